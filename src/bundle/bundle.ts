@@ -1,0 +1,176 @@
+/** Bundles look files with the project's Vite, in memory. */
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { dirname, join, relative, resolve, sep } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { glob } from 'tinyglobby';
+import type { Plugin, Rolldown } from 'vite';
+import { codeFrame } from '../core/codeframe.ts';
+import type { Settings } from '../core/config.ts';
+import { fail, type Problem, problem } from '../core/problem.ts';
+import { typeOf } from './types.ts';
+import { viteOf } from './vite.ts';
+
+export type BundledFile = { type: string; body: Buffer };
+
+/** Look files ready to be loaded by a page. */
+export type Bundle = {
+  /** Hash of everything in it. */
+  id: string;
+  root: string;
+  /** By address path, such as `/assets/BerthCard-3f2a.js`. */
+  files: Map<string, BundledFile>;
+  /** JSON source maps of the scripts, by address path. */
+  maps: Map<string, string>;
+  /** Look files in it, with the address path of the script that starts each. */
+  entries: { file: string; script: string }[];
+  /** Look files that could not be bundled. */
+  unusable: { file: string; problem: Problem }[];
+  /** The project's folder of files served as they are. */
+  publicFolder: string | null;
+};
+
+const here = dirname(fileURLToPath(import.meta.url));
+// In a checkout that runs from source, the page's modules are TypeScript; Vite compiles those too.
+const ending = import.meta.url.endsWith('.ts') ? 'ts' : 'js';
+const pageEntry = resolve(here, `../page/index.${ending}`);
+const stageEntry = resolve(here, `../page/stage.${ending}`);
+
+/** The look files of a project, relative to its root, in a stable order. */
+export async function findLookFiles(root: string, settings: Pick<Settings, 'looks'>): Promise<string[]> {
+  const files = await glob(settings.looks, { cwd: root, ignore: ['**/node_modules/**', '**/dist/**', '**/.sguardo/**'] });
+  return files.map((file) => file.split(sep).join('/')).sort();
+}
+
+const entryPrefix = 'virtual:sguardo-entry/';
+
+/** One starting module a look file: the stage first, so that it is in place before anything of the project is evaluated. */
+function entries(root: string, files: readonly string[], frame: string | null): Plugin {
+  return {
+    name: 'sguardo:entries',
+    enforce: 'pre',
+    resolveId(id) {
+      if (id.startsWith(entryPrefix)) return `\0${id}`;
+      if (id === 'virtual:sguardo-stage') return stageEntry;
+      return null;
+    },
+    load(id) {
+      if (!id.startsWith(`\0${entryPrefix}`)) return null;
+      const file = files[Number(id.slice(entryPrefix.length + 1))]!;
+      const load = (path: string): string => `() => import(${JSON.stringify(join(root, path))})`;
+      return `import { start } from 'virtual:sguardo-stage';
+start({ file: ${JSON.stringify(file)}, looks: ${load(file)}, frame: ${frame ? load(frame) : 'null'}, frameFile: ${JSON.stringify(frame)} });`;
+    },
+  };
+}
+
+const outFolder = '.sguardo-bundle';
+
+type Built = { output: Rolldown.RolldownOutput['output']; publicFolder: string | null };
+
+async function build(root: string, files: readonly string[], frame: string | null): Promise<Built> {
+  const vite = await viteOf(root);
+  let publicFolder: string | null = null;
+  const result = await vite.build({
+    root,
+    mode: 'development',
+    logLevel: 'silent',
+    clearScreen: false,
+    base: '/',
+    plugins: [entries(root, files, frame), { name: 'sguardo:public', configResolved: (config) => void (publicFolder = config.publicDir || null) }],
+    resolve: { alias: [{ find: /^sguardo$/, replacement: pageEntry }], dedupe: ['react', 'react-dom'] },
+    build: {
+      write: false,
+      lib: false,
+      minify: false,
+      cssMinify: false,
+      sourcemap: 'hidden',
+      target: 'esnext',
+      outDir: outFolder,
+      emptyOutDir: false,
+      copyPublicDir: false,
+      reportCompressedSize: false,
+      modulePreload: false,
+      chunkSizeWarningLimit: 100_000,
+      rollupOptions: { input: Object.fromEntries(files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`])) },
+    },
+  });
+  const outputs = (Array.isArray(result) ? result : [result]) as Rolldown.RolldownOutput[];
+  return { output: outputs.flatMap(({ output }) => output) as Built['output'], publicFolder };
+}
+
+type BuildError = Error & { id?: string; loc?: { file?: string; line: number; column: number }; errors?: BuildError[]; frame?: string; pos?: number };
+
+/** What a bundler's error says, in our words: the message's first line, the place and the code around it. */
+function explainBuild(root: string, file: string, error: unknown): Problem {
+  const all = error as BuildError;
+  const first = all.errors?.[0] ?? all;
+  const path = first.loc?.file ?? first.id;
+  const plain = String(first.message ?? error)
+    // biome-ignore lint/suspicious/noControlCharactersInRegex: colours of a terminal are control characters
+    .replace(/\u001b\[[0-9;]*m/g, '');
+  const message = plain.split('\n').find((line) => line.trim() && !/^Build failed/.test(line)) ?? plain;
+  const told = message.replaceAll(`${root}${sep}`, '').trim();
+  const shown = /╭─\[ (.+?):(\d+):(\d+) \]/.exec(plain);
+  const line = first.loc?.line ?? (shown ? Number(shown[2]) : undefined);
+  const column = first.loc ? first.loc.column + 1 : shown ? Number(shown[3]) : 1;
+  const at = path ?? (shown ? resolve(root, shown[1]!) : undefined);
+  if (!at || line === undefined) return problem('bundle-failed', { file, error: told });
+  const place = `${relative(root, at)}:${line}:${column}`;
+  try {
+    return problem('bundle-failed', { file, error: told }, { place, frame: codeFrame(readFileSync(at, 'utf8'), { line, column }) });
+  } catch {
+    return problem('bundle-failed', { file, error: told }, { place });
+  }
+}
+
+/** Builds the files, or halves of them until those that cannot be built stand alone. */
+async function findUnusable(root: string, files: readonly string[], frame: string | null): Promise<Bundle['unusable']> {
+  try {
+    await build(root, files, frame);
+    return [];
+  } catch (error) {
+    if (files.length === 1) return [{ file: files[0]!, problem: explainBuild(root, files[0]!, error) }];
+    const half = Math.ceil(files.length / 2);
+    return [...(await findUnusable(root, files.slice(0, half), frame)), ...(await findUnusable(root, files.slice(half), frame))];
+  }
+}
+
+/**
+ * Bundles look files. Those that cannot be understood are left out and told in `unusable`; the others come through.
+ * @throws ProblemError `looks-missing` when there is no file at all
+ */
+export async function bundleLooks(root: string, settings: Settings, files: readonly string[]): Promise<Bundle> {
+  if (files.length === 0) return fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });
+  let usable = files;
+  let unusable: Bundle['unusable'] = [];
+  let built: Built;
+  try {
+    built = await build(root, files, settings.frame);
+  } catch {
+    unusable = await findUnusable(root, files, settings.frame);
+    usable = files.filter((file) => !unusable.some((one) => one.file === file));
+    built = usable.length > 0 ? await build(root, usable, settings.frame) : { output: [] as unknown as Built['output'], publicFolder: null };
+  }
+  const bundle: Bundle = { id: '', root, files: new Map(), maps: new Map(), entries: [], unusable, publicFolder: built.publicFolder };
+  const hash = createHash('sha256');
+  for (const item of built.output) {
+    const path = `/${item.fileName}`;
+    const body = Buffer.from(item.type === 'chunk' ? item.code : item.source);
+    if (item.fileName.endsWith('.map')) bundle.maps.set(path.slice(0, -4), body.toString('utf8'));
+    else bundle.files.set(path, { type: typeOf(path), body });
+    hash.update(path).update(body);
+    if (item.type !== 'chunk') continue;
+    if (item.map) bundle.maps.set(path, JSON.stringify(item.map));
+    if (item.isEntry && item.facadeModuleId?.includes(entryPrefix)) {
+      const index = Number(item.facadeModuleId.slice(item.facadeModuleId.indexOf(entryPrefix) + entryPrefix.length));
+      bundle.entries.push({ file: usable[index]!, script: path });
+    }
+  }
+  bundle.entries.sort((a, b) => (a.file < b.file ? -1 : 1));
+  bundle.id = hash.digest('hex').slice(0, 16);
+  return bundle;
+}
+
+/** Where bundled scripts would lie if they were written: what their source maps are relative to. */
+export const bundleFolder = (root: string): string => join(root, outFolder);

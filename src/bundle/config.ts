@@ -1,0 +1,137 @@
+/** Finds and reads `sguardo.config.ts`. */
+import { existsSync } from 'node:fs';
+import { dirname, join, relative, resolve } from 'node:path';
+import { array, lazy, mixed, number, object, string, ValidationError } from 'yup';
+import type { Config, Settings } from '../core/config.ts';
+import { defaultEnvironment, type Environment } from '../core/environment.ts';
+import { fail, ProblemError } from '../core/problem.ts';
+import { viteOf } from './vite.ts';
+
+const names = ['sguardo.config.ts', 'sguardo.config.js', 'sguardo.config.mjs'];
+
+/** The configuration file of a folder or the nearest one above it. @throws ProblemError `config-missing` */
+export function findConfig(folder: string): string {
+  for (let at = resolve(folder); ; at = dirname(at)) {
+    for (const name of names) if (existsSync(join(at, name))) return join(at, name);
+    if (dirname(at) === at) return fail('config-missing', { folder });
+  }
+}
+
+const isTimeZone = (value: string | undefined): boolean => {
+  try {
+    return value === undefined || Boolean(new Intl.DateTimeFormat('en', { timeZone: value }));
+  } catch {
+    return false;
+  }
+};
+
+const isLocale = (value: string | undefined): boolean => {
+  try {
+    return value === undefined || Intl.getCanonicalLocales(value).length === 1;
+  } catch {
+    return false;
+  }
+};
+
+const side = number().integer().min(50).max(8000).required();
+
+const environmentSchema = object({
+  viewport: array().of(side).length(2, '${path} must be [width, height]'),
+  ratio: number().min(0.5).max(4),
+  scheme: string().oneOf(['light', 'dark']),
+  motion: string().oneOf(['reduce', 'no-preference']),
+  contrast: string().oneOf(['more', 'no-preference']),
+  locale: string().test('locale', '${path} must be a language tag such as en-GB', isLocale),
+  timeZone: string().test('zone', '${path} must be a time zone such as Europe/Rome', isTimeZone),
+}).noUnknown();
+
+const environmentsSchema = lazy((value: unknown) =>
+  object(Object.fromEntries(Object.keys((value as object | undefined) ?? {}).map((name) => [name, environmentSchema]))).default(undefined),
+);
+
+const schema = object({
+  looks: array().of(string().required()).min(1),
+  frame: string(),
+  baselines: mixed().test('baselines', 'baselines must be a folder, or false', (value) => value === undefined || value === false || typeof value === 'string'),
+  environments: environmentsSchema,
+  patience: number().min(0).max(600_000),
+  timeLimit: number().min(100).max(3_600_000),
+  now: string().test('now', 'now must be a date such as 2026-03-02T09:30:00Z', (value) => value === undefined || !Number.isNaN(Date.parse(value))),
+  lanes: number().integer().min(1).max(16),
+  isolate: string().oneOf(['file', 'look']),
+})
+  .noUnknown()
+  .strict();
+
+/** The known key nearest to a mistyped one, if any is near. */
+function nearest(key: string, known: readonly string[]): string | undefined {
+  const near = (a: string, b: string): number => {
+    const letters = [...b.toLowerCase()];
+    let shared = 0;
+    for (const letter of a.toLowerCase()) {
+      const at = letters.indexOf(letter);
+      if (at >= 0) {
+        shared++;
+        letters.splice(at, 1);
+      }
+    }
+    return shared / Math.max(a.length, b.length);
+  };
+  return known.map((name) => ({ name, score: near(key, name) })).filter(({ score }) => score > 0.6).sort((a, b) => b.score - a.score)[0]?.name;
+}
+
+const keys = { '': Object.keys(schema.fields), environment: Object.keys(environmentSchema.fields) };
+
+function explain(file: string, error: ValidationError): never {
+  const unknown = (error.params as { unknown?: string } | undefined)?.unknown;
+  if (!unknown) return fail('config-wrong', { file, error: error.message });
+  const known = error.path ? keys.environment : keys[''];
+  const instead = nearest(unknown, known);
+  const where = error.path ? `${error.path}.${unknown}` : unknown;
+  return fail('config-wrong', { file, error: `there is no entry “${where}”.`, remedy: instead ? `Did you mean “${instead}”? docs/configuration.md lists every entry.` : `Entries are: ${known.join(', ')}.` });
+}
+
+/**
+ * Reads a configuration file and fills in the defaults.
+ * @throws ProblemError `config-threw`, `config-wrong`, `frame-missing`
+ */
+export async function readConfig(path: string): Promise<Settings> {
+  const root = dirname(path);
+  const file = relative(process.cwd(), path) || path;
+  let config: Config;
+  try {
+    const vite = await viteOf(root);
+    const loaded = await vite.loadConfigFromFile({ command: 'build', mode: 'development' }, path, root, 'silent');
+    config = (loaded?.config ?? {}) as Config;
+  } catch (error) {
+    return fail('config-threw', { file, error: error instanceof Error ? error.message : String(error) });
+  }
+  try {
+    schema.validateSync(config, { abortEarly: true });
+  } catch (error) {
+    if (error instanceof ValidationError) explain(file, error);
+    throw error;
+  }
+  return settingsOf(config, root, file);
+}
+
+function settingsOf(config: Config, root: string, file: string): Settings {
+  const frame = config.frame ?? 'sguardo.frame.tsx';
+  const hasFrame = existsSync(join(root, frame));
+  if (config.frame && !hasFrame) fail('frame-missing', { file: frame, config: file });
+  const environments = Object.entries(config.environments ?? {}).map(([name, given]): Environment => ({ ...defaultEnvironment, ...given, name }));
+  for (const { name } of environments) {
+    if (!/^[\w-]+$/.test(name)) throw new ProblemError({ code: 'config-wrong', message: `${file}: “${name}” cannot be an environment's name.`, remedy: 'Use letters, digits, - and _; it becomes a folder.' });
+  }
+  return {
+    looks: config.looks ?? ['**/*.look.tsx', '**/*.look.jsx'],
+    frame: hasFrame ? frame : null,
+    baselines: config.baselines === false ? null : (config.baselines ?? 'baselines'),
+    environments: environments.length > 0 ? environments : [defaultEnvironment],
+    patience: config.patience ?? 2000,
+    timeLimit: config.timeLimit ?? 15_000,
+    now: config.now ?? '2026-03-02T09:30:00Z',
+    lanes: config.lanes ?? 4,
+    isolate: config.isolate ?? 'file',
+  };
+}

@@ -1,0 +1,70 @@
+/** From a place in a bundled script back to the source that somebody wrote. */
+import { dirname, join, relative, resolve, sep } from 'node:path';
+import { originalPositionFor, sourceContentFor, TraceMap } from '@jridgewell/trace-mapping';
+import { codeFrame } from '../core/codeframe.ts';
+import type { SourcePlace } from '../core/timeline.ts';
+import { type Bundle, bundleFolder } from './bundle.ts';
+
+/** Resolves the places that a bundle's pages speak of. */
+export type SourceMapper = {
+  /** The first place of a stack in the project's own source; one in `prefer` (a file) comes before others. */
+  place(stack: string, prefer?: string): SourcePlace | null;
+  /** The source around a place, or undefined when it is not known. */
+  frame(place: SourcePlace): string | undefined;
+  /** A source file's text as it was bundled. */
+  source(file: string): string | null;
+};
+
+const address = /https?:\/\/[^/\s)]+(\/[^\s):?]+)(?:\?[^\s):]*)?:(\d+):(\d+)/g;
+
+export function sourceMapper(bundle: Bundle): SourceMapper {
+  const maps = new Map<string, TraceMap>();
+  const texts = new Map<string, string>();
+  const folder = bundleFolder(bundle.root);
+  const mapOf = (path: string): TraceMap | null => {
+    const known = maps.get(path);
+    if (known) return known;
+    const text = bundle.maps.get(path);
+    if (!text) return null;
+    const map = new TraceMap(text);
+    maps.set(path, map);
+    return map;
+  };
+  /** A source's path relative to the project's root, or null when it is not the project's own. */
+  const own = (path: string, source: string): string | null => {
+    const full = resolve(dirname(join(folder, path)), source);
+    const inside = relative(bundle.root, full).split(sep).join('/');
+    return inside.startsWith('..') || inside.includes('node_modules/') || inside.includes('virtual:') ? null : inside;
+  };
+  return {
+    place(stack, prefer) {
+      let first: SourcePlace | null = null;
+      for (const found of stack.matchAll(address)) {
+        const path = decodeURIComponent(found[1]!);
+        const map = mapOf(path);
+        if (!map) continue;
+        const { source, line, column } = originalPositionFor(map, { line: Number(found[2]), column: Number(found[3]) - 1 });
+        const file = source === null ? null : own(path, source);
+        if (!file || source === null || line === null) continue;
+        if (!texts.has(file)) texts.set(file, sourceContentFor(map, source) ?? '');
+        const place = { file, line, column: column + 1 };
+        if (!prefer || file === prefer) return place;
+        first ??= place;
+      }
+      return first;
+    },
+    frame(place) {
+      const text = texts.get(place.file);
+      return text ? codeFrame(text, place) : undefined;
+    },
+    source(file) {
+      const known = texts.get(file);
+      if (known) return known;
+      for (const path of bundle.maps.keys()) {
+        const map = mapOf(path)!;
+        for (const source of map.sources) if (source && own(path, source) === file) return sourceContentFor(map, source);
+      }
+      return null;
+    },
+  };
+}

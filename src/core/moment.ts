@@ -1,0 +1,165 @@
+/**
+ * A moment: the DOM as it was at one instant, as a plain value.
+ *
+ * A moment is three flat records (nodes by id, style sheets by id, and the view), so that the difference
+ * between two moments is a record of the same shape: a patch sets entries, or drops them with null.
+ * The format is described in docs/formats/timeline.md.
+ */
+
+/** What an element shows besides its attributes; only what differs from a fresh element is there. */
+export type ElementState = {
+  /** Current value of an input, textarea or select. */
+  value?: string;
+  checked?: boolean;
+  indeterminate?: boolean;
+  /** Indexes of a select's selected options. */
+  selected?: number[];
+  /** Scroll offsets [left, top] in CSS pixels. */
+  scroll?: [number, number];
+  /** How a dialog is shown: `modal` ones are in the top layer. */
+  dialog?: 'modal' | 'open';
+  /** A popover that is shown (top layer). */
+  popover?: true;
+  /** A canvas's pixels as a `data:` URL. */
+  pixels?: string;
+  /** The validity a person has been told about (`:user-invalid`, `:user-valid`). */
+  user?: 'invalid' | 'valid';
+};
+
+/** An element. `kids` are ids, in order. */
+export type ElementEntry = {
+  tag: string;
+  /** `svg` or `math`; absent for HTML. */
+  ns?: 'svg' | 'math';
+  attrs?: Record<string, string>;
+  kids?: number[];
+  /** An open shadow root: its children and its adopted sheets. */
+  shadow?: { kids: number[]; sheets?: number[] };
+  /** For `style` and `link`: the id of its sheet. */
+  sheet?: number;
+  state?: ElementState;
+};
+
+export type TextEntry = { text: string };
+export type NodeEntry = ElementEntry | TextEntry;
+
+/** A style sheet: its text, or the URL of the asset that holds it. */
+export type SheetEntry = { css: string; base: string } | { url: string };
+
+/** What belongs to the window rather than to a node. */
+export type View = {
+  width: number;
+  height: number;
+  scroll: [number, number];
+  /** Elements under the pointer, from the root inwards. */
+  hover: number[];
+  focus: number | null;
+  focusVisible: boolean;
+  /** Sheets adopted by the document, in order. */
+  sheets: number[];
+};
+
+export type Moment = {
+  /** The id of the document element. */
+  root: number;
+  nodes: Record<string, NodeEntry>;
+  sheets: Record<string, SheetEntry>;
+  view: View;
+};
+
+/** What turns one moment into another: entries set, entries dropped (null), parts of the view replaced. */
+export type Patch = {
+  nodes?: Record<string, NodeEntry | null>;
+  sheets?: Record<string, SheetEntry | null>;
+  view?: Partial<View>;
+};
+
+export const isText = (entry: NodeEntry): entry is TextEntry => 'text' in entry;
+
+/** An empty window: one `html` element, nothing in it. */
+export const emptyMoment = (width: number, height: number): Moment => ({
+  root: 1,
+  nodes: { 1: { tag: 'html' } },
+  sheets: {},
+  view: { width, height, scroll: [0, 0], hover: [], focus: null, focusVisible: false, sheets: [] },
+});
+
+/** True when applying the patch would change nothing. */
+export const isEmptyPatch = (patch: Patch): boolean => !patch.nodes && !patch.sheets && !patch.view;
+
+function applyRecord<T>(record: Record<string, T>, changes: Record<string, T | null> | undefined): Record<string, T> {
+  if (!changes) return record;
+  const next = { ...record };
+  for (const [id, entry] of Object.entries(changes)) {
+    if (entry === null) delete next[id];
+    else next[id] = entry;
+  }
+  return next;
+}
+
+/** The moment after the patch. Neither argument is changed. */
+export function applyPatch(moment: Moment, patch: Patch): Moment {
+  return {
+    root: moment.root,
+    nodes: applyRecord(moment.nodes, patch.nodes),
+    sheets: applyRecord(moment.sheets, patch.sheets),
+    view: patch.view ? { ...moment.view, ...patch.view } : moment.view,
+  };
+}
+
+function diffRecord<T>(from: Record<string, T>, to: Record<string, T>): Record<string, T | null> | undefined {
+  const changes: Record<string, T | null> = {};
+  let any = false;
+  for (const id of Object.keys(from)) {
+    if (!(id in to)) {
+      changes[id] = null;
+      any = true;
+    }
+  }
+  for (const [id, entry] of Object.entries(to)) {
+    const before = from[id];
+    if (before === entry || (before !== undefined && JSON.stringify(before) === JSON.stringify(entry))) continue;
+    changes[id] = entry;
+    any = true;
+  }
+  return any ? changes : undefined;
+}
+
+/** The smallest patch that leads from one moment to another of the same document. */
+export function diffMoments(from: Moment, to: Moment): Patch {
+  const patch: Patch = {};
+  const nodes = diffRecord(from.nodes, to.nodes);
+  const sheets = diffRecord(from.sheets, to.sheets);
+  const view: Record<string, unknown> = {};
+  for (const key of Object.keys(to.view) as (keyof View)[]) {
+    if (JSON.stringify(from.view[key]) !== JSON.stringify(to.view[key])) view[key] = to.view[key];
+  }
+  if (nodes) patch.nodes = nodes;
+  if (sheets) patch.sheets = sheets;
+  if (Object.keys(view).length > 0) patch.view = view as Partial<View>;
+  return patch;
+}
+
+/** The patch that undoes `patch` when applied after it; `moment` is the one that `patch` was applied to. */
+export const invertPatch = (moment: Moment, patch: Patch): Patch => diffMoments(applyPatch(moment, patch), moment);
+
+/** Moment number `index` of a timeline: the base with its first `index` patches applied. */
+export function momentAt(base: Moment, patches: readonly Patch[], index: number): Moment {
+  let moment = base;
+  for (let i = 0; i < index && i < patches.length; i++) moment = applyPatch(moment, patches[i]!);
+  return moment;
+}
+
+/** The nodes that can be reached from the root, depth first, in document order (shadow trees before light children). */
+export function* walkMoment(moment: Moment, from: number = moment.root): Generator<{ id: number; entry: NodeEntry; depth: number }> {
+  const stack: { id: number; depth: number }[] = [{ id: from, depth: 0 }];
+  while (stack.length > 0) {
+    const { id, depth } = stack.pop()!;
+    const entry = moment.nodes[id];
+    if (!entry) continue;
+    yield { id, entry, depth };
+    if (isText(entry)) continue;
+    const kids = [...(entry.shadow?.kids ?? []), ...(entry.kids ?? [])];
+    for (let i = kids.length - 1; i >= 0; i--) stack.push({ id: kids[i]!, depth: depth + 1 });
+  }
+}

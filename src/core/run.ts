@@ -1,0 +1,80 @@
+/** Runs and what they bring: the values that go from the runner to the store, and on to everybody who watches. */
+import type { LookInfo } from './look.ts';
+import type { Problem } from './problem.ts';
+import type { CaptureState, Tally, Verdict } from './verdict.ts';
+
+/** What somebody asked to be run. */
+export type RunRequest = {
+  patterns: string[];
+  /** Names of environments; all of the configuration's when empty. */
+  environments: string[];
+  /** How often every look is run. */
+  repeat: number;
+};
+
+export type RunStatus = 'running' | 'finished' | 'stopped' | 'ended';
+
+/** One run, as it is told to people. */
+export type RunSummary = {
+  id: number;
+  status: RunStatus;
+  started: string;
+  finished: string | null;
+  request: RunRequest;
+  /** Looks planned so far, one for each environment and repetition. */
+  planned: number;
+  done: number;
+  tally: Tally;
+  /** Captures taken, and those of them that came out otherwise than at the first repetition. */
+  captures: number;
+  unstable: number;
+  engine: string | null;
+  /** The commit that the project was at, if it is kept with git. */
+  commit: string | null;
+  /** What went wrong with the run as a whole. */
+  problem: Problem | null;
+};
+
+/** One capture of a look, as it is told to people. */
+export type CaptureSummary = {
+  name: string;
+  /** Hash of the PNG. */
+  hash: string;
+  width: number;
+  height: number;
+  /** The step it was taken at, and the moment it shows. */
+  step: number;
+  moment: number;
+  state: CaptureState;
+  /** Hash of the baseline's PNG and of the difference picture, where there are any. */
+  baseline: string | null;
+  difference: string | null;
+};
+
+/** What one look came to in one environment, without its timeline. */
+export type ResultSummary = LookInfo & {
+  id: number;
+  run: number;
+  environment: string;
+  repetition: number;
+  verdict: Verdict;
+  problem: Problem | null;
+  notes: string[];
+  /** The look comes out otherwise when it is run alone: it depends on what ran before it. */
+  orderDependent: boolean;
+  /** Milliseconds from mount to last capture. */
+  took: number;
+  steps: number;
+  /** The step at which it went wrong. */
+  failedStep: number | null;
+  captures: CaptureSummary[];
+};
+
+/** What happens during a run, in order; also the live feed's messages. */
+export type RunEvent =
+  | { kind: 'run-started'; run: RunSummary }
+  | { kind: 'look-started'; run: number; component: string; look: string; environment: string }
+  | { kind: 'look-finished'; run: number; result: ResultSummary }
+  | { kind: 'run-progress'; run: RunSummary }
+  | { kind: 'run-finished'; run: RunSummary }
+  | { kind: 'decided'; captures: number };

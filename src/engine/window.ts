@@ -1,0 +1,191 @@
+/** One Chromium window, driven over the DevTools protocol. */
+import type { Environment } from '../core/environment.ts';
+import type { Box } from '../core/timeline.ts';
+import { type EngineWindow, type FulfilledResponse, type InputEvent, LostError, type PausedRequest, type WindowHandlers } from './engine.ts';
+import { keyOf, shortcutCommands } from './keys.ts';
+import type { Params, Pipe } from './pipe.ts';
+
+/** The name of the function through which a page calls its host. */
+export const hostBinding = '__sguardoHost';
+
+type RemoteValue = { result: { value?: unknown; description?: string }; exceptionDetails?: { text: string; exception?: { description?: string } } };
+
+/** Opens a window in a browser context of its own, so that lanes share no storage. */
+export async function openWindow(pipe: Pipe): Promise<ChromiumWindow> {
+  const { browserContextId } = await pipe.send<{ browserContextId: string }>('Target.createBrowserContext', { disposeOnDetach: true });
+  // A tab behind another one never paints; a window of its own always does.
+  const { targetId } = await pipe.send<{ targetId: string }>('Target.createTarget', { url: 'about:blank', browserContextId, newWindow: true });
+  const { sessionId } = await pipe.send<{ sessionId: string }>('Target.attachToTarget', { targetId, flatten: true });
+  const window = new ChromiumWindow(pipe, sessionId, browserContextId);
+  await window.prepare();
+  return window;
+}
+
+export class ChromiumWindow implements EngineWindow {
+  handlers: WindowHandlers | null = null;
+  readonly #pipe: Pipe;
+  readonly #session: string;
+  readonly #context: string;
+  #loading: { loaded(): void; failed(error: Error): void } | null = null;
+  #environment = '';
+
+  constructor(pipe: Pipe, session: string, context: string) {
+    this.#pipe = pipe;
+    this.#session = session;
+    this.#context = context;
+    pipe.listen(session, (method, params) => this.#event(method, params));
+  }
+
+  async prepare(): Promise<void> {
+    await Promise.all([
+      this.#send('Page.enable'),
+      this.#send('Runtime.enable'),
+      this.#send('Inspector.enable'),
+      this.#send('Runtime.addBinding', { name: hostBinding }),
+      this.#send('Emulation.setFocusEmulationEnabled', { enabled: true }),
+      // Only what scripts ask for is paused: images, styles and modules keep their speed.
+      this.#send('Fetch.enable', { patterns: [{ urlPattern: '*', resourceType: 'XHR' }, { urlPattern: '*', resourceType: 'Fetch' }] }),
+    ]);
+  }
+
+  async apply(environment: Environment): Promise<void> {
+    const wanted = JSON.stringify(environment);
+    if (wanted === this.#environment) return;
+    const { viewport, ratio, scheme, motion, contrast, locale, timeZone } = environment;
+    const { userAgent } = await this.#pipe.send<{ userAgent: string }>('Browser.getVersion');
+    await Promise.all([
+      this.#send('Emulation.setDeviceMetricsOverride', { width: viewport[0], height: viewport[1], deviceScaleFactor: ratio, mobile: false }),
+      this.#send('Emulation.setEmulatedMedia', {
+        features: [
+          { name: 'prefers-color-scheme', value: scheme },
+          { name: 'prefers-reduced-motion', value: motion },
+          { name: 'prefers-contrast', value: contrast },
+        ],
+      }),
+      this.#send('Emulation.setTimezoneOverride', { timezoneId: timeZone }),
+      this.#send('Emulation.setLocaleOverride', { locale: locale.replace('-', '_') }).catch(() => {}),
+      // The locale override reaches Intl only; navigator.language follows the accepted languages.
+      this.#send('Emulation.setUserAgentOverride', { userAgent, acceptLanguage: locale }),
+    ]);
+    this.#environment = wanted;
+  }
+
+  async load(url: string): Promise<void> {
+    const loaded = new Promise<void>((resolve, reject) => {
+      this.#loading = { loaded: resolve, failed: reject };
+    });
+    loaded.catch(() => {});
+    try {
+      const answer = await this.#send<{ errorText?: string }>('Page.navigate', { url });
+      if (answer.errorText) throw new LostError('page', `could not load ${url}: ${answer.errorText}`);
+      await loaded;
+    } finally {
+      this.#loading = null;
+    }
+  }
+
+  async evaluate(expression: string): Promise<unknown> {
+    const { result, exceptionDetails } = await this.#send<RemoteValue>('Runtime.evaluate', { expression, awaitPromise: true, returnByValue: true });
+    if (exceptionDetails) throw new Error(exceptionDetails.exception?.description ?? exceptionDetails.text);
+    return result.value;
+  }
+
+  async screenshot([x, y, width, height]: Box, beyond: boolean): Promise<Buffer> {
+    const { data } = await this.#send<{ data: string }>('Page.captureScreenshot', {
+      format: 'png',
+      optimizeForSpeed: true,
+      captureBeyondViewport: beyond,
+      clip: { x, y, width, height, scale: 1 },
+    });
+    return Buffer.from(data, 'base64');
+  }
+
+  async input(events: readonly InputEvent[]): Promise<void> {
+    const sent: Promise<unknown>[] = [];
+    for (const event of events) {
+      if (event.kind === 'key') {
+        const { key, code, keyCode, text } = keyOf(event.key);
+        // With Control, Alt or Meta held a key makes no text.
+        const typed = event.modifiers & 7 ? undefined : text;
+        const common = { key, code, windowsVirtualKeyCode: keyCode, nativeVirtualKeyCode: keyCode, modifiers: event.modifiers };
+        sent.push(this.#send('Input.dispatchKeyEvent', { ...common, type: typed ? 'keyDown' : 'rawKeyDown', text: typed, commands: shortcutCommands(key, event.modifiers) }));
+        sent.push(this.#send('Input.dispatchKeyEvent', { ...common, type: 'keyUp' }));
+      } else if (event.kind === 'move') {
+        sent.push(this.#send('Input.dispatchMouseEvent', { type: 'mouseMoved', x: event.x, y: event.y, button: event.button, buttons: event.button === 'none' ? 0 : 1 }));
+      } else {
+        const buttons = event.kind === 'down' ? { none: 0, left: 1, right: 2, middle: 4 }[event.button] : 0;
+        sent.push(this.#send('Input.dispatchMouseEvent', { type: event.kind === 'down' ? 'mousePressed' : 'mouseReleased', x: event.x, y: event.y, button: event.button, buttons, clickCount: event.clicks, modifiers: event.modifiers }));
+      }
+    }
+    await Promise.all(sent);
+  }
+
+  fulfil(id: string, { status, headers, body }: FulfilledResponse): void {
+    const responseHeaders = Object.entries(headers).map(([name, value]) => ({ name, value }));
+    this.#pipe.post('Fetch.fulfillRequest', { requestId: id, responseCode: status, responseHeaders, body: Buffer.from(body).toString('base64') }, this.#session);
+  }
+
+  proceed(id: string): void {
+    this.#pipe.post('Fetch.continueRequest', { requestId: id }, this.#session);
+  }
+
+  refuse(id: string): void {
+    this.#pipe.post('Fetch.failRequest', { requestId: id, errorReason: 'ConnectionRefused' }, this.#session);
+  }
+
+  async halt(): Promise<void> {
+    await this.#send('Runtime.terminateExecution').catch(() => {});
+  }
+
+  async close(): Promise<void> {
+    this.handlers = null;
+    await this.#pipe.send('Target.disposeBrowserContext', { browserContextId: this.#context }).catch(() => {});
+  }
+
+  /** Ends the window's waiting calls: its page, or the window itself, is gone. */
+  lose(what: 'page' | 'window', message: string): void {
+    const error = new LostError(what, message);
+    this.#pipe.drop(this.#session, error);
+    this.#loading?.failed(error);
+  }
+
+  /** The session id, by which the browser tells that the window has closed. */
+  get session(): string {
+    return this.#session;
+  }
+
+  #send<T = unknown>(method: string, params: object = {}): Promise<T> {
+    return this.#pipe.send<T>(method, params, this.#session);
+  }
+
+  #event(method: string, params: Params): void {
+    switch (method) {
+      case 'Runtime.bindingCalled':
+        if (params.name === hostBinding) this.handlers?.message(params.payload);
+        break;
+      case 'Fetch.requestPaused': {
+        const { requestId, request } = params as { requestId: string; request: { method: string; url: string; headers: Record<string, string>; postData?: string } };
+        const paused: PausedRequest = { id: requestId, method: request.method, url: request.url, headers: request.headers, body: request.postData ?? null };
+        if (this.handlers) this.handlers.request(paused);
+        else this.proceed(requestId);
+        break;
+      }
+      case 'Page.javascriptDialogOpening':
+        this.#pipe.post('Page.handleJavaScriptDialog', { accept: params.type === 'beforeunload' }, this.#session);
+        this.handlers?.dialog(params.type, params.message);
+        break;
+      case 'Page.loadEventFired':
+        this.#loading?.loaded();
+        break;
+      case 'Page.frameNavigated': {
+        const { frame } = params as { frame: { parentId?: string; url: string } };
+        if (!frame.parentId && !this.#loading) this.handlers?.left(frame.url);
+        break;
+      }
+      case 'Inspector.targetCrashed':
+        this.lose('page', 'the page crashed');
+        this.handlers?.crashed();
+        break;
+    }
+  }
+}

@@ -1,0 +1,175 @@
+/** The timeline of the look that is running: steps, marks and moments, sent to the host as they happen. */
+import { fail, type Problem, problem, ProblemError } from '../core/problem.ts';
+import type { Mark, Step, StepKind, TimelineEvent } from '../core/timeline.ts';
+import { post } from './host.ts';
+import { native } from './pinned.ts';
+import { Recorder } from './recorder.ts';
+
+/** What a step may add to itself while it goes on. */
+export type Details = Partial<Pick<Step, 'target' | 'pointer' | 'tries' | 'capture'>>;
+
+/** A step did not hold; it has been recorded, and the script ends. */
+export class StepFailed extends Error {
+  readonly problem: Problem;
+  readonly stepStack: string;
+  constructor(value: Problem, stepStack: string) {
+    super(value.message);
+    this.problem = value;
+    this.stepStack = stepStack;
+  }
+}
+
+const assetsSent = new Set<string>();
+
+export class Recording {
+  readonly number: number;
+  readonly notes: string[] = [];
+  /** The first error that nobody caught, with its stack. */
+  uncaught: { problem: Problem; stack: string | null } | null = null;
+  readonly #began = native.now();
+  readonly #recorder: Recorder | null;
+  #events: TimelineEvent[] = [];
+  #steps = 0;
+  #marks = 0;
+  #moments = 0;
+  readonly #running = new Map<number, Step>();
+  readonly #parts: number[] = [];
+  #ended = false;
+
+  constructor(number: number, record: boolean) {
+    this.number = number;
+    this.#recorder = record ? new Recorder((url) => this.#asset(url)) : null;
+    if (this.#recorder) this.#events.push({ kind: 'base', at: 0, moment: this.#recorder.base() });
+  }
+
+  /** Milliseconds since the look began, in tenths. */
+  now(): number {
+    return Math.round((native.now() - this.#began) * 10) / 10;
+  }
+
+  /** Takes a moment if anything has changed; the number of the newest one. */
+  moment(): number {
+    const patch = this.#recorder?.flush();
+    if (patch) {
+      const at = this.now();
+      this.#events.push({ kind: 'patch', at, patch });
+      this.#moments++;
+      if (this.#recorder!.changes > 0) this.mark({ lane: 'dom', at, took: null, title: `${this.#recorder!.changes} changes`, level: 'info' });
+    }
+    return this.#moments;
+  }
+
+  begin(kind: StepKind, title: string, stack: string | undefined, details: Details = {}): Step {
+    const before = this.moment();
+    const step: Step = { index: this.#steps++, kind, title, parent: this.#parts.at(-1) ?? null, at: this.now(), took: null, outcome: 'running', before, after: null, ...details };
+    this.#running.set(step.index, step);
+    this.#events.push({ kind: 'step', step: { ...step }, stack });
+    return step;
+  }
+
+  end(step: Step, outcome: 'passed' | 'failed' | 'broken', wrong?: Problem): void {
+    if (this.#ended) return;
+    step.after = this.moment();
+    step.took = Math.round((this.now() - step.at) * 10) / 10;
+    step.outcome = outcome;
+    if (wrong) step.problem = wrong;
+    this.#running.delete(step.index);
+    this.#events.push({ kind: 'step', step: { ...step } });
+    this.send();
+  }
+
+  /** Adds a mark; calling the returned function again with changes updates it. */
+  mark(mark: Mark): (change: Partial<Mark>) => void {
+    const id = this.#marks++;
+    let latest = mark;
+    this.#events.push({ kind: 'mark', id, mark });
+    return (change) => {
+      latest = { ...latest, ...change };
+      if (!this.#ended) this.#events.push({ kind: 'mark', id, mark: latest });
+    };
+  }
+
+  enter(part: Step): void {
+    this.#parts.push(part.index);
+  }
+
+  leave(): void {
+    this.#parts.pop();
+  }
+
+  /** Steps that have begun and not ended, parts aside: somebody forgot an await. */
+  unfinished(): Step[] {
+    return [...this.#running.values()].filter((step) => step.kind !== 'part');
+  }
+
+  idOf(element: Node): number | null {
+    return this.#recorder?.idOf(element) ?? null;
+  }
+
+  send(): void {
+    if (this.#events.length === 0) return;
+    post({ kind: 'events', look: this.number, events: this.#events });
+    this.#events = [];
+  }
+
+  stop(): void {
+    this.moment();
+    this.#recorder?.stop();
+    this.send();
+    this.#ended = true;
+  }
+
+  #asset(url: string): void {
+    if (assetsSent.has(url) || url.startsWith('data:')) return;
+    assetsSent.add(url);
+    if (!url.startsWith('blob:')) {
+      this.#events.push({ kind: 'asset', url });
+      return;
+    }
+    // A blob lives in this page only, so its bytes are sent along.
+    void fetch(url)
+      .then((response) => response.blob())
+      .then((blob) => {
+        const reader = new FileReader();
+        reader.onload = () => this.#events.push({ kind: 'asset', url, data: String(reader.result) });
+        reader.readAsDataURL(blob);
+      })
+      .catch(() => {});
+  }
+}
+
+let running: Recording | null = null;
+
+export const setRecording = (recording: Recording | null): void => {
+  running = recording;
+};
+
+/** The recording of the look that runs, or null between looks. */
+export const recordingNow = (): Recording | null => running;
+
+/** The recording of the look that runs; actions and checks are meaningless outside one. */
+export function recordingOf(what: string): Recording {
+  return running ?? fail('bad-step', { what: `${what} was called outside a script.`, remedy: 'Call it inside the async script() of a look.' });
+}
+
+/** Runs `body` as one step of the timeline. Must be called before the caller awaits anything, so that its place is known. */
+export async function step<T>(kind: StepKind, title: string, body: (step: Step, recording: Recording) => Promise<T> | T, details: Details = {}): Promise<T> {
+  const stack = new Error().stack ?? '';
+  const recording = recordingOf(title);
+  const current = recording.begin(kind, title, stack, details);
+  try {
+    const result = await body(current, recording);
+    recording.end(current, 'passed');
+    return result;
+  } catch (error) {
+    if (error instanceof StepFailed) {
+      // It was told at the inner step; the part around it only shares the outcome.
+      recording.end(current, 'failed');
+      throw error;
+    }
+    const wrong = error instanceof ProblemError ? error.problem : problem('script-threw', { error: error instanceof Error ? `${error.name}: ${error.message}` : String(error) });
+    const told = error instanceof ProblemError || !(error instanceof Error) ? stack : (error.stack ?? stack);
+    recording.end(current, 'failed', wrong);
+    throw new StepFailed(wrong, told);
+  }
+}

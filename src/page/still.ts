@@ -1,0 +1,75 @@
+/** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
+import { native } from './pinned.ts';
+
+/** Resolves at the next animation frame, or soon after when none comes. */
+export const nextFrame = (): Promise<void> =>
+  new Promise((resolve) => {
+    const timer = native.setTimeout(resolve, 100);
+    native.requestAnimationFrame(() => {
+      native.clearTimeout(timer);
+      resolve();
+    });
+  });
+
+const channel = new MessageChannel();
+const queue: (() => void)[] = [];
+channel.port1.onmessage = () => queue.shift()?.();
+
+/** Resolves after everything that is already due has run: the next task. */
+export const nextTask = (): Promise<void> =>
+  new Promise((resolve) => {
+    queue.push(resolve);
+    channel.port2.postMessage(null);
+  });
+
+/**
+ * Brings every animation to where it ends: finite ones are finished (their events fire), endless ones are cancelled,
+ * SMIL is wound back to its start. True when there was any finite one.
+ */
+export function finishAnimations(): boolean {
+  let any = false;
+  for (const animation of document.getAnimations()) {
+    const end = animation.effect?.getComputedTiming().endTime;
+    if (typeof end === 'number' && Number.isFinite(end)) {
+      if (animation.playState === 'finished') continue;
+      any = true;
+      try {
+        animation.finish();
+      } catch {
+        animation.cancel();
+      }
+    } else animation.cancel();
+  }
+  for (const svg of document.querySelectorAll('svg')) {
+    if (!svg.querySelector('animate,animateTransform,animateMotion,set')) continue;
+    svg.pauseAnimations();
+    svg.setCurrentTime(0);
+  }
+  return any;
+}
+
+const pendingImages = (): HTMLImageElement[] => [...document.images].filter((image) => !image.complete && image.loading !== 'lazy');
+
+let mutations = 0;
+new MutationObserver(() => mutations++).observe(document, { childList: true, attributes: true, characterData: true, subtree: true });
+
+/**
+ * Resolves when fonts and images are loaded, no finite animation runs and the document has not changed for one
+ * frame; or when the patience ends, since a page that never rests must still be shown. `busy` tells of what else
+ * is going on, such as requests that wait for an answer. True when the page came to rest.
+ */
+export async function untilStill(patience: number, busy: () => boolean): Promise<boolean> {
+  const until = native.now() + patience;
+  for (;;) {
+    const before = mutations;
+    if (document.fonts.status === 'loading') await Promise.race([document.fonts.ready, new Promise((resolve) => native.setTimeout(resolve, patience))]);
+    const images = pendingImages();
+    if (images.length > 0) await Promise.race([Promise.all(images.map((image) => image.decode().catch(() => {}))), new Promise((resolve) => native.setTimeout(resolve, patience))]);
+    const moved = finishAnimations();
+    await nextFrame();
+    await nextTask();
+    const still = !moved && mutations === before && !busy() && pendingImages().length === 0 && document.fonts.status === 'loaded';
+    if (still) return true;
+    if (native.now() > until) return false;
+  }
+}

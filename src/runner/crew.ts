@@ -1,0 +1,53 @@
+/** A browser and its windows, kept warm between runs and replaced when they die. */
+import { LostError, type Engine, type EngineWindow } from '../engine/engine.ts';
+
+export class Crew {
+  readonly #start: () => Promise<Engine>;
+  #engine: Promise<Engine> | null = null;
+  #windows: (Promise<EngineWindow> | null)[] = [];
+
+  constructor(start: () => Promise<Engine>) {
+    this.#start = start;
+  }
+
+  /** The running browser, started now if there is none. */
+  engine(): Promise<Engine> {
+    if (!this.#engine) {
+      const starting = this.#start();
+      this.#engine = starting;
+      const forget = (): void => {
+        if (this.#engine !== starting) return;
+        this.#engine = null;
+        this.#windows = [];
+      };
+      starting.then((engine) => engine.gone.then(forget), forget);
+    }
+    return this.#engine;
+  }
+
+  /** The window of a lane. */
+  async window(lane: number): Promise<EngineWindow> {
+    const engine = await this.engine();
+    const opened = (this.#windows[lane] ??= engine.open());
+    opened.catch(() => {
+      if (this.#windows[lane] === opened) this.#windows[lane] = null;
+    });
+    return opened;
+  }
+
+  /** Gives up a lane's window; the next call of `window` opens another. */
+  discard(lane: number): void {
+    const window = this.#windows[lane];
+    this.#windows[lane] = null;
+    window?.then((one) => one.close()).catch(() => {});
+  }
+
+  async close(): Promise<void> {
+    const engine = await this.#engine?.catch(() => null);
+    this.#engine = null;
+    this.#windows = [];
+    await engine?.close();
+  }
+}
+
+export const browserIsGone = (error: unknown): error is LostError => error instanceof LostError && error.what === 'browser';

@@ -1,0 +1,127 @@
+/** Plans a run and hands its looks to lanes; survives whatever a look does to its page, its window or the browser. */
+import type { Settings } from '../core/config.ts';
+import type { Environment } from '../core/environment.ts';
+import { componentOf, isSelected, type LookInfo } from '../core/look.ts';
+import { type Problem, problem } from '../core/problem.ts';
+import type { RunRequest } from '../core/run.ts';
+import { breakOff, emptyTrace } from '../core/trace.ts';
+import { type Bundle, sourceMapper } from '../bundle/index.ts';
+import { browserIsGone, type Crew } from './crew.ts';
+import { type FinishContext, type FinishedLook, finishLook } from './finish.ts';
+import type { BaselineOf } from './judge.ts';
+import { type Execution, Lane } from './lane.ts';
+
+/** What a run tells while it goes on. */
+export type RunNews = {
+  planned(looks: number): void;
+  started(look: LookInfo, environment: string): void;
+  finished(look: FinishedLook): void;
+};
+
+export type RunSetup = {
+  bundle: Bundle;
+  settings: Settings;
+  request: RunRequest;
+  crew: Crew;
+  /** The origin that pages are loaded from, such as `http://looks.localhost`. */
+  origin: string;
+  baselines: BaselineOf;
+  news: RunNews;
+  signal: AbortSignal;
+};
+
+type Job = { file: string; environment: Environment; repetition: number };
+
+/** The name under which a look file as a whole is told when none of its looks could be run. */
+export const wholeFile = '(the file)';
+
+const infoOf = (file: string, look: string, hasScript = false, after: string | null = null): LookInfo => ({ file, component: componentOf(file), look, hasScript, after });
+
+const brokenBy = (wrong: Problem, stack: string | null): Execution => {
+  const trace = emptyTrace();
+  breakOff(trace, wrong, 0);
+  return { report: { outcome: 'broken', problem: wrong, stack, notes: [] }, trace, shots: [] };
+};
+
+/** True for a failure that running the look alone may change; endless loops and lost pages are not tried again. */
+const worthAnotherTry = ({ report }: Execution): boolean => report.outcome === 'failed' || report.problem?.code === 'render-threw';
+
+/** Runs the selected looks of a bundle. Resolves when every one has a result, or the signal has stopped the run. */
+export async function runLooks(setup: RunSetup): Promise<void> {
+  const { bundle, settings, request, crew, news, signal } = setup;
+  const environments = settings.environments.filter(({ name }) => request.environments.length === 0 || request.environments.includes(name));
+  const engine = await crew.engine();
+  const context: FinishContext = { bundle, origin: setup.origin, mapper: sourceMapper(bundle), engine, baselines: setup.baselines, known: new Map() };
+  // Results are finished (compared, mapped to sources) while the lanes go on with the next looks.
+  const finishing: Promise<void>[] = [];
+  const finish = (info: LookInfo, environment: Environment, repetition: number, execution: Execution, orderDependent = false): void => {
+    finishing.push(finishLook(context, info, environment, repetition, execution, orderDependent).then(news.finished));
+  };
+  for (const { file, problem: wrong } of bundle.unusable) {
+    const info = infoOf(file, wholeFile);
+    if (!isSelected(info, request.patterns)) continue;
+    for (const environment of environments) {
+      news.planned(1);
+      finish(info, environment, 1, brokenBy(wrong, null));
+    }
+  }
+  const jobs: Job[] = [];
+  for (let repetition = 1; repetition <= request.repeat; repetition++) {
+    for (const environment of environments) for (const { file } of bundle.entries) jobs.push({ file, environment, repetition });
+  }
+  const work = async (index: number): Promise<void> => {
+    const lane = new Lane(crew, index, setup.origin, settings);
+    for (let job = jobs.shift(); job && !signal.aborted; job = jobs.shift()) await runFile(setup, finish, lane, job);
+  };
+  await Promise.all(Array.from({ length: Math.min(settings.lanes, jobs.length) }, (_, index) => work(index)));
+  await Promise.all(finishing);
+}
+
+type Finish = (info: LookInfo, environment: Environment, repetition: number, execution: Execution, orderDependent?: boolean) => void;
+
+async function runFile(setup: RunSetup, finish: Finish, lane: Lane, { file, environment, repetition }: Job): Promise<void> {
+  const { bundle, settings, request, news, signal } = setup;
+  const opened = await attempt(() => lane.open(bundle, file, environment));
+  if ('lost' in opened || 'problem' in opened.value) {
+    const info = infoOf(file, wholeFile);
+    if (!isSelected(info, request.patterns)) return;
+    news.planned(1);
+    const execution = 'lost' in opened ? brokenBy(opened.lost, null) : brokenBy((opened.value as { problem: Problem }).problem, (opened.value as { stack: string | null }).stack);
+    finish(info, environment, repetition, execution);
+    return;
+  }
+  const looks = opened.value.looks.map(({ look, hasScript, after }) => infoOf(file, look, hasScript, after)).filter((info) => isSelected(info, request.patterns));
+  news.planned(looks.length);
+  for (const info of looks) {
+    if (signal.aborted) return;
+    news.started(info, environment.name);
+    const run = async (fresh: boolean): Promise<Execution> => {
+      const report = await lane.open(bundle, file, environment, fresh);
+      return 'problem' in report ? brokenBy(report.problem, report.stack) : lane.run(info.look, environment);
+    };
+    const first = await attempt(() => run(settings.isolate === 'look'));
+    let execution = 'lost' in first ? brokenBy(first.lost, null) : first.value;
+    let orderDependent = false;
+    if (lane.ran > 1 && worthAnotherTry(execution)) {
+      const alone = await attempt(() => run(true));
+      if ('value' in alone) {
+        orderDependent = alone.value.report.outcome !== execution.report.outcome;
+        if (orderDependent) execution.report.notes.push(`Run alone in a fresh document it ${alone.value.report.outcome === 'passed' ? 'passes' : `is ${alone.value.report.outcome}`}: it depends on what ran before it.`);
+        else execution = alone.value;
+      }
+    }
+    finish(info, environment, repetition, execution, orderDependent);
+  }
+}
+
+/** Does something that needs the browser, and once more with a new one when it went away. */
+async function attempt<T>(work: () => Promise<T>): Promise<{ value: T } | { lost: Problem }> {
+  for (let tries = 0; ; tries++) {
+    try {
+      return { value: await work() };
+    } catch (error) {
+      if (!browserIsGone(error)) return { lost: problem('internal', { error: error instanceof Error ? error.message : String(error) }) };
+      if (tries > 0) return { lost: problem('browser-gone', { why: error.message }) };
+    }
+  }
+}
