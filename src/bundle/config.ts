@@ -1,21 +1,11 @@
-/** Finds and reads `sguardo.config.ts`. */
+/** Reads `sguardo.config.ts`. */
 import { existsSync } from 'node:fs';
-import { dirname, join, relative, resolve } from 'node:path';
+import { dirname, join, relative } from 'node:path';
 import { array, lazy, mixed, number, object, string, ValidationError } from 'yup';
 import type { Config, Settings } from '../core/config.ts';
 import { defaultEnvironment, type Environment } from '../core/environment.ts';
 import { fail, ProblemError } from '../core/problem.ts';
 import { viteOf } from './vite.ts';
-
-const names = ['sguardo.config.ts', 'sguardo.config.js', 'sguardo.config.mjs'];
-
-/** The configuration file of a folder or the nearest one above it. @throws ProblemError `config-missing` */
-export function findConfig(folder: string): string {
-  for (let at = resolve(folder); ; at = dirname(at)) {
-    for (const name of names) if (existsSync(join(at, name))) return join(at, name);
-    if (dirname(at) === at) return fail('config-missing', { folder });
-  }
-}
 
 const isTimeZone = (value: string | undefined): boolean => {
   try {

@@ -1,6 +1,6 @@
 /** Finds look files, bundles them, and answers what pages ask of a bundle. */
 export { type Bundle, type BundledFile, bundleLooks, findLookFiles } from './bundle.ts';
-export { findConfig, readConfig } from './config.ts';
+export { readConfig } from './config.ts';
 export { documentPath, fileOf } from './pages.ts';
 export { type SourceMapper, sourceMapper } from './sourcemap.ts';
 export { typeOf } from './types.ts';

@@ -63,7 +63,6 @@ export const catalogue = {
   'origin-refused': entry(403, 3, (d) => `Requests from pages of ${d.origin} are not answered.`, 'Open the console at the address that sguardo serve printed.'),
   'request-wrong': entry(400, 2, (d) => `${d.error}`, 'Correct the request; /api/openapi.json describes every call.'),
   'not-found': entry(404, 2, (d) => `There is no ${d.what}.`, 'Check the address, or look at the list that leads to it.'),
-  'run-going-on': entry(409, 2, (d) => `Run ${d.run} is still going on.`, 'Wait until it has ended, or stop it: sguardo stop'),
   'nothing-to-decide': entry(409, 2, (d) => `${d.what}`, (d) => String(d.remedy)),
   'reason-missing': entry(400, 2, () => 'A rejection needs a reason.', 'Say what is wrong with the change: sguardo reject PATTERN --why "…"'),
   internal: entry(500, 3, (d) => `Something went wrong inside Sguardo: ${d.error}`, 'Please report this, with what you did just before. The service\'s log has the details.'),

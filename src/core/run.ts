@@ -49,7 +49,22 @@ export type CaptureSummary = {
   /** Hash of the baseline's PNG and of the difference picture, where there are any. */
   baseline: string | null;
   difference: string | null;
+  /** The newest decision about exactly this picture. */
+  decision: DecisionNote | null;
 };
+
+/** Who decided what, and why. */
+export type DecisionNote = { kind: 'approve' | 'reject' | 'adopt'; who: string; at: string; why: string | null };
+
+/** True when a capture still waits for somebody to decide about it. */
+export const isUndecided = (capture: CaptureSummary): boolean => capture.state.kind !== 'same' && capture.decision === null;
+
+/** What a result stands at now: its verdict, unless everything in question has been approved since. */
+export function standing(result: Pick<ResultSummary, 'verdict' | 'captures'>): Verdict {
+  if (result.verdict !== 'changed' && result.verdict !== 'new') return result.verdict;
+  const open = result.captures.filter((capture) => capture.state.kind !== 'same' && (capture.decision === null || capture.decision.kind === 'reject'));
+  return open.length === 0 ? 'passed' : result.verdict;
+}
 
 /** What one look came to in one environment, without its timeline. */
 export type ResultSummary = LookInfo & {

@@ -96,7 +96,7 @@ async function finishCapture(context: FinishContext, info: LookInfo, environment
   return {
     summary: {
       name: shot.name, hash, width, height, step: shot.step, moment: shot.moment, state: judged.state,
-      baseline: judged.baseline, difference: judged.difference && hashOf(judged.difference),
+      baseline: judged.baseline, difference: judged.difference && hashOf(judged.difference), decision: null,
     },
     png: shot.png,
     differencePng: judged.difference,

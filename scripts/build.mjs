@@ -1,0 +1,15 @@
+// Builds the command line, the service and what pages load (dist/), and the console (dist/console).
+import { spawnSync } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import { dirname, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+process.chdir(resolve(dirname(fileURLToPath(import.meta.url)), '..'));
+const node = (args) => {
+  const { status } = spawnSync(process.execPath, args, { stdio: 'inherit' });
+  if (status !== 0) process.exit(1);
+};
+rmSync('dist', { recursive: true, force: true });
+node(['node_modules/typescript7/bin/tsc', '-p', 'tsconfig.build.json']);
+node(['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn']);
+node(['node_modules/vite/bin/vite.js', 'build', '--mode', 'draw', '--logLevel', 'warn']);

@@ -1,0 +1,31 @@
+/** The command line. Nothing is run here: every command talks to the project's service. */
+import { readFileSync } from 'node:fs';
+import { Command } from 'commander';
+import pc from 'picocolors';
+import { exitOf, toProblem } from '../core/problem.ts';
+import { addDecisions } from './decide.ts';
+import { problemText } from './print.ts';
+import { addRun } from './run.ts';
+
+const { version } = JSON.parse(readFileSync(new URL('../../package.json', import.meta.url), 'utf8')) as { version: string };
+
+const program = new Command('sguardo')
+  .description('Renders every state of a UI component in a real browser, drives it, records it, and compares it with what was approved.')
+  .version(version)
+  .showHelpAfterError('(add --help for what can be said)')
+  .addHelpText('after', '\nExamples:\n  sguardo run                 run every look of this project\n  sguardo approve --all       make what they look like the baselines\n  sguardo serve               open the console');
+program.exitOverride((error) => process.exit(error.exitCode === 0 ? 0 : 2));
+
+addRun(program);
+addDecisions(program);
+// The service is large; only the command that needs it loads it.
+if (process.argv.includes('serve') || process.argv.includes('--help') || process.argv.includes('-h') || process.argv.length <= 2 || process.argv[2] === 'help') (await import('./serve.ts')).addServe(program);
+
+try {
+  await program.parseAsync();
+} catch (error) {
+  const wrong = toProblem(error);
+  // A service that was started by another command tells that command, which tells the person.
+  process.stderr.write(process.argv.includes('--attached') ? JSON.stringify(wrong) : `${pc.red('✗')} ${problemText(wrong)}\n`);
+  process.exitCode = exitOf(wrong);
+}

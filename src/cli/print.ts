@@ -1,0 +1,69 @@
+/** How results and problems are written to a terminal. */
+import pc from 'picocolors';
+import { lookTitle } from '../core/look.ts';
+import type { Problem } from '../core/problem.ts';
+import type { CaptureSummary, ResultSummary, RunSummary } from '../core/run.ts';
+import { type Verdict, verdicts } from '../core/verdict.ts';
+
+/** A shape for each verdict, so that colour never says it alone. */
+const shapes: Record<Verdict, string> = { passed: '✓', failed: '✗', broken: '▲', changed: '≠', new: '+' };
+const paint: Record<Verdict, (text: string) => string> = { passed: pc.green, failed: pc.red, broken: pc.red, changed: pc.yellow, new: pc.cyan };
+
+export const verdictWord = (verdict: Verdict): string => paint[verdict](`${shapes[verdict]} ${verdict}`);
+
+const indent = (text: string, by: string): string => text.split('\n').map((line) => (line ? by + line : line)).join('\n');
+
+/** One look on one line. */
+export const lookLine = (result: ResultSummary): string => {
+  const shown = `${paint[result.verdict](shapes[result.verdict])} ${lookTitle(result.component, result.look)}`;
+  return `${shown} ${pc.dim(`· ${result.environment} · ${result.took} ms${result.verdict === 'passed' ? '' : ` · ${result.verdict}`}`)}`;
+};
+
+/** A problem, what was there instead, the place, and the way out. */
+export function problemText(problem: Problem): string {
+  const lines = [problem.message];
+  if (problem.found && problem.found.length > 0) lines.push(...problem.found.map((found, i) => `${i === 0 ? 'instead  ' : '         '}${found}`));
+  if (problem.place) lines.push(pc.cyan(problem.place));
+  if (problem.frame) lines.push(problem.frame.split('\n').map((line) => (line.startsWith('▸') ? pc.bold(line) : pc.dim(line))).join('\n'));
+  lines.push(`${pc.dim('→')} ${problem.remedy}`);
+  return lines.join('\n');
+}
+
+function captureText(capture: CaptureSummary): string | null {
+  const { state } = capture;
+  if (state.kind === 'unreadable') return `${capture.name}: ${state.why}`;
+  if (state.kind !== 'changed') return null;
+  const parts: string[] = [];
+  if (state.picture) {
+    const { from, to, visible, regions } = state.picture;
+    if (from[0] !== to[0] || from[1] !== to[1]) parts.push(`was ${from[0]}×${from[1]}, is ${to[0]}×${to[1]}`);
+    parts.push(`${visible} pixels differ visibly in ${regions.length} ${regions.length === 1 ? 'region' : 'regions'}`);
+  }
+  if (state.markup.length > 0) parts.push(`${state.markup.length} lines of markup differ`);
+  if (state.otherFingerprint) parts.push('the baseline comes from another browser, font set or environment');
+  const markup = state.markup.slice(0, 4).map(({ side, text }) => `\n    ${side === 'now' ? pc.green(`+ ${text.trim()}`) : pc.red(`− ${text.trim()}`)}`);
+  return `${capture.name}: ${parts.join('; ')}${markup.join('')}`;
+}
+
+/** Everything that a person needs to know of a look that did not simply pass. */
+export function resultText(result: ResultSummary, url: string, stepTitle: string | null): string {
+  const lines = [`${verdictWord(result.verdict)}  ${pc.bold(lookTitle(result.component, result.look))}  ${pc.dim(result.environment)}`];
+  if (result.failedStep !== null) lines.push(`  step ${result.failedStep + 1} of ${result.steps}${stepTitle ? `: ${stepTitle}` : ''}`);
+  if (result.problem) lines.push(indent(problemText(result.problem), '  '));
+  if (result.verdict === 'changed') for (const capture of result.captures) {
+    const text = captureText(capture);
+    if (text) lines.push(`  ${text}`);
+  }
+  for (const note of result.notes) lines.push(indent(`${pc.yellow('note')} ${note}`, '  '));
+  lines.push(`  ${pc.underline(benchUrl(url, result))}`);
+  return lines.join('\n');
+}
+
+/** Where a result is shown in the console, at the step where it went wrong. */
+export const benchUrl = (url: string, result: Pick<ResultSummary, 'id' | 'failedStep'>): string => `${url}/bench/${result.id}${result.failedStep === null ? '' : `?step=${result.failedStep}`}`;
+
+/** `58 passed, 1 failed, 2 new`. */
+export const tallyText = (run: Pick<RunSummary, 'tally'>): string =>
+  verdicts.filter((verdict) => run.tally[verdict] > 0).map((verdict) => paint[verdict](`${run.tally[verdict]} ${verdict}`)).join(', ') || 'nothing';
+
+export const duration = (run: Pick<RunSummary, 'started' | 'finished'>): string => `${((Date.parse(run.finished ?? new Date().toISOString()) - Date.parse(run.started)) / 1000).toFixed(1)} s`;

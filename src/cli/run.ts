@@ -1,0 +1,133 @@
+/** `sguardo run`: runs looks and tells what they came to. */
+import { type Command, InvalidArgumentError } from 'commander';
+import pc from 'picocolors';
+import { exitOf } from '../core/problem.ts';
+import type { ResultSummary, RunSummary } from '../core/run.ts';
+import { exitCode, verdicts } from '../core/verdict.ts';
+import { type Found, findService } from './find.ts';
+import { benchUrl, duration, lookLine, problemText, resultText, tallyText } from './print.ts';
+
+type Options = { env: string[]; repeat: number; json?: boolean; strict?: boolean };
+
+const count = (text: string): number => {
+  const n = Number(text);
+  if (!Number.isInteger(n) || n < 1 || n > 1000) throw new InvalidArgumentError('It is a whole number from 1 to 1000.');
+  return n;
+};
+
+export function addRun(program: Command): void {
+  program
+    .command('run')
+    .description('run looks, record them, and compare their captures with the approved baselines')
+    .argument('[pattern...]', 'only looks whose component, name or file contains one of these; * stands for anything')
+    .option('-e, --env <name>', 'only in this environment (can be given several times)', (name: string, list: string[]) => [...list, name], [] as string[])
+    .option('-r, --repeat <n>', 'run every look n times and tell how many captures came out otherwise', count, 1)
+    .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
+    .option('--strict', 'exit with 1 also when something is new; the default when CI=true', process.env.CI === 'true')
+    .addHelpText(
+      'after',
+      `
+Examples:
+  sguardo run                       every look, in every environment
+  sguardo run BerthCard             the looks of one component
+  sguardo run "asks before" -e day  one look, in one environment
+  sguardo run --repeat 10           does every picture come out the same ten times?
+  sguardo run --json > result.json  for other programs
+
+Exit codes: 0 all passed · 1 something failed, broke or changed · 2 not understood · 3 no service or browser`,
+    )
+    .action(async (patterns: string[], options: Options) => {
+      process.exitCode = await run(patterns, options);
+    });
+}
+
+/** A line at the bottom of a terminal that says how far the run is. */
+function progressLine(active: boolean): { show(text: string): void; line(text: string): void; clear(): void } {
+  const clear = (): void => void (active && process.stdout.write('\r\u001b[2K'));
+  return {
+    clear,
+    show: (text) => void (active && process.stdout.write(`\r\u001b[2K${text.slice(0, (process.stdout.columns ?? 80) - 1)}`)),
+    line(text) {
+      clear();
+      process.stdout.write(`${text}\n`);
+    },
+  };
+}
+
+async function run(patterns: string[], options: Options): Promise<number> {
+  const found = await findService(process.cwd());
+  try {
+    const summary = await follow(found, patterns, options);
+    const results = await found.client.runResults(summary.id);
+    const code = summary.problem ? Math.max(exitOf(summary.problem), exitCode(summary.tally, options.strict === true)) : exitCode(summary.tally, options.strict === true);
+    if (options.json) process.stdout.write(`${JSON.stringify(jsonDocument(found, summary, results, code), null, 2)}\n`);
+    else await tell(found, summary, results);
+    return code;
+  } finally {
+    await found.release();
+  }
+}
+
+/** Starts a run and shows its progress until it has ended. */
+async function follow({ client }: Found, patterns: string[], options: Options): Promise<RunSummary> {
+  const abort = new AbortController();
+  const terminal = process.stdout.isTTY === true && !options.json;
+  const line = progressLine(terminal);
+  let ready: () => void = () => {};
+  const listening = new Promise<void>((resolve) => (ready = resolve));
+  const events = client.events(abort.signal, ready);
+  const first = events.next();
+  await Promise.race([listening, first]);
+  const started = await client.startRun({ patterns, environments: options.env, repeat: options.repeat });
+  let stopped = false;
+  const stop = (): void => {
+    if (stopped) process.exit(130);
+    stopped = true;
+    line.line('Stopping after the looks that are under way…');
+    client.stopRun(started.id).catch(() => {});
+  };
+  process.on('SIGINT', stop);
+  line.show('Bundling the look files…');
+  let planned = 0;
+  let done = 0;
+  try {
+    for (let next = await first; !next.done; next = await events.next()) {
+      const event = next.value;
+      if (event.kind === 'run-progress' && event.run.id === started.id) planned = event.run.planned;
+      else if (event.kind === 'look-finished' && event.run === started.id) {
+        done++;
+        if (!options.json && (!terminal || event.result.verdict !== 'passed')) line.line(lookLine(event.result));
+        line.show(`${done}/${planned} ${pc.dim(event.result.component)}`);
+      } else if (event.kind === 'run-finished' && event.run.id === started.id) return event.run;
+    }
+    return await client.run(started.id);
+  } finally {
+    line.clear();
+    process.off('SIGINT', stop);
+    abort.abort();
+  }
+}
+
+/** Most looks that are told in full; beyond, a list is read in the console. */
+const toldInFull = 20;
+
+async function tell({ client, url, own }: Found, summary: RunSummary, results: ResultSummary[]): Promise<void> {
+  const say = (text: string): void => void process.stdout.write(`${text}\n`);
+  const wrong = results.filter(({ verdict, notes }) => verdict === 'failed' || verdict === 'broken' || verdict === 'changed' || notes.length > 0);
+  wrong.sort((a, b) => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict));
+  for (const result of wrong.slice(0, toldInFull)) {
+    const title = result.failedStep === null ? null : ((await client.timeline(result.id)).steps[result.failedStep]?.title ?? null);
+    say(`\n${resultText(result, url, title)}`);
+  }
+  if (wrong.length > toldInFull) say(`\n… and ${wrong.length - toldInFull} more, on the board: ${url}/`);
+  if (summary.problem) say(`\n${problemText(summary.problem)}`);
+  say(`\n${tallyText(summary)}  ${pc.dim(`${summary.done} looks, ${summary.captures} captures, ${duration(summary)}`)}`);
+  if (summary.request.repeat > 1) say(`${summary.unstable} changed captures in ${summary.request.repeat} repetitions: ${summary.unstable === 0 ? 'every picture came out the same.' : 'some pictures are not stable.'}`);
+  if (summary.tally.new > 0) say(`Approve what is new: ${pc.bold('sguardo approve --all')}`);
+  if (summary.tally.changed > 0) say(`Look at what changed: ${pc.underline(`${url}/review`)}`);
+  if (own && wrong.length > 0) say(pc.dim('Links open while the service runs: sguardo serve'));
+}
+
+function jsonDocument({ url }: Found, summary: RunSummary, results: ResultSummary[], code: number): object {
+  return { format: 'sguardo-result/1', exitCode: code, run: summary, results: results.map((result) => ({ ...result, link: benchUrl(url, result) })) };
+}

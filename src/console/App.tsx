@@ -1,0 +1,104 @@
+/** The console's frame: where one is, what goes on, and the three pages. */
+import { Tooltip } from 'radix-ui';
+import { NavLink, Route, Routes, useNavigate } from 'react-router';
+import { isUndecided } from '../core/run.ts';
+import { Bench } from './bench/Bench.tsx';
+import { Board } from './board/Board.tsx';
+import { service, useChanges, useLive, useProject, type LiveState } from './data.ts';
+import { useKeys } from './keys.ts';
+import { Blank, Trouble, Waiting } from './parts/Blank.tsx';
+import { Button } from './parts/Button.tsx';
+import { Review } from './review/Review.tsx';
+import type { Theme } from './theme.ts';
+
+const tab = ({ isActive }: { isActive: boolean }): string =>
+  `inline-flex h-full items-center gap-1.5 border-b-2 px-1 ${isActive ? 'border-accent font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`;
+
+function Mark() {
+  return (
+    <svg width="22" height="22" viewBox="0 0 32 32" fill="none" strokeWidth="3.2" strokeLinecap="round" aria-hidden="true">
+      <path d="M3 20C8 9 24 9 29 20" className="stroke-accent" />
+      <circle cx="16" cy="20.5" r="5" className="fill-accent" />
+      <path d="M8 27.5h16" className="stroke-changed" />
+    </svg>
+  );
+}
+
+function RunState({ live }: { live: LiveState }) {
+  const { data: project } = useProject();
+  if (!live.connected) return <span className="text-failed" role="status">✗ The service does not answer. Start it again: <code className="font-mono">sguardo serve</code></span>;
+  const run = project?.run;
+  if (!run) return null;
+  return (
+    <span className="flex items-center gap-2" role="status" aria-label={`Run ${run.id} is going on`}>
+      <span className="text-soft tabular-nums">
+        {run.planned === 0 ? 'bundling…' : `${Math.min(live.done, run.planned)} of ${run.planned}`}
+      </span>
+      <span className="h-1.5 w-28 overflow-hidden rounded-full bg-well">
+        <span className="block h-full bg-accent transition-[width]" style={{ width: `${run.planned === 0 ? 4 : (100 * Math.min(live.done, run.planned)) / run.planned}%` }} />
+      </span>
+      <Button onClick={() => void service.stopRun(run.id)}>Stop</Button>
+    </span>
+  );
+}
+
+export function App({ theme }: { theme: Theme }) {
+  const live = useLive();
+  const project = useProject();
+  const changes = useChanges();
+  const navigate = useNavigate();
+  const running = project.data?.run != null;
+  const run = (): void => void service.startRun({});
+  useKeys({ '1': () => void navigate('/'), '2': () => void navigate('/review'), t: theme.toggle, R: () => !running && run() });
+  if (project.isPending) return <Waiting what="Opening the project…" />;
+  if (project.isError) return <Trouble error={project.error} />;
+  const open = (changes.data ?? []).reduce((sum, result) => sum + result.captures.filter(isUndecided).length, 0);
+  return (
+    <Tooltip.Provider delayDuration={300}>
+      <div className="flex h-full flex-col">
+        <header className="flex h-11 shrink-0 items-center gap-5 border-b border-rule bg-sheet px-4">
+          <span className="flex items-center gap-2 text-[14px] font-semibold tracking-tight">
+            <Mark />
+            Sguardo
+          </span>
+          <span className="text-soft" title={project.data.root}>
+            {project.data.name}
+          </span>
+          <nav className="flex h-full gap-4" aria-label="Pages">
+            <NavLink to="/" end className={tab}>
+              Board <kbd>1</kbd>
+            </NavLink>
+            <NavLink to="/review" className={tab}>
+              Review
+              {open > 0 && (
+                <span className="rounded-full bg-wash px-1.5 text-[11px] font-semibold text-accent tabular-nums">
+                  {open}
+                  <span className="sr-only"> captures to decide about</span>
+                </span>
+              )}
+              <kbd>2</kbd>
+            </NavLink>
+          </nav>
+          <span className="flex-1" />
+          <RunState live={live} />
+          {!running && (
+            <Button tone="strong" onClick={run} disabled={!live.connected}>
+              Run all looks
+            </Button>
+          )}
+          <Button onClick={theme.toggle} aria-label={theme.dark ? 'Light colours' : 'Dark colours'} title={`${theme.dark ? 'Light' : 'Dark'} colours (t)`}>
+            {theme.dark ? '☀' : '☾'}
+          </Button>
+        </header>
+        <main className="min-h-0 flex-1">
+          <Routes>
+            <Route path="/" element={<Board />} />
+            <Route path="/bench/:id" element={<Bench project={project.data} />} />
+            <Route path="/review" element={<Review />} />
+            <Route path="*" element={<Blank title="There is no such page">Go back to the board.</Blank>} />
+          </Routes>
+        </main>
+      </div>
+    </Tooltip.Provider>
+  );
+}

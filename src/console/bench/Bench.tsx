@@ -1,0 +1,164 @@
+/** The bench: one look of one run, moment by moment. */
+import { Tabs, ToggleGroup } from 'radix-ui';
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import type { ProjectInfo } from '../../core/api.ts';
+import { shortName } from '../../core/look.ts';
+import { isUndecided, type ResultSummary, standing } from '../../core/run.ts';
+import { failingStep, type Timeline } from '../../core/timeline.ts';
+import { service, useLooks, useResult, useTimeline } from '../data.ts';
+import { useKeys } from '../keys.ts';
+import { Trouble, Waiting } from '../parts/Blank.tsx';
+import { Button } from '../parts/Button.tsx';
+import { Verdict } from '../parts/Verdict.tsx';
+import { Lanes, milliseconds } from './Lanes.tsx';
+import { LookCard } from './LookCard.tsx';
+import { Script } from './Script.tsx';
+import { Stage } from './Stage.tsx';
+import { ProblemCard, StepCard } from './StepCard.tsx';
+import { atStep, atTime, firstPosition, moveBy, type Position } from './travel.ts';
+
+export function Bench({ project }: { project: ProjectInfo }) {
+  const id = Number(useParams().id);
+  const result = useResult(id);
+  const timeline = useTimeline(id);
+  if (result.isError || timeline.isError) return <Trouble error={result.error ?? timeline.error} />;
+  if (result.isPending || timeline.isPending) return <Waiting what="Fetching the timeline…" />;
+  return <Desk key={id} project={project} result={result.data} timeline={timeline.data} />;
+}
+
+function Desk({ project, result, timeline }: { project: ProjectInfo; result: ResultSummary; timeline: Timeline }) {
+  const [query, setQuery] = useSearchParams();
+  const navigate = useNavigate();
+  const asked = query.get('step');
+  const [position, setPosition] = useState<Position>(() => firstPosition(timeline, asked === null ? null : Number(asked)));
+  const [seen, setSeen] = useState<'moment' | 'screenshot'>('moment');
+  const step = timeline.steps[position.step];
+  const capture = step?.capture ? result.captures.find(({ name, step: taken }) => name === step.capture && taken === step.index) : undefined;
+  const failed = failingStep(timeline.steps);
+  const go = (next: Position): void => setPosition(next);
+  useEffect(() => {
+    if (query.get('step') !== String(position.step)) setQuery({ step: String(position.step) }, { replace: true });
+  }, [position.step]);
+
+  const looks = useLooks().data ?? [];
+  const beside = useMemo(() => {
+    const same = looks.filter((look) => look.component === result.component && look.environment === result.environment);
+    const at = same.findIndex((look) => look.look === result.look);
+    return { previous: same[at - 1], next: same[at + 1] };
+  }, [looks, result]);
+  const newest = looks.find((look) => look.component === result.component && look.look === result.look && look.environment === result.environment);
+  const open = (look: ResultSummary | undefined): void => void (look && navigate(`/bench/${look.id}${look.failedStep === null ? '' : `?step=${look.failedStep}`}`));
+
+  useKeys({
+    ArrowRight: () => go(moveBy(timeline, position, 1)),
+    ArrowLeft: () => go(moveBy(timeline, position, -1)),
+    'Shift+ArrowRight': () => go(atTime(timeline, timeline.taken[Math.min(timeline.taken.length - 1, position.moment + 1)] ?? 0)),
+    'Shift+ArrowLeft': () => go(atTime(timeline, timeline.taken[Math.max(0, position.moment - 1)] ?? 0)),
+    Home: () => go(atStep(timeline, 0, 'before')),
+    End: () => go(atStep(timeline, timeline.steps.length - 1)),
+    b: () => go(atStep(timeline, position.step, position.side === 'before' ? 'after' : 'before')),
+    f: () => failed && go(atStep(timeline, failed.index)),
+    n: () => open(beside.next),
+    p: () => open(beside.previous),
+    r: () => void service.startRun({ patterns: [`${result.component}/${result.look}`], environments: [result.environment] }),
+    Escape: () => void navigate('/'),
+  });
+
+  return (
+    <div className="flex h-full flex-col">
+      <div className="flex h-10 shrink-0 items-center gap-3 border-b border-rule px-4">
+        <Link to="/" className="text-soft hover:text-ink" title="Back to the board (Esc)">
+          Board
+        </Link>
+        <span className="text-rule">/</span>
+        <Link to={`/?q=${encodeURIComponent(shortName(result.component))}`} className="text-soft hover:text-ink">
+          {shortName(result.component)}
+        </Link>
+        <span className="text-rule">/</span>
+        <h1 className="truncate text-[14px] font-semibold">{result.look}</h1>
+        <Verdict verdict={standing(result)} />
+        <span className="text-soft">
+          {result.environment} · run {result.run}
+          {result.orderDependent ? ' · depends on what ran before it' : ''}
+        </span>
+        {newest && newest.id > result.id && (
+          <Button onClick={() => open(newest)}>A newer run is there</Button>
+        )}
+        <span className="flex-1" />
+        {result.captures.some(isUndecided) && <Button onClick={() => void navigate(`/review?result=${result.id}`)}>Review its captures</Button>}
+        <Button onClick={() => open(beside.previous)} disabled={!beside.previous} title="Previous look (p)">
+          ↑ <kbd>p</kbd>
+        </Button>
+        <Button onClick={() => open(beside.next)} disabled={!beside.next} title="Next look (n)">
+          ↓ <kbd>n</kbd>
+        </Button>
+      </div>
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(360px,34%)_1fr]">
+        <div className="grid min-h-0 grid-rows-[minmax(0,11fr)_minmax(0,9fr)] border-r border-rule">
+          <Script timeline={timeline} file={result.file} look={result.look} current={position.step} onStep={(index) => go(atStep(timeline, index))} />
+          <Tabs.Root defaultValue="step" className="flex min-h-0 flex-col border-t border-rule">
+            <Tabs.List className="flex shrink-0 gap-4 border-b border-rule px-3" aria-label="Details">
+              {[['step', 'Step'], ['look', `Look${result.notes.length > 0 ? ` · ${result.notes.length} ${result.notes.length === 1 ? 'note' : 'notes'}` : ''}`]].map(([value, title]) => (
+                <Tabs.Trigger key={value} value={value!} className="h-7 border-b-2 border-transparent text-soft data-[state=active]:border-accent data-[state=active]:text-ink">
+                  {title}
+                </Tabs.Trigger>
+              ))}
+            </Tabs.List>
+            <Tabs.Content value="step" className="min-h-0 flex-1 overflow-y-auto">
+              {step && <StepCard step={step} marks={timeline.marks} count={timeline.steps.length} />}
+              {result.problem && step && !step.problem && step.index === (failed?.index ?? timeline.steps.length - 1) && (
+                <div className="px-3 pb-3">
+                  <ProblemCard problem={result.problem} />
+                </div>
+              )}
+            </Tabs.Content>
+            <Tabs.Content value="look" className="min-h-0 flex-1 overflow-y-auto">
+              <LookCard result={result} />
+            </Tabs.Content>
+          </Tabs.Root>
+        </div>
+        <div className="flex min-h-0 flex-col bg-well">
+          <div className="flex h-9 shrink-0 items-center gap-2 px-3">
+            <ToggleGroup.Root type="single" aria-label="Before or after the step" value={position.side} onValueChange={(side: string) => side && go(atStep(timeline, position.step, side as Position['side']))} className="flex overflow-hidden rounded-md border border-rule bg-sheet">
+              {(['before', 'after'] as const).map((side) => (
+                <ToggleGroup.Item key={side} value={side} className="h-6 px-2.5 text-soft not-first:border-l not-first:border-rule data-[state=on]:bg-wash data-[state=on]:font-medium data-[state=on]:text-ink">
+                  {side}
+                </ToggleGroup.Item>
+              ))}
+            </ToggleGroup.Root>
+            <kbd>b</kbd>
+            <span className="truncate text-soft">{step?.title}</span>
+            <span className="flex-1" />
+            {capture && (
+              <Button onClick={() => setSeen(seen === 'moment' ? 'screenshot' : 'moment')}>{seen === 'moment' ? 'Show the screenshot' : 'Show the moment'}</Button>
+            )}
+            <span className="text-[11.5px] whitespace-nowrap text-soft tabular-nums">
+              moment {position.moment} of {timeline.patches.length} · {milliseconds(position.time)}
+            </span>
+          </div>
+          <div className="min-h-0 flex-1 px-3 pb-3">
+            {capture && seen === 'screenshot' ? (
+              <div className="checks h-full overflow-auto">
+                <img src={service.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} />
+              </div>
+            ) : (
+              <Stage project={project} timeline={timeline} environment={result.environment} moment={position.moment} outline={step?.target?.node ?? null} pointer={position.side === 'after' && step?.kind === 'action' ? (step.pointer ?? null) : null} />
+            )}
+          </div>
+        </div>
+      </div>
+      <div className="h-[176px] shrink-0 border-t border-rule bg-sheet">
+        <Lanes timeline={timeline} position={position} onScrub={(time) => go(atTime(timeline, time))} onStep={(index) => go(atStep(timeline, index))} />
+      </div>
+      <p className="flex h-6 shrink-0 items-center gap-3 border-t border-rule px-4 text-[11px] text-soft">
+        <span><kbd>←</kbd> <kbd>→</kbd> step</span>
+        <span><kbd>Shift</kbd> with them: moment</span>
+        <span><kbd>b</kbd> before, after</span>
+        {failed && <span><kbd>f</kbd> where it went wrong</span>}
+        <span><kbd>r</kbd> run again</span>
+        <span className="ml-auto">Long waits are drawn shortened</span>
+      </p>
+    </div>
+  );
+}

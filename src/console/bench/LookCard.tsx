@@ -1,0 +1,57 @@
+/** What there is to know about the look as a whole: its captures, notes and history. */
+import { Link } from 'react-router';
+import type { ResultSummary } from '../../core/run.ts';
+import { service, useHistory } from '../data.ts';
+import { Verdict } from '../parts/Verdict.tsx';
+
+export const day = (at: string): string => new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+
+export function LookCard({ result }: { result: ResultSummary }) {
+  const history = useHistory(result);
+  return (
+    <div className="flex flex-col gap-3 p-3">
+      {result.notes.map((note) => (
+        <p key={note} className="rounded-md border border-changed/50 bg-changed/7 px-3 py-1.5">
+          {note}
+        </p>
+      ))}
+      <section>
+        <h3 className="mb-1 text-[11px] font-semibold text-soft">Captures</h3>
+        {result.captures.length === 0 && <p className="text-soft">None was taken.</p>}
+        <ul className="flex flex-wrap gap-2">
+          {result.captures.map((capture) => (
+            <li key={capture.name} className="w-28">
+              <a href={service.pictureUrl(capture.hash)} target="_blank" rel="noreferrer" className="checks flex h-16 items-center justify-center overflow-hidden rounded border border-rule">
+                <img src={service.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} className="max-h-full" />
+              </a>
+              <span className="block truncate text-[11px]">
+                {capture.name} <span className="text-soft">{capture.decision ? { approve: 'approved', adopt: 'approved', reject: 'rejected' }[capture.decision.kind] : capture.state.kind}</span>
+              </span>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section>
+        <h3 className="mb-1 text-[11px] font-semibold text-soft">History</h3>
+        <ul className="flex flex-col gap-0.5">
+          {(history.data?.decisions ?? []).slice(0, 4).map((decision) => (
+            <li key={`d${decision.id}`} className="text-[11.5px]">
+              <span className="font-medium">{{ approve: 'Approved', reject: 'Rejected', adopt: 'Taken in' }[decision.kind]}</span> {decision.capture} by {decision.who}
+              <span className="text-soft"> · {day(decision.at)}</span>
+              {decision.why && <span className="block pl-3 text-soft">“{decision.why}”</span>}
+            </li>
+          ))}
+          {(history.data?.results ?? []).slice(0, 12).map((one) => (
+            <li key={one.id}>
+              <Link to={`/bench/${one.id}`} className={`flex items-center gap-3 rounded px-1 hover:bg-well ${one.id === result.id ? 'bg-wash' : ''}`}>
+                <span className="w-20"><Verdict verdict={one.verdict} /></span>
+                <span className="text-soft tabular-nums">run {one.run}{one.repetition > 1 ? `, repetition ${one.repetition}` : ''}</span>
+                <span className="text-soft tabular-nums">{one.took} ms</span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,58 @@
+/** The look file's source; in its margin, what came of the steps that each line made. A line leads to its step. */
+import { highlight } from 'sugar-high';
+import { useEffect, useMemo, useRef } from 'react';
+import type { Step, Timeline } from '../../core/timeline.ts';
+
+type Props = { timeline: Timeline; file: string; look: string; current: number; onStep(index: number): void };
+
+/** The line on which a look's name stands, or null. */
+function lineOfLook(lines: readonly string[], look: string): number | null {
+  const names = [`'${look}':`, `"${look}":`, `${look}:`];
+  const at = lines.findIndex((line) => names.some((name) => line.trimStart().startsWith(name)));
+  return at < 0 ? null : at + 1;
+}
+
+export function Script({ timeline, file, look, current, onStep }: Props) {
+  const area = useRef<HTMLDivElement>(null);
+  const source = timeline.source ?? '';
+  const lines = useMemo(() => source.split('\n'), [source]);
+  const coloured = useMemo(() => highlight(source).split('\n'), [source]);
+  const byLine = useMemo(() => {
+    const map = new Map<number, Step[]>();
+    for (const step of timeline.steps) if (step.source?.file === file) map.set(step.source.line, [...(map.get(step.source.line) ?? []), step]);
+    return map;
+  }, [timeline, file]);
+  const step = timeline.steps[current];
+  const line = step?.source?.file === file ? step.source.line : lineOfLook(lines, look);
+  useEffect(() => {
+    area.current?.querySelector('[data-current]')?.scrollIntoView({ block: 'center' });
+  }, [line, source]);
+  if (!source) return <p className="p-4 text-soft">The source of this look was not recorded.</p>;
+  return (
+    <div ref={area} className="h-full overflow-auto bg-sheet py-2 font-mono text-[11.5px] leading-[18px]">
+      <ol className="w-max min-w-full" aria-label={`Source of ${file}`}>
+        {coloured.map((html, i) => {
+          const steps = byLine.get(i + 1) ?? [];
+          const wrong = steps.find(({ outcome }) => outcome === 'failed' || outcome === 'broken');
+          const here = line === i + 1;
+          return (
+            <li
+              key={i}
+              data-current={here ? '' : undefined}
+              className={`flex whitespace-pre ${here ? (wrong ? 'bg-failed/12' : 'bg-wash') : ''} ${steps.length > 0 ? 'cursor-pointer hover:bg-well' : ''}`}
+              onClick={() => steps[0] && onStep((wrong ?? steps[0]).index)}
+            >
+              <span className={`w-5 shrink-0 pl-1.5 text-center ${wrong ? 'text-failed' : 'text-passed'}`} aria-hidden="true">
+                {wrong ? '✗' : steps.length > 0 ? '·' : ''}
+              </span>
+              <span className={`w-8 shrink-0 pr-2 text-right select-none ${here ? 'font-bold text-ink' : 'text-soft/70'}`}>{i + 1}</span>
+              {/* The source is the project's own; the highlighter escapes it. */}
+              {/* biome-ignore lint/security/noDangerouslySetInnerHtml: see above */}
+              <code className="pr-4" dangerouslySetInnerHTML={{ __html: html || ' ' }} />
+            </li>
+          );
+        })}
+      </ol>
+    </div>
+  );
+}

@@ -1,0 +1,73 @@
+/** What there is to know about one step. */
+import type { Problem } from '../../core/problem.ts';
+import type { Mark, Step } from '../../core/timeline.ts';
+import { milliseconds } from './Lanes.tsx';
+
+const outcomes: Record<Step['outcome'], { sign: string; tone: string }> = {
+  passed: { sign: '✓', tone: 'text-passed' },
+  failed: { sign: '✗', tone: 'text-failed' },
+  broken: { sign: '▲', tone: 'text-broken' },
+  running: { sign: '…', tone: 'text-soft' },
+};
+
+export function ProblemCard({ problem }: { problem: Problem }) {
+  return (
+    <div className="rounded-md border border-failed/50 bg-failed/7 px-3 py-2" role="alert">
+      <p className="font-medium">{problem.message}</p>
+      {problem.found && problem.found.length > 0 && (
+        <>
+          <p className="mt-1.5 text-[11px] text-soft">What was there instead</p>
+          <ul className="font-mono text-[11.5px]">
+            {problem.found.map((found) => (
+              <li key={found}>{found}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      {problem.frame && <pre className="mt-1.5 overflow-x-auto font-mono text-[11px] leading-4">{problem.frame}</pre>}
+      {problem.place && <p className="mt-1 font-mono text-[11px] text-soft">{problem.place}</p>}
+      <p className="mt-1.5 text-soft">→ {problem.remedy}</p>
+    </div>
+  );
+}
+
+export function StepCard({ step, marks, count }: { step: Step; marks: Mark[]; count: number }) {
+  const { sign, tone } = outcomes[step.outcome];
+  const facts = [
+    ['at', milliseconds(step.at)],
+    ['took', step.took === null ? 'never ended' : milliseconds(step.took)],
+    ...(step.tries && step.tries > 1 ? [['looked', `${step.tries} times`]] : []),
+    ...(step.target?.box ? [['target', `${step.target.box.slice(2).map(Math.round).join(' × ')} at ${step.target.box.slice(0, 2).map(Math.round).join(', ')}`]] : []),
+    ...(step.pointer ? [['pointer', step.pointer.map(Math.round).join(', ')]] : []),
+  ];
+  const inside = marks.filter((mark) => mark.lane !== 'dom' && mark.at >= step.at && mark.at <= step.at + (step.took ?? 0) + 0.05);
+  return (
+    <div className="flex flex-col gap-2 p-3">
+      <h3 className="font-medium">
+        <span className={tone}>{sign}</span> {step.title}
+        <span className="ml-2 text-[11px] font-normal text-soft">
+          {step.kind}, {step.index + 1} of {count}
+        </span>
+      </h3>
+      <dl className="flex flex-wrap gap-x-4 gap-y-0.5 text-[11.5px]">
+        {facts.map(([name, value]) => (
+          <div key={name} className="flex gap-1.5">
+            <dt className="text-soft">{name}</dt>
+            <dd className="tabular-nums">{value}</dd>
+          </div>
+        ))}
+      </dl>
+      {step.problem && <ProblemCard problem={step.problem} />}
+      {inside.length > 0 && (
+        <ul className="flex flex-col gap-0.5 text-[11.5px]">
+          {inside.slice(0, 20).map((mark, i) => (
+            <li key={i} className="flex gap-2">
+              <span className="w-14 shrink-0 text-soft">{mark.lane}</span>
+              <span className={`font-mono text-[11px] ${mark.level === 'error' ? 'text-failed' : mark.level === 'warning' ? 'text-changed' : ''}`}>{mark.title}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,41 @@
+/** One look on the board: what it looks like, its name, its verdict. */
+import { Link } from 'react-router';
+import { type ResultSummary, standing } from '../../core/run.ts';
+import { service } from '../data.ts';
+import { Verdict } from '../parts/Verdict.tsx';
+
+export const tileWidth = 194;
+export const tileHeight = 186;
+
+export function Tile({ look, chosen, showEnvironment }: { look: ResultSummary; chosen: boolean; showEnvironment: boolean }) {
+  const picture = look.captures.at(-1);
+  const verdict = standing(look);
+  const rejected = look.captures.some(({ decision }) => decision?.kind === 'reject');
+  return (
+    <Link
+      to={`/bench/${look.id}${look.failedStep === null ? '' : `?step=${look.failedStep}`}`}
+      className={`group flex flex-col overflow-hidden rounded-lg border bg-sheet ${chosen ? 'border-accent ring-2 ring-accent' : 'border-rule hover:border-accent'}`}
+      style={{ width: tileWidth, height: tileHeight }}
+      aria-label={`${look.look}, ${look.environment}: ${verdict}`}
+    >
+      <span className="checks flex min-h-0 flex-1 items-center justify-center overflow-hidden border-b border-rule">
+        {picture ? (
+          <img src={service.pictureUrl(picture.hash)} alt="" loading="lazy" className="max-h-full max-w-full" />
+        ) : (
+          <span className="rounded bg-sheet px-2 py-1 text-soft">no capture</span>
+        )}
+      </span>
+      <span className="flex flex-col gap-0.5 px-2.5 py-1.5">
+        <span className="truncate font-medium" title={look.look}>
+          {look.look}
+        </span>
+        <span className="flex items-center justify-between gap-2 text-[11.5px] text-soft">
+          <Verdict verdict={verdict} />
+          <span className="truncate">
+            {rejected ? 'rejected' : showEnvironment ? look.environment : look.captures.length > 1 ? `${look.captures.length} captures` : ''}
+          </span>
+        </span>
+      </span>
+    </Link>
+  );
+}

@@ -1,0 +1,19 @@
+/** The board's rows: a heading for each component, and its looks in rows of as many as fit. */
+import type { ResultSummary } from '../../core/run.ts';
+
+export type Row = { kind: 'header'; component: string; file: string; count: number } | { kind: 'tiles'; looks: ResultSummary[] };
+
+export function layOut(looks: readonly ResultSummary[], columns: number): Row[] {
+  const groups = new Map<string, ResultSummary[]>();
+  for (const look of looks) {
+    const group = groups.get(look.component);
+    if (group) group.push(look);
+    else groups.set(look.component, [look]);
+  }
+  const rows: Row[] = [];
+  for (const [component, group] of [...groups].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    rows.push({ kind: 'header', component, file: group[0]!.file, count: group.length });
+    for (let i = 0; i < group.length; i += columns) rows.push({ kind: 'tiles', looks: group.slice(i, i + columns) });
+  }
+  return rows;
+}

@@ -1,0 +1,79 @@
+/** What the console knows: queries of the service, kept fresh by its live feed. */
+import { type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { connect } from '../client/client.ts';
+import type { ProjectInfo } from '../core/api.ts';
+import type { ResultSummary, RunEvent } from '../core/run.ts';
+
+export const service = connect('');
+
+export const useProject = () => useQuery({ queryKey: ['project'], queryFn: () => service.project() });
+export const useLooks = () => useQuery({ queryKey: ['looks'], queryFn: () => service.looks() });
+export const useChanges = () => useQuery({ queryKey: ['changes'], queryFn: () => service.changes() });
+export const useResult = (id: number) => useQuery({ queryKey: ['result', id], queryFn: () => service.result(id) });
+export const useTimeline = (id: number) => useQuery({ queryKey: ['timeline', id], queryFn: () => service.timeline(id), staleTime: Number.POSITIVE_INFINITY });
+export const useHistory = (result: ResultSummary | undefined) =>
+  useQuery({
+    queryKey: ['history', result?.component, result?.look, result?.environment],
+    queryFn: () => service.history({ component: result!.component, look: result!.look, environment: result!.environment }),
+    enabled: result !== undefined,
+  });
+
+const sameLook = (a: ResultSummary, b: ResultSummary): boolean => a.component === b.component && a.look === b.look && a.environment === b.environment;
+
+function takeIn(queries: QueryClient, event: RunEvent): void {
+  switch (event.kind) {
+    case 'look-finished':
+      queries.setQueryData<ResultSummary[]>(['looks'], (looks) => {
+        if (!looks) return looks;
+        const at = looks.findIndex((one) => sameLook(one, event.result));
+        return at < 0 ? [...looks, event.result] : looks.with(at, event.result);
+      });
+      break;
+    case 'run-started':
+    case 'run-progress':
+      queries.setQueryData<ProjectInfo>(['project'], (project) => project && { ...project, run: event.run });
+      break;
+    case 'run-finished':
+      queries.setQueryData<ProjectInfo>(['project'], (project) => project && { ...project, run: null, engine: event.run.engine });
+      void queries.invalidateQueries({ queryKey: ['looks'] });
+      void queries.invalidateQueries({ queryKey: ['changes'] });
+      void queries.invalidateQueries({ queryKey: ['history'] });
+      break;
+    case 'decided':
+      for (const queryKey of [['looks'], ['changes'], ['result'], ['history']]) void queries.invalidateQueries({ queryKey });
+      break;
+  }
+}
+
+/** How many looks the run that goes on has finished, as the feed tells it. */
+export type LiveState = { connected: boolean; done: number; last: RunEvent | null };
+
+/** Listens to the live feed, again and again when it is lost, and puts what it says into the queries. */
+export function useLive(): LiveState {
+  const queries = useQueryClient();
+  const [state, setState] = useState<LiveState>({ connected: true, done: 0, last: null });
+  useEffect(() => {
+    const abort = new AbortController();
+    const listen = async (): Promise<void> => {
+      while (!abort.signal.aborted) {
+        try {
+          const events = service.events(abort.signal, () => {
+            setState((now) => ({ ...now, connected: true }));
+            void queries.invalidateQueries();
+          });
+          for await (const event of events) {
+            takeIn(queries, event);
+            setState((now) => ({ connected: true, last: event, done: event.kind === 'run-started' ? 0 : event.kind === 'look-finished' ? now.done + 1 : now.done }));
+          }
+        } catch {
+          setState((now) => ({ ...now, connected: false }));
+        }
+        await new Promise((resolve) => setTimeout(resolve, 1500));
+      }
+    };
+    void listen();
+    return () => abort.abort();
+  }, [queries]);
+  return state;
+}

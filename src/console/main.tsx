@@ -1,0 +1,24 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { BrowserRouter } from 'react-router';
+import { App } from './App.tsx';
+import { useTheme } from './theme.ts';
+import './console.css';
+
+const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false } } });
+
+function Console() {
+  const theme = useTheme();
+  return <App theme={theme} />;
+}
+
+createRoot(document.getElementById('console')!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <BrowserRouter>
+        <Console />
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+);

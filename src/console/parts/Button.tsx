@@ -1,0 +1,14 @@
+/** Buttons of one kind everywhere. */
+import type { ButtonHTMLAttributes } from 'react';
+
+type Props = ButtonHTMLAttributes<HTMLButtonElement> & { tone?: 'plain' | 'strong' | 'danger' };
+
+const tones = {
+  plain: 'border-rule bg-sheet text-ink hover:border-accent',
+  strong: 'border-accent bg-accent text-paper hover:brightness-110',
+  danger: 'border-failed bg-sheet text-failed hover:bg-failed hover:text-paper',
+};
+
+export const Button = ({ tone = 'plain', className = '', ...rest }: Props) => (
+  <button type="button" className={`inline-flex h-7 items-center gap-1.5 rounded-md border px-2.5 font-medium whitespace-nowrap ${tones[tone]} ${className}`} {...rest} />
+);

@@ -1,0 +1,136 @@
+/** A capture and its baseline, seen in several ways. */
+import { Slider, ToggleGroup } from 'radix-ui';
+import { useEffect, useRef, useState } from 'react';
+import type { CaptureSummary } from '../../core/run.ts';
+import { service } from '../data.ts';
+
+export type Mode = 'beside' | 'over' | 'difference' | 'flicker';
+
+export const modes: { mode: Mode; title: string; key: string }[] = [
+  { mode: 'beside', title: 'Side by side', key: 's' },
+  { mode: 'over', title: 'One over the other', key: 'o' },
+  { mode: 'difference', title: 'Difference', key: 'd' },
+  { mode: 'flicker', title: 'Flicker', key: 'f' },
+];
+
+type Props = { capture: CaptureSummary; mode: Mode; onMode(mode: Mode): void };
+
+export function Compare({ capture, mode, onMode }: Props) {
+  const hasBoth = capture.baseline !== null && capture.baseline !== capture.hash;
+  const usable = modes.filter(({ mode: one }) => one === 'beside' || (hasBoth && (one !== 'difference' || capture.difference)));
+  const seen = usable.some((one) => one.mode === mode) ? mode : 'beside';
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex h-9 shrink-0 items-center px-4">
+        <ToggleGroup.Root type="single" aria-label="How to compare" value={seen} onValueChange={(value: string) => value && onMode(value as Mode)} className="flex overflow-hidden rounded-md border border-rule bg-sheet">
+          {modes.map(({ mode: value, title, key }) => (
+            <ToggleGroup.Item
+              key={value}
+              value={value}
+              disabled={!usable.some((one) => one.mode === value)}
+              className="inline-flex h-6.5 items-center gap-1.5 px-2.5 text-soft not-first:border-l not-first:border-rule hover:text-ink disabled:opacity-40 data-[state=on]:bg-wash data-[state=on]:font-medium data-[state=on]:text-ink"
+            >
+              {title} <kbd>{key}</kbd>
+            </ToggleGroup.Item>
+          ))}
+        </ToggleGroup.Root>
+      </div>
+      <div className="min-h-0 flex-1 px-4 pb-3">
+        {seen === 'beside' && <Beside capture={capture} hasBoth={hasBoth} />}
+        {seen === 'over' && <Over capture={capture} />}
+        {seen === 'difference' && <Sheet title="Difference: what is marked has changed" hash={capture.difference!} />}
+        {seen === 'flicker' && <Flicker capture={capture} />}
+      </div>
+    </div>
+  );
+}
+
+function Sheet({ title, hash }: { title: string; hash: string }) {
+  return (
+    <figure className="flex h-full min-w-0 flex-col">
+      <figcaption className="h-6 shrink-0 text-[11.5px] text-soft">{title}</figcaption>
+      <div className="checks flex min-h-0 flex-1 items-start justify-center overflow-auto rounded-md border border-rule p-2">
+        <img src={service.pictureUrl(hash)} alt={title} className="max-h-full max-w-full object-contain shadow-sm" />
+      </div>
+    </figure>
+  );
+}
+
+function Beside({ capture, hasBoth }: { capture: CaptureSummary; hasBoth: boolean }) {
+  if (!capture.baseline) return <Sheet title="Now; there is no baseline yet" hash={capture.hash} />;
+  if (!hasBoth) return <Sheet title="The picture is the same; its markup differs" hash={capture.hash} />;
+  return (
+    <div className="grid h-full grid-cols-2 gap-4">
+      <Sheet title="Baseline" hash={capture.baseline} />
+      <Sheet title="Now" hash={capture.hash} />
+    </div>
+  );
+}
+
+/** How large both pictures are drawn, so that they fit and keep one scale. */
+function useFit(capture: CaptureSummary): { area: React.RefObject<HTMLDivElement | null>; width: number; height: number; scale: number } {
+  const area = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState<[number, number]>([800, 400]);
+  useEffect(() => {
+    const observer = new ResizeObserver(([entry]) => setSize([entry!.contentRect.width, entry!.contentRect.height]));
+    observer.observe(area.current!);
+    return () => observer.disconnect();
+  }, []);
+  const from = capture.state.kind === 'changed' && capture.state.picture ? capture.state.picture.from : [0, 0];
+  const width = Math.max(capture.width, from[0]!);
+  const height = Math.max(capture.height, from[1]!);
+  return { area, width, height, scale: Math.min(1, size[0] / width, size[1] / height) };
+}
+
+function Pair({ capture, clip, scale }: { capture: CaptureSummary; clip: string; scale: number }) {
+  const from = capture.state.kind === 'changed' && capture.state.picture ? capture.state.picture.from : [capture.width, capture.height];
+  return (
+    <>
+      <img src={service.pictureUrl(capture.baseline!)} alt="Baseline" className="absolute top-0 left-0 max-w-none" style={{ width: from[0]! * scale }} />
+      <img src={service.pictureUrl(capture.hash)} alt="Now" className="absolute top-0 left-0 max-w-none" style={{ width: capture.width * scale, clipPath: clip }} />
+    </>
+  );
+}
+
+function Over({ capture }: { capture: CaptureSummary }) {
+  const [at, setAt] = useState(50);
+  const { area, width, height, scale } = useFit(capture);
+  const edge = (width * scale * at) / 100;
+  return (
+    <div className="flex h-full flex-col">
+      <div className="flex h-6 shrink-0 items-center gap-3 text-[11.5px] text-soft">
+        <span>Baseline on the left of the line</span>
+        <Slider.Root className="relative flex h-5 w-64 touch-none items-center" value={[at]} onValueChange={([value]) => setAt(value!)} max={100} step={0.5}>
+          <Slider.Track className="relative h-1 flex-1 rounded-full bg-rule" />
+          <Slider.Thumb className="block size-4 rounded-full border-2 border-accent bg-sheet" aria-label="Where the line is" />
+        </Slider.Root>
+        <span>now on its right</span>
+      </div>
+      <div ref={area} className="min-h-0 flex-1 overflow-hidden">
+        <div className="checks relative mx-auto rounded-md border border-rule" style={{ width: width * scale, height: height * scale }} onPointerMove={(event) => event.buttons === 1 && setAt(Math.max(0, Math.min(100, ((event.clientX - event.currentTarget.getBoundingClientRect().left) / (width * scale)) * 100)))}>
+          <Pair capture={capture} clip={`inset(0 0 0 ${edge}px)`} scale={scale} />
+          <span className="absolute top-0 bottom-0 w-0.5 bg-accent" style={{ left: edge - 1 }} />
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function Flicker({ capture }: { capture: CaptureSummary }) {
+  const [now, setNow] = useState(true);
+  const { area, width, height, scale } = useFit(capture);
+  useEffect(() => {
+    const timer = setInterval(() => setNow((value) => !value), 650);
+    return () => clearInterval(timer);
+  }, []);
+  return (
+    <div className="flex h-full flex-col">
+      <div className="h-6 shrink-0 text-[11.5px] text-soft">{now ? 'Now' : 'Baseline'}</div>
+      <div ref={area} className="min-h-0 flex-1 overflow-hidden">
+        <div className="checks relative mx-auto rounded-md border border-rule" style={{ width: width * scale, height: height * scale }}>
+          <Pair capture={capture} clip={now ? 'none' : 'inset(100%)'} scale={scale} />
+        </div>
+      </div>
+    </div>
+  );
+}

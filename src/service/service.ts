@@ -1,0 +1,116 @@
+/** The service of one project: starts everything, says where it is, and ends everything cleanly. */
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { basename, dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { FastifyInstance, FastifyServerOptions } from 'fastify';
+import type { ProjectInfo } from '../core/api.ts';
+import { fail } from '../core/problem.ts';
+import { stageHost } from '../core/stage.ts';
+import { type Bundle, readConfig } from '../bundle/index.ts';
+import { startChromium } from '../engine/chromium.ts';
+import { Crew } from '../runner/crew.ts';
+import { openStore } from '../store/index.ts';
+import { buildApi } from './api.ts';
+import { Conductor } from './conductor.ts';
+import { liveFeed } from './live.ts';
+import { buildStage } from './stage.ts';
+
+export type ServiceOptions = {
+  /** The configuration file; its folder is the project. */
+  config: string;
+  /** The port wanted; without one the usual port, or any free one when that is taken. */
+  port?: number;
+  logger?: FastifyServerOptions['logger'];
+};
+
+export type Service = { url: string; stage: string; root: string; close(): Promise<void> };
+
+/** The port that is tried first when none is asked for, so that a console's address stays the same. */
+export const usualPort = 4680;
+
+const here = dirname(fileURLToPath(import.meta.url));
+const version = (JSON.parse(readFileSync(resolve(here, '../../package.json'), 'utf8')) as { version: string }).version;
+const consoleFolder = resolve(here, '../../dist/console');
+
+async function listen(app: FastifyInstance, port: number): Promise<number> {
+  await app.listen({ host: '127.0.0.1', port });
+  return (app.server.address() as { port: number }).port;
+}
+
+async function listenSomewhere(app: FastifyInstance, wanted: number | undefined): Promise<number> {
+  try {
+    return await listen(app, wanted ?? usualPort);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
+    if (wanted !== undefined) return fail('port-taken', { port: wanted });
+    return listen(app, 0);
+  }
+}
+
+/** How many bundles stay: pages that are still open load from those of earlier runs. */
+const bundlesKept = 3;
+
+/**
+ * Starts the service of a project.
+ * @throws ProblemError when the configuration cannot be read or the port is taken
+ */
+export async function startService({ config, port, logger = false }: ServiceOptions): Promise<Service> {
+  const root = dirname(config);
+  await readConfig(config);
+  const folder = join(root, '.sguardo');
+  mkdirSync(folder, { recursive: true });
+  writeFileSync(join(folder, '.gitignore'), '*\n');
+  const store = openStore(join(folder, 'sguardo.db'));
+  const live = liveFeed();
+  let bundles: Bundle[] = [];
+  let apiPort = 0;
+  let stagePort = 0;
+  const url = (): string => `http://127.0.0.1:${apiPort}`;
+  const stageUrl = (): string => `http://127.0.0.1:${stagePort}`;
+  const stage = buildStage({ store, bundles: () => bundles, port: () => stagePort, consoleOrigin: url, consoleFolder });
+  stagePort = await listen(stage, 0);
+  const crew = new Crew(() => startChromium({ [stageHost]: stagePort }));
+  const conductor = new Conductor({
+    root,
+    config,
+    store,
+    crew,
+    live,
+    onBundle: (bundle) => {
+      bundles = [bundle, ...bundles.filter(({ id }) => id !== bundle.id)].slice(0, bundlesKept);
+    },
+  });
+  const settings = () => readConfig(config);
+  const project = async (): Promise<ProjectInfo> => {
+    const { environments, baselines } = await settings();
+    return {
+      name: basename(root),
+      root,
+      version,
+      url: url(),
+      stage: stageUrl(),
+      environments: environments.map(({ name, viewport, scheme, motion, contrast }) => ({ name, viewport, scheme, motion, contrast })),
+      engine: store.runs.list(1)[0]?.engine ?? null,
+      baselines,
+      run: conductor.current,
+    };
+  };
+  const api = await buildApi({ context: { store, conductor, live, root, settings, project }, port: () => apiPort, stage: stageUrl, consoleFolder, logger, version });
+  try {
+    apiPort = await listenSomewhere(api, port);
+  } catch (error) {
+    await stage.close();
+    store.close();
+    throw error;
+  }
+  const note = join(folder, 'service.json');
+  writeFileSync(note, JSON.stringify({ pid: process.pid, url: url(), version }));
+  let closed: Promise<void> | null = null;
+  const close = async (): Promise<void> => {
+    await conductor.close();
+    await Promise.all([api.close(), stage.close(), crew.close()]);
+    store.close();
+    rmSync(note, { force: true });
+  };
+  return { url: url(), stage: stageUrl(), root, close: () => (closed ??= close()) };
+}

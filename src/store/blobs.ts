@@ -1,0 +1,49 @@
+/** Blobs: bytes by the hash of what they hold, each kept once. */
+import { createHash } from 'node:crypto';
+import { deflateRawSync, inflateRawSync } from 'node:zlib';
+import type { Db } from './database.ts';
+
+export type Blob = { type: string; bytes: Buffer };
+
+type Row = { type: string; packing: string; dictionary: string | null; bytes: Buffer };
+
+export type Blobs = {
+  /** Keeps bytes as they are, or packed when they are text; `dictionary` is a blob of similar content. Returns their hash. */
+  put(bytes: Buffer, type: string, dictionary?: string): string;
+  get(hash: string): Blob | null;
+  /** Bytes that all blobs take. */
+  size(): number;
+};
+
+const isText = (type: string): boolean => /^(text\/|application\/json|image\/svg)/.test(type);
+
+/** deflate looks back 32 KiB and no further. */
+const window = 32_768;
+
+export function blobsOf(db: Db): Blobs {
+  const insert = db.prepare('INSERT INTO blobs (hash, type, packing, dictionary, bytes) VALUES (?, ?, ?, ?, ?) ON CONFLICT (hash) DO NOTHING');
+  const known = db.prepare<[string], { one: number }>('SELECT 1 AS one FROM blobs WHERE hash = ?');
+  const select = db.prepare<[string], Row>('SELECT type, packing, dictionary, bytes FROM blobs WHERE hash = ?');
+  const total = db.prepare<[], { bytes: number | null }>('SELECT sum(length(bytes)) AS bytes FROM blobs');
+  const get = (hash: string): Blob | null => {
+    const row = select.get(hash);
+    if (!row) return null;
+    if (row.packing === 'none') return { type: row.type, bytes: row.bytes };
+    const dictionary = row.dictionary ? get(row.dictionary)?.bytes.subarray(-window) : undefined;
+    return { type: row.type, bytes: inflateRawSync(row.bytes, { dictionary }) };
+  };
+  return {
+    get,
+    put(bytes, type, dictionary) {
+      const hash = createHash('sha256').update(bytes).digest('hex');
+      if (known.get(hash)) return hash;
+      if (!isText(type)) insert.run(hash, type, 'none', null, bytes);
+      else {
+        const start = dictionary ? get(dictionary)?.bytes.subarray(-window) : undefined;
+        insert.run(hash, type, 'deflate', start ? dictionary : null, deflateRawSync(bytes, { level: 6, dictionary: start }));
+      }
+      return hash;
+    },
+    size: () => total.get()?.bytes ?? 0,
+  };
+}

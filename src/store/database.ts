@@ -1,0 +1,92 @@
+/** Opens the database and brings its schema up to date. */
+import Database from 'better-sqlite3';
+
+export type Db = Database.Database;
+
+/** Each entry leads from one version of the schema to the next; entries are never changed once they have been used. */
+const migrations: readonly string[] = [
+  `
+  CREATE TABLE blobs (
+    id INTEGER PRIMARY KEY,
+    hash TEXT NOT NULL UNIQUE,        -- SHA-256 of the bytes before packing
+    type TEXT NOT NULL,               -- media type
+    packing TEXT NOT NULL,            -- none, deflate
+    dictionary TEXT,                  -- hash of the blob whose bytes the packing starts from
+    bytes BLOB NOT NULL
+  );
+  CREATE TABLE runs (
+    id INTEGER PRIMARY KEY,
+    status TEXT NOT NULL,             -- running, finished, stopped, ended
+    started TEXT NOT NULL,
+    finished TEXT,
+    request TEXT NOT NULL,            -- JSON: patterns, environments, repeat
+    planned INTEGER NOT NULL DEFAULT 0,
+    engine TEXT,
+    "commit" TEXT,
+    problem TEXT
+  );
+  CREATE TABLE results (
+    id INTEGER PRIMARY KEY,
+    run INTEGER NOT NULL REFERENCES runs(id),
+    component TEXT NOT NULL,
+    look TEXT NOT NULL,
+    environment TEXT NOT NULL,
+    repetition INTEGER NOT NULL,
+    verdict TEXT NOT NULL,
+    about TEXT NOT NULL,              -- JSON: everything else of the summary but the captures
+    base TEXT NOT NULL,               -- hashes of the timeline's blobs
+    patches TEXT NOT NULL,
+    lanes TEXT NOT NULL,
+    source TEXT
+  );
+  CREATE INDEX results_by_run ON results(run);
+  CREATE INDEX results_by_look ON results(component, look, environment, id);
+  CREATE TABLE captures (
+    id INTEGER PRIMARY KEY,
+    result INTEGER NOT NULL REFERENCES results(id),
+    name TEXT NOT NULL,
+    hash TEXT NOT NULL,
+    about TEXT NOT NULL,              -- JSON: the rest of the summary
+    markup TEXT NOT NULL,             -- hash
+    fingerprint TEXT NOT NULL,
+    unstable INTEGER NOT NULL
+  );
+  CREATE INDEX captures_by_result ON captures(result);
+  CREATE TABLE decisions (            -- append-only
+    id INTEGER PRIMARY KEY,
+    at TEXT NOT NULL,
+    who TEXT NOT NULL,
+    kind TEXT NOT NULL,               -- approve, reject, adopt (taken in from the folder)
+    why TEXT,
+    run INTEGER,
+    component TEXT NOT NULL,
+    look TEXT NOT NULL,
+    environment TEXT NOT NULL,
+    capture TEXT NOT NULL,
+    hash TEXT NOT NULL,
+    markup TEXT NOT NULL,
+    fingerprint TEXT NOT NULL,
+    "commit" TEXT
+  );
+  CREATE INDEX decisions_by_capture ON decisions(component, look, environment, capture, id);
+  CREATE TRIGGER decisions_are_kept BEFORE DELETE ON decisions BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;
+  CREATE TRIGGER decisions_stay BEFORE UPDATE ON decisions BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;
+  `,
+];
+
+/** Opens a database file (or `:memory:`), in WAL mode, with the newest schema. */
+export function openDatabase(file: string): Db {
+  const db = new Database(file);
+  db.pragma('journal_mode = WAL');
+  db.pragma('synchronous = NORMAL');
+  db.pragma('foreign_keys = ON');
+  const version = db.pragma('user_version', { simple: true }) as number;
+  if (version > migrations.length) throw new Error(`${file} was written by a newer Sguardo (schema ${version}, this one knows ${migrations.length})`);
+  for (let next = version; next < migrations.length; next++) {
+    db.transaction(() => {
+      db.exec(migrations[next]!);
+      db.pragma(`user_version = ${next + 1}`);
+    })();
+  }
+  return db;
+}

@@ -1,0 +1,49 @@
+/** Decisions about captures, append-only; the newest approval or adoption of a capture is its baseline. */
+import type { Db } from './database.ts';
+
+export type DecisionKind = 'approve' | 'reject' | 'adopt';
+
+/** Which capture of which look, where. */
+export type CaptureKey = { component: string; look: string; environment: string; capture: string };
+
+export type Decision = CaptureKey & {
+  id: number;
+  at: string;
+  who: string;
+  kind: DecisionKind;
+  why: string | null;
+  run: number | null;
+  /** Hashes of the PNG and the markup that were decided about. */
+  hash: string;
+  markup: string;
+  fingerprint: string;
+  commit: string | null;
+};
+
+export type Decisions = {
+  add(decision: Omit<Decision, 'id' | 'at'>): Decision;
+  /** What a capture is compared with, or null. */
+  baseline(key: CaptureKey): Decision | null;
+  /** The newest decision about exactly this picture and markup of a capture, or null. */
+  about(key: CaptureKey, hash: string, markup: string): Decision | null;
+  /** Newest first. */
+  history(key: Omit<CaptureKey, 'capture'>): Decision[];
+};
+
+const key = 'component = @component AND look = @look AND environment = @environment AND capture = @capture';
+
+export function decisionsOf(db: Db): Decisions {
+  const insert = db.prepare<object, Decision>(
+    `INSERT INTO decisions (at, who, kind, why, run, component, look, environment, capture, hash, markup, fingerprint, "commit")
+     VALUES (@at, @who, @kind, @why, @run, @component, @look, @environment, @capture, @hash, @markup, @fingerprint, @commit) RETURNING *`,
+  );
+  const newest = db.prepare<CaptureKey, Decision>(`SELECT * FROM decisions WHERE ${key} AND kind IN ('approve', 'adopt') ORDER BY id DESC LIMIT 1`);
+  const about = db.prepare<CaptureKey & { hash: string; markup: string }, Decision>(`SELECT * FROM decisions WHERE ${key} AND hash = @hash AND markup = @markup ORDER BY id DESC LIMIT 1`);
+  const history = db.prepare<Omit<CaptureKey, 'capture'>, Decision>('SELECT * FROM decisions WHERE component = @component AND look = @look AND environment = @environment ORDER BY id DESC LIMIT 200');
+  return {
+    add: (decision) => insert.get({ ...decision, at: new Date().toISOString() })!,
+    baseline: (wanted) => newest.get(wanted) ?? null,
+    about: (wanted, hash, markup) => about.get({ ...wanted, hash, markup }) ?? null,
+    history: (wanted) => history.all(wanted),
+  };
+}

@@ -1,0 +1,23 @@
+/** The service's records: runs, results with their timelines, decisions, and the blobs that they refer to. */
+import { mkdirSync } from 'node:fs';
+import { dirname } from 'node:path';
+import { type Blobs, blobsOf } from './blobs.ts';
+import { openDatabase } from './database.ts';
+import { type Decisions, decisionsOf } from './decisions.ts';
+import { type Results, resultsOf } from './results.ts';
+import { type Runs, runsOf } from './runs.ts';
+
+export type Store = { blobs: Blobs; runs: Runs; results: Results; decisions: Decisions; close(): void };
+
+/** Opens the records in a database file, which is created when it is not there. */
+export function openStore(file: string): Store {
+  if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true });
+  const db = openDatabase(file);
+  const blobs = blobsOf(db);
+  const decisions = decisionsOf(db);
+  return { blobs, runs: runsOf(db), results: resultsOf(db, blobs, decisions), decisions, close: () => db.close() };
+}
+
+export type { CaptureKey, Decision, DecisionKind } from './decisions.ts';
+export { type BaselineFile, readFolder, writeBaseline } from './folder.ts';
+export type { StoredCapture } from './results.ts';

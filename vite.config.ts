@@ -1,0 +1,23 @@
+import { resolve } from 'node:path';
+import tailwindcss from '@tailwindcss/vite';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+/**
+ * Two builds: the console, and with `--mode draw` the page that moments are drawn in. That page is served from
+ * another origin, so the two share no file.
+ */
+export default defineConfig(({ mode }) => ({
+  root: 'src/console',
+  base: mode === 'draw' ? '/draw/' : '/',
+  plugins: mode === 'draw' ? [] : [react(), tailwindcss()],
+  build: {
+    outDir: resolve('dist/console'),
+    emptyOutDir: mode !== 'draw',
+    modulePreload: { polyfill: false },
+    rollupOptions: {
+      input: resolve(`src/console/${mode === 'draw' ? 'draw' : 'index'}.html`),
+      ...(mode === 'draw' ? { output: { entryFileNames: 'scripts/draw-[hash].js' } } : {}),
+    },
+  },
+}));
