@@ -22,8 +22,8 @@ export type Bundle = {
   files: Map<string, BundledFile>;
   /** JSON source maps of the scripts, by address path. */
   maps: Map<string, string>;
-  /** Look files in it, with the address path of the script that starts each. */
-  entries: { file: string; script: string }[];
+  /** Look files in it, with the address path of the script that starts each, and their source. */
+  entries: { file: string; script: string; source: string }[];
   /** Look files that could not be bundled. */
   unusable: { file: string; problem: Problem }[];
   /** The project's folder of files served as they are. */
@@ -92,7 +92,11 @@ async function build(root: string, files: readonly string[], frame: string | nul
       reportCompressedSize: false,
       modulePreload: false,
       chunkSizeWarningLimit: 100_000,
-      rollupOptions: { input: Object.fromEntries(files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`])) },
+      rollupOptions: {
+        input: Object.fromEntries(files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`])),
+        // White space and comments make up half of what every document has to parse; names stay as they are.
+        output: { minify: { compress: false, mangle: false, codegen: { removeWhitespace: true } }, comments: false },
+      },
     },
   });
   const outputs = (Array.isArray(result) ? result : [result]) as Rolldown.RolldownOutput[];
@@ -164,7 +168,8 @@ export async function bundleLooks(root: string, settings: Settings, files: reado
     if (item.map) bundle.maps.set(path, JSON.stringify(item.map));
     if (item.isEntry && item.facadeModuleId?.includes(entryPrefix)) {
       const index = Number(item.facadeModuleId.slice(item.facadeModuleId.indexOf(entryPrefix) + entryPrefix.length));
-      bundle.entries.push({ file: usable[index]!, script: path });
+      const file = usable[index]!;
+      bundle.entries.push({ file, script: path, source: readFileSync(join(root, file), 'utf8') });
     }
   }
   bundle.entries.sort((a, b) => (a.file < b.file ? -1 : 1));

@@ -11,13 +11,20 @@ export type SourceMapper = {
   place(stack: string, prefer?: string): SourcePlace | null;
   /** The source around a place, or undefined when it is not known. */
   frame(place: SourcePlace): string | undefined;
-  /** A source file's text as it was bundled. */
-  source(file: string): string | null;
 };
 
 const address = /https?:\/\/[^/\s)]+(\/[^\s):?]+)(?:\?[^\s):]*)?:(\d+):(\d+)/g;
 
+/** Reading a map takes a while, so each bundle's are read once. */
+const known = new WeakMap<Bundle, SourceMapper>();
+
 export function sourceMapper(bundle: Bundle): SourceMapper {
+  const mapper = known.get(bundle) ?? makeMapper(bundle);
+  known.set(bundle, mapper);
+  return mapper;
+}
+
+function makeMapper(bundle: Bundle): SourceMapper {
   const maps = new Map<string, TraceMap>();
   const texts = new Map<string, string>();
   const folder = bundleFolder(bundle.root);
@@ -56,15 +63,6 @@ export function sourceMapper(bundle: Bundle): SourceMapper {
     frame(place) {
       const text = texts.get(place.file);
       return text ? codeFrame(text, place) : undefined;
-    },
-    source(file) {
-      const known = texts.get(file);
-      if (known) return known;
-      for (const path of bundle.maps.keys()) {
-        const map = mapOf(path)!;
-        for (const source of map.sources) if (source && own(path, source) === file) return sourceContentFor(map, source);
-      }
-      return null;
     },
   };
 }

@@ -108,6 +108,10 @@ async function follow({ client }: Found, patterns: string[], options: Options): 
   }
 }
 
+/** Equal for results of one look that went wrong in the same way in several environments or repetitions: they are told once. */
+const alike = ({ component, look, verdict, problem, captures }: ResultSummary): string =>
+  JSON.stringify([component, look, verdict, problem?.message, captures.map(({ name, state }) => [name, state.kind, state.kind === 'changed' ? state.markup : null])]);
+
 /** Most looks that are told in full; beyond, a list is read in the console. */
 const toldInFull = 20;
 
@@ -115,11 +119,14 @@ async function tell({ client, url, own }: Found, summary: RunSummary, results: R
   const say = (text: string): void => void process.stdout.write(`${text}\n`);
   const wrong = results.filter(({ verdict, notes }) => verdict === 'failed' || verdict === 'broken' || verdict === 'changed' || notes.length > 0);
   wrong.sort((a, b) => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict));
-  for (const result of wrong.slice(0, toldInFull)) {
-    const title = result.failedStep === null ? null : ((await client.timeline(result.id)).steps[result.failedStep]?.title ?? null);
-    say(`\n${resultText(result, url, title)}`);
+  const groups = new Map<string, ResultSummary[]>();
+  for (const result of wrong) groups.set(alike(result), [...(groups.get(alike(result)) ?? []), result]);
+  for (const group of [...groups.values()].slice(0, toldInFull)) {
+    const first = group[0]!;
+    const title = first.failedStep === null ? null : ((await client.timeline(first.id)).steps[first.failedStep]?.title ?? null);
+    say(`\n${resultText(first, [...new Set(group.map(({ environment }) => environment))], url, title)}`);
   }
-  if (wrong.length > toldInFull) say(`\n… and ${wrong.length - toldInFull} more, on the board: ${url}/`);
+  if (groups.size > toldInFull) say(`\n… and ${groups.size - toldInFull} more, on the board: ${url}/`);
   if (summary.problem) say(`\n${problemText(summary.problem)}`);
   say(`\n${tallyText(summary)}  ${pc.dim(`${summary.done} looks, ${summary.captures} captures, ${duration(summary)}`)}`);
   if (summary.request.repeat > 1) say(`${summary.unstable} changed captures in ${summary.request.repeat} repetitions: ${summary.unstable === 0 ? 'every picture came out the same.' : 'some pictures are not stable.'}`);

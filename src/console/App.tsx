@@ -29,13 +29,14 @@ function RunState({ live }: { live: LiveState }) {
   if (!live.connected) return <span className="text-failed" role="status">✗ The service does not answer. Start it again: <code className="font-mono">sguardo serve</code></span>;
   const run = project?.run;
   if (!run) return null;
+  const done = Math.min(run.planned, Math.max(live.done, run.done));
   return (
     <span className="flex items-center gap-2" role="status" aria-label={`Run ${run.id} is going on`}>
       <span className="text-soft tabular-nums">
-        {run.planned === 0 ? 'bundling…' : `${Math.min(live.done, run.planned)} of ${run.planned}`}
+        {run.planned === 0 ? 'bundling…' : `${done} of ${run.planned}`}
       </span>
       <span className="h-1.5 w-28 overflow-hidden rounded-full bg-well">
-        <span className="block h-full bg-accent transition-[width]" style={{ width: `${run.planned === 0 ? 4 : (100 * Math.min(live.done, run.planned)) / run.planned}%` }} />
+        <span className="block h-full bg-accent transition-[width]" style={{ width: `${run.planned === 0 ? 4 : (100 * done) / run.planned}%` }} />
       </span>
       <Button onClick={() => void service.stopRun(run.id)}>Stop</Button>
     </span>
@@ -93,7 +94,7 @@ export function App({ theme }: { theme: Theme }) {
         <main className="min-h-0 flex-1">
           <Routes>
             <Route path="/" element={<Board />} />
-            <Route path="/bench/:id" element={<Bench project={project.data} />} />
+            <Route path="/bench/:id" element={<Bench project={project.data} dark={theme.dark} />} />
             <Route path="/review" element={<Review />} />
             <Route path="*" element={<Blank title="There is no such page">Go back to the board.</Blank>} />
           </Routes>

@@ -6,6 +6,8 @@ export type LookInfo = {
   file: string;
   component: string;
   look: string;
+  /** Its place in the look file, from 0. */
+  order: number;
   hasScript: boolean;
   after: string | null;
 };

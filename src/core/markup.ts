@@ -4,10 +4,24 @@ import type { MarkupChange } from './verdict.ts';
 
 const unseen = new Set(['script', 'style', 'link', 'meta', 'head', 'title', 'noscript']);
 
-function openTag(entry: ElementEntry): string {
+/** Ids that a framework counts up through a document: which number one gets depends on what was rendered before. */
+const countedId = /(?:«r|:r|_r_)[0-9a-z]+(?:»|:|_)/g;
+
+/** Replaces counted ids by their order of appearance, so that they say what refers to what and nothing else. */
+function idNames(): (value: string) => string {
+  const names = new Map<string, string>();
+  return (value) =>
+    value.replace(countedId, (id) => {
+      const name = names.get(id) ?? `‹id ${names.size + 1}›`;
+      names.set(id, name);
+      return name;
+    });
+}
+
+function openTag(entry: ElementEntry, rename: (value: string) => string): string {
   const attrs = Object.entries(entry.attrs ?? {})
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([name, value]) => (value === '' ? ` ${name}` : ` ${name}="${value}"`));
+    .map(([name, value]) => (value === '' ? ` ${name}` : ` ${name}="${rename(value)}"`));
   const state = entry.state ?? {};
   const now: string[] = [];
   if (state.value !== undefined) now.push(` ·value="${state.value}"`);
@@ -19,6 +33,7 @@ function openTag(entry: ElementEntry): string {
 /** Markup of everything in the body, one element or text a line, indented; attributes by name, live state behind a dot. */
 export function markupLines(moment: Moment): string[] {
   const lines: string[] = [];
+  const rename = idNames();
   const visit = (id: number, depth: number): void => {
     const entry = moment.nodes[id];
     if (!entry) return;
@@ -29,7 +44,7 @@ export function markupLines(moment: Moment): string[] {
       return;
     }
     if (unseen.has(entry.tag)) return;
-    lines.push(indent + openTag(entry));
+    lines.push(indent + openTag(entry, rename));
     if (entry.shadow) {
       lines.push(`${indent}  #shadow`);
       for (const kid of entry.shadow.kids) visit(kid, depth + 2);

@@ -13,7 +13,7 @@ const entry = (status: number, exit: Exit, message: Entry['message'], remedy: En
 
 export const catalogue = {
   // Steps of a look
-  'target-missing': entry(422, 1, (d) => `No ${d.target} was found within ${d.patience} ms.`, 'Compare the name and the role with what was there instead. If it appears later than that, give the step more patience or wait for it with a check.'),
+  'target-missing': entry(422, 1, (d) => `Nothing matched ${d.target} within ${d.patience} ms.`, 'Compare the name and the role with what was there instead. If it appears later than that, give the step more patience or wait for it with a check.'),
   'target-ambiguous': entry(422, 1, (d) => `${d.count} elements match ${d.target}, and this needs exactly one.`, 'Narrow the target with a name, with .in(…) or with .nth(…).'),
   'target-hidden': entry(422, 1, (d) => `${d.target} is there but cannot be seen: ${d.why}.`, 'Do first what shows it, or check that its styles are what you expect.'),
   'target-moving': entry(422, 1, (d) => `${d.target} did not come to rest within ${d.patience} ms.`, 'Something moves it all the time. Stop that movement when prefers-reduced-motion is set; environments ask for that by default.'),

@@ -35,8 +35,8 @@ export type LookRequest = {
   /** What the clock shows when the look begins, in milliseconds since 1970. */
   now: number;
   scheme: 'light' | 'dark';
-  /** False only where the cost of recording is measured. */
-  record: boolean;
+  /** `on`, but where recording itself is measured: `off`, or `photographed` to take a screenshot after every step. */
+  recording: 'on' | 'off' | 'photographed';
 };
 
 /** What a look came to inside its page. */

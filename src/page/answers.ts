@@ -3,6 +3,7 @@ import { fail } from '../core/problem.ts';
 import type { AskedRequest, Reply } from '../core/wire.ts';
 import { answerRequest, handleRequests } from './host.ts';
 import { recordingNow, step } from './record.ts';
+import type { Traffic } from './still.ts';
 
 /** What is replied. Without a status it is 200; `json` sets the body and its type. */
 export type AnswerInit = {
@@ -33,6 +34,7 @@ type Route = Answer & { method: string; pattern: URLPattern; init: AnswerInit; h
 let routes: Route[] = [];
 let inFlight = 0;
 let held = 0;
+let events = 0;
 
 /** `GET /api/x`, or just `/api/x` for any method. */
 function parseRoute(route: string): { method: string; pattern: URLPattern } {
@@ -80,8 +82,8 @@ export function resetAnswers(declared: Record<string, AnswerInit>): Record<strin
   return Object.fromEntries(Object.entries(declared).map(([route, init]) => [route, add(route, init)]));
 }
 
-/** True while a request waits for a reply that nobody holds back. */
-export const requestsPending = (): boolean => inFlight > held;
+/** Whether a request waits for a reply that nobody holds back, and how often one has begun or settled so far. */
+export const traffic = (): Traffic => ({ pending: inFlight > held, events });
 
 function toReply(init: AnswerInit): Reply {
   const headers: Record<string, string> = { 'access-control-allow-origin': '*', ...init.headers };
@@ -137,8 +139,10 @@ async function decide(asked: AskedRequest): Promise<void> {
 /** Counts a request until it and the reading of its body have settled. */
 function counted<T>(promise: Promise<T>): Promise<T> {
   inFlight++;
+  events++;
   const settle = (): void => {
     inFlight = Math.max(0, inFlight - 1);
+    events++;
   };
   promise.then(settle, settle);
   return promise;

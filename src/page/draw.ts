@@ -9,7 +9,7 @@ import { type MediaFeatures, restyle, stateAttributes } from '../core/restyle.ts
 /** A timeline to be drawn from. */
 export type DrawTimeline = { kind: 'timeline'; base: Moment; patches: Patch[]; assets: Record<string, string>; media: MediaFeatures };
 /** Which moment to show, with an element outlined and the pointer, where there are any. */
-export type DrawShow = { kind: 'show'; moment: number; outline: number | null; pointer: [number, number] | null; fit: boolean };
+export type DrawShow = { kind: 'show'; moment: number; outline: number | null; pointer: [number, number] | null; fit: boolean; ground?: string };
 /** What the drawing page tells the page that embeds it. */
 export type DrawNews = { kind: 'ready' } | { kind: 'drawn'; moment: number; width: number; height: number };
 
@@ -295,7 +295,10 @@ export function startDrawing(): void {
     const scale = asked.fit && width > 0 ? Math.min(1, window.innerWidth / width, window.innerHeight / height) : 1;
     paper.style.width = `${width}px`;
     paper.style.height = `${height}px`;
-    paper.style.transform = scale === 1 ? 'none' : `scale(${scale})`;
+    // Shown to people it lies in the middle; an engine that takes its picture wants it in the corner.
+    const left = asked.fit ? Math.max(0, Math.round((window.innerWidth - width * scale) / 2)) : 0;
+    paper.style.transform = left === 0 && scale === 1 ? 'none' : `translateX(${left}px) scale(${scale})`;
+    if (asked.ground) document.body.style.background = asked.ground;
     const box = asked.outline === null ? null : drawing.boxOf(asked.outline);
     outline.style.display = box && box.width > 0 ? 'block' : 'none';
     if (box) Object.assign(outline.style, { left: `${box.left - 3}px`, top: `${box.top - 3}px`, width: `${box.width + 6}px`, height: `${box.height + 6}px` });

@@ -116,6 +116,22 @@ function trackTimers(): void {
   };
 }
 
+const databases = new Set<string>();
+const cacheNames = new Set<string>();
+
+function trackStorage(): void {
+  const openDatabase = IDBFactory.prototype.open;
+  IDBFactory.prototype.open = function (name, version) {
+    databases.add(name);
+    return openDatabase.call(this, name, version);
+  };
+  const openCache = CacheStorage.prototype.open;
+  CacheStorage.prototype.open = function (name) {
+    cacheNames.add(name);
+    return openCache.call(this, name);
+  };
+}
+
 function trackListeners(): void {
   const add = EventTarget.prototype.addEventListener;
   EventTarget.prototype.addEventListener = function (this: EventTarget | undefined, type, listener, options) {
@@ -179,8 +195,11 @@ export async function endLook(root: Element): Promise<void> {
     localStorage.clear();
     sessionStorage.clear();
     for (const cookie of document.cookie.split(';')) if (cookie.trim()) document.cookie = `${cookie.split('=')[0]!.trim()}=;expires=Thu, 01 Jan 1970 00:00:00 GMT;path=/`;
-    for (const { name } of (await indexedDB.databases?.()) ?? []) if (name) indexedDB.deleteDatabase(name);
-    for (const name of await caches.keys()) await caches.delete(name);
+    // Asking for databases takes longer than a look; only looks that opened one are asked.
+    for (const name of databases) indexedDB.deleteDatabase(name);
+    for (const name of cacheNames) await caches.delete(name);
+    databases.clear();
+    cacheNames.clear();
   } catch {
     // A page without an origin of its own has no storage to clear.
   }
@@ -195,4 +214,5 @@ export function pin(address: string): void {
   pinDialogs();
   trackTimers();
   trackListeners();
+  trackStorage();
 }

@@ -1,7 +1,8 @@
 /** The timeline of the look that is running: steps, marks and moments, sent to the host as they happen. */
 import { fail, type Problem, problem, ProblemError } from '../core/problem.ts';
 import type { Mark, Step, StepKind, TimelineEvent } from '../core/timeline.ts';
-import { post } from './host.ts';
+import type { LookRequest } from '../core/wire.ts';
+import { ask, post } from './host.ts';
 import { native } from './pinned.ts';
 import { Recorder } from './recorder.ts';
 
@@ -11,8 +12,8 @@ export type Details = Partial<Pick<Step, 'target' | 'pointer' | 'tries' | 'captu
 /** A step did not hold; it has been recorded, and the script ends. */
 export class StepFailed extends Error {
   readonly problem: Problem;
-  readonly stepStack: string;
-  constructor(value: Problem, stepStack: string) {
+  readonly stepStack: string | null;
+  constructor(value: Problem, stepStack: string | null) {
     super(value.message);
     this.problem = value;
     this.stepStack = stepStack;
@@ -23,6 +24,8 @@ const assetsSent = new Set<string>();
 
 export class Recording {
   readonly number: number;
+  /** True when the redrawing of moments is measured: the page is photographed after every step. */
+  readonly photographed: boolean;
   readonly notes: string[] = [];
   /** The first error that nobody caught, with its stack. */
   uncaught: { problem: Problem; stack: string | null } | null = null;
@@ -34,11 +37,14 @@ export class Recording {
   #moments = 0;
   readonly #running = new Map<number, Step>();
   readonly #parts: number[] = [];
+  /** True while a script runs: only then has a step a place in the look file. */
+  inScript = false;
   #ended = false;
 
-  constructor(number: number, record: boolean) {
+  constructor(number: number, recording: LookRequest['recording']) {
     this.number = number;
-    this.#recorder = record ? new Recorder((url) => this.#asset(url)) : null;
+    this.photographed = recording === 'photographed';
+    this.#recorder = recording !== 'off' ? new Recorder((url) => this.#asset(url)) : null;
     if (this.#recorder) this.#events.push({ kind: 'base', at: 0, moment: this.#recorder.base() });
   }
 
@@ -154,12 +160,13 @@ export function recordingOf(what: string): Recording {
 
 /** Runs `body` as one step of the timeline. Must be called before the caller awaits anything, so that its place is known. */
 export async function step<T>(kind: StepKind, title: string, body: (step: Step, recording: Recording) => Promise<T> | T, details: Details = {}): Promise<T> {
-  const stack = new Error().stack ?? '';
   const recording = recordingOf(title);
+  const stack = recording.inScript ? (new Error().stack ?? '') : undefined;
   const current = recording.begin(kind, title, stack, details);
   try {
     const result = await body(current, recording);
     recording.end(current, 'passed');
+    if (recording.photographed && kind !== 'part') await ask({ do: 'capture', name: `step ${current.index}`, clip: [0, 0, innerWidth, innerHeight], beyond: false, step: current.index, moment: recording.moment() });
     return result;
   } catch (error) {
     if (error instanceof StepFailed) {
@@ -168,7 +175,7 @@ export async function step<T>(kind: StepKind, title: string, body: (step: Step, 
       throw error;
     }
     const wrong = error instanceof ProblemError ? error.problem : problem('script-threw', { error: error instanceof Error ? `${error.name}: ${error.message}` : String(error) });
-    const told = error instanceof ProblemError || !(error instanceof Error) ? stack : (error.stack ?? stack);
+    const told = (error instanceof ProblemError || !(error instanceof Error) ? stack : (error.stack ?? stack)) ?? null;
     recording.end(current, 'failed', wrong);
     throw new StepFailed(wrong, told);
   }

@@ -1,7 +1,7 @@
 /** Parts and captures: what gives a script its shape. */
 import { fail } from '../core/problem.ts';
 import type { Box } from '../core/timeline.ts';
-import { requestsPending } from './answers.ts';
+import { traffic } from './answers.ts';
 import { ask } from './host.ts';
 import { recordingOf, step } from './record.ts';
 import { patience } from './settings.ts';
@@ -53,7 +53,7 @@ export function capture(name: string): Promise<void> {
       if (taken.has(name)) fail('bad-step', { what: `The capture “${name}” was taken already.`, remedy: 'Give each capture of a look a name of its own; “end” is taken by itself.' });
       taken.add(name);
       const recording = recordingOf('capture');
-      if (!(await untilStill(patience(), requestsPending))) recording.notes.push(`The page had not come to rest when “${name}” was captured, so the picture may differ from run to run.`);
+      if (!(await untilStill(patience(), traffic))) recording.notes.push(`The page had not come to rest when “${name}” was captured, so the picture may differ from run to run.`);
       finishAnimations();
       const clip = clipOf();
       const beyond = clip[2] > window.innerWidth || clip[3] > window.innerHeight;

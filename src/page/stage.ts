@@ -2,7 +2,7 @@
 import { fail, problem, ProblemError, toProblem } from '../core/problem.ts';
 import type { FileReport, LookReport, LookRequest, PageGlobal } from '../core/wire.ts';
 import { releasePointer } from './actions.ts';
-import { requestsPending, resetAnswers, watchRequests } from './answers.ts';
+import { traffic, resetAnswers, watchRequests } from './answers.ts';
 import { reply, request } from './host.ts';
 import { isLooks, type Looks, type LookState } from './looks.ts';
 import { beginLook, dueTimers, endLook, pin } from './pinned.ts';
@@ -84,11 +84,14 @@ export function start({ file, looks: loadLooks, frame: loadFrame, frameFile }: M
             mountedBy(mounted);
           }
           if (recording.uncaught) throw new ProblemError(recording.uncaught.problem);
-          await untilStill(1000, requestsPending);
+          // Without a script the last capture comes next, and waits by itself.
+          if (chain.some((one) => one.state.script)) await untilStill(1000, traffic);
         });
       }
       const script = async (): Promise<void> => {
+        recording.inScript = true;
         await state.script?.({ props, answers });
+        recording.inScript = false;
         const open = recording.unfinished()[0];
         if (open) fail('step-unfinished', { step: open.title });
       };
@@ -105,7 +108,7 @@ export function start({ file, looks: loadLooks, frame: loadFrame, frameFile }: M
   async function run(asked: LookRequest): Promise<LookReport> {
     await loaded;
     setPatience(asked.patience);
-    const recording = new Recording(asked.number, asked.record);
+    const recording = new Recording(asked.number, asked.recording);
     setRecording(recording);
     beginLook(asked.now, (level, text) => {
       recording.notes.push(text);

@@ -53,22 +53,26 @@ const pendingImages = (): HTMLImageElement[] => [...document.images].filter((ima
 let mutations = 0;
 new MutationObserver(() => mutations++).observe(document, { childList: true, attributes: true, characterData: true, subtree: true });
 
+/** Requests that are under way, and a number that grows whenever one begins or settles. */
+export type Traffic = { pending: boolean; events: number };
+
 /**
- * Resolves when fonts and images are loaded, no finite animation runs and the document has not changed for one
- * frame; or when the patience ends, since a page that never rests must still be shown. `busy` tells of what else
- * is going on, such as requests that wait for an answer. True when the page came to rest.
+ * Resolves when fonts and images are loaded, no finite animation runs, no request is under way, and for one frame
+ * neither the document has changed nor a request has settled (what it brings is shown a moment later); or when
+ * the patience ends, since a page that never rests must still be shown. True when the page came to rest.
  */
-export async function untilStill(patience: number, busy: () => boolean): Promise<boolean> {
+export async function untilStill(patience: number, traffic: () => Traffic): Promise<boolean> {
   const until = native.now() + patience;
   for (;;) {
     const before = mutations;
+    const { events } = traffic();
     if (document.fonts.status === 'loading') await Promise.race([document.fonts.ready, new Promise((resolve) => native.setTimeout(resolve, patience))]);
     const images = pendingImages();
     if (images.length > 0) await Promise.race([Promise.all(images.map((image) => image.decode().catch(() => {}))), new Promise((resolve) => native.setTimeout(resolve, patience))]);
     const moved = finishAnimations();
     await nextFrame();
     await nextTask();
-    const still = !moved && mutations === before && !busy() && pendingImages().length === 0 && document.fonts.status === 'loaded';
+    const still = !moved && mutations === before && !traffic().pending && traffic().events === events && pendingImages().length === 0 && document.fonts.status === 'loaded';
     if (still) return true;
     if (native.now() > until) return false;
   }

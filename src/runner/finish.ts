@@ -83,7 +83,7 @@ export async function finishLook(context: FinishContext, info: LookInfo, environ
     took: last ? Math.round(last.at + (last.took ?? 0)) : 0,
     failedStep: report.outcome === 'passed' ? null : (failed?.index ?? null),
     captures,
-    timeline: { steps: trace.steps, marks: trace.marks, taken: trace.taken, base: trace.base, patches: trace.patches, assets: assets.hashes, source: mapper.source(info.file) },
+    timeline: { steps: trace.steps, marks: trace.marks, taken: trace.taken, base: trace.base, patches: trace.patches, assets: assets.hashes, source: context.bundle.entries.find(({ file }) => file === info.file)?.source ?? null },
     files: assets.files,
   };
 }

@@ -86,13 +86,13 @@ export class Lane {
   }
 
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
-  async run(look: string, environment: Environment, record = true): Promise<Execution> {
+  async run(look: string, environment: Environment, recording: LookRequest['recording'] = 'on'): Promise<Execution> {
     this.#trace = emptyTrace();
     this.#shots = [];
     this.#notes = [];
     this.#number++;
     this.ran++;
-    const request: LookRequest = { look, number: this.#number, patience: this.#settings.patience, now: Date.parse(this.#settings.now), scheme: environment.scheme, record };
+    const request: LookRequest = { look, number: this.#number, patience: this.#settings.patience, now: Date.parse(this.#settings.now), scheme: environment.scheme, recording };
     const began = performance.now();
     let report: LookReport;
     try {

@@ -35,7 +35,7 @@ type Job = { file: string; environment: Environment; repetition: number };
 /** The name under which a look file as a whole is told when none of its looks could be run. */
 export const wholeFile = '(the file)';
 
-const infoOf = (file: string, look: string, hasScript = false, after: string | null = null): LookInfo => ({ file, component: componentOf(file), look, hasScript, after });
+const infoOf = (file: string, look: string, order = 0, hasScript = false, after: string | null = null): LookInfo => ({ file, component: componentOf(file), look, order, hasScript, after });
 
 const brokenBy = (wrong: Problem, stack: string | null): Execution => {
   const trace = emptyTrace();
@@ -45,6 +45,15 @@ const brokenBy = (wrong: Problem, stack: string | null): Execution => {
 
 /** True for a failure that running the look alone may change; endless loops and lost pages are not tried again. */
 const worthAnotherTry = ({ report }: Execution): boolean => report.outcome === 'failed' || report.problem?.code === 'render-threw';
+
+/** How long each look file took when it was run last, in milliseconds. */
+const lastTook = new Map<string, number>();
+
+/** Look files in the order in which lanes are busy for equally long: what took longest comes first, what is not known before that. */
+const longestFirst = ({ root, entries }: Bundle): Bundle['entries'] => {
+  const weight = ({ file }: { file: string }): number => lastTook.get(`${root}\n${file}`) ?? Number.POSITIVE_INFINITY;
+  return [...entries].sort((a, b) => (weight(a) === weight(b) ? b.source.length - a.source.length : weight(b) - weight(a)));
+};
 
 /** Runs the selected looks of a bundle. Resolves when every one has a result, or the signal has stopped the run. */
 export async function runLooks(setup: RunSetup): Promise<void> {
@@ -67,11 +76,15 @@ export async function runLooks(setup: RunSetup): Promise<void> {
   }
   const jobs: Job[] = [];
   for (let repetition = 1; repetition <= request.repeat; repetition++) {
-    for (const environment of environments) for (const { file } of bundle.entries) jobs.push({ file, environment, repetition });
+    for (const environment of environments) for (const { file } of longestFirst(bundle)) jobs.push({ file, environment, repetition });
   }
   const work = async (index: number): Promise<void> => {
     const lane = new Lane(crew, index, setup.origin, settings);
-    for (let job = jobs.shift(); job && !signal.aborted; job = jobs.shift()) await runFile(setup, finish, lane, job);
+    for (let job = jobs.shift(); job && !signal.aborted; job = jobs.shift()) {
+      const began = performance.now();
+      await runFile(setup, finish, lane, job);
+      lastTook.set(`${bundle.root}\n${job.file}`, performance.now() - began);
+    }
   };
   await Promise.all(Array.from({ length: Math.min(settings.lanes, jobs.length) }, (_, index) => work(index)));
   await Promise.all(finishing);
@@ -90,7 +103,7 @@ async function runFile(setup: RunSetup, finish: Finish, lane: Lane, { file, envi
     finish(info, environment, repetition, execution);
     return;
   }
-  const looks = opened.value.looks.map(({ look, hasScript, after }) => infoOf(file, look, hasScript, after)).filter((info) => isSelected(info, request.patterns));
+  const looks = opened.value.looks.map(({ look, hasScript, after }, order) => infoOf(file, look, order, hasScript, after)).filter((info) => isSelected(info, request.patterns));
   news.planned(looks.length);
   for (const info of looks) {
     if (signal.aborted) return;

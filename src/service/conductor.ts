@@ -10,7 +10,9 @@ import type { Store } from '../store/index.ts';
 import { commitOf, takeInFolder } from './baselines.ts';
 import type { Live } from './live.ts';
 
-type Options = { root: string; config: string; store: Store; crew: Crew; live: Live; onBundle(bundle: Bundle): void };
+type Options = { root: string; config: string; store: Store; crew: Crew; live: Live; /** Takes a bundle in; gives back an equal one that was there before. */
+  onBundle(bundle: Bundle): Bundle;
+};
 
 export class Conductor {
   readonly #options: Options;
@@ -75,8 +77,7 @@ export class Conductor {
     // The browser starts while the look files are bundled.
     const warming = crew.engine().then((engine) => Promise.all(Array.from({ length: settings.lanes }, (_, lane) => crew.window(lane))).then(() => engine));
     warming.catch(() => {});
-    const bundle = await bundleLooks(root, settings, await findLookFiles(root, settings));
-    this.#options.onBundle(bundle);
+    const bundle = this.#options.onBundle(await bundleLooks(root, settings, await findLookFiles(root, settings)));
     const baselines = takeInFolder(store, root, settings.baselines);
     store.runs.update(id, { engine: (await warming).name });
     let planned = 0;

@@ -77,7 +77,9 @@ export async function startService({ config, port, logger = false }: ServiceOpti
     crew,
     live,
     onBundle: (bundle) => {
-      bundles = [bundle, ...bundles.filter(({ id }) => id !== bundle.id)].slice(0, bundlesKept);
+      const known = bundle.unusable.length === 0 ? bundles.find(({ id }) => id === bundle.id) : undefined;
+      bundles = [known ?? bundle, ...bundles.filter(({ id }) => id !== bundle.id)].slice(0, bundlesKept);
+      return bundles[0]!;
     },
   });
   const settings = () => readConfig(config);

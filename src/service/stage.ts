@@ -31,7 +31,7 @@ export function buildStage({ store, bundles, port, consoleOrigin, consoleFolder 
   });
 
   app.get('/draw/blank', (_request, reply) =>
-    reply.type('text/html; charset=utf-8').header('content-security-policy', blankPolicy).send('<!doctype html><html><head></head><body></body></html>'));
+    reply.type('text/html; charset=utf-8').header('content-security-policy', `${blankPolicy} ${consoleOrigin()}`).send('<!doctype html><html><head></head><body></body></html>'));
 
   app.get<{ Params: { '*': string } }>('/draw/scripts/*', ({ params }, reply) => {
     const name = params['*'];

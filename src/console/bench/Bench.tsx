@@ -18,16 +18,16 @@ import { Stage } from './Stage.tsx';
 import { ProblemCard, StepCard } from './StepCard.tsx';
 import { atStep, atTime, firstPosition, moveBy, type Position } from './travel.ts';
 
-export function Bench({ project }: { project: ProjectInfo }) {
+export function Bench({ project, dark }: { project: ProjectInfo; dark: boolean }) {
   const id = Number(useParams().id);
   const result = useResult(id);
   const timeline = useTimeline(id);
   if (result.isError || timeline.isError) return <Trouble error={result.error ?? timeline.error} />;
   if (result.isPending || timeline.isPending) return <Waiting what="Fetching the timeline…" />;
-  return <Desk key={id} project={project} result={result.data} timeline={timeline.data} />;
+  return <Desk key={id} project={project} dark={dark} result={result.data} timeline={timeline.data} />;
 }
 
-function Desk({ project, result, timeline }: { project: ProjectInfo; result: ResultSummary; timeline: Timeline }) {
+function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark: boolean; result: ResultSummary; timeline: Timeline }) {
   const [query, setQuery] = useSearchParams();
   const navigate = useNavigate();
   const asked = query.get('step');
@@ -95,7 +95,7 @@ function Desk({ project, result, timeline }: { project: ProjectInfo; result: Res
         </Button>
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(360px,34%)_1fr]">
-        <div className="grid min-h-0 grid-rows-[minmax(0,11fr)_minmax(0,9fr)] border-r border-rule">
+        <div className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,11fr)_minmax(0,9fr)] border-r border-rule">
           <Script timeline={timeline} file={result.file} look={result.look} current={position.step} onStep={(index) => go(atStep(timeline, index))} />
           <Tabs.Root defaultValue="step" className="flex min-h-0 flex-col border-t border-rule">
             <Tabs.List className="flex shrink-0 gap-4 border-b border-rule px-3" aria-label="Details">
@@ -106,10 +106,10 @@ function Desk({ project, result, timeline }: { project: ProjectInfo; result: Res
               ))}
             </Tabs.List>
             <Tabs.Content value="step" className="min-h-0 flex-1 overflow-y-auto">
-              {step && <StepCard step={step} marks={timeline.marks} count={timeline.steps.length} />}
+              {step && <StepCard step={step} marks={timeline.marks} count={timeline.steps.length} file={result.file} />}
               {result.problem && step && !step.problem && step.index === (failed?.index ?? timeline.steps.length - 1) && (
                 <div className="px-3 pb-3">
-                  <ProblemCard problem={result.problem} />
+                  <ProblemCard problem={result.problem} shownFile={result.file} />
                 </div>
               )}
             </Tabs.Content>
@@ -118,7 +118,7 @@ function Desk({ project, result, timeline }: { project: ProjectInfo; result: Res
             </Tabs.Content>
           </Tabs.Root>
         </div>
-        <div className="flex min-h-0 flex-col bg-well">
+        <div className="flex min-h-0 min-w-0 flex-col bg-well">
           <div className="flex h-9 shrink-0 items-center gap-2 px-3">
             <ToggleGroup.Root type="single" aria-label="Before or after the step" value={position.side} onValueChange={(side: string) => side && go(atStep(timeline, position.step, side as Position['side']))} className="flex overflow-hidden rounded-md border border-rule bg-sheet">
               {(['before', 'after'] as const).map((side) => (
@@ -143,7 +143,7 @@ function Desk({ project, result, timeline }: { project: ProjectInfo; result: Res
                 <img src={service.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} />
               </div>
             ) : (
-              <Stage project={project} timeline={timeline} environment={result.environment} moment={position.moment} outline={step?.target?.node ?? null} pointer={position.side === 'after' && step?.kind === 'action' ? (step.pointer ?? null) : null} />
+              <Stage project={project} timeline={timeline} environment={result.environment} moment={position.moment} outline={step?.target?.node ?? null} pointer={position.side === 'after' && step?.kind === 'action' ? (step.pointer ?? null) : null} dark={dark} />
             )}
           </div>
         </div>

@@ -3,9 +3,9 @@ import { useEffect, useRef, useState } from 'react';
 import type { ProjectInfo } from '../../core/api.ts';
 import type { Timeline } from '../../core/timeline.ts';
 
-type Props = { project: ProjectInfo; timeline: Timeline; environment: string; moment: number; outline: number | null; pointer: [number, number] | null };
+type Props = { project: ProjectInfo; timeline: Timeline; environment: string; moment: number; outline: number | null; pointer: [number, number] | null; dark: boolean };
 
-export function Stage({ project, timeline, environment, moment, outline, pointer }: Props) {
+export function Stage({ project, timeline, environment, moment, outline, pointer, dark }: Props) {
   const frame = useRef<HTMLIFrameElement>(null);
   const [ready, setReady] = useState(0);
   const [drawn, setDrawn] = useState(false);
@@ -27,8 +27,8 @@ export function Stage({ project, timeline, environment, moment, outline, pointer
     tell({ kind: 'timeline', base, patches, assets, media: { scheme, motion, contrast } });
   }, [ready, base, patches, assets, environment]);
   useEffect(() => {
-    if (ready > 0) tell({ kind: 'show', moment, outline, pointer, fit: true });
-  }, [ready, base, moment, outline, pointer]);
+    if (ready > 0) tell({ kind: 'show', moment, outline, pointer, fit: true, ground: getComputedStyle(document.documentElement).getPropertyValue('--well') });
+  }, [ready, base, moment, outline, pointer, dark]);
   return (
     <div className="relative h-full">
       {!drawn && <div className="absolute inset-0 grid place-items-center text-soft"><span className="working">Drawing…</span></div>}

@@ -10,7 +10,8 @@ const outcomes: Record<Step['outcome'], { sign: string; tone: string }> = {
   running: { sign: '…', tone: 'text-soft' },
 };
 
-export function ProblemCard({ problem }: { problem: Problem }) {
+/** A problem; the code around its place is shown unless it lies in the file that stands beside it. */
+export function ProblemCard({ problem, shownFile }: { problem: Problem; shownFile: string }) {
   return (
     <div className="rounded-md border border-failed/50 bg-failed/7 px-3 py-2" role="alert">
       <p className="font-medium">{problem.message}</p>
@@ -24,14 +25,14 @@ export function ProblemCard({ problem }: { problem: Problem }) {
           </ul>
         </>
       )}
-      {problem.frame && <pre className="mt-1.5 overflow-x-auto font-mono text-[11px] leading-4">{problem.frame}</pre>}
+      {problem.frame && !problem.place?.startsWith(`${shownFile}:`) && <pre className="mt-1.5 overflow-x-auto font-mono text-[11px] leading-4">{problem.frame}</pre>}
       {problem.place && <p className="mt-1 font-mono text-[11px] text-soft">{problem.place}</p>}
       <p className="mt-1.5 text-soft">→ {problem.remedy}</p>
     </div>
   );
 }
 
-export function StepCard({ step, marks, count }: { step: Step; marks: Mark[]; count: number }) {
+export function StepCard({ step, marks, count, file }: { step: Step; marks: Mark[]; count: number; file: string }) {
   const { sign, tone } = outcomes[step.outcome];
   const facts = [
     ['at', milliseconds(step.at)],
@@ -57,7 +58,7 @@ export function StepCard({ step, marks, count }: { step: Step; marks: Mark[]; co
           </div>
         ))}
       </dl>
-      {step.problem && <ProblemCard problem={step.problem} />}
+      {step.problem && <ProblemCard problem={step.problem} shownFile={file} />}
       {inside.length > 0 && (
         <ul className="flex flex-col gap-0.5 text-[11.5px]">
           {inside.slice(0, 20).map((mark, i) => (

@@ -72,7 +72,7 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
   const shown = useMemo(() => found.filter((look) => shownVerdicts.length === 0 || shownVerdicts.includes(standing(look))), [found, shownVerdicts.join()]);
 
   const [area, width] = useWidth<HTMLDivElement>();
-  const columns = Math.max(1, Math.floor((width - 32 + gap) / (tileWidth + gap)));
+  const columns = Math.max(1, Math.floor((width + gap) / (tileWidth + gap)));
   const rows = useMemo(() => layOut(shown, columns), [shown, columns]);
   const order = useMemo(() => rows.flatMap((row) => (row.kind === 'tiles' ? row.looks : [])), [rows]);
   const [chosen, setChosen] = useState<number | null>(null);
@@ -169,7 +169,7 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
                   ) : (
                     <div className="flex" style={{ gap }}>
                       {row.looks.map((look) => (
-                        <Tile key={look.id} look={look} chosen={look.id === chosen} showEnvironment={environments.length > 1 && !environment} />
+                        <Tile key={look.id} look={look} width={(width - gap * (columns - 1)) / columns} chosen={look.id === chosen} showEnvironment={environments.length > 1 && !environment} />
                       ))}
                     </div>
                   )}

@@ -4,10 +4,11 @@ import { type ResultSummary, standing } from '../../core/run.ts';
 import { service } from '../data.ts';
 import { Verdict } from '../parts/Verdict.tsx';
 
-export const tileWidth = 194;
+/** Tiles are at least this wide; they grow to fill a row. */
+export const tileWidth = 184;
 export const tileHeight = 186;
 
-export function Tile({ look, chosen, showEnvironment }: { look: ResultSummary; chosen: boolean; showEnvironment: boolean }) {
+export function Tile({ look, width, chosen, showEnvironment }: { look: ResultSummary; width: number; chosen: boolean; showEnvironment: boolean }) {
   const picture = look.captures.at(-1);
   const verdict = standing(look);
   const rejected = look.captures.some(({ decision }) => decision?.kind === 'reject');
@@ -15,12 +16,12 @@ export function Tile({ look, chosen, showEnvironment }: { look: ResultSummary; c
     <Link
       to={`/bench/${look.id}${look.failedStep === null ? '' : `?step=${look.failedStep}`}`}
       className={`group flex flex-col overflow-hidden rounded-lg border bg-sheet ${chosen ? 'border-accent ring-2 ring-accent' : 'border-rule hover:border-accent'}`}
-      style={{ width: tileWidth, height: tileHeight }}
+      style={{ width, height: tileHeight }}
       aria-label={`${look.look}, ${look.environment}: ${verdict}`}
     >
-      <span className="checks flex min-h-0 flex-1 items-center justify-center overflow-hidden border-b border-rule">
+      <span className="flex min-h-0 flex-1 items-center bg-well justify-center overflow-hidden border-b border-rule">
         {picture ? (
-          <img src={service.pictureUrl(picture.hash)} alt="" loading="lazy" className="max-h-full max-w-full" />
+          <img src={service.pictureUrl(picture.hash)} alt="" loading="lazy" className="max-h-full max-w-full rounded-xs" />
         ) : (
           <span className="rounded bg-sheet px-2 py-1 text-soft">no capture</span>
         )}

@@ -12,6 +12,7 @@ export function layOut(looks: readonly ResultSummary[], columns: number): Row[] 
   }
   const rows: Row[] = [];
   for (const [component, group] of [...groups].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    group.sort((a, b) => a.order - b.order || (a.environment < b.environment ? -1 : 1));
     rows.push({ kind: 'header', component, file: group[0]!.file, count: group.length });
     for (let i = 0; i < group.length; i += columns) rows.push({ kind: 'tiles', looks: group.slice(i, i + columns) });
   }

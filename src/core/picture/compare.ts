@@ -53,6 +53,23 @@ function differingPixels(a: Uint32Array, b: Uint32Array, aWidth: number, bWidth:
   return list.subarray(0, count);
 }
 
+/** The colour distance, with the newest answers kept: the same pair of colours comes back all over a picture. */
+function rememberingDistance(): (a: number, b: number) => number {
+  const slots = 4096;
+  const first = new Uint32Array(slots);
+  const second = new Uint32Array(slots);
+  const answers = new Float64Array(slots);
+  return (a, b) => {
+    const slot = (Math.imul(a, 0x9e3779b1) ^ Math.imul(b, 0x85ebca6b)) >>> 20;
+    if (first[slot] !== a || second[slot] !== b) {
+      first[slot] = a;
+      second[slot] = b;
+      answers[slot] = colourDistance(a, b);
+    }
+    return answers[slot]!;
+  };
+}
+
 export function comparePictures(from: Picture, to: Picture): Comparison {
   const width = Math.min(from.width, to.width);
   const height = Math.min(from.height, to.height);
@@ -63,22 +80,15 @@ export function comparePictures(from: Picture, to: Picture): Comparison {
   const distances = new Float32Array(differing.length);
   let visible = 0;
   let strongest = 0;
-  // Neighbours often share their two colours (a token changed under a whole area), so the last answer is kept.
-  let lastA = 0, lastB = 0, last = 0;
+  const distance = rememberingDistance();
   for (const index of differing) {
     const x = index % width;
     const y = (index - x) / width;
-    const pa = a[y * from.width + x]!;
-    const pb = b[y * to.width + x]!;
-    if (pa !== lastA || pb !== lastB) {
-      lastA = pa;
-      lastB = pb;
-      last = colourDistance(pa, pb);
-    }
-    if (last > strongest) strongest = last;
-    if (last < visibleDistance) continue;
+    const apart = distance(a[y * from.width + x]!, b[y * to.width + x]!);
+    if (apart > strongest) strongest = apart;
+    if (apart < visibleDistance) continue;
     seen[visible] = index;
-    distances[visible++] = last;
+    distances[visible++] = apart;
   }
   return {
     from: [from.width, from.height],

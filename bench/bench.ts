@@ -1,0 +1,19 @@
+/** `npm run bench -- <name>`: one measurement; the last line is its figure and limit, and the exit code is 1 past the limit. */
+import type { Figure } from './workshop.ts';
+
+const benches: Record<string, () => Promise<Figure>> = {
+  run: async () => (await import('./run.ts')).measureRun(),
+  record: async () => (await import('./record.ts')).measureRecord(),
+  compare: async () => (await import('./compare.ts')).measureCompare(),
+  redraw: async () => (await import('./redraw.ts')).measureRedraw(),
+};
+
+const name = process.argv[2] ?? '';
+const bench = benches[name];
+if (!bench) {
+  process.stderr.write(`Name a measurement: ${Object.keys(benches).join(', ')}. For example: npm run bench -- run\n`);
+  process.exit(2);
+}
+const { text, limit, within } = await bench();
+process.stdout.write(`${name}: ${text} (limit ${limit})\n`);
+process.exit(within ? 0 : 1);

@@ -1,0 +1,73 @@
+/**
+ * Redrawing: for every step of the demo's scripts, the redrawn moment, screenshotted at the same viewport, against a
+ * live screenshot taken at that instant. Prints the share that is pixel-identical, and the rest with what differs.
+ */
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { comparePictures } from '../src/core/picture/compare.ts';
+import type { EngineWindow } from '../src/engine/engine.ts';
+import { startChromium } from '../src/engine/chromium.ts';
+import { hashOf } from '../src/runner/assets.ts';
+import { Lane } from '../src/runner/lane.ts';
+import { decodePng } from '../src/runner/png.ts';
+import { buildStage } from '../src/service/stage.ts';
+import { openStore } from '../src/store/index.ts';
+import { type Figure, keyOf, openWorkshop, origin } from './workshop.ts';
+
+const limit = 0.9;
+
+export async function measureRedraw(): Promise<Figure> {
+  const shop = await openWorkshop();
+  const folder = mkdtempSync(join(tmpdir(), 'sguardo-bench-'));
+  const store = openStore(join(folder, 'bench.db'));
+  let stagePort = 0;
+  const stage = buildStage({ store, bundles: () => [shop.bundle], port: () => stagePort, consoleOrigin: () => 'http://127.0.0.1', consoleFolder: resolve('dist/console') });
+  await stage.listen({ host: '127.0.0.1', port: 0 });
+  stagePort = (stage.server.address() as { port: number }).port;
+  const drawer = await startChromium();
+  try {
+    const scripted = (await shop.run([])).filter(({ info }) => info.hasScript);
+    const environment = shop.settings.environments[0]!;
+    const [width, height] = environment.viewport;
+    const run = store.runs.begin({ patterns: [], environments: [], repeat: 1 }, null);
+    for (const look of scripted) store.results.add(run, look, new Set());
+    const lane = new Lane(shop.crew, 0, origin, shop.settings);
+    const page = await drawer.open();
+    await page.apply(environment);
+    await page.load(`http://127.0.0.1:${stagePort}/draw`);
+    let same = 0;
+    let all = 0;
+    for (const known of scripted) {
+      await lane.open(shop.bundle, known.info.file, environment);
+      const { trace, shots } = await lane.run(known.info.look, environment, 'photographed');
+      const media = { scheme: environment.scheme, motion: environment.motion, contrast: environment.contrast };
+      await tell(page, { kind: 'timeline', base: trace.base, patches: trace.patches, assets: known.timeline.assets, media });
+      for (const { name, step, moment, png } of shots) {
+        if (!name.startsWith('step ')) continue;
+        await tell(page, { kind: 'show', moment, outline: null, pointer: null, fit: false });
+        await page.evaluate('__sguardoDraw.settled()');
+        const redrawn = await page.screenshot([0, 0, width, height], false);
+        all++;
+        if (hashOf(redrawn) === hashOf(png)) {
+          same++;
+          continue;
+        }
+        const comparison = comparePictures(await decodePng(png), await decodePng(redrawn));
+        if (comparison.differing === 0) same++;
+        else process.stdout.write(`  ${keyOf(known)}, ${name} (${trace.steps[step]?.title}): ${comparison.differing} pixels, strongest ${comparison.strongest}, first region ${JSON.stringify(comparison.regions[0]?.box)}\n`);
+      }
+    }
+    const share = same / all;
+    process.stdout.write(`${same} of ${all} steps of ${scripted.length} scripts are drawn again exactly\n`);
+    return { text: `${(share * 100).toFixed(1)} % identical`, limit: `at least ${limit * 100} %`, within: share >= limit };
+  } finally {
+    await drawer.close();
+    await stage.close();
+    store.close();
+    await shop.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+const tell = (page: EngineWindow, message: object): Promise<unknown> => page.evaluate(`__sguardoDraw.receive(${JSON.stringify(message)})`);

@@ -1,0 +1,96 @@
+/** What every measurement needs: the demo bundled, a stage to load it from, and browsers. */
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { resolve } from 'node:path';
+import { type Bundle, bundleLooks, fileOf, findLookFiles, readConfig } from '../src/bundle/index.ts';
+import type { Settings } from '../src/core/config.ts';
+import { lookKey } from '../src/core/look.ts';
+import { stageHost } from '../src/core/stage.ts';
+import { startChromium } from '../src/engine/chromium.ts';
+import { Crew } from '../src/runner/crew.ts';
+import type { FinishedLook } from '../src/runner/finish.ts';
+import type { BaselineOf } from '../src/runner/judge.ts';
+import { runLooks } from '../src/runner/run.ts';
+
+export const demo = resolve('demo/harbour');
+export const origin = `http://${stageHost}`;
+
+export type Workshop = {
+  settings: Settings;
+  bundle: Bundle;
+  crew: Crew;
+  stagePort: number;
+  /** Answers paths that the bundle does not, such as pages of the measurement itself. */
+  serve(path: string, type: string, body: string | Buffer): void;
+  /** Runs looks in the demo's first environment. */
+  run(patterns: string[], options?: { baselines?: BaselineOf; settings?: Partial<Settings>; finished?(look: FinishedLook): void }): Promise<FinishedLook[]>;
+  close(): Promise<void>;
+};
+
+export async function openWorkshop(): Promise<Workshop> {
+  const settings = await readConfig(resolve(demo, 'sguardo.config.ts'));
+  const bundle = await bundleLooks(demo, settings, await findLookFiles(demo, settings));
+  const extra = new Map<string, { type: string; body: string | Buffer }>();
+  const server = createServer((request, reply) => {
+    const path = new URL(request.url!, origin).pathname;
+    const own = extra.get(path);
+    void (own ? Promise.resolve(own) : fileOf(bundle, path)).then((file) => {
+      reply.writeHead(file ? 200 : 404, { 'content-type': file?.type ?? 'text/plain', ...(path.startsWith('/assets/') ? { 'cache-control': 'max-age=31536000, immutable' } : {}) });
+      reply.end(file?.body);
+    });
+  });
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  const stagePort = (server.address() as AddressInfo).port;
+  const crew = new Crew(() => startChromium({ [stageHost]: stagePort }));
+  return {
+    settings,
+    bundle,
+    crew,
+    stagePort,
+    serve: (path, type, body) => void extra.set(path, { type, body }),
+    async run(patterns, options = {}) {
+      const looks: FinishedLook[] = [];
+      await runLooks({
+        bundle,
+        settings: { ...settings, ...options.settings },
+        request: { patterns, environments: [settings.environments[0]!.name], repeat: 1 },
+        crew,
+        origin,
+        baselines: options.baselines ?? (() => null),
+        signal: new AbortController().signal,
+        news: {
+          planned() {},
+          started() {},
+          finished(look) {
+            looks.push(look);
+            options.finished?.(look);
+          },
+        },
+      });
+      return looks;
+    },
+    async close() {
+      await crew.close();
+      server.close();
+      server.closeAllConnections();
+    },
+  };
+}
+
+export const keyOf = ({ info }: FinishedLook): string => lookKey(info.component, info.look);
+
+export const median = (values: readonly number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  const middle = Math.floor(sorted.length / 2);
+  return sorted.length % 2 ? sorted[middle]! : (sorted[middle - 1]! + sorted[middle]!) / 2;
+};
+
+/** Milliseconds that some work takes. */
+export async function timed(work: () => Promise<unknown>): Promise<number> {
+  const began = performance.now();
+  await work();
+  return performance.now() - began;
+}
+
+/** A measurement's outcome: what is printed, and whether it is within the limit. */
+export type Figure = { text: string; limit: string; within: boolean };
