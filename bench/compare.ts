@@ -25,7 +25,12 @@ async function takePictures(folder: string): Promise<Record<string, string>> {
   const window = await engine.open();
   await window.apply(defaultEnvironment);
   const files: Record<string, string> = {};
-  for (const [name, accent, text] of [['before', '#0b6e75', 'Aliseo, 11.4 m'], ['again', '#0b6e75', 'Aliseo, 11.4 m'], ['token', '#0b7a5e', 'Aliseo, 11.4 m'], ['text', '#0b6e75', 'Nobody lies here']] as const) {
+  for (const [name, accent, text] of [
+    ['before', '#0b6e75', 'Aliseo, 11.4 m'],
+    ['again', '#0b6e75', 'Aliseo, 11.4 m'],
+    ['token', '#0b7a5e', 'Aliseo, 11.4 m'],
+    ['text', '#0b6e75', 'Nobody lies here'],
+  ] as const) {
     await window.load(`data:text/html,${encodeURIComponent(page(accent, text))}`);
     files[name] = join(folder, `${name}.png`);
     writeFileSync(files[name], await window.screenshot([0, 0, 1280, 800], false));
@@ -53,7 +58,11 @@ export async function measureCompare(): Promise<Figure> {
   try {
     const { before, again, token, text } = await takePictures(folder);
     const ratios: number[] = [];
-    for (const [name, other] of [['identical', again!], ['one token', token!], ['one text', text!]] as const) {
+    for (const [name, other] of [
+      ['identical', again!],
+      ['one token', token!],
+      ['one text', text!],
+    ] as const) {
       await ours(before!, other);
       const own: number[] = [];
       const other_: number[] = [];
@@ -71,7 +80,9 @@ export async function measureCompare(): Promise<Figure> {
       if (counts[1] === null) process.stdout.write(`${name}: ${speed.toFixed(0)} megapixels a second; ImageMagick is not installed\n`);
       else {
         ratios.push(median(other_) / median(own));
-        process.stdout.write(`${name}: ${speed.toFixed(0)} megapixels a second (${median(own).toFixed(1)} ms), ImageMagick ${median(other_).toFixed(0)} ms; differing pixels ${counts[0]} and ${counts[1]}\n`);
+        process.stdout.write(
+          `${name}: ${speed.toFixed(0)} megapixels a second (${median(own).toFixed(1)} ms), ImageMagick ${median(other_).toFixed(0)} ms; differing pixels ${counts[0]} and ${counts[1]}\n`,
+        );
       }
     }
     if (ratios.length === 0) return { text: 'not measured, since ImageMagick is not installed', limit: `at least ${limit} times`, within: true };

@@ -49,8 +49,14 @@ export async function measureRecord(): Promise<Figure> {
     }
     const bytes = median(perStep);
     store.close();
-    process.stdout.write(`${scripted.length} scripts: with recording ${median(recorded).toFixed(0)} ms, without ${median(plain).toFixed(0)} ms (medians of ${rounds}); ${bytes.toFixed(0)} bytes a step (median over looks), database ${(statSync(join(folder, 'bench.db')).size / 1024).toFixed(0)} KiB; first of them ${keyOf(scripted[0]!)}\n`);
-    return { text: `${ratio.toFixed(2)} and ${bytes.toFixed(0)} bytes a step`, limit: `at most ${ratioLimit} and under ${bytesLimit} bytes`, within: ratio <= ratioLimit && bytes < bytesLimit };
+    process.stdout.write(
+      `${scripted.length} scripts: with recording ${median(recorded).toFixed(0)} ms, without ${median(plain).toFixed(0)} ms (medians of ${rounds}); ${bytes.toFixed(0)} bytes a step (median over looks), database ${(statSync(join(folder, 'bench.db')).size / 1024).toFixed(0)} KiB; first of them ${keyOf(scripted[0]!)}\n`,
+    );
+    return {
+      text: `${ratio.toFixed(2)} and ${bytes.toFixed(0)} bytes a step`,
+      limit: `at most ${ratioLimit} and under ${bytesLimit} bytes`,
+      within: ratio <= ratioLimit && bytes < bytesLimit,
+    };
   } finally {
     await shop.close();
     rmSync(folder, { recursive: true, force: true });

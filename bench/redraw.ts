@@ -22,7 +22,13 @@ export async function measureRedraw(): Promise<Figure> {
   const folder = mkdtempSync(join(tmpdir(), 'sguardo-bench-'));
   const store = openStore(join(folder, 'bench.db'));
   let stagePort = 0;
-  const stage = buildStage({ store, bundles: () => [shop.bundle], port: () => stagePort, consoleOrigin: () => 'http://127.0.0.1', consoleFolder: resolve('dist/console') });
+  const stage = buildStage({
+    store,
+    bundles: () => [shop.bundle],
+    port: () => stagePort,
+    consoleOrigin: () => 'http://127.0.0.1',
+    consoleFolder: resolve('dist/console'),
+  });
   await stage.listen({ host: '127.0.0.1', port: 0 });
   stagePort = (stage.server.address() as { port: number }).port;
   const drawer = await startChromium();
@@ -55,7 +61,10 @@ export async function measureRedraw(): Promise<Figure> {
         }
         const comparison = comparePictures(await decodePng(png), await decodePng(redrawn));
         if (comparison.differing === 0) same++;
-        else process.stdout.write(`  ${keyOf(known)}, ${name} (${trace.steps[step]?.title}): ${comparison.differing} pixels, strongest ${comparison.strongest}, first region ${JSON.stringify(comparison.regions[0]?.box)}\n`);
+        else
+          process.stdout.write(
+            `  ${keyOf(known)}, ${name} (${trace.steps[step]?.title}): ${comparison.differing} pixels, strongest ${comparison.strongest}, first region ${JSON.stringify(comparison.regions[0]?.box)}\n`,
+          );
       }
     }
     const share = same / all;

@@ -52,7 +52,11 @@ window.mount = async (file, name) => {
     if (item.type === 'chunk' && item.isEntry) tags.push(`<script type="module" src="${path}"></script>`);
     else if (path.endsWith('.css')) tags.push(`<link rel="stylesheet" href="${path}">`);
   }
-  shop.serve('/naive', 'text/html', `<!doctype html><html><head><style>*{caret-color:transparent!important}</style>${tags.join('')}</head><body><div id="look"></div></body></html>`);
+  shop.serve(
+    '/naive',
+    'text/html',
+    `<!doctype html><html><head><style>*{caret-color:transparent!important}</style>${tags.join('')}</head><body><div id="look"></div></body></html>`,
+  );
 }
 
 export async function measureRun(): Promise<Figure> {
@@ -62,13 +66,29 @@ export async function measureRun(): Promise<Figure> {
   try {
     const first = (await shop.run([])).filter(({ info }) => !info.hasScript);
     const patterns = first.map(keyOf);
-    const approved = new Map(first.flatMap((look) => look.captures.map((capture) => [`${keyOf(look)} ${capture.summary.name}`, { png: capture.png, hash: hashOf(capture.png), fingerprint: capture.fingerprint, markup: capture.markup }] as const)));
+    const approved = new Map(
+      first.flatMap((look) =>
+        look.captures.map(
+          (capture) =>
+            [
+              `${keyOf(look)} ${capture.summary.name}`,
+              { png: capture.png, hash: hashOf(capture.png), fingerprint: capture.fingerprint, markup: capture.markup },
+            ] as const,
+        ),
+      ),
+    );
     const full = (): Promise<number> =>
       timed(async () => {
         const run = store.runs.begin({ patterns, environments: [], repeat: 1 }, null);
-        const looks = await shop.run(patterns, { baselines: (component, look, _environment, capture) => approved.get(`${component}/${look} ${capture}`) ?? null, finished: (look) => void store.results.add(run, look, new Set()) });
+        const looks = await shop.run(patterns, {
+          baselines: (component, look, _environment, capture) => approved.get(`${component}/${look} ${capture}`) ?? null,
+          finished: (look) => void store.results.add(run, look, new Set()),
+        });
         const wrong = looks.filter(({ verdict }) => verdict !== 'passed');
-        if (looks.length !== patterns.length || wrong.length > 0) throw new Error(`${looks.length} of ${patterns.length} looks ran, ${wrong.length} did not pass: ${wrong.map((look) => `${keyOf(look)} ${look.verdict}`).join(', ')}`);
+        if (looks.length !== patterns.length || wrong.length > 0)
+          throw new Error(
+            `${looks.length} of ${patterns.length} looks ran, ${wrong.length} did not pass: ${wrong.map((look) => `${keyOf(look)} ${look.verdict}`).join(', ')}`,
+          );
       });
     await naivePage(shop);
     const window = await (await shop.crew.engine()).open();

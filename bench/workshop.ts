@@ -35,7 +35,10 @@ export async function openWorkshop(): Promise<Workshop> {
     const path = new URL(request.url!, origin).pathname;
     const own = extra.get(path);
     void (own ? Promise.resolve(own) : fileOf(bundle, path)).then((file) => {
-      reply.writeHead(file ? 200 : 404, { 'content-type': file?.type ?? 'text/plain', ...(path.startsWith('/assets/') ? { 'cache-control': 'max-age=31536000, immutable' } : {}) });
+      reply.writeHead(file ? 200 : 404, {
+        'content-type': file?.type ?? 'text/plain',
+        ...(path.startsWith('/assets/') ? { 'cache-control': 'max-age=31536000, immutable' } : {}),
+      });
       reply.end(file?.body);
     });
   });

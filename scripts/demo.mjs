@@ -27,7 +27,10 @@ const running = () => {
 };
 
 function lay(from) {
-  cpSync(join(root, 'demo', from), project, { recursive: true, filter: (path) => !/node_modules|\/dist(\/|$)|\.sguardo|baselines/.test(path.slice(root.length)) });
+  cpSync(join(root, 'demo', from), project, {
+    recursive: true,
+    filter: (path) => !/node_modules|\/dist(\/|$)|\.sguardo|baselines/.test(path.slice(root.length)),
+  });
 }
 
 if (running()) {

@@ -14,7 +14,9 @@ function run(what, command, args, env = {}) {
   say(what);
   const { status, error } = spawnSync(command, args, { stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } });
   if (status === 0) return;
-  process.stderr.write(`✗ ${command} ${args.join(' ')} did not succeed${error ? ` (${error.message})` : ''}. Mend what it says above and run this command again.\n`);
+  process.stderr.write(
+    `✗ ${command} ${args.join(' ')} did not succeed${error ? ` (${error.message})` : ''}. Mend what it says above and run this command again.\n`,
+  );
   process.exit(3);
 }
 
@@ -50,7 +52,8 @@ function sourcesHash() {
     }
   };
   visit('src');
-  for (const file of ['package.json', 'tsconfig.json', 'tsconfig.build.json', 'scripts/build.mjs', 'vite.config.ts']) if (existsSync(file) && statSync(file).isFile()) hash.update(readFileSync(file));
+  for (const file of ['package.json', 'tsconfig.json', 'tsconfig.build.json', 'scripts/build.mjs', 'vite.config.ts'])
+    if (existsSync(file) && statSync(file).isFile()) hash.update(readFileSync(file));
   return hash.digest('hex');
 }
 

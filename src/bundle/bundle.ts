@@ -77,7 +77,15 @@ async function build(root: string, files: readonly string[], frame: string | nul
     logLevel: 'silent',
     clearScreen: false,
     base: '/',
-    plugins: [entries(root, files, frame), { name: 'sguardo:public', configResolved: (config) => void (publicFolder = config.publicDir || null) }],
+    plugins: [
+      entries(root, files, frame),
+      {
+        name: 'sguardo:public',
+        configResolved(config) {
+          publicFolder = config.publicDir || null;
+        },
+      },
+    ],
     resolve: { alias: [{ find: /^sguardo$/, replacement: pageEntry }], dedupe: ['react', 'react-dom'] },
     build: {
       write: false,

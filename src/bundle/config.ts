@@ -67,7 +67,10 @@ function nearest(key: string, known: readonly string[]): string | undefined {
     }
     return shared / Math.max(a.length, b.length);
   };
-  return known.map((name) => ({ name, score: near(key, name) })).filter(({ score }) => score > 0.6).sort((a, b) => b.score - a.score)[0]?.name;
+  return known
+    .map((name) => ({ name, score: near(key, name) }))
+    .filter(({ score }) => score > 0.6)
+    .sort((a, b) => b.score - a.score)[0]?.name;
 }
 
 const keys = { '': Object.keys(schema.fields), environment: Object.keys(environmentSchema.fields) };
@@ -78,7 +81,11 @@ function explain(file: string, error: ValidationError): never {
   const known = error.path ? keys.environment : keys[''];
   const instead = nearest(unknown, known);
   const where = error.path ? `${error.path}.${unknown}` : unknown;
-  return fail('config-wrong', { file, error: `there is no entry “${where}”.`, remedy: instead ? `Did you mean “${instead}”? docs/configuration.md lists every entry.` : `Entries are: ${known.join(', ')}.` });
+  return fail('config-wrong', {
+    file,
+    error: `there is no entry “${where}”.`,
+    remedy: instead ? `Did you mean “${instead}”? docs/configuration.md lists every entry.` : `Entries are: ${known.join(', ')}.`,
+  });
 }
 
 /**
@@ -111,7 +118,12 @@ function settingsOf(config: Config, root: string, file: string): Settings {
   if (config.frame && !hasFrame) fail('frame-missing', { file: frame, config: file });
   const environments = Object.entries(config.environments ?? {}).map(([name, given]): Environment => ({ ...defaultEnvironment, ...given, name }));
   for (const { name } of environments) {
-    if (!/^[\w-]+$/.test(name)) throw new ProblemError({ code: 'config-wrong', message: `${file}: “${name}” cannot be an environment's name.`, remedy: 'Use letters, digits, - and _; it becomes a folder.' });
+    if (!/^[\w-]+$/.test(name))
+      throw new ProblemError({
+        code: 'config-wrong',
+        message: `${file}: “${name}” cannot be an environment's name.`,
+        remedy: 'Use letters, digits, - and _; it becomes a folder.',
+      });
   }
   return {
     looks: config.looks ?? ['**/*.look.tsx', '**/*.look.jsx'],

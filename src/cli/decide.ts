@@ -13,8 +13,13 @@ export function addDecisions(program: Command): void {
     .option('-a, --all', 'every look')
     .option('-w, --why <text>', 'why, for whoever reads the history')
     .option('--json', 'print one JSON document instead of text')
-    .addHelpText('after', '\nExamples:\n  sguardo approve --all\n  sguardo approve BerthCard --why "new accent colour"\n  sguardo approve "asks before releasing"')
-    .action((patterns: string[], options: { all?: boolean; why?: string; json?: boolean }) => decide({ kind: 'approve', patterns, all: options.all, why: options.why }, options.json === true));
+    .addHelpText(
+      'after',
+      '\nExamples:\n  sguardo approve --all\n  sguardo approve BerthCard --why "new accent colour"\n  sguardo approve "asks before releasing"',
+    )
+    .action((patterns: string[], options: { all?: boolean; why?: string; json?: boolean }) =>
+      decide({ kind: 'approve', patterns, all: options.all, why: options.why }, options.json === true),
+    );
   program
     .command('reject')
     .description("mark the last run's changes as unwanted; they stay changed until the code is mended")
@@ -23,7 +28,9 @@ export function addDecisions(program: Command): void {
     .requiredOption('-w, --why <text>', 'what is wrong with it')
     .option('--json', 'print one JSON document instead of text')
     .addHelpText('after', '\nExample:\n  sguardo reject FeeTable --why "the banner must not push the table down"')
-    .action((patterns: string[], options: { all?: boolean; why: string; json?: boolean }) => decide({ kind: 'reject', patterns, all: options.all, why: options.why }, options.json === true));
+    .action((patterns: string[], options: { all?: boolean; why: string; json?: boolean }) =>
+      decide({ kind: 'reject', patterns, all: options.all, why: options.why }, options.json === true),
+    );
 }
 
 async function decide(request: DecisionRequest, json: boolean): Promise<void> {
@@ -40,11 +47,19 @@ const plural = (n: number, one: string): string => `${n} ${n === 1 ? one : `${on
 
 function text(kind: DecisionRequest['kind'], { decided, already, unfinished }: Decided): string {
   const done = kind === 'approve' ? 'approved' : 'rejected';
-  const lines = decided.slice(0, 30).map(({ component, look, environment, capture }) => `${kind === 'approve' ? pc.green('✓') : pc.red('✗')} ${lookTitle(component, look)} ${pc.dim(`· ${environment} · ${fileName(capture)}`)}`);
+  const lines = decided
+    .slice(0, 30)
+    .map(
+      ({ component, look, environment, capture }) =>
+        `${kind === 'approve' ? pc.green('✓') : pc.red('✗')} ${lookTitle(component, look)} ${pc.dim(`· ${environment} · ${fileName(capture)}`)}`,
+    );
   if (decided.length > 30) lines.push(pc.dim(`  and ${decided.length - 30} more`));
   if (decided.length > 0) lines.push(`${plural(decided.length, 'capture')} ${done}.${already > 0 ? ` ${plural(already, 'capture')} had been before.` : ''}`);
   else if (already > 0) lines.push(`Nothing to do: ${plural(already, 'capture')} that you mean ${already === 1 ? 'is' : 'are'} ${done} already.`);
   else lines.push(kind === 'approve' ? 'Nothing to approve.' : 'Nothing to reject: nothing that you mean has changed.');
-  if (unfinished.length > 0) lines.push(`${pc.yellow('Left out')}, since they did not come to their end: ${unfinished.slice(0, 5).join(', ')}${unfinished.length > 5 ? ` and ${unfinished.length - 5} more` : ''}.`);
+  if (unfinished.length > 0)
+    lines.push(
+      `${pc.yellow('Left out')}, since they did not come to their end: ${unfinished.slice(0, 5).join(', ')}${unfinished.length > 5 ? ` and ${unfinished.length - 5} more` : ''}.`,
+    );
   return `${lines.join('\n')}\n`;
 }

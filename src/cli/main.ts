@@ -13,13 +13,17 @@ const program = new Command('sguardo')
   .description('Renders every state of a UI component in a real browser, drives it, records it, and compares it with what was approved.')
   .version(version)
   .showHelpAfterError('(add --help for what can be said)')
-  .addHelpText('after', '\nExamples:\n  sguardo run                 run every look of this project\n  sguardo approve --all       make what they look like the baselines\n  sguardo serve               open the console');
+  .addHelpText(
+    'after',
+    '\nExamples:\n  sguardo run                 run every look of this project\n  sguardo approve --all       make what they look like the baselines\n  sguardo serve               open the console',
+  );
 program.exitOverride((error) => process.exit(error.exitCode === 0 ? 0 : 2));
 
 addRun(program);
 addDecisions(program);
 // The service is large; only the command that needs it loads it.
-if (process.argv.includes('serve') || process.argv.includes('--help') || process.argv.includes('-h') || process.argv.length <= 2 || process.argv[2] === 'help') (await import('./serve.ts')).addServe(program);
+if (process.argv.includes('serve') || process.argv.includes('--help') || process.argv.includes('-h') || process.argv.length <= 2 || process.argv[2] === 'help')
+  (await import('./serve.ts')).addServe(program);
 
 try {
   await program.parseAsync();

@@ -11,7 +11,11 @@ const paint: Record<Verdict, (text: string) => string> = { passed: pc.green, fai
 
 export const verdictWord = (verdict: Verdict): string => paint[verdict](`${shapes[verdict]} ${verdict}`);
 
-const indent = (text: string, by: string): string => text.split('\n').map((line) => (line ? by + line : line)).join('\n');
+const indent = (text: string, by: string): string =>
+  text
+    .split('\n')
+    .map((line) => (line ? by + line : line))
+    .join('\n');
 
 /** One look on one line. */
 export const lookLine = (result: ResultSummary): string => {
@@ -24,7 +28,13 @@ export function problemText(problem: Problem): string {
   const lines = [problem.message];
   if (problem.found && problem.found.length > 0) lines.push(...problem.found.map((found, i) => `${i === 0 ? 'instead  ' : '         '}${found}`));
   if (problem.place) lines.push(pc.cyan(problem.place));
-  if (problem.frame) lines.push(problem.frame.split('\n').map((line) => (line.startsWith('▸') ? pc.bold(line) : pc.dim(line))).join('\n'));
+  if (problem.frame)
+    lines.push(
+      problem.frame
+        .split('\n')
+        .map((line) => (line.startsWith('▸') ? pc.bold(line) : pc.dim(line)))
+        .join('\n'),
+    );
   lines.push(`${pc.dim('→')} ${problem.remedy}`);
   return lines.join('\n');
 }
@@ -50,20 +60,26 @@ export function resultText(result: ResultSummary, environments: readonly string[
   const lines = [`${verdictWord(result.verdict)}  ${pc.bold(lookTitle(result.component, result.look))}  ${pc.dim(environments.join(', '))}`];
   if (result.failedStep !== null) lines.push(`  step ${result.failedStep + 1} of ${result.steps}${stepTitle ? `: ${stepTitle}` : ''}`);
   if (result.problem) lines.push(indent(problemText(result.problem), '  '));
-  if (result.verdict === 'changed') for (const capture of result.captures) {
-    const text = captureText(capture);
-    if (text) lines.push(`  ${text}`);
-  }
+  if (result.verdict === 'changed')
+    for (const capture of result.captures) {
+      const text = captureText(capture);
+      if (text) lines.push(`  ${text}`);
+    }
   for (const note of new Set(result.notes)) lines.push(indent(`${pc.yellow('note')} ${note}`, '  '));
   lines.push(`  ${pc.underline(benchUrl(url, result))}`);
   return lines.join('\n');
 }
 
 /** Where a result is shown in the console, at the step where it went wrong. */
-export const benchUrl = (url: string, result: Pick<ResultSummary, 'id' | 'failedStep'>): string => `${url}/bench/${result.id}${result.failedStep === null ? '' : `?step=${result.failedStep}`}`;
+export const benchUrl = (url: string, result: Pick<ResultSummary, 'id' | 'failedStep'>): string =>
+  `${url}/bench/${result.id}${result.failedStep === null ? '' : `?step=${result.failedStep}`}`;
 
 /** `58 passed, 1 failed, 2 new`. */
 export const tallyText = (run: Pick<RunSummary, 'tally'>): string =>
-  verdicts.filter((verdict) => run.tally[verdict] > 0).map((verdict) => paint[verdict](`${run.tally[verdict]} ${verdict}`)).join(', ') || 'nothing';
+  verdicts
+    .filter((verdict) => run.tally[verdict] > 0)
+    .map((verdict) => paint[verdict](`${run.tally[verdict]} ${verdict}`))
+    .join(', ') || 'nothing';
 
-export const duration = (run: Pick<RunSummary, 'started' | 'finished'>): string => `${((Date.parse(run.finished ?? new Date().toISOString()) - Date.parse(run.started)) / 1000).toFixed(1)} s`;
+export const duration = (run: Pick<RunSummary, 'started' | 'finished'>): string =>
+  `${((Date.parse(run.finished ?? new Date().toISOString()) - Date.parse(run.started)) / 1000).toFixed(1)} s`;

@@ -59,7 +59,9 @@ async function run(patterns: string[], options: Options): Promise<number> {
   try {
     const summary = await follow(found, patterns, options);
     const results = await found.client.runResults(summary.id);
-    const code = summary.problem ? Math.max(exitOf(summary.problem), exitCode(summary.tally, options.strict === true)) : exitCode(summary.tally, options.strict === true);
+    const code = summary.problem
+      ? Math.max(exitOf(summary.problem), exitCode(summary.tally, options.strict === true))
+      : exitCode(summary.tally, options.strict === true);
     if (options.json) process.stdout.write(`${JSON.stringify(jsonDocument(found, summary, results, code), null, 2)}\n`);
     else await tell(found, summary, results);
     return code;
@@ -110,7 +112,13 @@ async function follow({ client }: Found, patterns: string[], options: Options): 
 
 /** Equal for results of one look that went wrong in the same way in several environments or repetitions: they are told once. */
 const alike = ({ component, look, verdict, problem, captures }: ResultSummary): string =>
-  JSON.stringify([component, look, verdict, problem?.message, captures.map(({ name, state }) => [name, state.kind, state.kind === 'changed' ? state.markup : null])]);
+  JSON.stringify([
+    component,
+    look,
+    verdict,
+    problem?.message,
+    captures.map(({ name, state }) => [name, state.kind, state.kind === 'changed' ? state.markup : null]),
+  ]);
 
 /** Most looks that are told in full; beyond, a list is read in the console. */
 const toldInFull = 20;
@@ -129,7 +137,10 @@ async function tell({ client, url, own }: Found, summary: RunSummary, results: R
   if (groups.size > toldInFull) say(`\n… and ${groups.size - toldInFull} more, on the board: ${url}/`);
   if (summary.problem) say(`\n${problemText(summary.problem)}`);
   say(`\n${tallyText(summary)}  ${pc.dim(`${summary.done} looks, ${summary.captures} captures, ${duration(summary)}`)}`);
-  if (summary.request.repeat > 1) say(`${summary.unstable} changed captures in ${summary.request.repeat} repetitions: ${summary.unstable === 0 ? 'every picture came out the same.' : 'some pictures are not stable.'}`);
+  if (summary.request.repeat > 1)
+    say(
+      `${summary.unstable} changed captures in ${summary.request.repeat} repetitions: ${summary.unstable === 0 ? 'every picture came out the same.' : 'some pictures are not stable.'}`,
+    );
   if (summary.tally.new > 0) say(`Approve what is new: ${pc.bold('sguardo approve --all')}`);
   if (summary.tally.changed > 0) say(`Look at what changed: ${pc.underline(`${url}/review`)}`);
   if (own && wrong.length > 0) say(pc.dim('Links open while the service runs: sguardo serve'));

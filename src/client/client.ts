@@ -28,7 +28,10 @@ export function connect(origin: string): Client {
   const call = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
     let reply: Response;
     try {
-      reply = await fetch(origin + path, { method, ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }) });
+      reply = await fetch(origin + path, {
+        method,
+        ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      });
     } catch (error) {
       throw unreachable(error);
     }

@@ -26,15 +26,18 @@ function Mark() {
 
 function RunState({ live }: { live: LiveState }) {
   const { data: project } = useProject();
-  if (!live.connected) return <span className="text-failed" role="status">✗ The service does not answer. Start it again: <code className="font-mono">sguardo serve</code></span>;
+  if (!live.connected)
+    return (
+      <span className="text-failed" role="status">
+        ✗ The service does not answer. Start it again: <code className="font-mono">sguardo serve</code>
+      </span>
+    );
   const run = project?.run;
   if (!run) return null;
   const done = Math.min(run.planned, Math.max(live.done, run.done));
   return (
     <span className="flex items-center gap-2" role="status" aria-label={`Run ${run.id} is going on`}>
-      <span className="text-soft tabular-nums">
-        {run.planned === 0 ? 'bundling…' : `${done} of ${run.planned}`}
-      </span>
+      <span className="text-soft tabular-nums">{run.planned === 0 ? 'bundling…' : `${done} of ${run.planned}`}</span>
       <span className="h-1.5 w-28 overflow-hidden rounded-full bg-well">
         <span className="block h-full bg-accent transition-[width]" style={{ width: `${run.planned === 0 ? 4 : (100 * done) / run.planned}%` }} />
       </span>

@@ -64,7 +64,11 @@ export function useLive(): LiveState {
           });
           for await (const event of events) {
             takeIn(queries, event);
-            setState((now) => ({ connected: true, last: event, done: event.kind === 'run-started' ? 0 : event.kind === 'look-finished' ? now.done + 1 : now.done }));
+            setState((now) => ({
+              connected: true,
+              last: event,
+              done: event.kind === 'run-started' ? 0 : event.kind === 'look-finished' ? now.done + 1 : now.done,
+            }));
           }
         } catch {
           setState((now) => ({ ...now, connected: false }));

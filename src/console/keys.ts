@@ -1,7 +1,8 @@
 /** Keyboard shortcuts of a page. */
 import { useEffect, useRef } from 'react';
 
-const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** Calls the handler of a key (its name, as `ArrowLeft` or `a`; `Shift+` before it) unless somebody is typing or a dialog is open. */
 export function useKeys(handlers: Record<string, () => void>): void {

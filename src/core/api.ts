@@ -8,7 +8,13 @@ export type ProjectInfo = {
   url: string;
   /** Origin of stages and moments: another one than the API's. */
   stage: string;
-  environments: { name: string; viewport: [number, number]; scheme: 'light' | 'dark'; motion: 'reduce' | 'no-preference'; contrast: 'more' | 'no-preference' }[];
+  environments: {
+    name: string;
+    viewport: [number, number];
+    scheme: 'light' | 'dark';
+    motion: 'reduce' | 'no-preference';
+    contrast: 'more' | 'no-preference';
+  }[];
   engine: string | null;
   /** The folder of approved baselines, or null when they are kept in the service only. */
   baselines: string | null;

@@ -51,11 +51,20 @@ export function fileName(name: string): string {
  * for anything, and `Component/look` or `Component › look` names one exactly.
  */
 export function matchesPattern(look: Pick<LookInfo, 'file' | 'component' | 'look'>, pattern: string): boolean {
-  const wanted = pattern.trim().toLowerCase().replace(/\s*›\s*/g, '/').replace(/^\.\//, '');
+  const wanted = pattern
+    .trim()
+    .toLowerCase()
+    .replace(/\s*›\s*/g, '/')
+    .replace(/^\.\//, '');
   const key = lookKey(look.component, look.look).toLowerCase();
   const file = look.file.toLowerCase();
   if (!wanted.includes('*')) return key.includes(wanted) || file.includes(wanted);
-  const expression = new RegExp(wanted.split('*').map((part) => part.replace(/[.+?^${}()|[\]\\]/g, '\\$&')).join('.*'));
+  const expression = new RegExp(
+    wanted
+      .split('*')
+      .map((part) => part.replace(/[.+?^${}()|[\]\\]/g, '\\$&'))
+      .join('.*'),
+  );
   return expression.test(key) || expression.test(file);
 }
 

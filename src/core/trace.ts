@@ -57,7 +57,18 @@ export function breakOff(trace: Trace, wrong: Problem, at: number): void {
     if (step === innermost) step.problem = wrong;
   }
   if (innermost) return;
-  trace.steps.push({ index: trace.steps.length, kind: 'error', title: wrong.message, parent: null, at, took: 0, outcome: 'broken', before: trace.patches.length, after: trace.patches.length, problem: wrong });
+  trace.steps.push({
+    index: trace.steps.length,
+    kind: 'error',
+    title: wrong.message,
+    parent: null,
+    at,
+    took: 0,
+    outcome: 'broken',
+    before: trace.patches.length,
+    after: trace.patches.length,
+    problem: wrong,
+  });
 }
 
 /** What the look was doing when it was stopped, in words. */

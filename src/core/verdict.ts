@@ -35,5 +35,4 @@ export function tally(list: readonly Verdict[]): Tally {
 }
 
 /** The exit code for a run: 1 when something went wrong or changed, and with `strict` also when something is new. */
-export const exitCode = (counts: Tally, strict: boolean): 0 | 1 =>
-  counts.failed + counts.broken + counts.changed + (strict ? counts.new : 0) > 0 ? 1 : 0;
+export const exitCode = (counts: Tally, strict: boolean): 0 | 1 => (counts.failed + counts.broken + counts.changed + (strict ? counts.new : 0) > 0 ? 1 : 0);

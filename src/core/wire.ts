@@ -11,9 +11,7 @@ export type InputRequest =
   | { kind: 'key'; key: string; modifiers: number };
 
 /** What a page can ask its host to do while it waits. */
-export type Ask =
-  | { do: 'input'; events: InputRequest[] }
-  | { do: 'capture'; name: string; clip: Box; beyond: boolean; step: number; moment: number };
+export type Ask = { do: 'input'; events: InputRequest[] } | { do: 'capture'; name: string; clip: Box; beyond: boolean; step: number; moment: number };
 
 /** A stubbed reply to a request. */
 export type Reply = { status: number; headers: Record<string, string>; body: string };

@@ -28,10 +28,29 @@ const named: Record<string, Omit<Key, 'key'>> = {
 for (let i = 1; i <= 12; i++) named[`F${i}`] = { code: `F${i}`, keyCode: 111 + i };
 
 const punctuation: Record<string, [code: string, keyCode: number]> = {
-  ' ': ['Space', 32], '-': ['Minus', 189], _: ['Minus', 189], '=': ['Equal', 187], '+': ['Equal', 187], '[': ['BracketLeft', 219], '{': ['BracketLeft', 219],
-  ']': ['BracketRight', 221], '}': ['BracketRight', 221], '\\': ['Backslash', 220], '|': ['Backslash', 220], ';': ['Semicolon', 186], ':': ['Semicolon', 186],
-  "'": ['Quote', 222], '"': ['Quote', 222], ',': ['Comma', 188], '<': ['Comma', 188], '.': ['Period', 190], '>': ['Period', 190], '/': ['Slash', 191], '?': ['Slash', 191],
-  '`': ['Backquote', 192], '~': ['Backquote', 192],
+  ' ': ['Space', 32],
+  '-': ['Minus', 189],
+  _: ['Minus', 189],
+  '=': ['Equal', 187],
+  '+': ['Equal', 187],
+  '[': ['BracketLeft', 219],
+  '{': ['BracketLeft', 219],
+  ']': ['BracketRight', 221],
+  '}': ['BracketRight', 221],
+  '\\': ['Backslash', 220],
+  '|': ['Backslash', 220],
+  ';': ['Semicolon', 186],
+  ':': ['Semicolon', 186],
+  "'": ['Quote', 222],
+  '"': ['Quote', 222],
+  ',': ['Comma', 188],
+  '<': ['Comma', 188],
+  '.': ['Period', 190],
+  '>': ['Period', 190],
+  '/': ['Slash', 191],
+  '?': ['Slash', 191],
+  '`': ['Backquote', 192],
+  '~': ['Backquote', 192],
 };
 const shiftedDigits = ')!@#$%^&*(';
 
@@ -40,7 +59,8 @@ export function keyOf(name: string): Key {
   const known = named[name];
   if (known) return { key: name, ...known };
   const character = name === 'Space' ? ' ' : name;
-  if (/^[a-z]$/i.test(character)) return { key: character, code: `Key${character.toUpperCase()}`, keyCode: character.toUpperCase().charCodeAt(0), text: character };
+  if (/^[a-z]$/i.test(character))
+    return { key: character, code: `Key${character.toUpperCase()}`, keyCode: character.toUpperCase().charCodeAt(0), text: character };
   if (/^[0-9]$/.test(character)) return { key: character, code: `Digit${character}`, keyCode: character.charCodeAt(0), text: character };
   const digit = shiftedDigits.indexOf(character);
   if (digit >= 0 && character.length === 1) return { key: character, code: `Digit${digit}`, keyCode: 48 + digit, text: character };

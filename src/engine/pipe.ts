@@ -1,6 +1,6 @@
 /** The Chrome DevTools Protocol over a pair of pipes: JSON messages, each ended by a NUL byte. */
 import type { Readable, Writable } from 'node:stream';
-import { LostError } from './engine.ts';
+import type { LostError } from './engine.ts';
 
 type Pending = { resolve(value: never): void; reject(error: Error): void; session: string | undefined };
 

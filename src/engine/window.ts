@@ -44,7 +44,12 @@ export class ChromiumWindow implements EngineWindow {
       this.#send('Runtime.addBinding', { name: hostBinding }),
       this.#send('Emulation.setFocusEmulationEnabled', { enabled: true }),
       // Only what scripts ask for is paused: images, styles and modules keep their speed.
-      this.#send('Fetch.enable', { patterns: [{ urlPattern: '*', resourceType: 'XHR' }, { urlPattern: '*', resourceType: 'Fetch' }] }),
+      this.#send('Fetch.enable', {
+        patterns: [
+          { urlPattern: '*', resourceType: 'XHR' },
+          { urlPattern: '*', resourceType: 'Fetch' },
+        ],
+      }),
     ]);
   }
 
@@ -108,13 +113,38 @@ export class ChromiumWindow implements EngineWindow {
         // With Control, Alt or Meta held a key makes no text.
         const typed = event.modifiers & 7 ? undefined : text;
         const common = { key, code, windowsVirtualKeyCode: keyCode, nativeVirtualKeyCode: keyCode, modifiers: event.modifiers };
-        sent.push(this.#send('Input.dispatchKeyEvent', { ...common, type: typed ? 'keyDown' : 'rawKeyDown', text: typed, commands: shortcutCommands(key, event.modifiers) }));
+        sent.push(
+          this.#send('Input.dispatchKeyEvent', {
+            ...common,
+            type: typed ? 'keyDown' : 'rawKeyDown',
+            text: typed,
+            commands: shortcutCommands(key, event.modifiers),
+          }),
+        );
         sent.push(this.#send('Input.dispatchKeyEvent', { ...common, type: 'keyUp' }));
       } else if (event.kind === 'move') {
-        sent.push(this.#send('Input.dispatchMouseEvent', { type: 'mouseMoved', x: event.x, y: event.y, button: event.button, buttons: event.button === 'none' ? 0 : 1 }));
+        sent.push(
+          this.#send('Input.dispatchMouseEvent', {
+            type: 'mouseMoved',
+            x: event.x,
+            y: event.y,
+            button: event.button,
+            buttons: event.button === 'none' ? 0 : 1,
+          }),
+        );
       } else {
         const buttons = event.kind === 'down' ? { none: 0, left: 1, right: 2, middle: 4 }[event.button] : 0;
-        sent.push(this.#send('Input.dispatchMouseEvent', { type: event.kind === 'down' ? 'mousePressed' : 'mouseReleased', x: event.x, y: event.y, button: event.button, buttons, clickCount: event.clicks, modifiers: event.modifiers }));
+        sent.push(
+          this.#send('Input.dispatchMouseEvent', {
+            type: event.kind === 'down' ? 'mousePressed' : 'mouseReleased',
+            x: event.x,
+            y: event.y,
+            button: event.button,
+            buttons,
+            clickCount: event.clicks,
+            modifiers: event.modifiers,
+          }),
+        );
       }
     }
     await Promise.all(sent);
@@ -122,7 +152,11 @@ export class ChromiumWindow implements EngineWindow {
 
   fulfil(id: string, { status, headers, body }: FulfilledResponse): void {
     const responseHeaders = Object.entries(headers).map(([name, value]) => ({ name, value }));
-    this.#pipe.post('Fetch.fulfillRequest', { requestId: id, responseCode: status, responseHeaders, body: Buffer.from(body).toString('base64') }, this.#session);
+    this.#pipe.post(
+      'Fetch.fulfillRequest',
+      { requestId: id, responseCode: status, responseHeaders, body: Buffer.from(body).toString('base64') },
+      this.#session,
+    );
   }
 
   proceed(id: string): void {
@@ -164,7 +198,10 @@ export class ChromiumWindow implements EngineWindow {
         if (params.name === hostBinding) this.handlers?.message(params.payload);
         break;
       case 'Fetch.requestPaused': {
-        const { requestId, request } = params as { requestId: string; request: { method: string; url: string; headers: Record<string, string>; postData?: string } };
+        const { requestId, request } = params as {
+          requestId: string;
+          request: { method: string; url: string; headers: Record<string, string>; postData?: string };
+        };
         const paused: PausedRequest = { id: requestId, method: request.method, url: request.url, headers: request.headers, body: request.postData ?? null };
         if (this.handlers) this.handlers.request(paused);
         else this.proceed(requestId);

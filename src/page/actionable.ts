@@ -86,7 +86,12 @@ export async function retry<T>(current: Step, attempt: () => T | Promise<T>): Pr
 export type Purpose = { action: string; needsEnabled: boolean };
 
 /** Resolves with the element and the point to act at. What it finds is written into the step. */
-export async function actionable(current: Step, recording: Recording, target: Target, { action, needsEnabled }: Purpose): Promise<{ element: Element; point: [number, number] }> {
+export async function actionable(
+  current: Step,
+  recording: Recording,
+  target: Target,
+  { action, needsEnabled }: Purpose,
+): Promise<{ element: Element; point: [number, number] }> {
   const name = String(target);
   current.target = { node: null, box: null, description: name };
   const wrong = (code: Problem['code'], details: Record<string, string | number> = {}): never => {
@@ -107,7 +112,8 @@ export async function actionable(current: Step, recording: Recording, target: Ta
     const point = pointOf(element);
     const top = deepestAt(...point);
     const label = top?.closest('label') as HTMLLabelElement | null;
-    if (!within(top, element) && label?.control !== element) wrong('target-covered', { cover: top ? describe(top) : 'nothing that can be seen: it lies outside the viewport' });
+    if (!within(top, element) && label?.control !== element)
+      wrong('target-covered', { cover: top ? describe(top) : 'nothing that can be seen: it lies outside the viewport' });
     current.target = { node: recording.idOf(element), box: after, description: name };
     current.pointer = point;
     return { element, point };

@@ -55,7 +55,8 @@ export function hover(target: Target): Promise<void> {
 type Editable = HTMLInputElement | HTMLTextAreaElement;
 
 const takesText = (element: Element): boolean =>
-  (element instanceof HTMLInputElement && !['checkbox', 'radio', 'button', 'submit', 'reset', 'file', 'image', 'range', 'color', 'hidden'].includes(element.type)) ||
+  (element instanceof HTMLInputElement &&
+    !['checkbox', 'radio', 'button', 'submit', 'reset', 'file', 'image', 'range', 'color', 'hidden'].includes(element.type)) ||
   element instanceof HTMLTextAreaElement ||
   (element as HTMLElement).isContentEditable === true;
 
@@ -104,8 +105,12 @@ function parseKeys(keys: string): InputRequest {
   const parts = keys === '+' ? ['+'] : keys.endsWith('++') ? [...keys.slice(0, -2).split('+'), '+'] : keys.split('+');
   const key = parts.pop() ?? '';
   let bits = 0;
-  for (const name of parts) bits |= modifiers[name] ?? fail('bad-step', { what: `“${name}” is not a modifier key.`, remedy: 'Use Control, Shift, Alt or Meta, joined with +, as in Control+Enter.' });
-  if ([...key].length !== 1 && !keyNames.test(key)) fail('bad-step', { what: `“${key}” is not a key.`, remedy: 'Use a character or a name such as Enter, Escape, Tab, ArrowDown, Home, F2.' });
+  for (const name of parts)
+    bits |=
+      modifiers[name] ??
+      fail('bad-step', { what: `“${name}” is not a modifier key.`, remedy: 'Use Control, Shift, Alt or Meta, joined with +, as in Control+Enter.' });
+  if ([...key].length !== 1 && !keyNames.test(key))
+    fail('bad-step', { what: `“${key}” is not a key.`, remedy: 'Use a character or a name such as Enter, Escape, Tab, ArrowDown, Home, F2.' });
   return { kind: 'key', key, modifiers: bits };
 }
 
@@ -132,10 +137,19 @@ export function select(target: Target, option: string): Promise<void> {
     await actionable(current, recording, target, { action: 'choice', needsEnabled: true });
     const { element, index } = await retry(current, () => {
       const found = only(target, patience());
-      if (!(found instanceof HTMLSelectElement)) return fail('bad-step', { what: `${target} is not a select element.`, remedy: 'For a list box made of other elements, click it and then click the option.' });
+      if (!(found instanceof HTMLSelectElement))
+        return fail('bad-step', {
+          what: `${target} is not a select element.`,
+          remedy: 'For a list box made of other elements, click it and then click the option.',
+        });
       const options = Array.from(found.options);
       const wanted = options.findIndex((one) => !one.disabled && (one.label.trim() === option || one.value === option));
-      if (wanted < 0) fail('option-missing', { target: String(target), option }, { found: options.map((one) => `“${one.label.trim()}”${one.disabled ? ' (disabled)' : ''}`) });
+      if (wanted < 0)
+        fail(
+          'option-missing',
+          { target: String(target), option },
+          { found: options.map((one) => `“${one.label.trim()}”${one.disabled ? ' (disabled)' : ''}`) },
+        );
       return { element: found, index: wanted };
     });
     element.focus();

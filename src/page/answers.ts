@@ -43,7 +43,10 @@ function parseRoute(route: string): { method: string; pattern: URLPattern } {
   try {
     return { method: found[1]?.toUpperCase() ?? '*', pattern: new URLPattern(found[2]!, location.href) };
   } catch {
-    return fail('bad-step', { what: `“${route}” is not a route: its path is no URLPattern.`, remedy: 'Write a path such as /api/berths/:id or https://example.test/*' });
+    return fail('bad-step', {
+      what: `“${route}” is not a route: its path is no URLPattern.`,
+      remedy: 'Write a path such as /api/berths/:id or https://example.test/*',
+    });
   }
 }
 
@@ -68,7 +71,9 @@ function add(route: string, init: AnswerInit): Route {
 
 /** Answers requests of a route from now on; the newest answer to a route wins. */
 export function answer(route: string, init: AnswerInit = {}): Promise<Answer> {
-  return step('answer', `answer ${route} with ${init.unreachable ? 'nothing: unreachable' : (init.status ?? 200)}${init.hold ? ', held' : ''}`, () => add(route, init));
+  return step('answer', `answer ${route} with ${init.unreachable ? 'nothing: unreachable' : (init.status ?? 200)}${init.hold ? ', held' : ''}`, () =>
+    add(route, init),
+  );
 }
 
 export const isAnswer = (value: unknown): value is Answer => typeof value === 'object' && value !== null && (value as Partial<Answer>).isAnswer === true;
@@ -87,7 +92,8 @@ export const traffic = (): Traffic => ({ pending: inFlight > held, events });
 
 function toReply(init: AnswerInit): Reply {
   const headers: Record<string, string> = { 'access-control-allow-origin': '*', ...init.headers };
-  if (init.json !== undefined) return { status: init.status ?? 200, headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(init.json) };
+  if (init.json !== undefined)
+    return { status: init.status ?? 200, headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(init.json) };
   return { status: init.status ?? 200, headers: { 'content-type': 'text/plain', ...headers }, body: init.body ?? '' };
 }
 
@@ -106,7 +112,8 @@ async function decide(asked: AskedRequest): Promise<void> {
   const at = recording?.now() ?? 0;
   const update = recording?.mark({ lane: 'network', at, took: null, title: `${asked.method} ${path}`, level: 'info', detail: asked.body ?? undefined });
   const close = (title: string, level: 'info' | 'warning' | 'error'): void => {
-    if (recordingNow() === recording && recording) update?.({ took: Math.round((recording.now() - at) * 10) / 10, title: `${asked.method} ${path} → ${title}`, level });
+    if (recordingNow() === recording && recording)
+      update?.({ took: Math.round((recording.now() - at) * 10) / 10, title: `${asked.method} ${path} → ${title}`, level });
   };
   const route = routes.find((one) => (one.method === '*' || one.method === asked.method) && one.pattern.test(asked.url));
   if (!route) {
@@ -116,7 +123,11 @@ async function decide(asked: AskedRequest): Promise<void> {
       return;
     }
     recording?.notes.push(`${asked.method} ${path} has no answer, so it got 404. Add answers: { '${asked.method} ${url.pathname}': { json: … } } to the look.`);
-    answerRequest(asked.id, { status: 404, headers: { 'content-type': 'application/problem+json' }, body: JSON.stringify({ title: 'No answer', status: 404 }) });
+    answerRequest(asked.id, {
+      status: 404,
+      headers: { 'content-type': 'application/problem+json' },
+      body: JSON.stringify({ title: 'No answer', status: 404 }),
+    });
     close('404, no answer', 'warning');
     return;
   }

@@ -2,7 +2,18 @@
  * Draws moments again: our own script in a page of the stage's origin, which builds the recorded document inside a
  * sandboxed frame. In that frame scripts are off and nothing can be loaded but recorded files.
  */
-import { applyPatch, diffMoments, type ElementEntry, type ElementState, emptyMoment, isText, type Moment, type NodeEntry, type Patch, type SheetEntry } from '../core/moment.ts';
+import {
+  applyPatch,
+  diffMoments,
+  type ElementEntry,
+  type ElementState,
+  emptyMoment,
+  isText,
+  type Moment,
+  type NodeEntry,
+  type Patch,
+  type SheetEntry,
+} from '../core/moment.ts';
 import { stageHost } from '../core/stage.ts';
 import { type MediaFeatures, restyle, stateAttributes } from '../core/restyle.ts';
 
@@ -17,7 +28,15 @@ const svgNamespace = 'http://www.w3.org/2000/svg';
 const mathNamespace = 'http://www.w3.org/1998/Math/MathML';
 
 /** Elements that could do something although scripts are off, or that draw something of another page. */
-const inert: Record<string, string> = { iframe: 'sg-frame', frame: 'sg-frame', object: 'sg-object', embed: 'sg-embed', base: 'sg-base', meta: 'sg-meta', portal: 'sg-frame' };
+const inert: Record<string, string> = {
+  iframe: 'sg-frame',
+  frame: 'sg-frame',
+  object: 'sg-object',
+  embed: 'sg-embed',
+  base: 'sg-base',
+  meta: 'sg-meta',
+  portal: 'sg-frame',
+};
 
 export class Drawing {
   readonly #frame: HTMLIFrameElement;
@@ -39,7 +58,9 @@ export class Drawing {
   async load(timeline: DrawTimeline): Promise<void> {
     const sheets = [timeline.base, ...timeline.patches].flatMap((moment) => Object.values(moment.sheets ?? {}));
     const hashes = new Set(sheets.flatMap((sheet) => (sheet && 'url' in sheet && timeline.assets[sheet.url] ? [timeline.assets[sheet.url]!] : [])));
-    await Promise.all([...hashes].filter((hash) => !this.#assetText.has(hash)).map(async (hash) => this.#assetText.set(hash, await (await fetch(`/asset/${hash}`)).text())));
+    await Promise.all(
+      [...hashes].filter((hash) => !this.#assetText.has(hash)).map(async (hash) => this.#assetText.set(hash, await (await fetch(`/asset/${hash}`)).text())),
+    );
     this.#timeline = timeline;
     this.#moments = [timeline.base];
     this.#clear();
@@ -93,7 +114,8 @@ export class Drawing {
     this.#shown = moment;
     // Sheets of shadow roots and the document need the sheet entries of the moment that is shown now.
     for (const [element, entry] of fresh) if (entry.shadow) element.shadowRoot!.adoptedStyleSheets = (entry.shadow.sheets ?? []).map((id) => this.#adopt(id));
-    if (JSON.stringify(before.view.sheets) !== JSON.stringify(moment.view.sheets)) this.#document.adoptedStyleSheets = moment.view.sheets.map((id) => this.#adopt(id));
+    if (JSON.stringify(before.view.sheets) !== JSON.stringify(moment.view.sheets))
+      this.#document.adoptedStyleSheets = moment.view.sheets.map((id) => this.#adopt(id));
     const { width, height } = moment.view;
     if (this.#frame.width !== String(width) || this.#frame.height !== String(height)) {
       this.#frame.width = String(width);
@@ -102,7 +124,8 @@ export class Drawing {
     for (const [element, entry] of fresh) this.#setState(element, entry.state ?? {});
     this.#markStates(moment);
     this.#document.defaultView!.scrollTo(moment.view.scroll[0], moment.view.scroll[1]);
-    for (const { id, scroll } of this.#scrolled(moment)) (this.#nodes.get(id) as Element | undefined)?.scrollTo({ left: scroll[0], top: scroll[1], behavior: 'instant' });
+    for (const { id, scroll } of this.#scrolled(moment))
+      (this.#nodes.get(id) as Element | undefined)?.scrollTo({ left: scroll[0], top: scroll[1], behavior: 'instant' });
   }
 
   *#scrolled(moment: Moment): Generator<{ id: number; scroll: [number, number] }> {
@@ -144,9 +167,16 @@ export class Drawing {
 
   #setAttribute(element: Element, entry: ElementEntry, name: string, value: string): void {
     let shown = value;
-    if (name === 'src' || name === 'poster' || (name.endsWith('href') && (entry.tag === 'image' || entry.tag === 'use' || entry.tag === 'feImage'))) shown = this.#resolve(value);
+    if (name === 'src' || name === 'poster' || (name.endsWith('href') && (entry.tag === 'image' || entry.tag === 'use' || entry.tag === 'feImage')))
+      shown = this.#resolve(value);
     else if (name === 'style') shown = restyle(value, this.#timeline!.media, (url) => this.#resolve(url));
-    else if (name === 'autofocus' || name === 'srcdoc' || name === 'http-equiv' || (name === 'href' && element.localName === 'a' && value.startsWith('javascript:'))) return;
+    else if (
+      name === 'autofocus' ||
+      name === 'srcdoc' ||
+      name === 'http-equiv' ||
+      (name === 'href' && element.localName === 'a' && value.startsWith('javascript:'))
+    )
+      return;
     // A dialog is opened by its own method, which also puts it in the top layer.
     else if (name === 'open' && entry.tag === 'dialog' && entry.state?.dialog === 'modal') return;
     if (element.getAttribute(name) === shown) return;
@@ -258,7 +288,8 @@ export class Drawing {
     const within: number[] = [];
     if (focus !== null) {
       const parents = new Map<number, number>();
-      for (const [id, entry] of Object.entries(moment.nodes)) if (!isText(entry)) for (const kid of [...(entry.kids ?? []), ...(entry.shadow?.kids ?? [])]) parents.set(kid, Number(id));
+      for (const [id, entry] of Object.entries(moment.nodes))
+        if (!isText(entry)) for (const kid of [...(entry.kids ?? []), ...(entry.shadow?.kids ?? [])]) parents.set(kid, Number(id));
       for (let at: number | undefined = focus; at !== undefined; at = parents.get(at)) within.push(at);
     }
     mark(stateAttributes.hover, hover);

@@ -55,23 +55,38 @@ function targetChecks(target: Target): TargetChecks {
       const result = holds(element);
       if (result !== true) wrong(`${target} ${statement}`, [result]);
     });
-  const valueOf = (element: Element): string | null =>
+  const valueIn = (element: Element): string | null =>
     element instanceof HTMLInputElement || element instanceof HTMLTextAreaElement || element instanceof HTMLSelectElement ? element.value : null;
   return {
-    isVisible: () => one('is visible', (element) => { const why = whyInvisible(element); return why ? `it is there, but ${why}` : true; }),
+    isVisible: () =>
+      one('is visible', (element) => {
+        const why = whyInvisible(element);
+        return why ? `it is there, but ${why}` : true;
+      }),
     isAbsent: () =>
       check(`${target} is absent`, (current, recording) => {
         const seen = findAll(target).filter(isVisible);
         const first = seen[0];
         current.target = { node: first ? recording.idOf(first) : null, box: first ? boxOf(first) : null, description: String(target) };
-        if (first) wrong(`${target} is absent`, seen.slice(0, 6).map((element) => `still there: ${describe(element)}`));
+        if (first)
+          wrong(
+            `${target} is absent`,
+            seen.slice(0, 6).map((element) => `still there: ${describe(element)}`),
+          );
       }),
-    reads: (text) => one(`reads ${quoted(text)}`, (element) => { const actual = valueOf(element) ?? textOf(element); return matchesName(actual, text) || `it reads “${actual}”`; }),
+    reads: (text) =>
+      one(`reads ${quoted(text)}`, (element) => {
+        const actual = valueIn(element) ?? textOf(element);
+        return matchesName(actual, text) || `it reads “${actual}”`;
+      }),
     hasValue: (value) =>
       one(`has the value ${typeof value === 'number' ? value : quoted(value)}`, (element) => {
-        const actual = valueOf(element);
+        const actual = valueIn(element);
         if (actual === null) return `${describe(element)} has no value: it is not a form field`;
-        return (typeof value === 'number' ? actual !== '' && Number(actual) === value : typeof value === 'string' ? actual === value : value.test(actual)) || `its value is “${actual}”`;
+        return (
+          (typeof value === 'number' ? actual !== '' && Number(actual) === value : typeof value === 'string' ? actual === value : value.test(actual)) ||
+          `its value is “${actual}”`
+        );
       }),
     isDisabled: () => one('is disabled', (element) => element.matches(':disabled') || element.closest('[aria-disabled="true"]') !== null || 'it is enabled'),
     isEnabled: () => one('is enabled', (element) => (!element.matches(':disabled') && element.closest('[aria-disabled="true"]') === null) || 'it is disabled'),
@@ -112,7 +127,8 @@ function callChecks(name: string, calls: () => unknown[][]): CallChecks {
     const all = calls();
     return all.length === 0 ? ['it was not called'] : all.slice(-6).map((args) => `it was called with (${args.map(show).join(', ')})`);
   };
-  const called = (statement: string, holds: () => boolean): Promise<void> => check(`${name} ${statement}`, () => void (holds() || wrong(`${name} ${statement}`, list())));
+  const called = (statement: string, holds: () => boolean): Promise<void> =>
+    check(`${name} ${statement}`, () => void (holds() || wrong(`${name} ${statement}`, list())));
   return {
     calls: (n) => called(`was called ${n} times`, () => calls().length === n),
     wasCalled: () => called('was called', () => calls().length > 0),
@@ -130,8 +146,10 @@ export type ValueChecks = {
 function valueChecks(value: unknown): ValueChecks {
   const read = (): unknown => (typeof value === 'function' ? (value as () => unknown)() : value);
   return {
-    equals: (wanted) => check(`the value equals ${show(wanted)}`, () => void (equal(read(), wanted) || wrong(`the value equals ${show(wanted)}`, [`it is ${show(read())}`]))),
-    matches: (pattern) => check(`the value matches ${pattern}`, () => void (pattern.test(String(read())) || wrong(`the value matches ${pattern}`, [`it is ${show(read())}`]))),
+    equals: (wanted) =>
+      check(`the value equals ${show(wanted)}`, () => void (equal(read(), wanted) || wrong(`the value equals ${show(wanted)}`, [`it is ${show(read())}`]))),
+    matches: (pattern) =>
+      check(`the value matches ${pattern}`, () => void (pattern.test(String(read())) || wrong(`the value matches ${pattern}`, [`it is ${show(read())}`]))),
   };
 }
 
@@ -146,7 +164,8 @@ export function ensure(subject: unknown): ValueChecks;
 export function ensure(subject: unknown): unknown {
   if (isTarget(subject)) return targetChecks(subject);
   if (isSpy(subject)) return callChecks(spyName(subject), () => subject.calls);
-  if (isAnswer(subject)) return callChecks(subject.route, () => subject.calls.map((call) => (call.json === undefined ? (call.body === null ? [] : [call.body]) : [call.json])));
+  if (isAnswer(subject))
+    return callChecks(subject.route, () => subject.calls.map((call) => (call.json === undefined ? (call.body === null ? [] : [call.body]) : [call.json])));
   const notSpy = (): Promise<void> => step('check', 'ensure a spy was called', () => fail('not-a-spy'));
   return { ...valueChecks(subject), calls: notSpy, wasCalled: notSpy, wasCalledWith: notSpy };
 }

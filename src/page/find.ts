@@ -19,7 +19,9 @@ const fieldTags = new Set(['input', 'textarea', 'select']);
 const fieldRoles = new Set(['textbox', 'searchbox', 'combobox', 'spinbutton', 'slider', 'switch', 'checkbox', 'radio', 'listbox']);
 
 const isField = (element: Element): boolean =>
-  (fieldTags.has(element.localName) && (element as HTMLInputElement).type !== 'hidden') || fieldRoles.has(element.getAttribute('role') ?? '') || (element as HTMLElement).isContentEditable === true;
+  (fieldTags.has(element.localName) && (element as HTMLInputElement).type !== 'hidden') ||
+  fieldRoles.has(element.getAttribute('role') ?? '') ||
+  (element as HTMLElement).isContentEditable === true;
 
 /** Elements whose own text is the wanted one while none of their children's is: the innermost ones. */
 function byText(scope: Element | Document, text: Name): Element[] {
@@ -52,7 +54,9 @@ function query(scope: Element | Document, asked: Query): Element[] {
 /** All elements that match, in document order, without repetition. */
 export function findAll(target: Target): Element[] {
   const scopes: (Element | Document)[] = target.scope ? findAll(target.scope) : [document];
-  const found = [...new Set(scopes.flatMap((scope) => query(scope, target.query)))].filter((element) => element !== document.documentElement && element !== document.body);
+  const found = [...new Set(scopes.flatMap((scope) => query(scope, target.query)))].filter(
+    (element) => element !== document.documentElement && element !== document.body,
+  );
   if (target.index === null) return found;
   const one = found[target.index];
   return one ? [one] : [];
@@ -92,7 +96,9 @@ export function insteadOf(target: Target, most = 6): string[] {
       const shown = same.filter((element) => !hidden.includes(element));
       if (shown.length > 0) return like(shown, asked.name, nameOf);
       if (hidden.length > 0) return [`hidden from assistive technology: ${like(hidden, asked.name, nameOf).join(', ')}`];
-      const roles = [...new Set(all.filter((element) => !isHiddenFromPeople(element)).map(roleOf))].filter((role) => role && role !== 'document' && role !== 'generic');
+      const roles = [...new Set(all.filter((element) => !isHiddenFromPeople(element)).map(roleOf))].filter(
+        (role) => role && role !== 'document' && role !== 'generic',
+      );
       return [`no ${asked.role} at all${roles.length > 0 ? `; there is: ${roles.join(', ')}` : ''}`];
     }
     case 'field': {
@@ -100,7 +106,11 @@ export function insteadOf(target: Target, most = 6): string[] {
       return fields.length > 0 ? like(fields, asked.name, nameOf) : ['no form field at all'];
     }
     case 'text':
-      return like(all.filter((element) => element.children.length === 0 && textOf(element) !== '' && element.closest('head') === null), asked.text, textOf);
+      return like(
+        all.filter((element) => element.children.length === 0 && textOf(element) !== '' && element.closest('head') === null),
+        asked.text,
+        textOf,
+      );
     case 'mark': {
       const marks = all.filter((element) => element.hasAttribute('data-mark')).map((element) => `“${element.getAttribute('data-mark')}”`);
       return marks.length > 0 ? [`marked: ${marks.slice(0, most).join(', ')}`] : ['nothing is marked with data-mark'];

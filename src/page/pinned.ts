@@ -40,12 +40,17 @@ function pinClock(): void {
   const Real = native.Date;
   const Pinned = function (this: unknown, ...args: unknown[]) {
     if (!new.target) return new Real(pinnedNow()).toString();
-    const target = new.target as unknown as Function;
+    const target = new.target as unknown as DateConstructor;
     const made = args.length === 0 ? new Real(pinnedNow()) : Reflect.construct(Real, args);
     return target === Pinned ? made : Object.setPrototypeOf(made, target.prototype as object);
   } as unknown as DateConstructor;
   Object.setPrototypeOf(Pinned, Real);
-  Object.defineProperties(Pinned, { prototype: { value: Real.prototype }, now: { value: pinnedNow, writable: true }, name: { value: 'Date' }, length: { value: 7 } });
+  Object.defineProperties(Pinned, {
+    prototype: { value: Real.prototype },
+    now: { value: pinnedNow, writable: true },
+    name: { value: 'Date' },
+    length: { value: 7 },
+  });
   window.Date = Pinned;
 }
 
@@ -59,7 +64,9 @@ function pinChance(): void {
     return array;
   };
   crypto.randomUUID = () => {
-    const hex = Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte, i) => (i === 6 ? (byte & 15) | 64 : i === 8 ? (byte & 63) | 128 : byte).toString(16).padStart(2, '0')).join('');
+    const hex = Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte, i) =>
+      (i === 6 ? (byte & 15) | 64 : i === 8 ? (byte & 63) | 128 : byte).toString(16).padStart(2, '0'),
+    ).join('');
     return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}` as ReturnType<Crypto['randomUUID']>;
   };
 }
@@ -67,10 +74,19 @@ function pinChance(): void {
 /** A real dialog would block the page; these are noted and answered as by somebody who presses Escape. */
 function pinDialogs(): void {
   const dismissed = (name: string, text: unknown): void =>
-    report('warning', `${name}(“${String(text ?? '')}”) opened a dialog, which blocks a page; it was dismissed. To test it, give the component a function of its own to call, and a spy() for it.`);
+    report(
+      'warning',
+      `${name}(“${String(text ?? '')}”) opened a dialog, which blocks a page; it was dismissed. To test it, give the component a function of its own to call, and a spy() for it.`,
+    );
   window.alert = (text?: unknown) => dismissed('alert', text);
-  window.confirm = (text?: unknown) => (dismissed('confirm', text), false);
-  window.prompt = (text?: unknown) => (dismissed('prompt', text), null);
+  window.confirm = (text?: unknown) => {
+    dismissed('confirm', text);
+    return false;
+  };
+  window.prompt = (text?: unknown) => {
+    dismissed('prompt', text);
+    return null;
+  };
   window.print = () => dismissed('print', '');
 }
 
@@ -194,7 +210,10 @@ export async function endLook(root: Element): Promise<void> {
   try {
     localStorage.clear();
     sessionStorage.clear();
-    for (const cookie of document.cookie.split(';')) if (cookie.trim()) document.cookie = `${cookie.split('=')[0]!.trim()}=;expires=Thu, 01 Jan 1970 00:00:00 GMT;path=/`;
+    for (const cookie of document.cookie.split(';')) {
+      // biome-ignore lint/suspicious/noDocumentCookie: the Cookie Store API is asynchronous
+      if (cookie.trim()) document.cookie = `${cookie.split('=')[0]!.trim()}=;expires=Thu, 01 Jan 1970 00:00:00 GMT;path=/`;
+    }
     // Asking for databases takes longer than a look; only looks that opened one are asked.
     for (const name of databases) indexedDB.deleteDatabase(name);
     for (const name of cacheNames) await caches.delete(name);

@@ -18,7 +18,13 @@ export type Mounted = {
  * Renders a component into an element; it and its layout effects are done when this returns.
  * `onError` hears of errors that no error boundary of the component caught.
  */
-export function mountReact(into: Element, component: AnyComponent, props: Record<string, unknown>, frame: Frame | null, onError: (error: unknown) => void): Mounted {
+export function mountReact(
+  into: Element,
+  component: AnyComponent,
+  props: Record<string, unknown>,
+  frame: Frame | null,
+  onError: (error: unknown) => void,
+): Mounted {
   const root: Root = createRoot(into, { onUncaughtError: onError });
   const update = (given: Record<string, unknown>): void => {
     const element = createElement(component as ComponentType<Record<string, unknown>>, given);

@@ -67,7 +67,18 @@ export class Recording {
 
   begin(kind: StepKind, title: string, stack: string | undefined, details: Details = {}): Step {
     const before = this.moment();
-    const step: Step = { index: this.#steps++, kind, title, parent: this.#parts.at(-1) ?? null, at: this.now(), took: null, outcome: 'running', before, after: null, ...details };
+    const step: Step = {
+      index: this.#steps++,
+      kind,
+      title,
+      parent: this.#parts.at(-1) ?? null,
+      at: this.now(),
+      took: null,
+      outcome: 'running',
+      before,
+      after: null,
+      ...details,
+    };
     this.#running.set(step.index, step);
     this.#events.push({ kind: 'step', step: { ...step }, stack });
     return step;
@@ -166,7 +177,15 @@ export async function step<T>(kind: StepKind, title: string, body: (step: Step, 
   try {
     const result = await body(current, recording);
     recording.end(current, 'passed');
-    if (recording.photographed && kind !== 'part') await ask({ do: 'capture', name: `step ${current.index}`, clip: [0, 0, innerWidth, innerHeight], beyond: false, step: current.index, moment: recording.moment() });
+    if (recording.photographed && kind !== 'part')
+      await ask({
+        do: 'capture',
+        name: `step ${current.index}`,
+        clip: [0, 0, innerWidth, innerHeight],
+        beyond: false,
+        step: current.index,
+        moment: recording.moment(),
+      });
     return result;
   } catch (error) {
     if (error instanceof StepFailed) {
@@ -174,7 +193,10 @@ export async function step<T>(kind: StepKind, title: string, body: (step: Step, 
       recording.end(current, 'failed');
       throw error;
     }
-    const wrong = error instanceof ProblemError ? error.problem : problem('script-threw', { error: error instanceof Error ? `${error.name}: ${error.message}` : String(error) });
+    const wrong =
+      error instanceof ProblemError
+        ? error.problem
+        : problem('script-threw', { error: error instanceof Error ? `${error.name}: ${error.message}` : String(error) });
     const told = (error instanceof ProblemError || !(error instanceof Error) ? stack : (error.stack ?? stack)) ?? null;
     recording.end(current, 'failed', wrong);
     throw new StepFailed(wrong, told);

@@ -50,10 +50,15 @@ export function capture(name: string): Promise<void> {
     'capture',
     `capture “${name}”`,
     async (current) => {
-      if (taken.has(name)) fail('bad-step', { what: `The capture “${name}” was taken already.`, remedy: 'Give each capture of a look a name of its own; “end” is taken by itself.' });
+      if (taken.has(name))
+        fail('bad-step', {
+          what: `The capture “${name}” was taken already.`,
+          remedy: 'Give each capture of a look a name of its own; “end” is taken by itself.',
+        });
       taken.add(name);
       const recording = recordingOf('capture');
-      if (!(await untilStill(patience(), traffic))) recording.notes.push(`The page had not come to rest when “${name}” was captured, so the picture may differ from run to run.`);
+      if (!(await untilStill(patience(), traffic)))
+        recording.notes.push(`The page had not come to rest when “${name}” was captured, so the picture may differ from run to run.`);
       finishAnimations();
       const clip = clipOf();
       const beyond = clip[2] > window.innerWidth || clip[3] > window.innerHeight;

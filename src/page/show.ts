@@ -14,7 +14,13 @@ function visit(value: unknown, depth: number, seen: unknown[]): string {
   if (value instanceof Element) return `<${value.localName}>`;
   if (value instanceof Event) return `Event(${value.type})`;
   const within = [...seen, value];
-  if (Array.isArray(value)) return depth > 3 ? '[…]' : `[${value.slice(0, 20).map((one) => visit(one, depth + 1, within)).join(', ')}${value.length > 20 ? ', …' : ''}]`;
+  if (Array.isArray(value))
+    return depth > 3
+      ? '[…]'
+      : `[${value
+          .slice(0, 20)
+          .map((one) => visit(one, depth + 1, within))
+          .join(', ')}${value.length > 20 ? ', …' : ''}]`;
   if (value instanceof Map || value instanceof Set) return `${value.constructor.name}(${value.size})`;
   const type = Object.getPrototypeOf(value)?.constructor?.name as string | undefined;
   const named = type && type !== 'Object' ? type : '';

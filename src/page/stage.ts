@@ -57,7 +57,9 @@ export function start({ file, looks: loadLooks, frame: loadFrame, frameFile }: M
     } catch (error) {
       return { problem: toProblem(error, 'file-threw', { file, error: errorText(error) }), stack: error instanceof Error ? (error.stack ?? null) : null };
     }
-    return { looks: Object.entries(looks!.states).map(([look, state]) => ({ look, hasScript: typeof state.script === 'function', after: state.after ?? null })) };
+    return {
+      looks: Object.entries(looks!.states).map(([look, state]) => ({ look, hasScript: typeof state.script === 'function', after: state.after ?? null })),
+    };
   }
   const loaded = load();
 
@@ -69,7 +71,10 @@ export function start({ file, looks: loadLooks, frame: loadFrame, frameFile }: M
     const answers = resetAnswers({ ...looks!.answers, ...Object.assign({}, ...chain.map(({ state }) => state.answers)) });
     resetCaptures();
     const renderError = (error: unknown): void => {
-      recording.uncaught ??= { problem: problem('render-threw', { component: nameOf(looks!.component), error: errorText(error) }), stack: error instanceof Error ? (error.stack ?? null) : null };
+      recording.uncaught ??= {
+        problem: problem('render-threw', { component: nameOf(looks!.component), error: errorText(error) }),
+        stack: error instanceof Error ? (error.stack ?? null) : null,
+      };
     };
     let mounted = null as Mounted | null;
     for (const { name, state } of chain) {
@@ -122,7 +127,12 @@ export function start({ file, looks: loadLooks, frame: loadFrame, frameFile }: M
       });
     } catch (error) {
       const wrong = error instanceof StepFailed ? error.problem : toProblem(error, 'script-threw', { error: errorText(error) });
-      report = { ...report, outcome: 'failed', problem: wrong, stack: error instanceof StepFailed ? error.stepStack : error instanceof Error ? (error.stack ?? null) : null };
+      report = {
+        ...report,
+        outcome: 'failed',
+        problem: wrong,
+        stack: error instanceof StepFailed ? error.stepStack : error instanceof Error ? (error.stack ?? null) : null,
+      };
       if (!(error instanceof StepFailed)) recording.end(recording.begin('error', wrong.message, report.stack ?? undefined), 'failed', wrong);
     }
     // An error that nobody caught explains more than the step that stumbled over it.

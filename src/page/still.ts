@@ -68,11 +68,13 @@ export async function untilStill(patience: number, traffic: () => Traffic): Prom
     const { events } = traffic();
     if (document.fonts.status === 'loading') await Promise.race([document.fonts.ready, new Promise((resolve) => native.setTimeout(resolve, patience))]);
     const images = pendingImages();
-    if (images.length > 0) await Promise.race([Promise.all(images.map((image) => image.decode().catch(() => {}))), new Promise((resolve) => native.setTimeout(resolve, patience))]);
+    if (images.length > 0)
+      await Promise.race([Promise.all(images.map((image) => image.decode().catch(() => {}))), new Promise((resolve) => native.setTimeout(resolve, patience))]);
     const moved = finishAnimations();
     await nextFrame();
     await nextTask();
-    const still = !moved && mutations === before && !traffic().pending && traffic().events === events && pendingImages().length === 0 && document.fonts.status === 'loaded';
+    const still =
+      !moved && mutations === before && !traffic().pending && traffic().events === events && pendingImages().length === 0 && document.fonts.status === 'loaded';
     if (still) return true;
     if (native.now() > until) return false;
   }

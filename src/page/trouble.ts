@@ -17,7 +17,14 @@ function watchConsole(): void {
     const real = console[method].bind(console);
     console[method] = (...args: unknown[]) => {
       const text = args.map((arg) => (typeof arg === 'string' ? arg : show(arg))).join(' ');
-      recordingNow()?.mark({ lane: 'console', at: recordingNow()!.now(), took: null, title: text.slice(0, 300), level, detail: text.length > 300 ? text.slice(0, 10_000) : undefined });
+      recordingNow()?.mark({
+        lane: 'console',
+        at: recordingNow()!.now(),
+        took: null,
+        title: text.slice(0, 300),
+        level,
+        detail: text.length > 300 ? text.slice(0, 10_000) : undefined,
+      });
       real(...args);
     };
   }
@@ -42,7 +49,9 @@ function watchNavigation(): void {
     raise('navigation', problem('navigated-away', { url: event.destination.url }), new Error().stack ?? null);
   });
   window.open = (url) => {
-    recordingNow()?.notes.push(`window.open(“${String(url ?? '')}”) was not followed. To test it, give the component a function of its own to call, and a spy() for it.`);
+    recordingNow()?.notes.push(
+      `window.open(“${String(url ?? '')}”) was not followed. To test it, give the component a function of its own to call, and a spy() for it.`,
+    );
     return null;
   };
   window.addEventListener('click', (event) => {
@@ -68,7 +77,13 @@ export function watchTrouble(): void {
       const url = new URL(entry.name);
       const path = url.origin === location.origin ? url.pathname : entry.name;
       const failed = entry.responseStatus >= 400;
-      recording.mark({ lane: 'network', at: Math.max(0, recording.now() - took), took, title: `GET ${path.slice(0, 200)} → ${entry.responseStatus || 'cached'}`, level: failed ? 'error' : 'info' });
+      recording.mark({
+        lane: 'network',
+        at: Math.max(0, recording.now() - took),
+        took,
+        title: `GET ${path.slice(0, 200)} → ${entry.responseStatus || 'cached'}`,
+        level: failed ? 'error' : 'info',
+      });
     }
   });
   network.observe({ type: 'resource', buffered: false });

@@ -20,7 +20,13 @@ function fromDataUrl(url: string): BundledFile | null {
 }
 
 /** Resolves the addresses that a look's moments refer to. What is not the project's own is left out, and drawn as missing. */
-export async function gatherAssets(bundle: Bundle, origin: string, wanted: ReadonlyMap<string, string | undefined>, moments: readonly (Moment | Patch)[], known: Map<string, BundledFile>): Promise<Assets> {
+export async function gatherAssets(
+  bundle: Bundle,
+  origin: string,
+  wanted: ReadonlyMap<string, string | undefined>,
+  moments: readonly (Moment | Patch)[],
+  known: Map<string, BundledFile>,
+): Promise<Assets> {
   const assets: Assets = { hashes: {}, files: new Map() };
   const visit = async (url: string, data?: string): Promise<void> => {
     if (url in assets.hashes || url.startsWith('data:')) return;

@@ -1,5 +1,6 @@
 /** A browser and its windows, kept warm between runs and replaced when they die. */
-import { LostError, type Engine, type EngineWindow } from '../engine/engine.ts';
+import { startChromium } from '../engine/chromium.ts';
+import { type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
 
 export class Crew {
   readonly #start: () => Promise<Engine>;
@@ -28,7 +29,8 @@ export class Crew {
   /** The window of a lane. */
   async window(lane: number): Promise<EngineWindow> {
     const engine = await this.engine();
-    const opened = (this.#windows[lane] ??= engine.open());
+    const opened = this.#windows[lane] ?? engine.open();
+    this.#windows[lane] = opened;
     opened.catch(() => {
       if (this.#windows[lane] === opened) this.#windows[lane] = null;
     });
@@ -49,5 +51,8 @@ export class Crew {
     await engine?.close();
   }
 }
+
+/** A crew of Chromium windows. `hosts` maps host names to ports on loopback. */
+export const chromiumCrew = (hosts: Record<string, number>): Crew => new Crew(() => startChromium(hosts));
 
 export const browserIsGone = (error: unknown): error is LostError => error instanceof LostError && error.what === 'browser';

@@ -49,7 +49,14 @@ function locate(wrong: Problem, stack: string | null, mapper: SourceMapper, pref
   return { ...wrong, place: `${place.file}:${place.line}:${place.column}`, frame: mapper.frame(place) };
 }
 
-export async function finishLook(context: FinishContext, info: LookInfo, environment: Environment, repetition: number, { report, trace, shots }: Execution, orderDependent: boolean): Promise<FinishedLook> {
+export async function finishLook(
+  context: FinishContext,
+  info: LookInfo,
+  environment: Environment,
+  repetition: number,
+  { report, trace, shots }: Execution,
+  orderDependent: boolean,
+): Promise<FinishedLook> {
   const { mapper } = context;
   for (const step of trace.steps) {
     const stack = trace.stacks[step.index];
@@ -76,27 +83,57 @@ export async function finishLook(context: FinishContext, info: LookInfo, environ
     info,
     environment: environment.name,
     repetition,
-    verdict: judge(report.outcome, captures.map(({ summary }) => summary.state)),
-    problem: wrong ?? (unreadable?.kind === 'unreadable' ? { code: 'baseline-corrupt', message: unreadable.why, remedy: 'Restore it from version control, or look at the capture and approve it again.' } : null),
+    verdict: judge(
+      report.outcome,
+      captures.map(({ summary }) => summary.state),
+    ),
+    problem:
+      wrong ??
+      (unreadable?.kind === 'unreadable'
+        ? { code: 'baseline-corrupt', message: unreadable.why, remedy: 'Restore it from version control, or look at the capture and approve it again.' }
+        : null),
     notes: report.notes,
     orderDependent,
     took: last ? Math.round(last.at + (last.took ?? 0)) : 0,
     failedStep: report.outcome === 'passed' ? null : (failed?.index ?? null),
     captures,
-    timeline: { steps: trace.steps, marks: trace.marks, taken: trace.taken, base: trace.base, patches: trace.patches, assets: assets.hashes, source: context.bundle.entries.find(({ file }) => file === info.file)?.source ?? null },
+    timeline: {
+      steps: trace.steps,
+      marks: trace.marks,
+      taken: trace.taken,
+      base: trace.base,
+      patches: trace.patches,
+      assets: assets.hashes,
+      source: context.bundle.entries.find(({ file }) => file === info.file)?.source ?? null,
+    },
     files: assets.files,
   };
 }
 
-async function finishCapture(context: FinishContext, info: LookInfo, environment: Environment, shot: Shot, markup: string[], mark: string): Promise<FinishedCapture> {
+async function finishCapture(
+  context: FinishContext,
+  info: LookInfo,
+  environment: Environment,
+  shot: Shot,
+  markup: string[],
+  mark: string,
+): Promise<FinishedCapture> {
   const hash = hashOf(shot.png);
   const baseline = context.baselines(info.component, info.look, environment.name, shot.name);
   const judged = await judgeCapture({ png: shot.png, hash, fingerprint: mark, markup }, baseline);
   const [width, height] = pngSize(shot.png) ?? [0, 0];
   return {
     summary: {
-      name: shot.name, hash, width, height, step: shot.step, moment: shot.moment, state: judged.state,
-      baseline: judged.baseline, difference: judged.difference && hashOf(judged.difference), decision: null,
+      name: shot.name,
+      hash,
+      width,
+      height,
+      step: shot.step,
+      moment: shot.moment,
+      state: judged.state,
+      baseline: judged.baseline,
+      difference: judged.difference && hashOf(judged.difference),
+      decision: null,
     },
     png: shot.png,
     differencePng: judged.difference,

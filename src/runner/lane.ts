@@ -92,7 +92,14 @@ export class Lane {
     this.#notes = [];
     this.#number++;
     this.ran++;
-    const request: LookRequest = { look, number: this.#number, patience: this.#settings.patience, now: Date.parse(this.#settings.now), scheme: environment.scheme, recording };
+    const request: LookRequest = {
+      look,
+      number: this.#number,
+      patience: this.#settings.patience,
+      now: Date.parse(this.#settings.now),
+      scheme: environment.scheme,
+      recording,
+    };
     const began = performance.now();
     let report: LookReport;
     try {
@@ -138,7 +145,9 @@ export class Lane {
     if (error instanceof LostError && error.what === 'browser') throw error;
     if (error instanceof Cut && error.problem.code === 'page-crashed') {
       // When the whole browser dies its pages seem to crash first; only the browser's own end tells which it was.
-      const gone = await Promise.race([(await this.#crew.engine()).gone, new Promise<null>((resolve) => setTimeout(() => resolve(null), 150))]).catch(() => 'gone');
+      const gone = await Promise.race([(await this.#crew.engine()).gone, new Promise<null>((resolve) => setTimeout(() => resolve(null), 150))]).catch(
+        () => 'gone',
+      );
       if (gone !== null) throw new LostError('browser', gone);
     }
     if (error instanceof Cut && error.problem.code === 'look-endless') {
@@ -197,7 +206,10 @@ export class Lane {
     this.#shots.push({ name: ask.name, png, clip: ask.clip, step: ask.step, moment: ask.moment });
   }
 
-  async #request(window: EngineWindow, request: { id: string; method: string; url: string; headers: Record<string, string>; body: string | null }): Promise<void> {
+  async #request(
+    window: EngineWindow,
+    request: { id: string; method: string; url: string; headers: Record<string, string>; body: string | null },
+  ): Promise<void> {
     const url = new URL(request.url);
     const asset = url.origin === this.#origin && request.method === 'GET' && this.#bundle !== null && (await fileOf(this.#bundle, url.pathname)) !== null;
     window.evaluate(`window.__sguardo ? (__sguardo.request(${JSON.stringify({ ...request, asset })}), true) : false`).then(

@@ -28,7 +28,9 @@ function opaque(rgb: Uint8Array, pixels: number): Uint8Array {
 }
 
 export async function encodePng(picture: Picture): Promise<Buffer> {
-  return (await load())(picture.data, { raw: { width: picture.width, height: picture.height, channels: 4 } }).png({ compressionLevel: 6 }).toBuffer();
+  return (await load())(picture.data, { raw: { width: picture.width, height: picture.height, channels: 4 } })
+    .png({ compressionLevel: 6 })
+    .toBuffer();
 }
 
 /** Width and height from a PNG's header (PNG specification, 11.2.1: IHDR comes first), or null for other bytes. */

@@ -35,7 +35,14 @@ type Job = { file: string; environment: Environment; repetition: number };
 /** The name under which a look file as a whole is told when none of its looks could be run. */
 export const wholeFile = '(the file)';
 
-const infoOf = (file: string, look: string, order = 0, hasScript = false, after: string | null = null): LookInfo => ({ file, component: componentOf(file), look, order, hasScript, after });
+const infoOf = (file: string, look: string, order = 0, hasScript = false, after: string | null = null): LookInfo => ({
+  file,
+  component: componentOf(file),
+  look,
+  order,
+  hasScript,
+  after,
+});
 
 const brokenBy = (wrong: Problem, stack: string | null): Execution => {
   const trace = emptyTrace();
@@ -99,11 +106,16 @@ async function runFile(setup: RunSetup, finish: Finish, lane: Lane, { file, envi
     const info = infoOf(file, wholeFile);
     if (!isSelected(info, request.patterns)) return;
     news.planned(1);
-    const execution = 'lost' in opened ? brokenBy(opened.lost, null) : brokenBy((opened.value as { problem: Problem }).problem, (opened.value as { stack: string | null }).stack);
+    const execution =
+      'lost' in opened
+        ? brokenBy(opened.lost, null)
+        : brokenBy((opened.value as { problem: Problem }).problem, (opened.value as { stack: string | null }).stack);
     finish(info, environment, repetition, execution);
     return;
   }
-  const looks = opened.value.looks.map(({ look, hasScript, after }, order) => infoOf(file, look, order, hasScript, after)).filter((info) => isSelected(info, request.patterns));
+  const looks = opened.value.looks
+    .map(({ look, hasScript, after }, order) => infoOf(file, look, order, hasScript, after))
+    .filter((info) => isSelected(info, request.patterns));
   news.planned(looks.length);
   for (const info of looks) {
     if (signal.aborted) return;
@@ -119,7 +131,10 @@ async function runFile(setup: RunSetup, finish: Finish, lane: Lane, { file, envi
       const alone = await attempt(() => run(true));
       if ('value' in alone) {
         orderDependent = alone.value.report.outcome !== execution.report.outcome;
-        if (orderDependent) execution.report.notes.push(`Run alone in a fresh document it ${alone.value.report.outcome === 'passed' ? 'passes' : `is ${alone.value.report.outcome}`}: it depends on what ran before it.`);
+        if (orderDependent)
+          execution.report.notes.push(
+            `Run alone in a fresh document it ${alone.value.report.outcome === 'passed' ? 'passes' : `is ${alone.value.report.outcome}`}: it depends on what ran before it.`,
+          );
         else execution = alone.value;
       }
     }

@@ -9,7 +9,14 @@ import { type ApiContext, addRoutes } from './routes.ts';
 import { toJsonSchema } from './schemas.ts';
 import { guard } from './security.ts';
 
-export type ApiOptions = { context: ApiContext; port: () => number; stage: () => string; consoleFolder: string; logger: FastifyServerOptions['logger']; version: string };
+export type ApiOptions = {
+  context: ApiContext;
+  port: () => number;
+  stage: () => string;
+  consoleFolder: string;
+  logger: FastifyServerOptions['logger'];
+  version: string;
+};
 
 const parts = ['body', 'params', 'querystring'] as const;
 
@@ -21,10 +28,16 @@ export async function buildApi({ context, port, stage, consoleFolder, logger, ve
   app.addHook('onSend', async (_request, reply) => {
     reply.header('x-content-type-options', 'nosniff');
     reply.header('referrer-policy', 'no-referrer');
-    reply.header('content-security-policy', `default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-src ${stage()}; frame-ancestors 'none'; base-uri 'none'; form-action 'none'`);
+    reply.header(
+      'content-security-policy',
+      `default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-src ${stage()}; frame-ancestors 'none'; base-uri 'none'; form-action 'none'`,
+    );
   });
   await app.register(swagger, {
-    openapi: { openapi: '3.1.0', info: { title: 'Sguardo', version, description: 'Every error is answered as problem details (RFC 9457) with a code and a remedy.' } },
+    openapi: {
+      openapi: '3.1.0',
+      info: { title: 'Sguardo', version, description: 'Every error is answered as problem details (RFC 9457) with a code and a remedy.' },
+    },
     transform: ({ schema, url }) => {
       const converted: Record<string, unknown> = { ...schema };
       for (const part of parts) if (schema?.[part]) converted[part] = toJsonSchema(schema[part] as Schema);
@@ -36,7 +49,8 @@ export async function buildApi({ context, port, stage, consoleFolder, logger, ve
   if (existsSync(consoleFolder)) {
     await app.register(fastifyStatic, { root: consoleFolder, index: false, wildcard: false, globIgnore: ['draw*'] });
     // Addresses of the console's pages all show the same document, which knows what to do with them.
-    const page = (_request: unknown, reply: { type(type: string): { sendFile(file: string): unknown } }): unknown => reply.type('text/html; charset=utf-8').sendFile('index.html');
+    const page = (_request: unknown, reply: { type(type: string): { sendFile(file: string): unknown } }): unknown =>
+      reply.type('text/html; charset=utf-8').sendFile('index.html');
     for (const path of ['/', '/bench/*', '/review', '/review/*']) app.get(path, { schema: { hide: true } as object }, page as never);
   }
   return app;

@@ -5,7 +5,7 @@ import type { Decided, DecisionRequest } from '../core/api.ts';
 import { isSelected, lookKey } from '../core/look.ts';
 import { fail, type Problem } from '../core/problem.ts';
 import type { ResultSummary } from '../core/run.ts';
-import type { BaselineOf } from '../runner/judge.ts';
+import type { BaselineOf } from '../runner/index.ts';
 import { type CaptureKey, readFolder, type Store, writeBaseline } from '../store/index.ts';
 
 const git = (root: string, ...args: string[]): string | null => {
@@ -41,7 +41,20 @@ export function takeInFolder(store: Store, root: string, folder: string | null):
     if (known?.hash === hash && known.markup === markupHash) continue;
     store.blobs.put(png, 'image/png');
     if (commit === undefined) commit = commitOf(root);
-    store.decisions.add({ who: about.approved?.by ?? 'unknown', kind: 'adopt', why: about.approved?.why ?? null, run: null, component, look, environment, capture, hash, markup: markupHash, fingerprint, commit });
+    store.decisions.add({
+      who: about.approved?.by ?? 'unknown',
+      kind: 'adopt',
+      why: about.approved?.why ?? null,
+      run: null,
+      component,
+      look,
+      environment,
+      capture,
+      hash,
+      markup: markupHash,
+      fingerprint,
+      commit,
+    });
   }
   for (const { key, problem } of unreadable) if (key) found.set(keyText(key), { unreadable: problem.message });
   return {
@@ -63,13 +76,19 @@ function fromRecords(store: Store): BaselineOf {
 /** The newest results that a request means. */
 function meant(store: Store, { captures, patterns, all }: DecisionRequest): { result: ResultSummary; only: Set<string> | null }[] {
   if (captures && captures.length > 0) {
-    return captures.map(({ result, capture }) => ({ result: store.results.get(result) ?? fail('not-found', { what: `result ${result}` }), only: new Set([capture]) }));
+    return captures.map(({ result, capture }) => ({
+      result: store.results.get(result) ?? fail('not-found', { what: `result ${result}` }),
+      only: new Set([capture]),
+    }));
   }
-  if (!all && (patterns ?? []).length === 0) return fail('nothing-to-decide', { what: 'It was not said which looks are meant.', remedy: 'Name some with a pattern, or say --all.' });
+  if (!all && (patterns ?? []).length === 0)
+    return fail('nothing-to-decide', { what: 'It was not said which looks are meant.', remedy: 'Name some with a pattern, or say --all.' });
   const chosen = store.results.latest().filter((result) => isSelected(result, patterns ?? []));
   if (chosen.length === 0) {
     const none = store.results.latest().length === 0;
-    return none ? fail('nothing-to-decide', { what: 'Nothing has been run yet.', remedy: 'Run the looks first: sguardo run' }) : fail('nothing-selected', { patterns: (patterns ?? []).map((one) => `“${one}”`).join(', ') });
+    return none
+      ? fail('nothing-to-decide', { what: 'Nothing has been run yet.', remedy: 'Run the looks first: sguardo run' })
+      : fail('nothing-selected', { patterns: (patterns ?? []).map((one) => `“${one}”`).join(', ') });
   }
   return chosen.map((result) => ({ result, only: null }));
 }
@@ -82,7 +101,11 @@ export function decide(store: Store, root: string, folder: string | null, reques
   const commit = commitOf(root);
   for (const { result, only } of meant(store, request)) {
     // A look that failed never got to its end; what it shows on the way there is no baseline.
-    if (request.kind === 'approve' && (result.verdict === 'failed' || result.verdict === 'broken') && !result.captures.some(({ state }) => state.kind === 'unreadable')) {
+    if (
+      request.kind === 'approve' &&
+      (result.verdict === 'failed' || result.verdict === 'broken') &&
+      !result.captures.some(({ state }) => state.kind === 'unreadable')
+    ) {
       outcome.unfinished.push(lookKey(result.component, result.look));
       continue;
     }
@@ -98,7 +121,17 @@ export function decide(store: Store, root: string, folder: string | null, reques
       }
       if (request.kind === 'reject' && capture.state === 'same') continue;
       if (request.kind === 'approve' && folder !== null) writeFiles(store, root, folder, capture, who, request.why ?? null);
-      store.decisions.add({ ...key, who, kind: request.kind, why: request.why ?? null, run: capture.run, hash: capture.hash, markup: capture.markup, fingerprint: capture.fingerprint, commit });
+      store.decisions.add({
+        ...key,
+        who,
+        kind: request.kind,
+        why: request.why ?? null,
+        run: capture.run,
+        hash: capture.hash,
+        markup: capture.markup,
+        fingerprint: capture.fingerprint,
+        commit,
+      });
       outcome.decided.push(key);
     }
   }
@@ -106,16 +139,31 @@ export function decide(store: Store, root: string, folder: string | null, reques
   return outcome;
 }
 
-function writeFiles(store: Store, root: string, folder: string, capture: { component: string; look: string; environment: string; name: string; hash: string; markup: string; fingerprint: string; run: number }, who: string, why: string | null): void {
+function writeFiles(
+  store: Store,
+  root: string,
+  folder: string,
+  capture: { component: string; look: string; environment: string; name: string; hash: string; markup: string; fingerprint: string; run: number },
+  who: string,
+  why: string | null,
+): void {
   const png = store.blobs.get(capture.hash)!.bytes;
   const markup = JSON.parse(store.blobs.get(capture.markup)!.bytes.toString('utf8')) as string[];
   writeBaseline(
     root,
     folder,
     {
-      format: 1, component: capture.component, look: capture.look, environment: capture.environment, capture: capture.name,
-      width: png.readUInt32BE(16), height: png.readUInt32BE(20), sha256: capture.hash, fingerprint: capture.fingerprint,
-      approved: { by: who, at: new Date().toISOString(), why, run: capture.run }, markup,
+      format: 1,
+      component: capture.component,
+      look: capture.look,
+      environment: capture.environment,
+      capture: capture.name,
+      width: png.readUInt32BE(16),
+      height: png.readUInt32BE(20),
+      sha256: capture.hash,
+      fingerprint: capture.fingerprint,
+      approved: { by: who, at: new Date().toISOString(), why, run: capture.run },
+      markup,
     },
     png,
   );

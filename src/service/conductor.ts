@@ -2,15 +2,18 @@
 import { lookKey } from '../core/look.ts';
 import { fail, problem, type Problem, toProblem } from '../core/problem.ts';
 import type { RunRequest, RunSummary } from '../core/run.ts';
-import { type Bundle, bundleLooks, findLookFiles, readConfig } from '../bundle/index.ts';
 import { stageHost } from '../core/stage.ts';
-import type { Crew } from '../runner/crew.ts';
-import { runLooks } from '../runner/run.ts';
+import { type Bundle, bundleLooks, type Crew, findLookFiles, readConfig, runLooks } from '../runner/index.ts';
 import type { Store } from '../store/index.ts';
 import { commitOf, takeInFolder } from './baselines.ts';
 import type { Live } from './live.ts';
 
-type Options = { root: string; config: string; store: Store; crew: Crew; live: Live; /** Takes a bundle in; gives back an equal one that was there before. */
+type Options = {
+  root: string;
+  config: string;
+  store: Store;
+  crew: Crew;
+  live: Live /** Takes a bundle in; gives back an equal one that was there before. */;
   onBundle(bundle: Bundle): Bundle;
 };
 

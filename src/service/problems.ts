@@ -21,10 +21,16 @@ function problemOf(error: unknown, log: (error: unknown) => void): Problem {
 export function answerProblems(app: FastifyInstance): void {
   app.setErrorHandler((error, request, reply) => {
     const wrong = problemOf(error, (cause) => request.log.error(cause));
-    return reply.code(catalogue[wrong.code].status).type('application/problem+json').send(JSON.stringify(problemDetails(wrong)));
+    return reply
+      .code(catalogue[wrong.code].status)
+      .type('application/problem+json')
+      .send(JSON.stringify(problemDetails(wrong)));
   });
   app.setNotFoundHandler((request, reply) => {
     const wrong = problem('not-found', { what: `page or call at ${request.method} ${request.url.split('?')[0]}` });
-    return reply.code(404).type('application/problem+json').send(JSON.stringify(problemDetails(wrong)));
+    return reply
+      .code(404)
+      .type('application/problem+json')
+      .send(JSON.stringify(problemDetails(wrong)));
   });
 }

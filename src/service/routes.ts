@@ -23,30 +23,58 @@ export function addRoutes(app: FastifyInstance, { store, conductor, live, root, 
 
   app.get('/api/looks', { schema: { summary: 'The newest result of every look in every environment' } }, () => store.results.latest());
 
-  app.get<{ Querystring: InferType<typeof schemas.look> }>('/api/looks/history', { schema: { summary: 'Results and decisions of one look, newest first', querystring: schemas.look } }, ({ query }) => {
-    const { component, look, environment } = query;
-    const decisions = store.decisions.history({ component, look, environment }).map(({ id, capture, run, hash, kind, who, at, why }): HistoryEntry => ({ id, capture, run, hash, kind, who, at, why }));
-    return { results: store.results.history(component, look, environment, 50), decisions };
-  });
+  app.get<{ Querystring: InferType<typeof schemas.look> }>(
+    '/api/looks/history',
+    { schema: { summary: 'Results and decisions of one look, newest first', querystring: schemas.look } },
+    ({ query }) => {
+      const { component, look, environment } = query;
+      const decisions = store.decisions
+        .history({ component, look, environment })
+        .map(({ id, capture, run, hash, kind, who, at, why }): HistoryEntry => ({ id, capture, run, hash, kind, who, at, why }));
+      return { results: store.results.history(component, look, environment, 50), decisions };
+    },
+  );
 
-  app.get<{ Querystring: InferType<typeof schemas.limit> }>('/api/runs', { schema: { summary: 'Runs, newest first', querystring: schemas.limit } }, ({ query }) => store.runs.list(query.limit));
+  app.get<{ Querystring: InferType<typeof schemas.limit> }>(
+    '/api/runs',
+    { schema: { summary: 'Runs, newest first', querystring: schemas.limit } },
+    ({ query }) => store.runs.list(query.limit),
+  );
 
-  app.post<{ Body: InferType<typeof schemas.run> }>('/api/runs', { schema: { summary: 'Run looks', body: schemas.run } }, (request, reply) => reply.code(202).send(conductor.start(request.body)));
+  app.post<{ Body: InferType<typeof schemas.run> }>('/api/runs', { schema: { summary: 'Run looks', body: schemas.run } }, (request, reply) =>
+    reply.code(202).send(conductor.start(request.body)),
+  );
 
-  app.get<Id>('/api/runs/:id', { schema: { summary: 'One run', params: schemas.id } }, ({ params }) => store.runs.get(params.id) ?? fail('not-found', { what: `run ${params.id}` }));
+  app.get<Id>(
+    '/api/runs/:id',
+    { schema: { summary: 'One run', params: schemas.id } },
+    ({ params }) => store.runs.get(params.id) ?? fail('not-found', { what: `run ${params.id}` }),
+  );
 
   app.get<Id>('/api/runs/:id/results', { schema: { summary: 'The results of a run', params: schemas.id } }, ({ params }) => {
     if (!store.runs.get(params.id)) fail('not-found', { what: `run ${params.id}` });
     return store.results.ofRun(params.id);
   });
 
-  app.post<Id>('/api/runs/:id/stop', { schema: { summary: 'Stop a run after the looks that are under way', params: schemas.id } }, ({ params }) => conductor.stop(params.id));
+  app.post<Id>('/api/runs/:id/stop', { schema: { summary: 'Stop a run after the looks that are under way', params: schemas.id } }, ({ params }) =>
+    conductor.stop(params.id),
+  );
 
-  app.get<Id>('/api/results/:id', { schema: { summary: 'One result', params: schemas.id } }, ({ params }) => store.results.get(params.id) ?? fail('not-found', { what: `result ${params.id}` }));
+  app.get<Id>(
+    '/api/results/:id',
+    { schema: { summary: 'One result', params: schemas.id } },
+    ({ params }) => store.results.get(params.id) ?? fail('not-found', { what: `result ${params.id}` }),
+  );
 
-  app.get<Id>('/api/results/:id/timeline', { schema: { summary: 'The timeline of a result: steps, marks and moments', params: schemas.id } }, ({ params }) => store.results.timeline(params.id) ?? fail('not-found', { what: `result ${params.id}` }));
+  app.get<Id>(
+    '/api/results/:id/timeline',
+    { schema: { summary: 'The timeline of a result: steps, marks and moments', params: schemas.id } },
+    ({ params }) => store.results.timeline(params.id) ?? fail('not-found', { what: `result ${params.id}` }),
+  );
 
-  app.get('/api/changes', { schema: { summary: 'The newest results with captures that nobody has decided about' } }, () => store.results.latest().filter((result) => result.captures.some(isUndecided)));
+  app.get('/api/changes', { schema: { summary: 'The newest results with captures that nobody has decided about' } }, () =>
+    store.results.latest().filter((result) => result.captures.some(isUndecided)),
+  );
 
   app.post<{ Body: DecisionRequest }>('/api/decisions', { schema: { summary: 'Approve or reject captures', body: schemas.decision } }, async ({ body }) => {
     const decided = decide(store, root, (await settings()).baselines, body);
@@ -54,11 +82,15 @@ export function addRoutes(app: FastifyInstance, { store, conductor, live, root, 
     return decided;
   });
 
-  app.get<{ Params: InferType<typeof schemas.hash> }>('/api/blobs/:hash', { schema: { summary: 'A screenshot or difference picture by its hash (PNG)', params: schemas.hash } }, ({ params }, reply) => {
-    const blob = store.blobs.get(params.hash);
-    if (!blob || !isPicture(blob.type)) return fail('not-found', { what: 'such picture' });
-    return reply.type(blob.type).header('cache-control', 'private, max-age=31536000, immutable').send(blob.bytes);
-  });
+  app.get<{ Params: InferType<typeof schemas.hash> }>(
+    '/api/blobs/:hash',
+    { schema: { summary: 'A screenshot or difference picture by its hash (PNG)', params: schemas.hash } },
+    ({ params }, reply) => {
+      const blob = store.blobs.get(params.hash);
+      if (!blob || !isPicture(blob.type)) return fail('not-found', { what: 'such picture' });
+      return reply.type(blob.type).header('cache-control', 'private, max-age=31536000, immutable').send(blob.bytes);
+    },
+  );
 
   app.get('/api/events', { schema: { summary: 'The live feed (server-sent events); each message is a JSON object with a kind' } }, (request, reply) => {
     reply.hijack();

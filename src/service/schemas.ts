@@ -7,7 +7,11 @@ const pattern = string().trim().min(1).max(500).required();
 
 export const schemas = {
   id: object({ id }).noUnknown(),
-  hash: object({ hash: string().matches(/^[0-9a-f]{64}$/, 'a hash is 64 hexadecimal digits').required() }).noUnknown(),
+  hash: object({
+    hash: string()
+      .matches(/^[0-9a-f]{64}$/, 'a hash is 64 hexadecimal digits')
+      .required(),
+  }).noUnknown(),
   look: object({ component: string().required(), look: string().required(), environment: string().required() }).noUnknown(),
   limit: object({ limit: number().integer().min(1).max(1000).default(50) }).noUnknown(),
   run: object({
@@ -16,8 +20,13 @@ export const schemas = {
     repeat: number().integer().min(1).max(1000).default(1),
   }).noUnknown(),
   decision: object({
-    kind: string().oneOf(['approve', 'reject'] as const).required(),
-    captures: array().of(object({ result: id, capture: string().required() }).noUnknown()).max(10_000).default(undefined),
+    kind: string()
+      .oneOf(['approve', 'reject'] as const)
+      .required(),
+    captures: array()
+      .of(object({ result: id, capture: string().required() }).noUnknown())
+      .max(10_000)
+      .default(undefined),
     patterns: array().of(pattern).max(200).default(undefined),
     all: boolean(),
     why: string().max(2000),

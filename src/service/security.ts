@@ -18,6 +18,7 @@ export function guard(app: FastifyInstance, port: () => number, extraHosts: read
     if (origin && !hosts.includes(origin.replace(/^https?:\/\//, '').toLowerCase())) throw new ProblemError(problem('origin-refused', { origin }));
     // Simple requests carry no Origin in some browsers; this header says what they are.
     const site = request.headers['sec-fetch-site'];
-    if (site === 'cross-site' && request.headers['sec-fetch-mode'] !== 'navigate') throw new ProblemError(problem('origin-refused', { origin: 'another site' }));
+    if (site === 'cross-site' && request.headers['sec-fetch-mode'] !== 'navigate')
+      throw new ProblemError(problem('origin-refused', { origin: 'another site' }));
   });
 }

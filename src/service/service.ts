@@ -6,9 +6,7 @@ import type { FastifyInstance, FastifyServerOptions } from 'fastify';
 import type { ProjectInfo } from '../core/api.ts';
 import { fail } from '../core/problem.ts';
 import { stageHost } from '../core/stage.ts';
-import { type Bundle, readConfig } from '../bundle/index.ts';
-import { startChromium } from '../engine/chromium.ts';
-import { Crew } from '../runner/crew.ts';
+import { type Bundle, chromiumCrew, readConfig } from '../runner/index.ts';
 import { openStore } from '../store/index.ts';
 import { buildApi } from './api.ts';
 import { Conductor } from './conductor.ts';
@@ -69,7 +67,7 @@ export async function startService({ config, port, logger = false }: ServiceOpti
   const stageUrl = (): string => `http://127.0.0.1:${stagePort}`;
   const stage = buildStage({ store, bundles: () => bundles, port: () => stagePort, consoleOrigin: url, consoleFolder });
   stagePort = await listen(stage, 0);
-  const crew = new Crew(() => startChromium({ [stageHost]: stagePort }));
+  const crew = chromiumCrew({ [stageHost]: stagePort });
   const conductor = new Conductor({
     root,
     config,
@@ -97,7 +95,14 @@ export async function startService({ config, port, logger = false }: ServiceOpti
       run: conductor.current,
     };
   };
-  const api = await buildApi({ context: { store, conductor, live, root, settings, project }, port: () => apiPort, stage: stageUrl, consoleFolder, logger, version });
+  const api = await buildApi({
+    context: { store, conductor, live, root, settings, project },
+    port: () => apiPort,
+    stage: stageUrl,
+    consoleFolder,
+    logger,
+    version,
+  });
   try {
     apiPort = await listenSomewhere(api, port);
   } catch (error) {

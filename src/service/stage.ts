@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import fastify, { type FastifyInstance } from 'fastify';
 import { fail } from '../core/problem.ts';
 import { stageHost } from '../core/stage.ts';
-import { type Bundle, fileOf, typeOf } from '../bundle/index.ts';
+import { type Bundle, fileOf, typeOf } from '../runner/index.ts';
 import type { Store } from '../store/index.ts';
 import { answerProblems } from './problems.ts';
 import { schemas } from './schemas.ts';
@@ -13,7 +13,8 @@ import { guard } from './security.ts';
 export type StageOptions = { store: Store; bundles: () => readonly Bundle[]; port: () => number; consoleOrigin: () => string; consoleFolder: string };
 
 /** The document that a moment is drawn into. Its scripts are off (sandbox), and it may load nothing but recorded files. */
-const blankPolicy = "default-src 'none'; img-src 'self' data:; font-src 'self' data:; style-src 'unsafe-inline' 'self'; sandbox allow-same-origin; frame-ancestors 'self'";
+const blankPolicy =
+  "default-src 'none'; img-src 'self' data:; font-src 'self' data:; style-src 'unsafe-inline' 'self'; sandbox allow-same-origin; frame-ancestors 'self'";
 
 const isAsset = (type: string): boolean => /^(image\/|font\/|text\/css)/.test(type);
 
@@ -31,7 +32,11 @@ export function buildStage({ store, bundles, port, consoleOrigin, consoleFolder 
   });
 
   app.get('/draw/blank', (_request, reply) =>
-    reply.type('text/html; charset=utf-8').header('content-security-policy', `${blankPolicy} ${consoleOrigin()}`).send('<!doctype html><html><head></head><body></body></html>'));
+    reply
+      .type('text/html; charset=utf-8')
+      .header('content-security-policy', `${blankPolicy} ${consoleOrigin()}`)
+      .send('<!doctype html><html><head></head><body></body></html>'),
+  );
 
   app.get<{ Params: { '*': string } }>('/draw/scripts/*', ({ params }, reply) => {
     const name = params['*'];
@@ -43,14 +48,22 @@ export function buildStage({ store, bundles, port, consoleOrigin, consoleFolder 
     const { hash } = schemas.hash.validateSync(params);
     const blob = store.blobs.get(hash);
     if (!blob || !isAsset(blob.type)) return fail('not-found', { what: 'such file' });
-    return reply.type(blob.type).header('content-security-policy', "default-src 'none'; style-src 'unsafe-inline'; sandbox").header('cache-control', 'private, max-age=31536000, immutable').send(blob.bytes);
+    return reply
+      .type(blob.type)
+      .header('content-security-policy', "default-src 'none'; style-src 'unsafe-inline'; sandbox")
+      .header('cache-control', 'private, max-age=31536000, immutable')
+      .send(blob.bytes);
   });
 
   app.get('/*', async (request, reply) => {
     const path = decodeURIComponent(request.url.split('?')[0]!);
     for (const bundle of bundles()) {
       const file = await fileOf(bundle, path);
-      if (file) return reply.type(file.type).header('cache-control', path.startsWith('/assets/') ? 'max-age=31536000, immutable' : 'no-store').send(file.body);
+      if (file)
+        return reply
+          .type(file.type)
+          .header('cache-control', path.startsWith('/assets/') ? 'max-age=31536000, immutable' : 'no-store')
+          .send(file.body);
     }
     return fail('not-found', { what: `file at ${path}` });
   });

@@ -38,8 +38,12 @@ export function decisionsOf(db: Db): Decisions {
      VALUES (@at, @who, @kind, @why, @run, @component, @look, @environment, @capture, @hash, @markup, @fingerprint, @commit) RETURNING *`,
   );
   const newest = db.prepare<CaptureKey, Decision>(`SELECT * FROM decisions WHERE ${key} AND kind IN ('approve', 'adopt') ORDER BY id DESC LIMIT 1`);
-  const about = db.prepare<CaptureKey & { hash: string; markup: string }, Decision>(`SELECT * FROM decisions WHERE ${key} AND hash = @hash AND markup = @markup ORDER BY id DESC LIMIT 1`);
-  const history = db.prepare<Omit<CaptureKey, 'capture'>, Decision>('SELECT * FROM decisions WHERE component = @component AND look = @look AND environment = @environment ORDER BY id DESC LIMIT 200');
+  const about = db.prepare<CaptureKey & { hash: string; markup: string }, Decision>(
+    `SELECT * FROM decisions WHERE ${key} AND hash = @hash AND markup = @markup ORDER BY id DESC LIMIT 1`,
+  );
+  const history = db.prepare<Omit<CaptureKey, 'capture'>, Decision>(
+    'SELECT * FROM decisions WHERE component = @component AND look = @look AND environment = @environment ORDER BY id DESC LIMIT 200',
+  );
   return {
     add: (decision) => insert.get({ ...decision, at: new Date().toISOString() })!,
     baseline: (wanted) => newest.get(wanted) ?? null,

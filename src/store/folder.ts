@@ -27,7 +27,11 @@ export type FolderContents = {
 
 /** Path of a capture's baseline below the folder, without its ending. */
 export const baselinePath = ({ component, look, environment, capture }: CaptureKey): string =>
-  join(environment, ...component.split('/').map((part) => part.replace(/[^\w.-]/g, '_')), `${fileName(look)}${capture === 'end' ? '' : `.${fileName(capture)}`}`);
+  join(
+    environment,
+    ...component.split('/').map((part) => part.replace(/[^\w.-]/g, '_')),
+    `${fileName(look)}${capture === 'end' ? '' : `.${fileName(capture)}`}`,
+  );
 
 function* jsonFiles(folder: string): Generator<string> {
   if (!existsSync(folder)) return;
@@ -43,7 +47,8 @@ const isKey = (value: Partial<BaselineFile>): value is BaselineFile =>
 
 /** Why bytes are no whole PNG, or null: signature at the start, IEND chunk at the end. */
 function wrongPng(png: Buffer): string | null {
-  if (png.length < 57 || png.readUInt32BE(0) !== 0x89504e47) return png.subarray(0, 40).includes('git-lfs') ? 'it is a pointer to a large file; fetch the file itself' : 'it does not begin like a PNG';
+  if (png.length < 57 || png.readUInt32BE(0) !== 0x89504e47)
+    return png.subarray(0, 40).includes('git-lfs') ? 'it is a pointer to a large file; fetch the file itself' : 'it does not begin like a PNG';
   return png.subarray(-8, -4).toString('latin1') === 'IEND' ? null : 'it ends in the middle';
 }
 
@@ -60,7 +65,11 @@ export function readFolder(root: string, folder: string): FolderContents {
       continue;
     }
     if (!isKey(about)) {
-      contents.unreadable.push({ file, key: null, problem: problem('baseline-unreadable', { file, error: 'component, look, environment, capture, fingerprint or markup is missing' }) });
+      contents.unreadable.push({
+        file,
+        key: null,
+        problem: problem('baseline-unreadable', { file, error: 'component, look, environment, capture, fingerprint or markup is missing' }),
+      });
       continue;
     }
     const picture = path.replace(/\.json$/, '.png');

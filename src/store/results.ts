@@ -28,9 +28,30 @@ export type NewResult = {
 };
 
 /** A capture with what a decision about it needs. */
-export type StoredCapture = { run: number; component: string; look: string; environment: string; name: string; hash: string; markup: string; fingerprint: string; state: string };
+export type StoredCapture = {
+  run: number;
+  component: string;
+  look: string;
+  environment: string;
+  name: string;
+  hash: string;
+  markup: string;
+  fingerprint: string;
+  state: string;
+};
 
-type Row = { id: number; run: number; environment: string; repetition: number; verdict: Verdict; about: string; base: string; patches: string; lanes: string; source: string | null };
+type Row = {
+  id: number;
+  run: number;
+  environment: string;
+  repetition: number;
+  verdict: Verdict;
+  about: string;
+  base: string;
+  patches: string;
+  lanes: string;
+  source: string | null;
+};
 type About = Omit<ResultSummary, 'id' | 'run' | 'environment' | 'repetition' | 'verdict' | 'captures'>;
 
 export type Results = {
@@ -49,12 +70,18 @@ export type Results = {
 const columns = 'id, run, environment, repetition, verdict, about, base, patches, lanes, source';
 
 export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
-  const insert = db.prepare('INSERT INTO results (run, component, look, environment, repetition, verdict, about, base, patches, lanes, source) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)');
+  const insert = db.prepare(
+    'INSERT INTO results (run, component, look, environment, repetition, verdict, about, base, patches, lanes, source) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+  );
   const insertCapture = db.prepare('INSERT INTO captures (result, name, hash, about, markup, fingerprint, unstable) VALUES (?, ?, ?, ?, ?, ?, ?)');
   const one = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE id = ?`);
   const ofRun = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE run = ? ORDER BY component, look, environment, repetition`);
-  const latest = db.prepare<[], Row>(`SELECT ${columns} FROM results WHERE id IN (SELECT max(id) FROM results GROUP BY component, look, environment) ORDER BY component, id`);
-  const history = db.prepare<[string, string, string, number], Row>(`SELECT ${columns} FROM results WHERE component = ? AND look = ? AND environment = ? ORDER BY id DESC LIMIT ?`);
+  const latest = db.prepare<[], Row>(
+    `SELECT ${columns} FROM results WHERE id IN (SELECT max(id) FROM results GROUP BY component, look, environment) ORDER BY component, id`,
+  );
+  const history = db.prepare<[string, string, string, number], Row>(
+    `SELECT ${columns} FROM results WHERE component = ? AND look = ? AND environment = ? ORDER BY id DESC LIMIT ?`,
+  );
   const capturesOf = db.prepare<[number], { about: string; markup: string }>('SELECT about, markup FROM captures WHERE result = ? ORDER BY id');
   const stored = db.prepare<[number], Omit<StoredCapture, 'state'> & { about: string }>(
     'SELECT r.run, r.component, r.look, r.environment, c.name, c.hash, c.markup, c.fingerprint, c.about FROM captures c JOIN results r ON r.id = c.result WHERE r.id = ? ORDER BY c.id',
@@ -63,7 +90,11 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
     const about = JSON.parse(row.about) as About;
     const captures = capturesOf.all(row.id).map((found): CaptureSummary => {
       const capture = JSON.parse(found.about) as CaptureSummary;
-      const decision = decisions.about({ component: about.component, look: about.look, environment: row.environment, capture: capture.name }, capture.hash, found.markup);
+      const decision = decisions.about(
+        { component: about.component, look: about.look, environment: row.environment, capture: capture.name },
+        capture.hash,
+        found.markup,
+      );
       return { ...capture, decision: decision && { kind: decision.kind, who: decision.who, at: decision.at, why: decision.why } };
     });
     return { ...about, id: row.id, run: row.run, environment: row.environment, repetition: row.repetition, verdict: row.verdict, captures };
@@ -81,13 +112,30 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
     const source = timeline.source === null ? null : blobs.put(Buffer.from(timeline.source), 'text/plain');
     for (const { type, body } of result.files.values()) blobs.put(body, type);
     const about: About = {
-      ...info, problem: result.problem, notes: result.notes, orderDependent: result.orderDependent, took: result.took, steps: timeline.steps.length, failedStep: result.failedStep,
+      ...info,
+      problem: result.problem,
+      notes: result.notes,
+      orderDependent: result.orderDependent,
+      took: result.took,
+      steps: timeline.steps.length,
+      failedStep: result.failedStep,
     };
-    const id = Number(insert.run(run, info.component, info.look, result.environment, result.repetition, result.verdict, JSON.stringify(about), base, patches, lanes, source).lastInsertRowid);
+    const id = Number(
+      insert.run(run, info.component, info.look, result.environment, result.repetition, result.verdict, JSON.stringify(about), base, patches, lanes, source)
+        .lastInsertRowid,
+    );
     for (const { summary: capture, png, differencePng, markup, fingerprint } of result.captures) {
       blobs.put(png, 'image/png');
       if (differencePng) blobs.put(differencePng, 'image/png');
-      insertCapture.run(id, capture.name, capture.hash, JSON.stringify(capture), blobs.put(text(markup), json), fingerprint, unstable.has(capture.name) ? 1 : 0);
+      insertCapture.run(
+        id,
+        capture.name,
+        capture.hash,
+        JSON.stringify(capture),
+        blobs.put(text(markup), json),
+        fingerprint,
+        unstable.has(capture.name) ? 1 : 0,
+      );
     }
     return id;
   });

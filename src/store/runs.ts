@@ -4,7 +4,17 @@ import type { RunRequest, RunStatus, RunSummary } from '../core/run.ts';
 import { tally, type Verdict } from '../core/verdict.ts';
 import type { Db } from './database.ts';
 
-type Row = { id: number; status: RunStatus; started: string; finished: string | null; request: string; planned: number; engine: string | null; commit: string | null; problem: string | null };
+type Row = {
+  id: number;
+  status: RunStatus;
+  started: string;
+  finished: string | null;
+  request: string;
+  planned: number;
+  engine: string | null;
+  commit: string | null;
+  problem: string | null;
+};
 
 export type Runs = {
   begin(request: RunRequest, commit: string | null): number;
@@ -27,7 +37,9 @@ export function runsOf(db: Db): Runs {
   const newest = db.prepare<[number], Row>('SELECT * FROM runs ORDER BY id DESC LIMIT ?');
   const open = db.prepare<[], { id: number }>("SELECT id FROM runs WHERE status = 'running'");
   const verdicts = db.prepare<[number], { verdict: Verdict; n: number }>('SELECT verdict, count(*) AS n FROM results WHERE run = ? GROUP BY verdict');
-  const captures = db.prepare<[number], { n: number; unstable: number | null }>('SELECT count(*) AS n, sum(c.unstable) AS unstable FROM captures c JOIN results r ON r.id = c.result WHERE r.run = ?');
+  const captures = db.prepare<[number], { n: number; unstable: number | null }>(
+    'SELECT count(*) AS n, sum(c.unstable) AS unstable FROM captures c JOIN results r ON r.id = c.result WHERE r.run = ?',
+  );
   const summary = (row: Row): RunSummary => {
     const counts = tally([]);
     for (const { verdict, n } of verdicts.all(row.id)) counts[verdict] = n;

@@ -29,7 +29,9 @@ export function TideCurve({ readings, draught, now }: Props) {
       {[0, 1, 2, 3, 4].map((metres) => (
         <g key={metres}>
           <line className="grid" x1={left} x2={width - 12} y1={y(metres)} y2={y(metres)} />
-          <text x={8} y={y(metres) + 4}>{metres} m</text>
+          <text x={8} y={y(metres) + 4}>
+            {metres} m
+          </text>
         </g>
       ))}
       <path className="water" d={`${path} L${x(last.hour)} ${y(0)} L${x(first.hour)} ${y(0)} Z`} />
@@ -37,7 +39,9 @@ export function TideCurve({ readings, draught, now }: Props) {
       {draught !== undefined && <line className="keel" x1={left} x2={width - 12} y1={y(draught)} y2={y(draught)} />}
       {now !== undefined && <circle cx={x(now)} cy={y(readings.find(({ hour }) => hour === now)?.metres ?? 0)} r={5} fill="var(--ink)" />}
       {[0, 6, 12, 18, 24].map((hour) => (
-        <text key={hour} x={x(hour) - 8} y={height - 8}>{String(hour).padStart(2, '0')}</text>
+        <text key={hour} x={x(hour) - 8} y={height - 8}>
+          {String(hour).padStart(2, '0')}
+        </text>
       ))}
     </svg>
   );

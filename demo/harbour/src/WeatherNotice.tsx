@@ -21,7 +21,7 @@ export function WeatherNotice({ station }: { station: string }) {
 
   if (state.kind === 'loading') {
     return (
-      <div className="notice unknown" aria-busy="true" aria-label={`Weather at ${station} is loading`}>
+      <div className="notice unknown" role="status" aria-busy="true" aria-label={`Weather at ${station} is loading`}>
         <h3>{station}</h3>
         <div className="skeleton" style={{ width: '80%' }} />
         <div className="skeleton" style={{ width: '55%' }} />

@@ -22,7 +22,9 @@ export function BerthCard({ berth, vessel, draught, length, depth = 3.2, onRelea
           <h2>{berth}</h2>
           <span className="tag free">Free</span>
         </div>
-        <p className="soft" style={{ margin: 0 }}>No vessel here, {depth} m at low tide</p>
+        <p className="soft" style={{ margin: 0 }}>
+          No vessel here, {depth} m at low tide
+        </p>
       </section>
     );
   }

@@ -4,7 +4,7 @@ import { useRef } from 'react';
 type Props = { berth: string; vessel: string; open: boolean; onClose(): void; onConfirm(): void };
 
 /** Asks before a berth is released. */
-export function ReleaseDialog({ berth, vessel, open, onClose, onConfirm }: Props) {
+export function ReleaseDialog({ berth, vessel, open, onClose }: Props) {
   const before = useRef<Element | null>(null);
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>

@@ -48,7 +48,8 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
     return { previous: same[at - 1], next: same[at + 1] };
   }, [looks, result]);
   const newest = looks.find((look) => look.component === result.component && look.look === result.look && look.environment === result.environment);
-  const open = (look: ResultSummary | undefined): void => void (look && navigate(`/bench/${look.id}${look.failedStep === null ? '' : `?step=${look.failedStep}`}`));
+  const open = (look: ResultSummary | undefined): void =>
+    void (look && navigate(`/bench/${look.id}${look.failedStep === null ? '' : `?step=${look.failedStep}`}`));
 
   useKeys({
     ArrowRight: () => go(moveBy(timeline, position, 1)),
@@ -82,9 +83,7 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
           {result.environment} · run {result.run}
           {result.orderDependent ? ' · depends on what ran before it' : ''}
         </span>
-        {newest && newest.id > result.id && (
-          <Button onClick={() => open(newest)}>A newer run is there</Button>
-        )}
+        {newest && newest.id > result.id && <Button onClick={() => open(newest)}>A newer run is there</Button>}
         <span className="flex-1" />
         {result.captures.some(isUndecided) && <Button onClick={() => void navigate(`/review?result=${result.id}`)}>Review its captures</Button>}
         <Button onClick={() => open(beside.previous)} disabled={!beside.previous} title="Previous look (p)">
@@ -99,8 +98,15 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
           <Script timeline={timeline} file={result.file} look={result.look} current={position.step} onStep={(index) => go(atStep(timeline, index))} />
           <Tabs.Root defaultValue="step" className="flex min-h-0 flex-col border-t border-rule">
             <Tabs.List className="flex shrink-0 gap-4 border-b border-rule px-3" aria-label="Details">
-              {[['step', 'Step'], ['look', `Look${result.notes.length > 0 ? ` · ${result.notes.length} ${result.notes.length === 1 ? 'note' : 'notes'}` : ''}`]].map(([value, title]) => (
-                <Tabs.Trigger key={value} value={value!} className="h-7 border-b-2 border-transparent text-soft data-[state=active]:border-accent data-[state=active]:text-ink">
+              {[
+                ['step', 'Step'],
+                ['look', `Look${result.notes.length > 0 ? ` · ${result.notes.length} ${result.notes.length === 1 ? 'note' : 'notes'}` : ''}`],
+              ].map(([value, title]) => (
+                <Tabs.Trigger
+                  key={value}
+                  value={value!}
+                  className="h-7 border-b-2 border-transparent text-soft data-[state=active]:border-accent data-[state=active]:text-ink"
+                >
                   {title}
                 </Tabs.Trigger>
               ))}
@@ -120,9 +126,19 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
         </div>
         <div className="flex min-h-0 min-w-0 flex-col bg-well">
           <div className="flex h-9 shrink-0 items-center gap-2 px-3">
-            <ToggleGroup.Root type="single" aria-label="Before or after the step" value={position.side} onValueChange={(side: string) => side && go(atStep(timeline, position.step, side as Position['side']))} className="flex overflow-hidden rounded-md border border-rule bg-sheet">
+            <ToggleGroup.Root
+              type="single"
+              aria-label="Before or after the step"
+              value={position.side}
+              onValueChange={(side: string) => side && go(atStep(timeline, position.step, side as Position['side']))}
+              className="flex overflow-hidden rounded-md border border-rule bg-sheet"
+            >
               {(['before', 'after'] as const).map((side) => (
-                <ToggleGroup.Item key={side} value={side} className="h-6 px-2.5 text-soft not-first:border-l not-first:border-rule data-[state=on]:bg-wash data-[state=on]:font-medium data-[state=on]:text-ink">
+                <ToggleGroup.Item
+                  key={side}
+                  value={side}
+                  className="h-6 px-2.5 text-soft not-first:border-l not-first:border-rule data-[state=on]:bg-wash data-[state=on]:font-medium data-[state=on]:text-ink"
+                >
                   {side}
                 </ToggleGroup.Item>
               ))}
@@ -131,7 +147,9 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
             <span className="truncate text-soft">{step?.title}</span>
             <span className="flex-1" />
             {capture && (
-              <Button onClick={() => setSeen(seen === 'moment' ? 'screenshot' : 'moment')}>{seen === 'moment' ? 'Show the screenshot' : 'Show the moment'}</Button>
+              <Button onClick={() => setSeen(seen === 'moment' ? 'screenshot' : 'moment')}>
+                {seen === 'moment' ? 'Show the screenshot' : 'Show the moment'}
+              </Button>
             )}
             <span className="text-[11.5px] whitespace-nowrap text-soft tabular-nums">
               moment {position.moment} of {timeline.patches.length} · {milliseconds(position.time)}
@@ -143,7 +161,15 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
                 <img src={service.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} />
               </div>
             ) : (
-              <Stage project={project} timeline={timeline} environment={result.environment} moment={position.moment} outline={step?.target?.node ?? null} pointer={position.side === 'after' && step?.kind === 'action' ? (step.pointer ?? null) : null} dark={dark} />
+              <Stage
+                project={project}
+                timeline={timeline}
+                environment={result.environment}
+                moment={position.moment}
+                outline={step?.target?.node ?? null}
+                pointer={position.side === 'after' && step?.kind === 'action' ? (step.pointer ?? null) : null}
+                dark={dark}
+              />
             )}
           </div>
         </div>
@@ -152,11 +178,23 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
         <Lanes timeline={timeline} position={position} onScrub={(time) => go(atTime(timeline, time))} onStep={(index) => go(atStep(timeline, index))} />
       </div>
       <p className="flex h-6 shrink-0 items-center gap-3 border-t border-rule px-4 text-[11px] text-soft">
-        <span><kbd>←</kbd> <kbd>→</kbd> step</span>
-        <span><kbd>Shift</kbd> with them: moment</span>
-        <span><kbd>b</kbd> before, after</span>
-        {failed && <span><kbd>f</kbd> where it went wrong</span>}
-        <span><kbd>r</kbd> run again</span>
+        <span>
+          <kbd>←</kbd> <kbd>→</kbd> step
+        </span>
+        <span>
+          <kbd>Shift</kbd> with them: moment
+        </span>
+        <span>
+          <kbd>b</kbd> before, after
+        </span>
+        {failed && (
+          <span>
+            <kbd>f</kbd> where it went wrong
+          </span>
+        )}
+        <span>
+          <kbd>r</kbd> run again
+        </span>
         <span className="ml-auto">Long waits are drawn shortened</span>
       </p>
     </div>

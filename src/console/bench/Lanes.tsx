@@ -18,7 +18,8 @@ const laneHeight = 24;
 
 const kinds: Record<Step['kind'], string> = { mount: '▣', action: '▸', check: '?', answer: '⇄', capture: '◉', part: '', navigation: '↷', error: '!' };
 
-const tone = (step: Step): string => (step.outcome === 'failed' ? 'fill-failed' : step.outcome === 'broken' ? 'fill-broken' : step.kind === 'part' ? 'fill-rule' : 'fill-accent');
+const tone = (step: Step): string =>
+  step.outcome === 'failed' ? 'fill-failed' : step.outcome === 'broken' ? 'fill-broken' : step.kind === 'part' ? 'fill-rule' : 'fill-accent';
 const markTone: Record<Mark['level'], string> = { info: 'fill-soft', warning: 'fill-changed', error: 'fill-failed' };
 
 export const milliseconds = (time: number): string => (time >= 1000 ? `${(time / 1000).toFixed(2)} s` : `${time < 10 ? time.toFixed(1) : Math.round(time)} ms`);
@@ -35,14 +36,32 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
     return () => observer.disconnect();
   }, []);
   const end = endTime(timeline);
-  const scale = useMemo(() => compressedScale(timeline.steps.flatMap((step) => [step.at, step.at + (step.took ?? 0)]), end, width), [timeline, end, width]);
+  const scale = useMemo(
+    () =>
+      compressedScale(
+        timeline.steps.flatMap((step) => [step.at, step.at + (step.took ?? 0)]),
+        end,
+        width,
+      ),
+    [timeline, end, width],
+  );
   const used = lanes.filter(({ lane }) => lane === 'dom' || timeline.marks.some((mark) => mark.lane === lane));
   const height = axisHeight + stepsHeight + used.length * laneHeight + 4;
   const timeAt = (event: React.PointerEvent): number => scale.time(event.clientX - area.current!.getBoundingClientRect().left - left);
   const playhead = scale.x(position.time);
 
   return (
-    <div ref={area} className="relative h-full overflow-x-hidden overflow-y-auto select-none" role="slider" tabIndex={0} aria-label="Playhead" aria-valuemin={0} aria-valuemax={Math.round(end)} aria-valuenow={Math.round(position.time)} aria-valuetext={`${milliseconds(position.time)}, ${timeline.steps[position.step]?.title ?? ''}`}>
+    <div
+      ref={area}
+      className="relative h-full overflow-x-hidden overflow-y-auto select-none"
+      role="slider"
+      tabIndex={0}
+      aria-label="Playhead"
+      aria-valuemin={0}
+      aria-valuemax={Math.round(end)}
+      aria-valuenow={Math.round(position.time)}
+      aria-valuetext={`${milliseconds(position.time)}, ${timeline.steps[position.step]?.title ?? ''}`}
+    >
       <svg
         width={width + left + 20}
         height={height}
@@ -79,8 +98,17 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
                 }}
               >
                 <title>{`${step.index + 1}. ${step.title} · ${step.outcome} · ${milliseconds(step.took ?? 0)}`}</title>
-                <rect x={x} y={part ? axisHeight + 1 : axisHeight + 9} width={w} height={part ? 5 : 22} rx={2.5} className={`${tone(step)} ${chosen ? '' : part ? 'opacity-90' : 'opacity-55 hover:opacity-90'}`} />
-                {chosen && !part && <rect x={x - 1.5} y={axisHeight + 7.5} width={w + 3} height={25} rx={3.5} fill="none" className="stroke-ink" strokeWidth={1.5} />}
+                <rect
+                  x={x}
+                  y={part ? axisHeight + 1 : axisHeight + 9}
+                  width={w}
+                  height={part ? 5 : 22}
+                  rx={2.5}
+                  className={`${tone(step)} ${chosen ? '' : part ? 'opacity-90' : 'opacity-55 hover:opacity-90'}`}
+                />
+                {chosen && !part && (
+                  <rect x={x - 1.5} y={axisHeight + 7.5} width={w + 3} height={25} rx={3.5} fill="none" className="stroke-ink" strokeWidth={1.5} />
+                )}
                 {w > 13 && !part && (
                   <text x={x + 4} y={axisHeight + 24} className="pointer-events-none fill-paper text-[11px] font-bold">
                     {step.outcome === 'failed' ? '✗' : step.outcome === 'broken' ? '▲' : kinds[step.kind]}
@@ -104,12 +132,20 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
                     <g key={i} transform={`translate(${scale.x(mark.at)} 0)`}>
                       <title>{`${milliseconds(mark.at)} ${mark.title}`}</title>
                       {mark.took === null ? (
-                        lane === 'dom' ? <rect y={7} width={3} height={11} rx={1} className="fill-soft" /> : <path d="M0 7 5 12.5 0 18 -5 12.5Z" className={markTone[mark.level]} />
+                        lane === 'dom' ? (
+                          <rect y={7} width={3} height={11} rx={1} className="fill-soft" />
+                        ) : (
+                          <path d="M0 7 5 12.5 0 18 -5 12.5Z" className={markTone[mark.level]} />
+                        )
                       ) : (
                         <rect y={8} width={Math.max(4, scale.x(mark.at + mark.took) - scale.x(mark.at))} height={9} rx={2} className={markTone[mark.level]} />
                       )}
                       {lane !== 'dom' && (
-                        <text x={Math.max(9, mark.took === null ? 9 : scale.x(mark.at + mark.took) - scale.x(mark.at) + 5)} y={16} className="pointer-events-none fill-ink text-[10.5px]">
+                        <text
+                          x={Math.max(9, mark.took === null ? 9 : scale.x(mark.at + mark.took) - scale.x(mark.at) + 5)}
+                          y={16}
+                          className="pointer-events-none fill-ink text-[10.5px]"
+                        >
                           {isRoomy(timeline.marks, i, scale) ? mark.title.slice(0, 48) : ''}
                         </text>
                       )}
@@ -125,7 +161,9 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
           </g>
         </g>
         <g className="fill-soft text-[11px]">
-          <text x={12} y={axisHeight + 24}>Steps</text>
+          <text x={12} y={axisHeight + 24}>
+            Steps
+          </text>
           {used.map(({ lane, title }, row) => (
             <text key={lane} x={12} y={axisHeight + stepsHeight + row * laneHeight + 16}>
               {title}

@@ -21,11 +21,19 @@ export function LookCard({ result }: { result: ResultSummary }) {
         <ul className="flex flex-wrap gap-2">
           {result.captures.map((capture) => (
             <li key={capture.name} className="w-28">
-              <a href={service.pictureUrl(capture.hash)} target="_blank" rel="noreferrer" className="checks flex h-16 items-center justify-center overflow-hidden rounded border border-rule">
+              <a
+                href={service.pictureUrl(capture.hash)}
+                target="_blank"
+                rel="noreferrer"
+                className="checks flex h-16 items-center justify-center overflow-hidden rounded border border-rule"
+              >
                 <img src={service.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} className="max-h-full" />
               </a>
               <span className="block truncate text-[11px]">
-                {capture.name} <span className="text-soft">{capture.decision ? { approve: 'approved', adopt: 'approved', reject: 'rejected' }[capture.decision.kind] : capture.state.kind}</span>
+                {capture.name}{' '}
+                <span className="text-soft">
+                  {capture.decision ? { approve: 'approved', adopt: 'approved', reject: 'rejected' }[capture.decision.kind] : capture.state.kind}
+                </span>
               </span>
             </li>
           ))}
@@ -36,7 +44,8 @@ export function LookCard({ result }: { result: ResultSummary }) {
         <ul className="flex flex-col gap-0.5">
           {(history.data?.decisions ?? []).slice(0, 4).map((decision) => (
             <li key={`d${decision.id}`} className="text-[11.5px]">
-              <span className="font-medium">{{ approve: 'Approved', reject: 'Rejected', adopt: 'Taken in' }[decision.kind]}</span> {decision.capture} by {decision.who}
+              <span className="font-medium">{{ approve: 'Approved', reject: 'Rejected', adopt: 'Taken in' }[decision.kind]}</span> {decision.capture} by{' '}
+              {decision.who}
               <span className="text-soft"> · {day(decision.at)}</span>
               {decision.why && <span className="block pl-3 text-soft">“{decision.why}”</span>}
             </li>
@@ -44,8 +53,13 @@ export function LookCard({ result }: { result: ResultSummary }) {
           {(history.data?.results ?? []).slice(0, 12).map((one) => (
             <li key={one.id}>
               <Link to={`/bench/${one.id}`} className={`flex items-center gap-3 rounded px-1 hover:bg-well ${one.id === result.id ? 'bg-wash' : ''}`}>
-                <span className="w-20"><Verdict verdict={one.verdict} /></span>
-                <span className="text-soft tabular-nums">run {one.run}{one.repetition > 1 ? `, repetition ${one.repetition}` : ''}</span>
+                <span className="w-20">
+                  <Verdict verdict={one.verdict} />
+                </span>
+                <span className="text-soft tabular-nums">
+                  run {one.run}
+                  {one.repetition > 1 ? `, repetition ${one.repetition}` : ''}
+                </span>
                 <span className="text-soft tabular-nums">{one.took} ms</span>
               </Link>
             </li>

@@ -35,13 +35,8 @@ export function Script({ timeline, file, look, current, onStep }: Props) {
           const steps = byLine.get(i + 1) ?? [];
           const wrong = steps.find(({ outcome }) => outcome === 'failed' || outcome === 'broken');
           const here = line === i + 1;
-          return (
-            <li
-              key={i}
-              data-current={here ? '' : undefined}
-              className={`flex whitespace-pre ${here ? (wrong ? 'bg-failed/12' : 'bg-wash') : ''} ${steps.length > 0 ? 'cursor-pointer hover:bg-well' : ''}`}
-              onClick={() => steps[0] && onStep((wrong ?? steps[0]).index)}
-            >
+          const content = (
+            <>
               <span className={`w-5 shrink-0 pl-1.5 text-center ${wrong ? 'text-failed' : 'text-passed'}`} aria-hidden="true">
                 {wrong ? '✗' : steps.length > 0 ? '·' : ''}
               </span>
@@ -49,6 +44,18 @@ export function Script({ timeline, file, look, current, onStep }: Props) {
               {/* The source is the project's own; the highlighter escapes it. */}
               {/* biome-ignore lint/security/noDangerouslySetInnerHtml: see above */}
               <code className="pr-4" dangerouslySetInnerHTML={{ __html: html || ' ' }} />
+            </>
+          );
+          return (
+            <li key={i} data-current={here ? '' : undefined} className={`whitespace-pre ${here ? (wrong ? 'bg-failed/12' : 'bg-wash') : ''}`}>
+              {steps[0] ? (
+                // The arrow keys travel the steps, so that Tab need not stop at every line.
+                <button type="button" tabIndex={-1} className="flex w-full text-left hover:bg-well" onClick={() => onStep((wrong ?? steps[0]!).index)}>
+                  {content}
+                </button>
+              ) : (
+                <span className="flex">{content}</span>
+              )}
             </li>
           );
         })}

@@ -3,7 +3,15 @@ import { useEffect, useRef, useState } from 'react';
 import type { ProjectInfo } from '../../core/api.ts';
 import type { Timeline } from '../../core/timeline.ts';
 
-type Props = { project: ProjectInfo; timeline: Timeline; environment: string; moment: number; outline: number | null; pointer: [number, number] | null; dark: boolean };
+type Props = {
+  project: ProjectInfo;
+  timeline: Timeline;
+  environment: string;
+  moment: number;
+  outline: number | null;
+  pointer: [number, number] | null;
+  dark: boolean;
+};
 
 export function Stage({ project, timeline, environment, moment, outline, pointer, dark }: Props) {
   const frame = useRef<HTMLIFrameElement>(null);
@@ -23,7 +31,11 @@ export function Stage({ project, timeline, environment, moment, outline, pointer
   const { base, patches, assets } = timeline;
   useEffect(() => {
     if (ready === 0) return;
-    const { scheme, motion, contrast } = project.environments.find(({ name }) => name === environment) ?? { scheme: 'light', motion: 'reduce', contrast: 'no-preference' };
+    const { scheme, motion, contrast } = project.environments.find(({ name }) => name === environment) ?? {
+      scheme: 'light',
+      motion: 'reduce',
+      contrast: 'no-preference',
+    };
     tell({ kind: 'timeline', base, patches, assets, media: { scheme, motion, contrast } });
   }, [ready, base, patches, assets, environment]);
   useEffect(() => {
@@ -31,7 +43,11 @@ export function Stage({ project, timeline, environment, moment, outline, pointer
   }, [ready, base, moment, outline, pointer, dark]);
   return (
     <div className="relative h-full">
-      {!drawn && <div className="absolute inset-0 grid place-items-center text-soft"><span className="working">Drawing…</span></div>}
+      {!drawn && (
+        <div className="absolute inset-0 grid place-items-center text-soft">
+          <span className="working">Drawing…</span>
+        </div>
+      )}
       <iframe ref={frame} title="The moment" src={`${project.stage}/draw`} className={`h-full w-full border-0 ${drawn ? '' : 'opacity-0'}`} />
     </div>
   );

@@ -25,7 +25,9 @@ export function ProblemCard({ problem, shownFile }: { problem: Problem; shownFil
           </ul>
         </>
       )}
-      {problem.frame && !problem.place?.startsWith(`${shownFile}:`) && <pre className="mt-1.5 overflow-x-auto font-mono text-[11px] leading-4">{problem.frame}</pre>}
+      {problem.frame && !problem.place?.startsWith(`${shownFile}:`) && (
+        <pre className="mt-1.5 overflow-x-auto font-mono text-[11px] leading-4">{problem.frame}</pre>
+      )}
       {problem.place && <p className="mt-1 font-mono text-[11px] text-soft">{problem.place}</p>}
       <p className="mt-1.5 text-soft">→ {problem.remedy}</p>
     </div>
@@ -38,7 +40,9 @@ export function StepCard({ step, marks, count, file }: { step: Step; marks: Mark
     ['at', milliseconds(step.at)],
     ['took', step.took === null ? 'never ended' : milliseconds(step.took)],
     ...(step.tries && step.tries > 1 ? [['looked', `${step.tries} times`]] : []),
-    ...(step.target?.box ? [['target', `${step.target.box.slice(2).map(Math.round).join(' × ')} at ${step.target.box.slice(0, 2).map(Math.round).join(', ')}`]] : []),
+    ...(step.target?.box
+      ? [['target', `${step.target.box.slice(2).map(Math.round).join(' × ')} at ${step.target.box.slice(0, 2).map(Math.round).join(', ')}`]]
+      : []),
     ...(step.pointer ? [['pointer', step.pointer.map(Math.round).join(', ')]] : []),
   ];
   const inside = marks.filter((mark) => mark.lane !== 'dom' && mark.at >= step.at && mark.at <= step.at + (step.took ?? 0) + 0.05);
@@ -64,7 +68,9 @@ export function StepCard({ step, marks, count, file }: { step: Step; marks: Mark
           {inside.slice(0, 20).map((mark, i) => (
             <li key={i} className="flex gap-2">
               <span className="w-14 shrink-0 text-soft">{mark.lane}</span>
-              <span className={`font-mono text-[11px] ${mark.level === 'error' ? 'text-failed' : mark.level === 'warning' ? 'text-changed' : ''}`}>{mark.title}</span>
+              <span className={`font-mono text-[11px] ${mark.level === 'error' ? 'text-failed' : mark.level === 'warning' ? 'text-changed' : ''}`}>
+                {mark.title}
+              </span>
             </li>
           ))}
         </ul>

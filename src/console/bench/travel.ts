@@ -42,4 +42,5 @@ export function firstPosition(timeline: Timeline, asked: number | null): Positio
 }
 
 /** When everything was over. */
-export const endTime = (timeline: Timeline): number => Math.max(1, ...timeline.steps.map(endOf), ...timeline.marks.map((mark) => mark.at + (mark.took ?? 0)), ...timeline.taken);
+export const endTime = (timeline: Timeline): number =>
+  Math.max(1, ...timeline.steps.map(endOf), ...timeline.marks.map((mark) => mark.at + (mark.took ?? 0)), ...timeline.taken);

@@ -121,7 +121,12 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
           type="multiple"
           aria-label="Show only these verdicts"
           value={shownVerdicts}
-          onValueChange={(values: string[]) => set((next) => { next.delete('verdict'); for (const value of values) next.append('verdict', value); })}
+          onValueChange={(values: string[]) =>
+            set((next) => {
+              next.delete('verdict');
+              for (const value of values) next.append('verdict', value);
+            })
+          }
           className="flex gap-1"
         >
           {verdicts.map((verdict) => (
@@ -139,9 +144,19 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
         </ToggleGroup.Root>
         <span className="flex-1" />
         {environments.length > 1 && (
-          <ToggleGroup.Root type="single" aria-label="Environment" value={environment || 'all'} onValueChange={(value: string) => set((next) => (value && value !== 'all' ? next.set('env', value) : next.delete('env')))} className="flex overflow-hidden rounded-md border border-rule">
+          <ToggleGroup.Root
+            type="single"
+            aria-label="Environment"
+            value={environment || 'all'}
+            onValueChange={(value: string) => set((next) => (value && value !== 'all' ? next.set('env', value) : next.delete('env')))}
+            className="flex overflow-hidden rounded-md border border-rule"
+          >
             {['all', ...environments].map((name) => (
-              <ToggleGroup.Item key={name} value={name} className="h-6.5 px-2.5 text-soft not-first:border-l not-first:border-rule hover:text-ink data-[state=on]:bg-wash data-[state=on]:font-medium data-[state=on]:text-ink">
+              <ToggleGroup.Item
+                key={name}
+                value={name}
+                className="h-6.5 px-2.5 text-soft not-first:border-l not-first:border-rule hover:text-ink data-[state=on]:bg-wash data-[state=on]:font-medium data-[state=on]:text-ink"
+              >
                 {name}
               </ToggleGroup.Item>
             ))}
@@ -169,7 +184,13 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
                   ) : (
                     <div className="flex" style={{ gap }}>
                       {row.looks.map((look) => (
-                        <Tile key={look.id} look={look} width={(width - gap * (columns - 1)) / columns} chosen={look.id === chosen} showEnvironment={environments.length > 1 && !environment} />
+                        <Tile
+                          key={look.id}
+                          look={look}
+                          width={(width - gap * (columns - 1)) / columns}
+                          chosen={look.id === chosen}
+                          showEnvironment={environments.length > 1 && !environment}
+                        />
                       ))}
                     </div>
                   )}

@@ -6,7 +6,17 @@ export function Blank({ title, children }: { title: string; children?: ReactNode
   return (
     <div className="grid h-full place-items-center p-8">
       <div className="max-w-[52ch] text-center">
-        <svg className="mx-auto mb-3 text-rule" width="56" height="40" viewBox="0 0 56 40" fill="none" stroke="currentColor" strokeWidth="3" strokeLinecap="round" aria-hidden="true">
+        <svg
+          className="mx-auto mb-3 text-rule"
+          width="56"
+          height="40"
+          viewBox="0 0 56 40"
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="3"
+          strokeLinecap="round"
+          aria-hidden="true"
+        >
           <path d="M6 26C16 6 40 6 50 26" />
           <circle cx="28" cy="25" r="7" fill="currentColor" stroke="none" />
           <path d="M16 37H40" />
@@ -27,7 +37,10 @@ export const Waiting = ({ what }: { what: string }) => (
 
 /** When something could not be had: what, and what to do. */
 export function Trouble({ error }: { error: unknown }) {
-  const problem = error instanceof ProblemError ? error.problem : { message: error instanceof Error ? error.message : String(error), remedy: 'Reload the page; if it stays so, look at what sguardo serve prints.' };
+  const problem =
+    error instanceof ProblemError
+      ? error.problem
+      : { message: error instanceof Error ? error.message : String(error), remedy: 'Reload the page; if it stays so, look at what sguardo serve prints.' };
   return (
     <Blank title={problem.message}>
       <span role="alert">{problem.remedy}</span>

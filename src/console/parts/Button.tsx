@@ -10,5 +10,9 @@ const tones = {
 };
 
 export const Button = ({ tone = 'plain', className = '', ...rest }: Props) => (
-  <button type="button" className={`inline-flex h-7 items-center gap-1.5 rounded-md border px-2.5 font-medium whitespace-nowrap ${tones[tone]} ${className}`} {...rest} />
+  <button
+    type="button"
+    className={`inline-flex h-7 items-center gap-1.5 rounded-md border px-2.5 font-medium whitespace-nowrap ${tones[tone]} ${className}`}
+    {...rest}
+  />
 );

@@ -13,7 +13,18 @@ const shapes: Record<VerdictName, React.ReactNode> = {
 
 export function VerdictShape({ verdict, size = 13 }: { verdict: VerdictName; size?: number }) {
   return (
-    <svg className={`shrink-0 ${colours[verdict]}`} width={size} height={size} viewBox="0 0 14 14" fill="none" stroke="currentColor" strokeWidth="1.9" strokeLinecap="round" strokeLinejoin="round" aria-hidden="true">
+    <svg
+      className={`shrink-0 ${colours[verdict]}`}
+      width={size}
+      height={size}
+      viewBox="0 0 14 14"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="1.9"
+      strokeLinecap="round"
+      strokeLinejoin="round"
+      aria-hidden="true"
+    >
       {shapes[verdict]}
     </svg>
   );

@@ -22,7 +22,13 @@ export function Compare({ capture, mode, onMode }: Props) {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex h-9 shrink-0 items-center px-4">
-        <ToggleGroup.Root type="single" aria-label="How to compare" value={seen} onValueChange={(value: string) => value && onMode(value as Mode)} className="flex overflow-hidden rounded-md border border-rule bg-sheet">
+        <ToggleGroup.Root
+          type="single"
+          aria-label="How to compare"
+          value={seen}
+          onValueChange={(value: string) => value && onMode(value as Mode)}
+          className="flex overflow-hidden rounded-md border border-rule bg-sheet"
+        >
           {modes.map(({ mode: value, title, key }) => (
             <ToggleGroup.Item
               key={value}
@@ -87,7 +93,12 @@ function Pair({ capture, clip, scale }: { capture: CaptureSummary; clip: string;
   return (
     <>
       <img src={service.pictureUrl(capture.baseline!)} alt="Baseline" className="absolute top-0 left-0 max-w-none" style={{ width: from[0]! * scale }} />
-      <img src={service.pictureUrl(capture.hash)} alt="Now" className="absolute top-0 left-0 max-w-none" style={{ width: capture.width * scale, clipPath: clip }} />
+      <img
+        src={service.pictureUrl(capture.hash)}
+        alt="Now"
+        className="absolute top-0 left-0 max-w-none"
+        style={{ width: capture.width * scale, clipPath: clip }}
+      />
     </>
   );
 }
@@ -107,7 +118,14 @@ function Over({ capture }: { capture: CaptureSummary }) {
         <span>now on its right</span>
       </div>
       <div ref={area} className="min-h-0 flex-1 overflow-hidden">
-        <div className="checks relative mx-auto rounded-md border border-rule" style={{ width: width * scale, height: height * scale }} onPointerMove={(event) => event.buttons === 1 && setAt(Math.max(0, Math.min(100, ((event.clientX - event.currentTarget.getBoundingClientRect().left) / (width * scale)) * 100)))}>
+        <div
+          className="checks relative mx-auto rounded-md border border-rule"
+          style={{ width: width * scale, height: height * scale }}
+          onPointerMove={(event) =>
+            event.buttons === 1 &&
+            setAt(Math.max(0, Math.min(100, ((event.clientX - event.currentTarget.getBoundingClientRect().left) / (width * scale)) * 100)))
+          }
+        >
           <Pair capture={capture} clip={`inset(0 0 0 ${edge}px)`} scale={scale} />
           <span className="absolute top-0 bottom-0 w-0.5 bg-accent" style={{ left: edge - 1 }} />
         </div>

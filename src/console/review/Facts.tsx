@@ -5,7 +5,11 @@ export function Facts({ capture }: { capture: CaptureSummary }) {
   const { state } = capture;
   return (
     <div className="max-h-[30%] shrink-0 overflow-y-auto border-t border-rule bg-sheet px-4 py-2">
-      {state.kind === 'new' && <p className="text-soft">Nothing has been approved for this capture yet. It is {capture.width} × {capture.height} pixels.</p>}
+      {state.kind === 'new' && (
+        <p className="text-soft">
+          Nothing has been approved for this capture yet. It is {capture.width} × {capture.height} pixels.
+        </p>
+      )}
       {state.kind === 'unreadable' && <p className="text-failed">✗ {state.why}</p>}
       {state.kind === 'changed' && (
         <div className="flex flex-wrap items-start gap-x-8 gap-y-2">
@@ -18,7 +22,10 @@ export function Facts({ capture }: { capture: CaptureSummary }) {
               <dt className="text-soft">Regions</dt>
               <dd>{state.picture.regions.length}</dd>
               <dt className="text-soft">Strongest</dt>
-              <dd>{state.picture.strongest.toFixed(3)}{state.picture.strongest < 0.02 ? ', faint' : ''}</dd>
+              <dd>
+                {state.picture.strongest.toFixed(3)}
+                {state.picture.strongest < 0.02 ? ', faint' : ''}
+              </dd>
               <dt className="text-soft">Size</dt>
               <dd>
                 {state.picture.from.join(' × ')}
@@ -26,7 +33,11 @@ export function Facts({ capture }: { capture: CaptureSummary }) {
               </dd>
             </dl>
           )}
-          {state.otherFingerprint && <p className="max-w-[44ch] rounded-md border border-changed/60 bg-changed/8 px-3 py-1.5">The baseline was taken with another browser version, other fonts or another environment; this need not be a regression.</p>}
+          {state.otherFingerprint && (
+            <p className="max-w-[44ch] rounded-md border border-changed/60 bg-changed/8 px-3 py-1.5">
+              The baseline was taken with another browser version, other fonts or another environment; this need not be a regression.
+            </p>
+          )}
           <div className="min-w-0 flex-1">
             <h3 className="text-[11px] font-semibold text-soft">{state.markup.length === 0 ? 'The markup is the same' : 'Markup'}</h3>
             <ul className="font-mono text-[11.5px]">

@@ -30,7 +30,9 @@ export function RejectDialog({ open, title, onClose, onReject }: Props) {
             className="w-full resize-none rounded-md border border-rule bg-paper px-2.5 py-1.5 placeholder:text-soft"
           />
           <div className="mt-3 flex items-center justify-end gap-2">
-            <span className="mr-auto text-[11px] text-soft"><kbd>Ctrl</kbd> <kbd>Enter</kbd></span>
+            <span className="mr-auto text-[11px] text-soft">
+              <kbd>Ctrl</kbd> <kbd>Enter</kbd>
+            </span>
             <Button onClick={onClose}>Cancel</Button>
             <Button tone="danger" onClick={send} disabled={!why.trim()}>
               Reject

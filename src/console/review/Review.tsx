@@ -46,7 +46,10 @@ function OneResult({ id }: { id: number }) {
 function Queue({ results }: { results: ResultSummary[] }) {
   const items = useMemo(() => itemsOf(results), [results]);
   const [chosen, setChosen] = useState<string | null>(null);
-  const at = Math.max(0, items.findIndex((item) => keyOf(item) === chosen));
+  const at = Math.max(
+    0,
+    items.findIndex((item) => keyOf(item) === chosen),
+  );
   const item = items[at];
   const [mode, setMode] = useState<Mode>('beside');
   const [rejecting, setRejecting] = useState(false);
@@ -85,7 +88,10 @@ function Queue({ results }: { results: ResultSummary[] }) {
   if (!item) {
     return (
       <Blank title={decided > 0 ? 'All decided' : 'Nothing to decide'}>
-        <p>{decided > 0 ? `You decided about ${decided} ${decided === 1 ? 'capture' : 'captures'}. ` : ''}Whatever changes in a run, or is new in it, appears here.</p>
+        <p>
+          {decided > 0 ? `You decided about ${decided} ${decided === 1 ? 'capture' : 'captures'}. ` : ''}Whatever changes in a run, or is new in it, appears
+          here.
+        </p>
       </Blank>
     );
   }
@@ -140,11 +146,20 @@ function Queue({ results }: { results: ResultSummary[] }) {
             Approve <kbd className="!border-paper/40 !bg-transparent !text-paper">a</kbd>
           </Button>
         </div>
-        {error && <p role="alert" className="border-b border-failed bg-failed/10 px-4 py-1.5 text-failed">✗ {error}</p>}
+        {error && (
+          <p role="alert" className="border-b border-failed bg-failed/10 px-4 py-1.5 text-failed">
+            ✗ {error}
+          </p>
+        )}
         <Compare key={keyOf(item)} capture={capture} mode={mode} onMode={setMode} />
         <Facts capture={capture} />
       </div>
-      <RejectDialog open={rejecting} title={lookTitle(result.component, result.look)} onClose={() => setRejecting(false)} onReject={(why) => void decide('reject', why)} />
+      <RejectDialog
+        open={rejecting}
+        title={lookTitle(result.component, result.look)}
+        onClose={() => setRejecting(false)}
+        onReject={(why) => void decide('reject', why)}
+      />
     </div>
   );
 }

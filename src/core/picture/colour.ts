@@ -24,13 +24,30 @@ const overWhite = (channel: number, alpha: number): number => Math.round(channel
 
 /** The distance between two pixels given as little-endian RGBA words. */
 export function colourDistance(a: number, b: number): number {
-  let r1 = a & 255, g1 = (a >>> 8) & 255, b1 = (a >>> 16) & 255;
-  let r2 = b & 255, g2 = (b >>> 8) & 255, b2 = (b >>> 16) & 255;
-  const alpha1 = a >>> 24, alpha2 = b >>> 24;
-  if (alpha1 !== 255) { r1 = overWhite(r1, alpha1); g1 = overWhite(g1, alpha1); b1 = overWhite(b1, alpha1); }
-  if (alpha2 !== 255) { r2 = overWhite(r2, alpha2); g2 = overWhite(g2, alpha2); b2 = overWhite(b2, alpha2); }
-  const lr1 = linear[r1]!, lg1 = linear[g1]!, lb1 = linear[b1]!;
-  const lr2 = linear[r2]!, lg2 = linear[g2]!, lb2 = linear[b2]!;
+  let r1 = a & 255,
+    g1 = (a >>> 8) & 255,
+    b1 = (a >>> 16) & 255;
+  let r2 = b & 255,
+    g2 = (b >>> 8) & 255,
+    b2 = (b >>> 16) & 255;
+  const alpha1 = a >>> 24,
+    alpha2 = b >>> 24;
+  if (alpha1 !== 255) {
+    r1 = overWhite(r1, alpha1);
+    g1 = overWhite(g1, alpha1);
+    b1 = overWhite(b1, alpha1);
+  }
+  if (alpha2 !== 255) {
+    r2 = overWhite(r2, alpha2);
+    g2 = overWhite(g2, alpha2);
+    b2 = overWhite(b2, alpha2);
+  }
+  const lr1 = linear[r1]!,
+    lg1 = linear[g1]!,
+    lb1 = linear[b1]!;
+  const lr2 = linear[r2]!,
+    lg2 = linear[g2]!,
+    lb2 = linear[b2]!;
   const l = Math.cbrt(0.4122214708 * lr1 + 0.5363325363 * lg1 + 0.0514459929 * lb1) - Math.cbrt(0.4122214708 * lr2 + 0.5363325363 * lg2 + 0.0514459929 * lb2);
   const m = Math.cbrt(0.2119034982 * lr1 + 0.6806995451 * lg1 + 0.1073969566 * lb1) - Math.cbrt(0.2119034982 * lr2 + 0.6806995451 * lg2 + 0.1073969566 * lb2);
   const s = Math.cbrt(0.0883024619 * lr1 + 0.2817188376 * lg1 + 0.6299787005 * lb1) - Math.cbrt(0.0883024619 * lr2 + 0.2817188376 * lg2 + 0.6299787005 * lb2);

@@ -103,5 +103,4 @@ export function comparePictures(from: Picture, to: Picture): Comparison {
 }
 
 /** True when a person could tell the two pictures apart. */
-export const looksDifferent = (comparison: Comparison): boolean =>
-  comparison.visible > 0 || comparison.added.length > 0 || comparison.lost.length > 0;
+export const looksDifferent = (comparison: Comparison): boolean => comparison.visible > 0 || comparison.added.length > 0 || comparison.lost.length > 0;

@@ -18,8 +18,10 @@ function faded(pixel: number): number {
 }
 
 function frame(out: Uint32Array, width: number, height: number, [x, y, w, h]: Box): void {
-  const left = Math.max(0, x - 3), top = Math.max(0, y - 3);
-  const right = Math.min(width - 1, x + w + 2), bottom = Math.min(height - 1, y + h + 2);
+  const left = Math.max(0, x - 3),
+    top = Math.max(0, y - 3);
+  const right = Math.min(width - 1, x + w + 2),
+    bottom = Math.min(height - 1, y + h + 2);
   for (let i = left; i <= right; i++) {
     out[top * width + i] = line;
     out[bottom * width + i] = line;

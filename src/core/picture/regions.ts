@@ -64,6 +64,12 @@ export function findRegions(indexes: Uint32Array, distances: Float32Array, count
     if (distances[i]! > region.strongest) region.strongest = distances[i]!;
   }
   return bounds
-    .map(({ left, top, right, bottom, pixels, strongest }): Region => ({ box: [left, top, right - left + 1, bottom - top + 1], pixels, strongest: Math.round(strongest * 1e4) / 1e4 }))
+    .map(
+      ({ left, top, right, bottom, pixels, strongest }): Region => ({
+        box: [left, top, right - left + 1, bottom - top + 1],
+        pixels,
+        strongest: Math.round(strongest * 1e4) / 1e4,
+      }),
+    )
     .sort((a, b) => b.pixels - a.pixels);
 }
