@@ -2,6 +2,7 @@
 import { fail, type Problem, problem, ProblemError } from '../core/problem.ts';
 import type { Mark, Step, StepKind, TimelineEvent } from '../core/timeline.ts';
 import type { LookRequest } from '../core/wire.ts';
+import { blobAsData } from './blobs.ts';
 import { ask, post } from './host.ts';
 import { native } from './pinned.ts';
 import { Recorder } from './recorder.ts';
@@ -20,8 +21,6 @@ export class StepFailed extends Error {
   }
 }
 
-const assetsSent = new Set<string>();
-
 export class Recording {
   readonly number: number;
   /** True when the redrawing of moments is measured: the page is photographed after every step. */
@@ -32,6 +31,9 @@ export class Recording {
   readonly #began = native.now();
   readonly #recorder: Recorder | null;
   #events: TimelineEvent[] = [];
+  /** Every timeline names all files that it shows, also those that an earlier look of the document has named. */
+  readonly #assetsSent = new Set<string>();
+  readonly #reading: Promise<void>[] = [];
   #steps = 0;
   #marks = 0;
   #moments = 0;
@@ -129,29 +131,24 @@ export class Recording {
     this.#events = [];
   }
 
-  stop(): void {
+  /** Takes the last moment, and resolves when everything has been sent. */
+  async stop(): Promise<void> {
     this.moment();
     this.#recorder?.stop();
+    await Promise.all(this.#reading);
     this.send();
     this.#ended = true;
   }
 
   #asset(url: string): void {
-    if (assetsSent.has(url) || url.startsWith('data:')) return;
-    assetsSent.add(url);
+    if (this.#assetsSent.has(url) || url.startsWith('data:')) return;
+    this.#assetsSent.add(url);
     if (!url.startsWith('blob:')) {
       this.#events.push({ kind: 'asset', url });
       return;
     }
-    // A blob lives in this page only, so its bytes are sent along.
-    void fetch(url)
-      .then((response) => response.blob())
-      .then((blob) => {
-        const reader = new FileReader();
-        reader.onload = () => this.#events.push({ kind: 'asset', url, data: String(reader.result) });
-        reader.readAsDataURL(blob);
-      })
-      .catch(() => {});
+    const reading = blobAsData(url).then((data) => void (data && this.#events.push({ kind: 'asset', url, data })));
+    this.#reading.push(reading);
   }
 }
 

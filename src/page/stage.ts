@@ -3,6 +3,7 @@ import { fail, problem, ProblemError, toProblem } from '../core/problem.ts';
 import type { FileReport, LookReport, LookRequest, PageGlobal } from '../core/wire.ts';
 import { releasePointer } from './actions.ts';
 import { traffic, resetAnswers, watchRequests } from './answers.ts';
+import { forgetBlobs, watchBlobs } from './blobs.ts';
 import { reply, request } from './host.ts';
 import { isLooks, type Looks, type LookState } from './looks.ts';
 import { beginLook, dueTimers, endLook, pin } from './pinned.ts';
@@ -38,6 +39,7 @@ const errorText = (error: unknown): string => (error instanceof Error ? `${error
 /** Puts the page's side of Sguardo in place. Called by the document of a look file before anything of the project is loaded. */
 export function start({ file, looks: loadLooks, frame: loadFrame, frameFile }: Modules): void {
   pin('/');
+  watchBlobs();
   watchSheets();
   watchRequests();
   watchTrouble();
@@ -140,7 +142,7 @@ export function start({ file, looks: loadLooks, frame: loadFrame, frameFile }: M
       const { problem: wrong, stack } = recording.uncaught;
       report = { ...report, outcome: wrong.code === 'render-threw' ? 'broken' : 'failed', problem: wrong, stack };
     }
-    recording.stop();
+    await recording.stop();
     setRecording(null);
     try {
       (mounted as Mounted | null)?.unmount();
@@ -152,6 +154,7 @@ export function start({ file, looks: loadLooks, frame: loadFrame, frameFile }: M
     resetAnswers({});
     root.replaceChildren();
     await releasePointer();
+    forgetBlobs();
     await endLook(root);
     return report;
   }
