@@ -17,6 +17,14 @@ import { type Figure, keyOf, openWorkshop, origin } from './workshop.ts';
 
 const limit = 0.9;
 
+/** Why a moment was not drawn exactly, as far as it is known. */
+function reasonOf(moment: Moment, strongest: number): string {
+  const focused = moment.view.focus === null ? undefined : moment.nodes[moment.view.focus];
+  const hasCaret = focused && 'tag' in focused && (focused.tag === 'input' || focused.tag === 'textarea');
+  if (hasCaret && strongest < 0.01) return 'a step of grey: the caret, invisible as it is, gets a layer of its own in a window, and what follows it is blended on another one';
+  return 'not explained yet';
+}
+
 export async function measureRedraw(): Promise<Figure> {
   const shop = await openWorkshop();
   const folder = mkdtempSync(join(tmpdir(), 'sguardo-bench-'));
@@ -49,8 +57,9 @@ export async function measureRedraw(): Promise<Figure> {
       const { trace, shots } = await lane.run(known.info.look, environment, 'photographed');
       const media = { scheme: environment.scheme, motion: environment.motion, contrast: environment.contrast };
       await tell(page, { kind: 'timeline', base: trace.base, patches: trace.patches, assets: known.timeline.assets, media });
-      for (const { name, step, moment, png } of shots) {
-        if (!name.startsWith('step ')) continue;
+      // A step that was photographed more than once changed while it was: the last picture is the one that holds.
+      const photographs = new Map(shots.filter(({ name }) => name.startsWith('step ')).map((shot) => [shot.name, shot]));
+      for (const { name, step, moment, png } of photographs.values()) {
         await tell(page, { kind: 'show', moment, outline: null, pointer: null, fit: false });
         await page.evaluate('__sguardoDraw.settled()');
         const redrawn = await page.screenshot([0, 0, width, height], false);

@@ -1,12 +1,13 @@
 /** Waits until an element can be acted upon as a person would: there, alone, visible, still, enabled, not covered. */
 import { fail, type Problem, problem, ProblemError } from '../core/problem.ts';
 import type { Box, Step } from '../core/timeline.ts';
+import { finishAnimations } from './animations.ts';
 import { findAll, insteadOf } from './find.ts';
 import { describe } from './names.ts';
 import { native } from './pinned.ts';
 import type { Recording } from './record.ts';
 import { patience } from './settings.ts';
-import { finishAnimations, nextFrame } from './still.ts';
+import { nextFrame } from './still.ts';
 import type { Target } from './target.ts';
 
 export const boxOf = (element: Element): Box => {

@@ -2,6 +2,7 @@
 import { fail, type Problem, problem, ProblemError } from '../core/problem.ts';
 import type { Mark, Step, StepKind, TimelineEvent } from '../core/timeline.ts';
 import type { LookRequest } from '../core/wire.ts';
+import { finishAnimations } from './animations.ts';
 import { blobAsData } from './blobs.ts';
 import { ask, post } from './host.ts';
 import { native } from './pinned.ts';
@@ -166,6 +167,16 @@ export function recordingOf(what: string): Recording {
   return running ?? fail('bad-step', { what: `${what} was called outside a script.`, remedy: 'Call it inside the async script() of a look.' });
 }
 
+/** Takes a picture of the viewport at one moment: once more when the document has changed meanwhile. */
+async function photograph(current: Step, recording: Recording): Promise<void> {
+  for (let tries = 0; tries < 20; tries++) {
+    finishAnimations();
+    const moment = recording.moment();
+    await ask({ do: 'capture', name: `step ${current.index}`, clip: [0, 0, innerWidth, innerHeight], beyond: false, step: current.index, moment });
+    if (recording.moment() === moment) return;
+  }
+}
+
 /** Runs `body` as one step of the timeline. Must be called before the caller awaits anything, so that its place is known. */
 export async function step<T>(kind: StepKind, title: string, body: (step: Step, recording: Recording) => Promise<T> | T, details: Details = {}): Promise<T> {
   const recording = recordingOf(title);
@@ -173,16 +184,9 @@ export async function step<T>(kind: StepKind, title: string, body: (step: Step, 
   const current = recording.begin(kind, title, stack, details);
   try {
     const result = await body(current, recording);
+    if (kind !== 'part') finishAnimations();
     recording.end(current, 'passed');
-    if (recording.photographed && kind !== 'part')
-      await ask({
-        do: 'capture',
-        name: `step ${current.index}`,
-        clip: [0, 0, innerWidth, innerHeight],
-        beyond: false,
-        step: current.index,
-        moment: recording.moment(),
-      });
+    if (recording.photographed && kind !== 'part') await photograph(current, recording);
     return result;
   } catch (error) {
     if (error instanceof StepFailed) {

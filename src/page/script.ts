@@ -1,11 +1,12 @@
 /** Parts and captures: what gives a script its shape. */
 import { fail } from '../core/problem.ts';
 import type { Box } from '../core/timeline.ts';
+import { finishAnimations } from './animations.ts';
 import { traffic } from './answers.ts';
 import { ask } from './host.ts';
 import { recordingOf, step } from './record.ts';
 import { patience } from './settings.ts';
-import { finishAnimations, untilStill } from './still.ts';
+import { untilStill } from './still.ts';
 
 /** Names a group of steps. */
 export function part(name: string, body: () => Promise<void>): Promise<void> {

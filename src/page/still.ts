@@ -1,4 +1,5 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
+import { finishAnimations } from './animations.ts';
 import { native } from './pinned.ts';
 
 /** Resolves at the next animation frame, or soon after when none comes. */
@@ -21,32 +22,6 @@ export const nextTask = (): Promise<void> =>
     queue.push(resolve);
     channel.port2.postMessage(null);
   });
-
-/**
- * Brings every animation to where it ends: finite ones are finished (their events fire), endless ones are cancelled,
- * SMIL is wound back to its start. True when there was any finite one.
- */
-export function finishAnimations(): boolean {
-  let any = false;
-  for (const animation of document.getAnimations()) {
-    const end = animation.effect?.getComputedTiming().endTime;
-    if (typeof end === 'number' && Number.isFinite(end)) {
-      if (animation.playState === 'finished') continue;
-      any = true;
-      try {
-        animation.finish();
-      } catch {
-        animation.cancel();
-      }
-    } else animation.cancel();
-  }
-  for (const svg of document.querySelectorAll('svg')) {
-    if (!svg.querySelector('animate,animateTransform,animateMotion,set')) continue;
-    svg.pauseAnimations();
-    svg.setCurrentTime(0);
-  }
-  return any;
-}
 
 const pendingImages = (): HTMLImageElement[] => [...document.images].filter((image) => !image.complete && image.loading !== 'lazy');
 
