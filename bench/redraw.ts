@@ -5,6 +5,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import { type Moment, momentAt } from '../src/core/moment.ts';
 import { comparePictures } from '../src/core/picture/compare.ts';
 import type { EngineWindow } from '../src/engine/engine.ts';
 import { startChromium } from '../src/engine/chromium.ts';
@@ -72,7 +73,7 @@ export async function measureRedraw(): Promise<Figure> {
         if (comparison.differing === 0) same++;
         else
           process.stdout.write(
-            `  ${keyOf(known)}, ${name} (${trace.steps[step]?.title}): ${comparison.differing} pixels, strongest ${comparison.strongest}, first region ${JSON.stringify(comparison.regions[0]?.box)}\n`,
+            `  ${keyOf(known)}, ${name} (${trace.steps[step]?.title}): ${comparison.differing} pixels, strongest ${comparison.strongest}: ${reasonOf(momentAt(trace.base, trace.patches, moment), comparison.strongest)}\n`,
           );
       }
     }

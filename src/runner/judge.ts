@@ -3,7 +3,7 @@ import { diffLines } from '../core/markup.ts';
 import { comparePictures, looksDifferent } from '../core/picture/compare.ts';
 import { paintDifference } from '../core/picture/paint.ts';
 import type { CaptureState } from '../core/verdict.ts';
-import { decodePng, encodePng } from './png.ts';
+import { decodePng, encodePng, sameBytes } from './png.ts';
 
 /** What was approved for a capture. */
 export type Baseline = { png: Buffer; hash: string; fingerprint: string; markup: string[] };
@@ -32,7 +32,7 @@ export async function judgeCapture(now: Taken, baseline: Baseline | { unreadable
     return { state: { kind: 'unreadable', why: error instanceof Error ? error.message : String(error) }, baseline: null, difference: null };
   }
   const to = await decodePng(now.png);
-  const picture = comparePictures(from, to);
+  const picture = comparePictures(from, to, sameBytes);
   if (!looksDifferent(picture) && markup.length === 0) return { state: { kind: 'same' }, baseline: baseline.hash, difference: null };
   const difference = picture.differing > 0 || looksDifferent(picture) ? await encodePng(paintDifference(from, to, picture)) : null;
   return { state: { kind: 'changed', picture, markup, otherFingerprint }, baseline: baseline.hash, difference };

@@ -1,5 +1,5 @@
 /** PNG files as pictures and back. */
-import type { Picture } from '../core/picture/picture.ts';
+import type { Picture, SameBytes } from '../core/picture/picture.ts';
 
 /** Imported when first needed: it takes a quarter of a second, and most runs compare bytes only. */
 const load = async () => {
@@ -14,18 +14,13 @@ export async function decodePng(png: Uint8Array): Promise<Picture> {
   const sharp = await load();
   const { data, info } = await sharp(png, { failOn: 'error' }).raw().toBuffer({ resolveWithObject: true });
   const { width, height, channels } = info;
-  if (channels === 4) return { width, height, data };
-  if (channels === 3) return { width, height, data: opaque(data, width * height) };
+  if (channels === 3 || channels === 4) return { width, height, channels, data };
   const grey = await sharp(png).toColourspace('srgb').ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-  return { width, height, data: grey.data };
+  return { width, height, channels: 4, data: grey.data };
 }
 
-/** RGB as RGBA; three times as fast here as in the decoder. */
-function opaque(rgb: Uint8Array, pixels: number): Uint8Array {
-  const out = new Uint32Array(pixels);
-  for (let i = 0, at = 0; i < pixels; i++, at += 3) out[i] = 0xff000000 | (rgb[at + 2]! << 16) | (rgb[at + 1]! << 8) | rgb[at]!;
-  return new Uint8Array(out.buffer);
-}
+/** Compares bytes at the speed of memory. */
+export const sameBytes: SameBytes = (a, aStart, b, bStart, length) => Buffer.compare(a.subarray(aStart, aStart + length), b.subarray(bStart, bStart + length)) === 0;
 
 export async function encodePng(picture: Picture): Promise<Buffer> {
   return (await load())(picture.data, { raw: { width: picture.width, height: picture.height, channels: 4 } })

@@ -4,8 +4,8 @@
  */
 import type { Box } from '../timeline.ts';
 import { colourDistance, visibleDistance } from './colour.ts';
-import { words, type Picture } from './picture.ts';
-import { findRegions, type Region } from './regions.ts';
+import { type Picture, pixelAt, sameBytes, type SameBytes, withAlpha } from './picture.ts';
+import { emptyCells, markPixel, type Region, regionsOf } from './regions.ts';
 
 export type Comparison = {
   /** Width and height of the baseline and of what there is now. */
@@ -33,26 +33,6 @@ function beyond(width: number, height: number, cw: number, ch: number): Box[] {
   return strips;
 }
 
-/** The indexes (in an area `width` wide) of the pixels of the common area that are not equal. */
-function differingPixels(a: Uint32Array, b: Uint32Array, aWidth: number, bWidth: number, width: number, height: number): Uint32Array {
-  let list = new Uint32Array(1024);
-  let count = 0;
-  for (let y = 0; y < height; y++) {
-    const ra = y * aWidth;
-    const rb = y * bWidth;
-    for (let x = 0; x < width; x++) {
-      if (a[ra + x] === b[rb + x]) continue;
-      if (count === list.length) {
-        const longer = new Uint32Array(list.length * 2);
-        longer.set(list);
-        list = longer;
-      }
-      list[count++] = y * width + x;
-    }
-  }
-  return list.subarray(0, count);
-}
-
 /** The colour distance, with the newest answers kept: the same pair of colours comes back all over a picture. */
 function rememberingDistance(): (a: number, b: number) => number {
   const slots = 4096;
@@ -70,33 +50,43 @@ function rememberingDistance(): (a: number, b: number) => number {
   };
 }
 
-export function comparePictures(from: Picture, to: Picture): Comparison {
+/** Compares two pictures. `same` may be given where the surroundings have a faster way to compare bytes. */
+export function comparePictures(before: Picture, now: Picture, same: SameBytes = sameBytes): Comparison {
+  const alike = before.channels === now.channels;
+  const from = alike ? before : withAlpha(before);
+  const to = alike ? now : withAlpha(now);
+  const { channels } = from;
+  const a = from.data;
+  const b = to.data;
   const width = Math.min(from.width, to.width);
   const height = Math.min(from.height, to.height);
-  const a = words(from);
-  const b = words(to);
-  const differing = differingPixels(a, b, from.width, to.width, width, height);
-  const seen = new Uint32Array(differing.length);
-  const distances = new Float32Array(differing.length);
+  const cells = emptyCells(width, height);
+  const distance = rememberingDistance();
+  let differing = 0;
   let visible = 0;
   let strongest = 0;
-  const distance = rememberingDistance();
-  for (const index of differing) {
-    const x = index % width;
-    const y = (index - x) / width;
-    const apart = distance(a[y * from.width + x]!, b[y * to.width + x]!);
-    if (apart > strongest) strongest = apart;
-    if (apart < visibleDistance) continue;
-    seen[visible] = index;
-    distances[visible++] = apart;
+  for (let y = 0; y < height; y++) {
+    const rowA = y * from.width;
+    const rowB = y * to.width;
+    // Most rows of most pairs are equal, and are passed over whole.
+    if (same(a, rowA * channels, b, rowB * channels, width * channels)) continue;
+    for (let x = 0, i = rowA * channels, j = rowB * channels; x < width; x++, i += channels, j += channels) {
+      if (a[i] === b[j] && a[i + 1] === b[j + 1] && a[i + 2] === b[j + 2] && (channels === 3 || a[i + 3] === b[j + 3])) continue;
+      differing++;
+      const apart = distance(pixelAt(from, rowA + x), pixelAt(to, rowB + x));
+      if (apart > strongest) strongest = apart;
+      if (apart < visibleDistance) continue;
+      visible++;
+      markPixel(cells, x, y, apart);
+    }
   }
   return {
     from: [from.width, from.height],
     to: [to.width, to.height],
-    differing: differing.length,
+    differing,
     visible,
     strongest: Math.round(strongest * 1e4) / 1e4,
-    regions: findRegions(seen, distances, visible, width, height),
+    regions: regionsOf(cells),
     added: beyond(to.width, to.height, width, height),
     lost: beyond(from.width, from.height, width, height),
   };

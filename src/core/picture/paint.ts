@@ -2,7 +2,7 @@
 import type { Box } from '../timeline.ts';
 import { colourDistance, visibleDistance } from './colour.ts';
 import type { Comparison } from './compare.ts';
-import { words, type Picture } from './picture.ts';
+import { type Picture, pixelAt } from './picture.ts';
 
 const word = (r: number, g: number, b: number): number => ((255 << 24) | (b << 16) | (g << 8) | r) >>> 0;
 const ink = word(196, 36, 84);
@@ -43,14 +43,12 @@ export function paintDifference(from: Picture, to: Picture, comparison: Comparis
   const width = Math.max(from.width, to.width);
   const height = Math.max(from.height, to.height);
   const out = new Uint32Array(width * height).fill(paper);
-  const a = words(from);
-  const b = words(to);
   for (let y = 0; y < to.height; y++) {
     for (let x = 0; x < to.width; x++) {
-      const pixel = b[y * to.width + x]!;
+      const pixel = pixelAt(to, y * to.width + x);
       let shown = faded(pixel);
       if (x < from.width && y < from.height) {
-        const before = a[y * from.width + x]!;
+        const before = pixelAt(from, y * from.width + x);
         if (before !== pixel) shown = colourDistance(before, pixel) < visibleDistance ? faint : ink;
       }
       out[y * width + x] = shown;
@@ -59,5 +57,5 @@ export function paintDifference(from: Picture, to: Picture, comparison: Comparis
   for (const strip of comparison.added) hatch(out, width, strip, ink);
   for (const strip of comparison.lost) hatch(out, width, strip, line);
   for (const region of comparison.regions.slice(0, 200)) frame(out, width, height, region.box);
-  return { width, height, data: new Uint8Array(out.buffer) };
+  return { width, height, channels: 4, data: new Uint8Array(out.buffer) };
 }

@@ -10,66 +10,68 @@ export type Region = {
 };
 
 /** Pixels closer than this belong together: about the distance between the letters of a word. */
-const cell = 8;
+const shift = 3;
 
-/**
- * Connected regions of the pixels at `indexes` (row-major in a picture `width` wide), largest first.
- * Pixels are gathered in cells of 8x8; cells that touch, also at a corner, are one region.
- */
-export function findRegions(indexes: Uint32Array, distances: Float32Array, count: number, width: number, height: number): Region[] {
-  const columns = Math.ceil(width / cell);
-  const rows = Math.ceil(height / cell);
-  const label = new Int32Array(columns * rows).fill(-1);
-  const used: number[] = [];
-  const cellOf = (index: number): number => Math.floor(Math.floor(index / width) / cell) * columns + Math.floor((index % width) / cell);
-  for (let i = 0; i < count; i++) {
-    const c = cellOf(indexes[i]!);
-    if (label[c] === -1) {
-      label[c] = -2;
-      used.push(c);
-    }
+/** Differing pixels, summed up in cells of 8x8: what regions are made of. */
+export type Cells = { columns: number; rows: number; left: Int32Array; top: Int32Array; right: Int32Array; bottom: Int32Array; pixels: Int32Array; strongest: Float64Array };
+
+/** Cells for a picture of this size, with nothing marked. */
+export function emptyCells(width: number, height: number): Cells {
+  const columns = (width + (1 << shift) - 1) >> shift;
+  const rows = (height + (1 << shift) - 1) >> shift;
+  const ints = (): Int32Array => new Int32Array(columns * rows);
+  return { columns, rows, left: ints(), top: ints(), right: ints(), bottom: ints(), pixels: ints(), strongest: new Float64Array(columns * rows) };
+}
+
+/** Marks a differing pixel. Pixels come row by row, so the first of a cell is its topmost. */
+export function markPixel(cells: Cells, x: number, y: number, distance: number): void {
+  const cell = (y >> shift) * cells.columns + (x >> shift);
+  if (cells.pixels[cell]! === 0) {
+    cells.left[cell] = x;
+    cells.right[cell] = x;
+    cells.top[cell] = y;
+  } else {
+    if (x < cells.left[cell]!) cells.left[cell] = x;
+    if (x > cells.right[cell]!) cells.right[cell] = x;
   }
-  let regions = 0;
-  for (const start of used) {
-    if (label[start] !== -2) continue;
-    const id = regions++;
-    const stack = [start];
-    label[start] = id;
-    while (stack.length > 0) {
-      const c = stack.pop()!;
-      const x = c % columns;
-      const y = (c - x) / columns;
-      for (let ny = Math.max(0, y - 1); ny <= Math.min(rows - 1, y + 1); ny++) {
-        for (let nx = Math.max(0, x - 1); nx <= Math.min(columns - 1, x + 1); nx++) {
-          const n = ny * columns + nx;
-          if (label[n] === -2) {
-            label[n] = id;
-            stack.push(n);
-          }
-        }
+  cells.bottom[cell] = y;
+  cells.pixels[cell]!++;
+  if (distance > cells.strongest[cell]!) cells.strongest[cell] = distance;
+}
+
+/** The connected regions of what was marked, largest first. Cells that touch, also at a corner, are one region. */
+export function regionsOf(cells: Cells): Region[] {
+  const { columns, rows, pixels } = cells;
+  const seen = new Uint8Array(columns * rows);
+  const regions: Region[] = [];
+  for (let start = 0; start < seen.length; start++) {
+    if (pixels[start] === 0 || seen[start]) continue;
+    seen[start] = 1;
+    regions.push(gather(cells, seen, start));
+  }
+  return regions.sort((a, b) => b.pixels - a.pixels);
+}
+
+function gather({ columns, rows, left, top, right, bottom, pixels, strongest }: Cells, seen: Uint8Array, start: number): Region {
+  let [l, t, r, b, count, most] = [left[start]!, top[start]!, right[start]!, bottom[start]!, 0, 0];
+  const stack = [start];
+  for (let cell = stack.pop(); cell !== undefined; cell = stack.pop()) {
+    l = Math.min(l, left[cell]!);
+    t = Math.min(t, top[cell]!);
+    r = Math.max(r, right[cell]!);
+    b = Math.max(b, bottom[cell]!);
+    count += pixels[cell]!;
+    most = Math.max(most, strongest[cell]!);
+    const x = cell % columns;
+    const y = (cell - x) / columns;
+    for (let ny = Math.max(0, y - 1); ny <= Math.min(rows - 1, y + 1); ny++) {
+      for (let nx = Math.max(0, x - 1); nx <= Math.min(columns - 1, x + 1); nx++) {
+        const next = ny * columns + nx;
+        if (pixels[next] === 0 || seen[next]) continue;
+        seen[next] = 1;
+        stack.push(next);
       }
     }
   }
-  const bounds = Array.from({ length: regions }, () => ({ left: width, top: height, right: -1, bottom: -1, pixels: 0, strongest: 0 }));
-  for (let i = 0; i < count; i++) {
-    const index = indexes[i]!;
-    const region = bounds[label[cellOf(index)]!]!;
-    const x = index % width;
-    const y = (index - x) / width;
-    if (x < region.left) region.left = x;
-    if (x > region.right) region.right = x;
-    if (y < region.top) region.top = y;
-    if (y > region.bottom) region.bottom = y;
-    region.pixels++;
-    if (distances[i]! > region.strongest) region.strongest = distances[i]!;
-  }
-  return bounds
-    .map(
-      ({ left, top, right, bottom, pixels, strongest }): Region => ({
-        box: [left, top, right - left + 1, bottom - top + 1],
-        pixels,
-        strongest: Math.round(strongest * 1e4) / 1e4,
-      }),
-    )
-    .sort((a, b) => b.pixels - a.pixels);
+  return { box: [l, t, r - l + 1, b - t + 1], pixels: count, strongest: Math.round(most * 1e4) / 1e4 };
 }
