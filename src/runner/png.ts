@@ -6,6 +6,7 @@ const load = async () => {
   const { default: sharp } = await import('sharp');
   // Pictures are decoded two at a time; more threads for each of them only get in one another's way.
   sharp.concurrency(1);
+  sharp.cache(false);
   return sharp;
 };
 

@@ -1,0 +1,91 @@
+import { describe, expect, it } from 'vitest';
+import { diffLines, markupLines } from '../../src/core/markup.ts';
+import { emptyMoment, type Moment, type NodeEntry } from '../../src/core/moment.ts';
+
+const pageOf = (nodes: Record<string, NodeEntry>, kids: number[]): Moment => ({
+  ...emptyMoment(100, 100),
+  nodes: { 1: { tag: 'html', kids: [90, 2] }, 90: { tag: 'head', kids: [91] }, 91: { tag: 'style' }, 2: { tag: 'body', kids }, ...nodes },
+});
+
+describe('markupLines', () => {
+  it('gives one element or text a line, indented, with attributes by name', () => {
+    const moment = pageOf({ 3: { tag: 'button', attrs: { type: 'button', class: 'quiet' }, kids: [4] }, 4: { text: '  Keep \n it ' } }, [3]);
+    expect(markupLines(moment)).toEqual(['<button class="quiet" type="button">', '  Keep it']);
+  });
+
+  it('leaves out what is not seen: head, styles, scripts, empty text', () => {
+    const moment = pageOf({ 3: { tag: 'style' }, 4: { tag: 'script' }, 5: { text: ' \n ' }, 6: { tag: 'p' } }, [3, 4, 5, 6]);
+    expect(markupLines(moment)).toEqual(['<p>']);
+  });
+
+  it('shows live state behind a dot, and shadow trees', () => {
+    const moment = pageOf(
+      {
+        3: { tag: 'input', attrs: { disabled: '' }, state: { value: '2.4' } },
+        4: { tag: 'x-flag', shadow: { kids: [5] } },
+        5: { text: 'A' },
+        6: { tag: 'dialog', state: { dialog: 'modal' } },
+        7: { tag: 'input', state: { checked: true } },
+      },
+      [3, 4, 6, 7],
+    );
+    expect(markupLines(moment)).toEqual(['<input disabled ·value="2.4">', '<x-flag>', '  #shadow', '    A', '<dialog ·modal>', '<input ·checked=true>']);
+  });
+
+  it('numbers ids that a framework counts up by their order of appearance, so that what ran before does not show', () => {
+    const labelled = (id: string): Moment =>
+      pageOf({ 3: { tag: 'label', attrs: { for: id } }, 4: { tag: 'input', attrs: { id, 'aria-describedby': `${id}-wrong` } } }, [3, 4]);
+    const lines = markupLines(labelled('_r_1_'));
+    expect(markupLines(labelled('_r_2f_'))).toEqual(lines);
+    expect(lines).toEqual(['<label for="‹id 1›">', '<input aria-describedby="‹id 1›-wrong" id="‹id 1›">']);
+  });
+});
+
+describe('diffLines', () => {
+  const from = ['<table>', '  <tr>', '    Berth', '    Water', '</table>'];
+
+  it('finds nothing between equal lists', () => {
+    expect(diffLines(from, [...from])).toEqual([]);
+  });
+
+  it('tells an added line with its number in the new text', () => {
+    expect(diffLines(from, ['<banner>', ...from])).toEqual([{ side: 'now', line: 1, text: '<banner>' }]);
+  });
+
+  it('tells a changed line as lost and added', () => {
+    expect(diffLines(from, from.with(2, '    Mooring'))).toEqual([
+      { side: 'baseline', line: 3, text: '    Berth' },
+      { side: 'now', line: 3, text: '    Mooring' },
+    ]);
+  });
+
+  it('finds the shortest script through moved surroundings', () => {
+    const changes = diffLines(['a', 'b', 'c', 'a', 'b', 'b', 'a'], ['c', 'b', 'a', 'b', 'a', 'c']);
+    expect(changes.filter(({ side }) => side === 'baseline')).toHaveLength(3);
+    expect(changes.filter(({ side }) => side === 'now')).toHaveLength(2);
+  });
+
+  it('leads from one text to the other, whatever they are', () => {
+    let seed = 7;
+    const chance = (n: number): number => {
+      seed = (seed * 1103515245 + 12345) & 0x7fffffff;
+      return seed % n;
+    };
+    for (let round = 0; round < 60; round++) {
+      const a = Array.from({ length: chance(12) }, () => 'abcd'[chance(4)]!);
+      const b = Array.from({ length: chance(12) }, () => 'abcd'[chance(4)]!);
+      const changes = diffLines(a, b);
+      const lost = new Set(changes.filter(({ side }) => side === 'baseline').map(({ line }) => line - 1));
+      const kept = a.filter((_, i) => !lost.has(i));
+      const added = changes.filter(({ side }) => side === 'now').sort((x, y) => x.line - y.line);
+      for (const { line, text } of added) kept.splice(line - 1, 0, text);
+      expect(kept).toEqual(b);
+    }
+  });
+
+  it('tells all lines when more than the limit differ', () => {
+    const a = Array.from({ length: 30 }, (_, i) => `a${i}`);
+    const b = Array.from({ length: 30 }, (_, i) => `b${i}`);
+    expect(diffLines(a, b, 10)).toHaveLength(60);
+  });
+});

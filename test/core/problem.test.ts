@@ -1,0 +1,55 @@
+import { describe, expect, it } from 'vitest';
+import { codeFrame } from '../../src/core/codeframe.ts';
+import { catalogue, exitOf, fail, type ProblemCode, ProblemError, problem, toProblem } from '../../src/core/problem.ts';
+
+const details = new Proxy({}, { get: () => 'berth' }) as Record<string, string>;
+const codes = Object.keys(catalogue) as ProblemCode[];
+
+describe('the catalogue', () => {
+  it.each(codes)('%s says what is wrong and what to do, in whole sentences', (code) => {
+    const { message, remedy } = problem(code, details);
+    expect(message).not.toMatch(/undefined|\[object|NaN/);
+    expect(remedy).not.toMatch(/undefined|\[object|NaN/);
+    expect(message.length).toBeGreaterThan(4);
+    expect(remedy.length).toBeGreaterThan(4);
+    expect([1, 2, 3]).toContain(exitOf(problem(code, details)));
+    expect(catalogue[code].status).toBeGreaterThanOrEqual(400);
+  });
+});
+
+describe('problems on their way', () => {
+  it('are thrown as errors that carry them', () => {
+    let caught: unknown;
+    try {
+      fail('target-missing', { target: 'the button “Save”', patience: 2000 }, { found: ['button “Send”'] });
+    } catch (error) {
+      caught = error;
+    }
+    expect(caught).toBeInstanceOf(ProblemError);
+    expect(toProblem(caught)).toEqual({
+      code: 'target-missing',
+      message: 'Nothing matched the button “Save” within 2000 ms.',
+      remedy: expect.any(String),
+      found: ['button “Send”'],
+    });
+  });
+
+  it('stand for any other error with its message', () => {
+    expect(toProblem(new Error('disk full')).message).toContain('disk full');
+    expect(toProblem('disk full', 'script-threw').code).toBe('script-threw');
+  });
+});
+
+describe('codeFrame', () => {
+  const source = Array.from({ length: 12 }, (_, i) => `line ${i + 1};`).join('\n');
+
+  it('shows the lines around a place and points at its column', () => {
+    expect(codeFrame(source, { line: 10, column: 6 })).toBe(
+      ['   8 │ line 8;', '   9 │ line 9;', '▸ 10 │ line 10;', '     │      ▲', '  11 │ line 11;', '  12 │ line 12;'].join('\n'),
+    );
+  });
+
+  it('stays inside the file', () => {
+    expect(codeFrame('only', { line: 1, column: 1 })).toBe('▸ 1 │ only\n    │ ▲');
+  });
+});

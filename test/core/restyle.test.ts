@@ -1,0 +1,47 @@
+import { describe, expect, it } from 'vitest';
+import { type MediaFeatures, restyle, rewriteUrls, urlsIn } from '../../src/core/restyle.ts';
+
+const day: MediaFeatures = { scheme: 'light', motion: 'reduce', contrast: 'no-preference' };
+const night: MediaFeatures = { scheme: 'dark', motion: 'no-preference', contrast: 'more' };
+const same = (url: string): string => url;
+const holds = '(min-width:0px)';
+const fails = '(max-width:-1px)';
+
+describe('restyle', () => {
+  it('turns recorded pseudo-classes into attributes', () => {
+    expect(restyle('.button:hover{} a:focus-visible{} form:focus-within{} i:focus{}', day, same)).toBe(
+      '.button[data-sg-hover]{} a[data-sg-focus-visible]{} form[data-sg-focus-within]{} i[data-sg-focus]{}',
+    );
+    expect(restyle('input:user-invalid,input:user-valid{}', day, same)).toBe('input[data-sg-user-invalid],input[data-sg-user-valid]{}');
+  });
+
+  it('leaves escaped names, longer names and others alone', () => {
+    const css = '.md\\:hover\\:red{} .a:hovered{} .b:first-child{} .c::before{}';
+    expect(restyle(css, day, same)).toBe(css);
+  });
+
+  it.each([
+    ['(prefers-color-scheme: dark)', fails, holds],
+    ['(prefers-color-scheme:light)', holds, fails],
+    ['(prefers-reduced-motion)', holds, fails],
+    ['(prefers-reduced-motion: no-preference)', fails, holds],
+    ['( prefers-contrast : more )', fails, holds],
+  ])('makes %s a constant', (feature, inDay, inNight) => {
+    expect(restyle(`@media ${feature}{}`, day, same)).toBe(`@media ${inDay}{}`);
+    expect(restyle(`@media ${feature}{}`, night, same)).toBe(`@media ${inNight}{}`);
+  });
+});
+
+describe('addresses in sheets', () => {
+  const css = `@import "tokens.css";a{background:url(chart.svg)}b{background:url( "a b.png" )}c{mask:url('#wave')}d{background:url(data:image/png;base64,AA==)}`;
+
+  it('are found, but for those that lead nowhere else', () => {
+    expect(urlsIn(css)).toEqual(['tokens.css', 'chart.svg', 'a b.png']);
+  });
+
+  it('are replaced in place', () => {
+    expect(rewriteUrls(css, (url) => `/asset/${url.length}`)).toBe(
+      `@import "/asset/10";a{background:url("/asset/9")}b{background:url("/asset/7")}c{mask:url('#wave')}d{background:url(data:image/png;base64,AA==)}`,
+    );
+  });
+});

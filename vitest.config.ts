@@ -1,0 +1,13 @@
+import { defineConfig } from 'vitest/config';
+
+// Not the console's Vite configuration. Every file starts what it needs itself; browsers are slow to start on a busy
+// machine, so the limits are generous, and no test asserts a time.
+export default defineConfig({
+  test: {
+    include: ['test/**/*.test.ts'],
+    testTimeout: 120_000,
+    hookTimeout: 240_000,
+    maxWorkers: 2,
+    pool: 'forks',
+  },
+});
