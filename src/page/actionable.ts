@@ -84,6 +84,13 @@ export async function retry<T>(current: Step, attempt: () => T | Promise<T>): Pr
   }
 }
 
+/** Waits for a frame; one that comes at once would show nothing to have moved. */
+async function wholeFrame(): Promise<void> {
+  const began = native.now();
+  do await nextFrame();
+  while (native.now() - began < 12);
+}
+
 export type Purpose = { action: string; needsEnabled: boolean };
 
 /** Resolves with the element and the point to act at. What it finds is written into the step. */
@@ -107,7 +114,7 @@ export async function actionable(
     if (!inViewport(element)) element.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' });
     finishAnimations();
     const before = boxOf(element);
-    await nextFrame();
+    await wholeFrame();
     const after = boxOf(element);
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
     const point = pointOf(element);

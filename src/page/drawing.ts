@@ -37,16 +37,33 @@ const inert: Record<string, string> = {
   portal: 'sg-frame',
 };
 
-/** What browsers show of a field that is pointed at or has the focus, by rules of their own that no sheet of a page says. */
-const fieldParts = ['inner-spin-button', 'search-cancel-button', 'calendar-picker-indicator']
-  .map((part) => `:where(input:enabled:read-write):where([${stateAttributes.hover}],[${stateAttributes.focus}])::-webkit-${part}{opacity:1}`)
-  .join('');
+/** What browsers show of an element that is pointed at or has the focus, by rules of their own that no sheet of a page says. */
+const browserRules = [
+  `[${stateAttributes['focus-visible']}]{outline:auto 1px -webkit-focus-ring-color}`,
+  ...['inner-spin-button', 'search-cancel-button', 'calendar-picker-indicator'].map(
+    (part) => `input:enabled:read-write:where([${stateAttributes.hover}],[${stateAttributes.focus}])::-webkit-${part}{opacity:1}`,
+  ),
+];
+
+/** Stand-ins for elements that are not shown. */
+const unseen = 'sg-link,sg-object,sg-embed,sg-base,sg-meta,sg-noscript{display:none!important}';
 
 /**
  * A window paints fixed elements in a layer of their own, above the page's; a frame would blend them with what is below,
  * and be off by a step of grey. This empty layer between the two parts them again.
  */
 const parting = '[data-sg-parted]::after{content:"";position:fixed;inset:0;will-change:opacity;pointer-events:none}';
+
+/** Our own rules; those that stand for the browser's are in a cascade layer, so that every rule of the page wins over them. */
+const ownRules = `@layer{${browserRules.join('')}}${unseen}${parting}`;
+
+/** Opens a modal dialog that takes no focus: that would be taken from whoever looks at it. */
+function showWithoutFocus(dialog: HTMLDialogElement): void {
+  dialog.inert = true;
+  dialog.showModal();
+  dialog.inert = false;
+  (dialog.ownerDocument.activeElement as HTMLElement | null)?.blur();
+}
 
 export class Drawing {
   readonly #frame: HTMLIFrameElement;
@@ -94,7 +111,10 @@ export class Drawing {
   #partFixed(): void {
     const look = this.#document.getElementById('look');
     const beside = this.#document.querySelectorAll('body > :not(#look), body > :not(#look) *');
-    look?.toggleAttribute('data-sg-parted', [...beside].some((element) => this.#window.getComputedStyle(element).position === 'fixed'));
+    look?.toggleAttribute(
+      'data-sg-parted',
+      [...beside].some((element) => this.#window.getComputedStyle(element).position === 'fixed'),
+    );
   }
 
   get view(): Moment['view'] {
@@ -119,7 +139,7 @@ export class Drawing {
     this.#styles.clear();
     this.#adopted.clear();
     this.#shown = emptyMoment(0, 0);
-    this.#adoptByDocument([]);
+    this.#document.adoptedStyleSheets = this.#withOwn([]);
   }
 
   #patch(patch: Patch, moment: Moment): void {
@@ -133,9 +153,8 @@ export class Drawing {
     const before = this.#shown;
     this.#shown = moment;
     // Sheets of shadow roots and the document need the sheet entries of the moment that is shown now.
-    for (const [element, entry] of fresh) if (entry.shadow) element.shadowRoot!.adoptedStyleSheets = (entry.shadow.sheets ?? []).map((id) => this.#adopt(id));
-    if (JSON.stringify(before.view.sheets) !== JSON.stringify(moment.view.sheets))
-      this.#adoptByDocument(moment.view.sheets.map((id) => this.#adopt(id)));
+    for (const [element, entry] of fresh) if (entry.shadow) element.shadowRoot!.adoptedStyleSheets = this.#withOwn(entry.shadow.sheets ?? []);
+    if (JSON.stringify(before.view.sheets) !== JSON.stringify(moment.view.sheets)) this.#document.adoptedStyleSheets = this.#withOwn(moment.view.sheets);
     const { width, height } = moment.view;
     if (this.#frame.width !== String(width) || this.#frame.height !== String(height)) {
       this.#frame.width = String(width);
@@ -180,7 +199,6 @@ export class Drawing {
     // A linked sheet's recorded text is put in place of the link.
     const tag = entry.sheet !== undefined ? 'style' : entry.tag === 'link' ? 'sg-link' : (inert[entry.tag] ?? entry.tag);
     const element = this.#document.createElement(tag);
-    if (tag.startsWith('sg-') && tag !== 'sg-frame') element.style.display = 'none';
     if (entry.shadow) element.attachShadow({ mode: 'open' });
     return element;
   }
@@ -250,12 +268,13 @@ export class Drawing {
     this.#adopted.get(id)?.replaceSync(text);
   }
 
-  #adoptByDocument(sheets: CSSStyleSheet[]): void {
+  /** Our own rules, and the sheets that a root has adopted. */
+  #withOwn(ids: readonly number[]): CSSStyleSheet[] {
     if (!this.#ownSheet) {
       this.#ownSheet = new this.#window.CSSStyleSheet();
-      this.#ownSheet.replaceSync(fieldParts + parting);
+      this.#ownSheet.replaceSync(ownRules);
     }
-    this.#document.adoptedStyleSheets = [this.#ownSheet, ...sheets];
+    return [this.#ownSheet, ...ids.map((id) => this.#adopt(id))];
   }
 
   #adopt(id: number): CSSStyleSheet {
@@ -285,7 +304,7 @@ export class Drawing {
         option.selected = chosen.has(i);
       });
     } else if (element instanceof w.HTMLDialogElement) {
-      if (state.dialog === 'modal' && !element.open && element.isConnected) element.showModal();
+      if (state.dialog === 'modal' && !element.open && element.isConnected) showWithoutFocus(element);
       else if (!state.dialog && element.open) element.close();
     } else if (element instanceof w.HTMLCanvasElement) {
       // Where scripts are off a canvas is an element like any other, so its pixels replace its content.

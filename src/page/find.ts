@@ -1,4 +1,5 @@
 /** Finds the elements that a target describes, now. */
+import { fail } from '../core/problem.ts';
 import { describe, isHiddenFromPeople, nameOf, roleOf, textOf } from './names.ts';
 import type { Name, Query, Target } from './target.ts';
 
@@ -34,10 +35,21 @@ function byText(scope: Element | Document, text: Name): Element[] {
   return found;
 }
 
+function byCss(scope: Element | Document, selector: string): Element[] {
+  try {
+    return [...scope.querySelectorAll(selector)];
+  } catch {
+    return fail('bad-step', {
+      what: `“${selector}” is not a CSS selector.`,
+      remedy: 'Correct it, or name the element as a person would: the.button(…), the.field(…), the.text(…).',
+    });
+  }
+}
+
 function query(scope: Element | Document, asked: Query): Element[] {
   switch (asked.by) {
     case 'css':
-      return [...scope.querySelectorAll(asked.selector)];
+      return byCss(scope, asked.selector);
     case 'mark':
       return [...elementsIn(scope)].filter((element) => element.getAttribute('data-mark') === asked.mark);
     case 'text':

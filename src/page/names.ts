@@ -4,7 +4,44 @@ import { computeAccessibleName, getRole, isInaccessible } from 'dom-accessibilit
 // Chromium computes styles of ::before and ::after, so names include their content.
 const options = { computedStyleSupportsPseudoElements: true };
 
-export const roleOf = (element: Element): string | null => getRole(element);
+/** Roles of HTML-AAM 1.0 that the library leaves out. */
+const more: Record<string, string> = {
+  blockquote: 'blockquote',
+  caption: 'caption',
+  code: 'code',
+  del: 'deletion',
+  em: 'emphasis',
+  ins: 'insertion',
+  meter: 'meter',
+  p: 'paragraph',
+  s: 'deletion',
+  search: 'search',
+  strong: 'strong',
+  sub: 'subscript',
+  sup: 'superscript',
+  time: 'time',
+};
+
+const isNamed = (element: Element): boolean => ['aria-label', 'aria-labelledby', 'title'].some((name) => element.getAttribute(name));
+
+/** The role of an element (HTML-AAM 1.0), or null when it has none. */
+export function roleOf(element: Element): string | null {
+  const role = getRole(element) ?? more[element.localName] ?? null;
+  if (element.hasAttribute('role')) return role;
+  switch (element.localName) {
+    case 'header':
+    case 'footer':
+      // Those of a part of the page are no landmarks.
+      return element.closest('article,aside,main,nav,section') ? null : role;
+    case 'form':
+    case 'section':
+      return isNamed(element) ? role : null;
+    case 'th':
+      return /^row/i.test(element.getAttribute('scope') ?? '') ? 'rowheader' : role;
+    default:
+      return role;
+  }
+}
 
 /** The accessible name (accname-1.2) with white space folded. */
 export const nameOf = (element: Element): string => computeAccessibleName(element, options).replace(/\s+/g, ' ').trim();

@@ -187,6 +187,12 @@ export function beginLook(now: number, to: Report): void {
 /** Resolves when timers that were due at once have fired. */
 export const dueTimers = (): Promise<void> => new Promise((resolve) => void native.setTimeout(resolve, 1));
 
+/** A cookie's path is where the document was loaded from, unless it was given another one. */
+function clearCookie(name: string): void {
+  // biome-ignore lint/suspicious/noDocumentCookie: the Cookie Store API is asynchronous
+  if (name) for (const path of ['', ';path=/']) document.cookie = `${name}=;expires=Thu, 01 Jan 1970 00:00:00 GMT${path}`;
+}
+
 /** Takes back what the look left in the document, its timers and its storage. */
 export async function endLook(root: Element): Promise<void> {
   tracking = false;
@@ -210,10 +216,7 @@ export async function endLook(root: Element): Promise<void> {
   try {
     localStorage.clear();
     sessionStorage.clear();
-    for (const cookie of document.cookie.split(';')) {
-      // biome-ignore lint/suspicious/noDocumentCookie: the Cookie Store API is asynchronous
-      if (cookie.trim()) document.cookie = `${cookie.split('=')[0]!.trim()}=;expires=Thu, 01 Jan 1970 00:00:00 GMT;path=/`;
-    }
+    for (const cookie of document.cookie.split(';')) clearCookie(cookie.split('=')[0]!.trim());
     // Asking for databases takes longer than a look; only looks that opened one are asked.
     for (const name of databases) indexedDB.deleteDatabase(name);
     for (const name of cacheNames) await caches.delete(name);

@@ -39,6 +39,7 @@ export class Recording {
   #marks = 0;
   #moments = 0;
   readonly #running = new Map<number, Step>();
+  readonly #stacks = new Map<number, string>();
   readonly #parts: number[] = [];
   /** True while a script runs: only then has a step a place in the look file. */
   inScript = false;
@@ -84,11 +85,14 @@ export class Recording {
     };
     this.#running.set(step.index, step);
     this.#events.push({ kind: 'step', step: { ...step }, stack });
+    if (stack) this.#stacks.set(step.index, stack);
+    // Should it never end, the host must know what was going on.
+    this.send();
     return step;
   }
 
   end(step: Step, outcome: 'passed' | 'failed' | 'broken', wrong?: Problem): void {
-    if (this.#ended) return;
+    if (this.#ended || !this.#running.has(step.index)) return;
     step.after = this.moment();
     step.took = Math.round((this.now() - step.at) * 10) / 10;
     step.outcome = outcome;
@@ -120,6 +124,11 @@ export class Recording {
   /** Steps that have begun and not ended, parts aside: somebody forgot an await. */
   unfinished(): Step[] {
     return [...this.#running.values()].filter((step) => step.kind !== 'part');
+  }
+
+  /** Where in the look file a step was made, as a stack. */
+  stackOf(step: Step): string | null {
+    return this.#stacks.get(step.index) ?? null;
   }
 
   idOf(element: Node): number | null {

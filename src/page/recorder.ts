@@ -212,7 +212,7 @@ export class Recorder {
   }
 
   #readView(sheets: Record<string, SheetEntry | null>): View {
-    const hover = [...document.querySelectorAll(':hover')].map((element) => this.#ids.get(element)).filter((id) => id !== undefined);
+    const hover = [...pointedAt(document)].map((element) => this.#ids.get(element)).filter((id) => id !== undefined);
     let focused = document.activeElement;
     while (focused?.shadowRoot?.activeElement) focused = focused.shadowRoot.activeElement;
     const focus = focused && focused !== document.body ? (this.#ids.get(focused) ?? null) : null;
@@ -226,6 +226,16 @@ export class Recorder {
       sheets: this.#adopt(document.adoptedStyleSheets, sheets),
     };
   }
+}
+
+/** The elements under the pointer, from the root inwards, through shadow roots. */
+function* pointedAt(root: Document | ShadowRoot): Generator<Element> {
+  let innermost: Element | null = null;
+  for (const element of root.querySelectorAll(':hover')) {
+    yield element;
+    innermost = element;
+  }
+  if (innermost?.shadowRoot) yield* pointedAt(innermost.shadowRoot);
 }
 
 /** What the element shows besides its attributes, or null. */

@@ -42,8 +42,13 @@ function clipOf(): Box {
 
 const taken = new Set<string>();
 
-/** Forgets which captures have been taken: a new look begins. */
-export const resetCaptures = (): void => taken.clear();
+let kept = true;
+
+/** Forgets which captures have been taken. Those of a look that another one starts after are that look's own, and not kept again. */
+export function resetCaptures(keep: boolean): void {
+  taken.clear();
+  kept = keep;
+}
 
 /** Takes a screenshot under a name, once the page is still. Every look ends with one of its own, `end`. */
 export function capture(name: string): Promise<void> {
@@ -61,6 +66,7 @@ export function capture(name: string): Promise<void> {
       if (!(await untilStill(patience(), traffic)))
         recording.notes.push(`The page had not come to rest when “${name}” was captured, so the picture may differ from run to run.`);
       finishAnimations();
+      if (!kept) return;
       const clip = clipOf();
       const beyond = clip[2] > window.innerWidth || clip[3] > window.innerHeight;
       await ask({ do: 'capture', name, clip, beyond, step: current.index, moment: recording.moment() });

@@ -71,7 +71,7 @@ export function start({ file, looks: loadLooks, frame: loadFrame, frameFile }: M
     let props: Record<string, unknown> = { ...looks!.props, ...chain[0]!.state.props };
     resetSpies({ ...props, ...Object.assign({}, ...chain.map(({ state }) => state.props)) });
     const answers = resetAnswers({ ...looks!.answers, ...Object.assign({}, ...chain.map(({ state }) => state.answers)) });
-    resetCaptures();
+    resetCaptures(true);
     const renderError = (error: unknown): void => {
       recording.uncaught ??= {
         problem: problem('render-threw', { component: nameOf(looks!.component), error: errorText(error) }),
@@ -100,13 +100,16 @@ export function start({ file, looks: loadLooks, frame: loadFrame, frameFile }: M
         await state.script?.({ props, answers });
         recording.inScript = false;
         const open = recording.unfinished()[0];
-        if (open) fail('step-unfinished', { step: open.title });
+        if (!open) return;
+        const wrong = problem('step-unfinished', { step: open.title });
+        recording.end(open, 'failed', wrong);
+        throw new StepFailed(wrong, recording.stackOf(open));
       };
       if (last) await script();
       else if (state.script) {
+        resetCaptures(false);
         await part(`after “${name}”`, script);
-        // Captures of the look that this one starts after are that look's own.
-        resetCaptures();
+        resetCaptures(true);
       }
     }
     await capture('end');

@@ -48,6 +48,7 @@ function watchNavigation(): void {
     event.preventDefault();
     raise('navigation', problem('navigated-away', { url: event.destination.url }), new Error().stack ?? null);
   });
+  window.close = () => raise('navigation', problem('closed-itself'), new Error().stack ?? null);
   window.open = (url) => {
     recordingNow()?.notes.push(
       `window.open(“${String(url ?? '')}”) was not followed. To test it, give the component a function of its own to call, and a spy() for it.`,

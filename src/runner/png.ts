@@ -21,7 +21,8 @@ export async function decodePng(png: Uint8Array): Promise<Picture> {
 }
 
 /** Compares bytes at the speed of memory. */
-export const sameBytes: SameBytes = (a, aStart, b, bStart, length) => Buffer.compare(a.subarray(aStart, aStart + length), b.subarray(bStart, bStart + length)) === 0;
+export const sameBytes: SameBytes = (a, aStart, b, bStart, length) =>
+  Buffer.compare(a.subarray(aStart, aStart + length), b.subarray(bStart, bStart + length)) === 0;
 
 export async function encodePng(picture: Picture): Promise<Buffer> {
   return (await load())(picture.data, { raw: { width: picture.width, height: picture.height, channels: 4 } })

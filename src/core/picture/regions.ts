@@ -13,7 +13,16 @@ export type Region = {
 const shift = 3;
 
 /** Differing pixels, summed up in cells of 8x8: what regions are made of. */
-export type Cells = { columns: number; rows: number; left: Int32Array; top: Int32Array; right: Int32Array; bottom: Int32Array; pixels: Int32Array; strongest: Float64Array };
+export type Cells = {
+  columns: number;
+  rows: number;
+  left: Int32Array;
+  top: Int32Array;
+  right: Int32Array;
+  bottom: Int32Array;
+  pixels: Int32Array;
+  strongest: Float64Array;
+};
 
 /** Cells for a picture of this size, with nothing marked. */
 export function emptyCells(width: number, height: number): Cells {

@@ -1,0 +1,9 @@
+import type { Config } from 'sguardo/config';
+
+/** A project whose looks show what a look can do, and every way in which one can go wrong. The tests run it. */
+export default {
+  baselines: false,
+  environments: { plain: { viewport: [640, 480] } },
+  patience: 1500,
+  timeLimit: 8000,
+} satisfies Config;

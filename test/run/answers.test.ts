@@ -1,0 +1,63 @@
+/** Stubbed replies, and what a look leaves behind. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { ResultSummary } from '../../src/core/run.ts';
+import { copyOf } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+let served: Served;
+let look: (name: string) => ResultSummary;
+let results: ResultSummary[];
+
+beforeAll(async () => {
+  served = await serve(copyOf('test/looks'));
+  ({ look, results } = await served.run({ patterns: ['Answers', 'Isolation'] }));
+});
+
+const networkOf = async (name: string): Promise<string[]> =>
+  (await served.client.timeline(look(name).id)).marks.filter(({ lane }) => lane === 'network').map(({ title, level }) => `${title} (${level})`);
+
+describe('answers', () => {
+  it('reach the component as replies of a server do', () => {
+    const wrong = results
+      .filter(({ component, verdict }) => component.endsWith('Answers') && verdict !== 'new')
+      .map((one) => `${one.look}: ${one.problem?.message} ${one.problem?.found ?? ''}`);
+    expect(wrong).toEqual([]);
+  });
+
+  it('are told on the network lane', async () => {
+    expect(await networkOf('json with headers')).toContain('GET /api/tides/3?day=monday → 200 (info)');
+    expect(await networkOf('a status and a text of its own')).toContain('GET /api/tides/3?day=monday → 503 (error)');
+    expect(await networkOf('unreachable')).toContain('GET /api/tides/3?day=monday → unreachable (error)');
+    expect(await networkOf('another host')).toContain('GET https://weather.test/now → 200 (info)');
+  });
+
+  it('that are missing are noted, with what to write', () => {
+    expect(look('nobody answers').notes).toEqual([
+      `GET /api/forgotten has no answer, so it got 404. Add answers: { 'GET /api/forgotten': { json: … } } to the look.`,
+    ]);
+  });
+
+  it('are steps when they are given or let go in a script', async () => {
+    const { steps } = await served.client.timeline(look('held until let go').id);
+    expect(steps.filter(({ kind }) => kind === 'answer').map(({ title }) => title)).toEqual(['let go GET /api/tides/:id']);
+    expect((await served.client.timeline(look('answered anew in the script').id)).steps[1]).toMatchObject({ kind: 'answer', title: 'answer /api/* with 200' });
+  });
+});
+
+describe('looks of one file', () => {
+  it.each([
+    'finds nothing of it',
+    'the clock starts where it always does',
+    'chance is the same every time',
+    'time zone, language and preferences are those of the environment',
+  ])('%s', (name) => {
+    const { verdict, problem, orderDependent } = look(name);
+    expect([verdict, problem?.message, problem?.found, orderDependent]).toEqual(['new', undefined, undefined, false]);
+  });
+
+  it('are told when they depend on what ran before them', () => {
+    const result = look('depends on what ran before it');
+    expect(result).toMatchObject({ verdict: 'failed', orderDependent: true });
+    expect(result.notes).toContainEqual(expect.stringContaining('it depends on what ran before it'));
+  });
+});

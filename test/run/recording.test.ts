@@ -1,0 +1,121 @@
+/** Moments: what is recorded of a page, and that drawing it again gives the same picture without running any of its code. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import { isText, momentAt, type Moment, type NodeEntry } from '../../src/core/moment.ts';
+import { comparePictures } from '../../src/core/picture/compare.ts';
+import type { ResultSummary } from '../../src/core/run.ts';
+import type { Timeline } from '../../src/core/timeline.ts';
+import type { EngineWindow } from '../../src/engine/engine.ts';
+import { decodePng } from '../../src/runner/png.ts';
+import { openWindow } from '../support/browser.ts';
+import { copyOf } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+let served: Served;
+let look: (name: string) => ResultSummary;
+let drawing: EngineWindow;
+const timelineOf = (name: string): Promise<Timeline> => served.client.timeline(look(name).id);
+
+beforeAll(async () => {
+  served = await serve(copyOf('test/looks'));
+  ({ look } = await served.run({ patterns: ['Recorded'] }));
+  drawing = await openWindow(640, 480);
+  await drawing.load(`${served.service.stage}/draw`);
+});
+
+const lastOf = ({ base, patches }: Timeline): Moment => momentAt(base, patches, patches.length);
+const elementsOf = (moment: Moment, tag: string): Extract<NodeEntry, { tag: string }>[] =>
+  Object.values(moment.nodes).filter((entry): entry is Extract<NodeEntry, { tag: string }> => !isText(entry) && entry.tag === tag);
+
+async function draw(timeline: Timeline, moment: number): Promise<void> {
+  const { base, patches, assets } = timeline;
+  const media = { scheme: 'light', motion: 'reduce', contrast: 'no-preference' };
+  await drawing.evaluate(`__sguardoDraw.receive(${JSON.stringify({ kind: 'timeline', base, patches, assets, media })})`);
+  await drawing.evaluate(`__sguardoDraw.receive(${JSON.stringify({ kind: 'show', moment, outline: null, pointer: null, fit: false })})`);
+  await drawing.evaluate('__sguardoDraw.settled()');
+}
+
+describe('a moment holds', () => {
+  it('live values, checks, choices, scroll offsets and what is open', async () => {
+    const moment = lastOf(await timelineOf('filled'));
+    expect(elementsOf(moment, 'input').map(({ state }) => state)).toEqual([
+      expect.objectContaining({ value: '2.57' }),
+      expect.objectContaining({ checked: true }),
+    ]);
+    expect(elementsOf(moment, 'select')[0]!.state).toMatchObject({ selected: [1] });
+    expect(elementsOf(moment, 'div').some(({ state }) => state?.scroll?.[1] === 35)).toBe(true);
+    expect(elementsOf(lastOf(await timelineOf('asked')), 'dialog')[0]!.state).toEqual({ dialog: 'modal' });
+    expect(elementsOf(lastOf(await timelineOf('hinted')), 'div').some(({ state }) => state?.popover)).toBe(true);
+  });
+
+  it('shadow trees, adopted and inserted styles, and canvas pixels', async () => {
+    const moment = lastOf(await timelineOf('still'));
+    const lamp = elementsOf(moment, 'tide-lamp')[0]!;
+    expect(lamp.shadow!.kids.length).toBeGreaterThan(0);
+    expect(moment.sheets[lamp.shadow!.sheets![0]!]).toMatchObject({ css: expect.stringContaining('gold') });
+    expect(Object.values(moment.sheets).some((sheet) => 'css' in sheet && /\.inserted.*purple/.test(sheet.css))).toBe(true);
+    expect(elementsOf(moment, 'canvas')[0]!.state?.pixels).toMatch(/^data:image\/png/);
+  });
+
+  it('where the pointer and the focus are', async () => {
+    const pointed = lastOf(await timelineOf('filled'));
+    const innermost = pointed.nodes[pointed.view.hover.at(-1)!];
+    expect(innermost).toMatchObject({ tag: 'p', attrs: { class: 'chart' } });
+    const focused = lastOf(await timelineOf('hinted')).view;
+    expect(focused.focus).not.toBeNull();
+    expect(focused.focusVisible).toBe(true);
+  });
+
+  it('files by what they contain, also those that only the page had', async () => {
+    const { assets } = await timelineOf('filled');
+    const names = Object.keys(assets);
+    expect(names.some((name) => name.startsWith('blob:'))).toBe(true);
+    expect(names.some((name) => /\.css$/.test(name))).toBe(true);
+    const sheet = names.find((name) => /\.css$/.test(name))!;
+    const reply = await fetch(`${served.service.stage}/asset/${assets[sheet]}`);
+    expect([reply.status, reply.headers.get('content-type')]).toEqual([200, 'text/css; charset=utf-8']);
+  });
+
+  it('only what changed, after the first one', async () => {
+    const { patches, base } = await timelineOf('filled');
+    const size = JSON.stringify(base).length;
+    for (const patch of patches.slice(1)) expect(JSON.stringify(patch).length).toBeLessThan(size / 3);
+  });
+});
+
+describe('drawing a moment again', () => {
+  it.each(['still', 'filled', 'asked', 'hinted', 'lamp pointed at'])('gives the same picture: %s', async (name) => {
+    const end = look(name).captures.find((capture) => capture.name === 'end')!;
+    await draw(await timelineOf(name), end.moment);
+    const redrawn = await drawing.screenshot([0, 0, end.width, end.height], false);
+    const live = Buffer.from(await (await fetch(served.client.pictureUrl(end.hash))).arrayBuffer());
+    const comparison = comparePictures(await decodePng(live), await decodePng(redrawn));
+    // A step of grey can be left of how a window blends its layers; nobody sees it.
+    expect(comparison).toMatchObject({ visible: 0, added: [], lost: [] });
+  });
+
+  it('can go back and forth', async () => {
+    const timeline = await timelineOf('filled');
+    const valueAt = async (moment: number): Promise<unknown> => {
+      await draw(timeline, moment);
+      return drawing.evaluate("document.querySelector('iframe').contentDocument.querySelector('input[type=number]')?.value ?? null");
+    };
+    const last = timeline.patches.length;
+    expect([await valueAt(last), await valueAt(0), await valueAt(last)]).toEqual(['2.57', null, '2.57']);
+  });
+
+  it('runs nothing of the page, and loads nothing but recorded files', async () => {
+    const evil: Timeline = await timelineOf('still');
+    const body = Object.entries(evil.base.nodes).find(([, entry]) => !isText(entry) && entry.tag === 'body')!;
+    evil.base.nodes[9001] = { tag: 'script', attrs: { src: '/evil.js' } };
+    evil.base.nodes[9002] = { tag: 'img', attrs: { src: 'http://elsewhere.test/x.png', onerror: 'parent.broken = true' } };
+    evil.base.nodes[9003] = { tag: 'iframe', attrs: { src: 'http://elsewhere.test/', srcdoc: '<script>parent.parent.broken = true</script>' } };
+    evil.base.nodes[9004] = { tag: 'a', attrs: { href: 'javascript:parent.broken = true', id: 'lure' } };
+    (body[1] as { kids?: number[] }).kids!.push(9001, 9002, 9003, 9004);
+    await draw(evil, 0);
+    await drawing.evaluate("document.querySelector('iframe').contentDocument.getElementById('lure').click()");
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(await drawing.evaluate('String(window.broken)')).toBe('undefined');
+    expect(await drawing.evaluate("[...document.querySelector('iframe').contentDocument.querySelectorAll('iframe')].length")).toBe(0);
+    expect(await drawing.evaluate("document.querySelector('iframe').contentDocument.querySelector('[src*=elsewhere]')")).toBeNull();
+  });
+});

@@ -1,0 +1,62 @@
+/** Components that do what they must not: each gets its verdict, and no other look of the run suffers. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { ProblemCode } from '../../src/core/problem.ts';
+import type { ResultSummary, RunSummary } from '../../src/core/run.ts';
+import type { Verdict } from '../../src/core/verdict.ts';
+import { copyOf } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+let served: Served;
+let run: RunSummary;
+let look: (name: string) => ResultSummary;
+
+beforeAll(async () => {
+  served = await serve(copyOf('test/looks'));
+  ({ run, look } = await served.run({ patterns: ['Trouble'] }));
+});
+
+const expected: [name: string, verdict: Verdict, code: ProblemCode, message: RegExp][] = [
+  ['throws at render', 'broken', 'render-threw', /Trouble threw while it was rendered: Error: the bilge pump failed/],
+  ['endless at render', 'broken', 'look-endless', /Rendering did not end within 8000 ms/],
+  ['endless in the script', 'broken', 'look-endless', /did not end within 8000 ms, so it was stopped/],
+  ['waits for ever', 'broken', 'look-endless', /did not end within 8000 ms/],
+  ['closes its window', 'failed', 'closed-itself', /called window\.close\(\).*The window was kept open/],
+  ['leaves the page', 'failed', 'navigated-away', /about to leave for http:\/\/elsewhere\.test\//],
+  ['loads itself again', 'failed', 'navigated-away', /about to leave for http:\/\/looks\.localhost\//],
+  ['follows a link', 'failed', 'navigated-away', /about to leave for http:\/\/elsewhere\.test\/list/],
+];
+
+describe('trouble', () => {
+  it.each(expected)('%s: %s', (name, verdict, code, message) => {
+    const result = look(name);
+    expect(result.problem).toMatchObject({ code, message: expect.stringMatching(message) });
+    expect(result.verdict).toBe(verdict);
+  });
+
+  it('of one look leaves the others as they are', () => {
+    for (const name of ['before', 'after a throw', 'after an endless render', 'after an endless script', 'after a closed window', 'after']) {
+      expect([name, look(name).verdict, look(name).problem]).toEqual([name, 'new', null]);
+    }
+    expect(run).toMatchObject({ status: 'finished', problem: null });
+    expect(run.done).toBe(run.planned);
+  });
+
+  it('points at the place in the component', () => {
+    expect(look('throws at render').problem!.frame).toContain("throw new Error('the bilge pump failed')");
+  });
+
+  it('with dialogs and windows is noted, and goes on as if they had been dismissed', () => {
+    expect(look('opens a dialog')).toMatchObject({ verdict: 'new', notes: [expect.stringContaining('confirm(“Cast off?”) opened a dialog')] });
+    expect(look('opens a window')).toMatchObject({
+      verdict: 'new',
+      notes: [expect.stringContaining('window.open(“http://elsewhere.test/”) was not followed')],
+    });
+  });
+
+  it('keeps the steps up to where it happened', async () => {
+    const { steps } = await served.client.timeline(look('endless at render').id);
+    expect(steps).toMatchObject([{ kind: 'mount', outcome: 'broken', problem: { code: 'look-endless' } }]);
+    const left = await served.client.timeline(look('leaves the page').id);
+    expect(left.steps.map(({ kind, outcome }) => `${kind} ${outcome}`)).toContain('navigation failed');
+  });
+});

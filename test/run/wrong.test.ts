@@ -1,0 +1,82 @@
+/** What stands in the way of a step: each is told with what was looked for, what was there instead, the place, and a way out. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { ProblemCode } from '../../src/core/problem.ts';
+import type { ResultSummary } from '../../src/core/run.ts';
+import { copyOf, write } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+let served: Served;
+let look: (name: string) => ResultSummary;
+
+beforeAll(async () => {
+  const folder = copyOf('test/looks');
+  // Most of these looks wait until their patience ends.
+  write(folder, { 'sguardo.config.ts': 'export default { baselines: false, patience: 300 };' });
+  served = await serve(folder);
+  ({ look } = await served.run({ patterns: ['Wrong'] }));
+});
+
+const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegExp][] = [
+  ['no such target', 'target-missing', /^Nothing matched the button “Sale” within 300 ms\.$/, /^button “Save”$/m],
+  ['no such role', 'target-missing', /the slider “Volume”/, /^no slider at all; there is: .*button/],
+  ['no such scope', 'target-missing', /the button “Save” in the dialog/, /^the dialog is not there either/],
+  ['several targets', 'target-ambiguous', /^2 elements match the button “Save”/, /^button “Save”\nbutton “Save”$/],
+  ['past the last', 'target-missing', /number 4 of the button “Save”/, /^only 2 of them: button “Save”, button “Save”$/],
+  ['a hidden target', 'target-hidden', /visibility: hidden/],
+  ['a disabled target', 'target-disabled', /the button “Locked” is disabled/],
+  ['a target disabled by what holds it', 'target-disabled', /the button “Inside” is disabled/],
+  ['a covered target', 'target-covered', /the button “Buried” is covered by status “Fog”, so the click would not reach it/],
+  ['a moving target', 'target-moving', /the button “Drifting” did not come to rest/],
+  ['no text field', 'target-not-editable', /the button “Fine” takes no text/],
+  ['no such option', 'option-missing', /has no option “High”/, /“Low”\n“High” \(disabled\)/],
+  ['not a select', 'bad-step', /is not a select element/],
+  ['not a key', 'bad-step', /“Entre” is not a key/],
+  ['not a modifier', 'bad-step', /“Hyper” is not a modifier key/],
+  ['not a target', 'bad-step', /hover\(…\) needs a target/],
+  ['not a selector', 'bad-step', /“li:\[” is not a CSS selector/],
+  ['not a route', 'bad-step', /is not a route/],
+  ['a check that does not hold', 'check-failed', /the button “Fine” is disabled/, /^it is enabled$/],
+  ['a text that differs', 'check-failed', /reads “Rough”/, /^it reads “Fine”$/],
+  ['a value that differs', 'check-failed', /the value equals {a: 2}/, /^it is {a: 1}$/],
+  ['no spy', 'not-a-spy', /needs a spy/],
+  ['a spy that was not called', 'check-failed', /onPress was called with \("C-14", 3\)/, /^it was not called$/],
+  ['a capture twice', 'bad-step', /“same” was taken already/],
+  ['a forgotten await', 'step-unfinished', /was still going on/],
+  ['a script that throws', 'script-threw', /TypeError: no such knot/],
+  ['an error in a handler', 'page-error', /RangeError: the line parted/],
+  ['a rejection that nobody handles', 'page-error', /nobody caught this/],
+  ['starts after one that fails', 'target-hidden', /visibility: hidden/],
+];
+
+describe('a look that does not hold', () => {
+  it.each(expected)('%s', (name, code, message, found) => {
+    const { verdict, problem, failedStep, orderDependent } = look(name);
+    expect(problem).toMatchObject({ code, message: expect.stringMatching(message) });
+    expect(verdict).toBe('failed');
+    expect(failedStep).not.toBeNull();
+    expect(problem!.remedy.length).toBeGreaterThan(10);
+    expect(problem!.place).toMatch(/^src\/Wrong\.look\.tsx:\d+:\d+$/);
+    expect(problem!.frame).toMatch(/▸ +\d+ │ .+\n.*▲/);
+    if (found) expect(problem!.found!.join('\n')).toMatch(found);
+    expect(orderDependent).toBe(false);
+  });
+
+  it('points at its line', () => {
+    const line = (name: string): string => /▸ +\d+ │ (.*)/.exec(look(name).problem!.frame!)![1]!.trim();
+    expect(line('no such target')).toContain("click(the.button('Sale'))");
+    expect(line('a script that throws')).toBe("throw new TypeError('no such knot');");
+    expect(line('an error in a handler')).toContain("throw new RangeError('the line parted')");
+    expect(line('a capture twice')).toBe("await capture('same');");
+  });
+
+  it('spoils none of the others', () => {
+    expect(look('goes on after all that').verdict).toBe('new');
+  });
+
+  it('keeps what was captured before it went wrong, and the step at which it did', async () => {
+    const result = look('a capture twice');
+    expect(result.captures.map(({ name }) => name)).toEqual(['same']);
+    const { steps } = await served.client.timeline(result.id);
+    expect(steps[result.failedStep!]).toMatchObject({ kind: 'capture', outcome: 'failed', problem: { code: 'bad-step' } });
+  });
+});

@@ -1,0 +1,28 @@
+/** Our own engine at work for the tests: one browser with a window of a given size. */
+import { afterAll } from 'vitest';
+import { defaultEnvironment } from '../../src/core/environment.ts';
+import { startChromium } from '../../src/engine/chromium.ts';
+import type { EngineWindow } from '../../src/engine/engine.ts';
+
+/** Opens a window; the browser ends with the file's tests. */
+export async function openWindow(width: number, height: number): Promise<EngineWindow> {
+  const engine = await startChromium();
+  afterAll(() => engine.close());
+  const window = await engine.open();
+  await window.apply({ ...defaultEnvironment, viewport: [width, height] });
+  return window;
+}
+
+/** Waits until an expression is true in the page; what it was last is told when that takes too long. */
+export async function until(window: EngineWindow, expression: string, limit = 30_000): Promise<void> {
+  const end = Date.now() + limit;
+  for (;;) {
+    const value = await window.evaluate(expression).catch((error: Error) => error.message);
+    if (value === true) return;
+    if (Date.now() > end)
+      throw new Error(
+        `This never became true: ${expression}; it was ${JSON.stringify(value)}. The page says: ${await window.evaluate('document.body.innerText.slice(0, 1500)')}`,
+      );
+    await new Promise((resolve) => setTimeout(resolve, 60));
+  }
+}

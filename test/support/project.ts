@@ -1,0 +1,45 @@
+/** Projects for tests: folders with a configuration and look files, inside this repository so that packages are found. */
+import { cpSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { dirname, join, resolve } from 'node:path';
+import { afterAll } from 'vitest';
+
+const home = resolve(import.meta.dirname, '../.projects');
+export const repository = resolve(import.meta.dirname, '../..');
+
+/** A fresh folder, which is removed when the file's tests are over. */
+export function freshFolder(): string {
+  mkdirSync(home, { recursive: true });
+  const folder = mkdtempSync(join(home, 'p-'));
+  afterAll(() => rmSync(folder, { recursive: true, force: true, maxRetries: 5 }));
+  return folder;
+}
+
+/** Writes files into a folder; their names are paths below it. */
+export function write(folder: string, files: Record<string, string>): void {
+  for (const [name, text] of Object.entries(files)) {
+    const path = join(folder, name);
+    mkdirSync(dirname(path), { recursive: true });
+    writeFileSync(path, text);
+  }
+}
+
+/** A project of these files; without a configuration among them it gets the shortest one. */
+export function project(files: Record<string, string>): string {
+  const folder = freshFolder();
+  write(folder, { 'sguardo.config.ts': 'export default { patience: 1500 };', ...files });
+  return folder;
+}
+
+/** A copy of a folder of this repository, such as `demo/harbour`. */
+export function copyOf(path: string): string {
+  const folder = freshFolder();
+  const from = join(repository, path);
+  cpSync(from, folder, { recursive: true, filter: (file) => !/node_modules|\.sguardo|baselines/.test(file.slice(from.length)) });
+  return folder;
+}
+
+/** A look file of one component: `body` is what it renders, `states` the text of its states. */
+export const lookFile = (body: string, states: string): string => `import { looks, the, click, ensure, capture, spy } from 'sguardo';
+function Buoy(props: { name?: string; colour?: string }) { ${body} }
+export default looks(Buoy, { states: { ${states} } });
+`;

@@ -1,0 +1,43 @@
+/** A service on loopback, as tests use it: through its client. */
+import { join } from 'node:path';
+import { afterAll } from 'vitest';
+import { type Client, connect } from '../../src/client/client.ts';
+import type { ResultSummary, RunRequest, RunSummary } from '../../src/core/run.ts';
+import { type Service, startService } from '../../src/service/service.ts';
+
+export type Served = {
+  service: Service;
+  client: Client;
+  /** Runs looks and waits for the end; results by look name (of the first environment and repetition). */
+  run(request?: Partial<RunRequest>): Promise<{ run: RunSummary; results: ResultSummary[]; look(name: string): ResultSummary }>;
+};
+
+/** Starts the service of a project on a free port; it ends with the file's tests. */
+export async function serve(folder: string): Promise<Served> {
+  const service = await startService({ config: join(folder, 'sguardo.config.ts') });
+  afterAll(() => service.close());
+  const client = connect(service.url);
+  return {
+    service,
+    client,
+    async run(request = {}) {
+      const run = await finished(client, (await client.startRun(request)).id);
+      const results = await client.runResults(run.id);
+      const look = (name: string): ResultSummary => {
+        const found = results.find((result) => result.look === name);
+        if (!found) throw new Error(`No result for “${name}”; there is: ${results.map((result) => result.look).join(', ')}. ${run.problem?.message ?? ''}`);
+        return found;
+      };
+      return { run, results, look };
+    },
+  };
+}
+
+/** Waits until a run is over. */
+export async function finished(client: Client, id: number): Promise<RunSummary> {
+  for (;;) {
+    const run = await client.run(id);
+    if (run.status !== 'running') return run;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+}
