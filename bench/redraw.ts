@@ -22,7 +22,8 @@ const limit = 0.9;
 function reasonOf(moment: Moment, strongest: number): string {
   const focused = moment.view.focus === null ? undefined : moment.nodes[moment.view.focus];
   const hasCaret = focused && 'tag' in focused && (focused.tag === 'input' || focused.tag === 'textarea');
-  if (hasCaret && strongest < 0.01) return 'a step of grey: the caret, invisible as it is, gets a layer of its own in a window, and what follows it is blended on another one';
+  if (hasCaret && strongest < 0.01)
+    return 'a step of grey: the caret, invisible as it is, gets a layer of its own in a window, and what follows it is blended on another one';
   return 'not explained yet';
 }
 

@@ -72,7 +72,7 @@ export async function measureRun(): Promise<Figure> {
           (capture) =>
             [
               `${keyOf(look)} ${capture.summary.name}`,
-              { png: capture.png, hash: hashOf(capture.png), fingerprint: capture.fingerprint, markup: capture.markup },
+              { png: capture.png, hash: hashOf(capture.png), fingerprint: capture.fingerprint, markup: capture.markup, file: null },
             ] as const,
         ),
       ),

@@ -1,6 +1,6 @@
 /** Bundles look files with the project's Vite, in memory. */
 import { createHash } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join, relative, resolve, sep } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { glob } from 'tinyglobby';
@@ -126,7 +126,8 @@ function explainBuild(root: string, file: string, error: unknown): Problem {
   const shown = /╭─\[ (.+?):(\d+):(\d+) \]/.exec(plain);
   const line = first.loc?.line ?? (shown ? Number(shown[2]) : undefined);
   const column = first.loc ? first.loc.column + 1 : shown ? Number(shown[3]) : 1;
-  const at = path ?? (shown ? resolve(root, shown[1]!) : undefined);
+  // The bundler shows paths from where the service was started, which need not be the project.
+  const at = path ?? (shown ? [root, process.cwd()].map((from) => resolve(from, shown[1]!)).find(existsSync) : undefined);
   if (!at || line === undefined) return problem('bundle-failed', { file, error: told });
   const place = `${relative(root, at)}:${line}:${column}`;
   try {

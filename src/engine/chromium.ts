@@ -72,7 +72,6 @@ export async function startChromium(hosts: Record<string, number> = {}): Promise
   const gone = new Promise<string>((resolve) => {
     const end = (why: string): void => {
       pipe.end(new LostError('browser', why));
-      for (const window of windows.values()) window.handlers?.crashed();
       void rm(profile, { recursive: true, force: true, maxRetries: 3 }).catch(() => {});
       resolve(why);
     };

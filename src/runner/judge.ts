@@ -1,4 +1,5 @@
 /** Compares a look's captures with their baselines. */
+import { problem } from '../core/problem.ts';
 import { diffLines } from '../core/markup.ts';
 import { comparePictures, looksDifferent } from '../core/picture/compare.ts';
 import { paintDifference } from '../core/picture/paint.ts';
@@ -6,7 +7,10 @@ import type { CaptureState } from '../core/verdict.ts';
 import { decodePng, encodePng, sameBytes } from './png.ts';
 
 /** What was approved for a capture. */
-export type Baseline = { png: Buffer; hash: string; fingerprint: string; markup: string[] };
+export type Baseline = Taken & {
+  /** The file it was read from; null for one that is kept in the records only. */
+  file: string | null;
+};
 
 /** A capture as it is now. */
 export type Taken = { png: Buffer; hash: string; fingerprint: string; markup: string[] };
@@ -29,7 +33,14 @@ export async function judgeCapture(now: Taken, baseline: Baseline | { unreadable
   try {
     from = await decodePng(baseline.png);
   } catch (error) {
-    return { state: { kind: 'unreadable', why: error instanceof Error ? error.message : String(error) }, baseline: null, difference: null };
+    return {
+      state: {
+        kind: 'unreadable',
+        why: problem('baseline-corrupt', { file: baseline.file ?? '(in the records)', error: error instanceof Error ? error.message : String(error) }).message,
+      },
+      baseline: null,
+      difference: null,
+    };
   }
   const to = await decodePng(now.png);
   const picture = comparePictures(from, to, sameBytes);

@@ -42,6 +42,8 @@ export class Lane {
   readonly #origin: string;
   readonly #settings: Settings;
   #window: EngineWindow | null = null;
+  /** Resolves when the browser of the present window has ended. */
+  #gone: Promise<string> = new Promise(() => {});
   #bundle: Bundle | null = null;
   #loaded = '';
   #number = 0;
@@ -117,9 +119,11 @@ export class Lane {
   }
 
   async #take(): Promise<EngineWindow> {
+    const engine = await this.#crew.engine();
     const window = await this.#crew.window(this.#index);
     if (window === this.#window) return window;
     this.#window = window;
+    this.#gone = engine.gone;
     window.handlers = {
       message: (text) => this.#receive(window, text),
       request: (request) => void this.#request(window, request),
@@ -139,36 +143,28 @@ export class Lane {
     return cut;
   }
 
-  /** Brings the lane back to where it can go on, and says what had happened. */
+  /** Brings the lane back to where it can go on, and says what had happened. @throws LostError when the browser is gone */
   async #recover(error: unknown): Promise<Problem> {
     this.#loaded = '';
     if (error instanceof LostError && error.what === 'browser') throw error;
-    if (error instanceof Cut && error.problem.code === 'page-crashed') {
-      // When the whole browser dies its pages seem to crash first; only the browser's own end tells which it was.
-      const gone = await Promise.race([(await this.#crew.engine()).gone, new Promise<null>((resolve) => setTimeout(() => resolve(null), 150))]).catch(
-        () => 'gone',
-      );
+    const wrong = this.#explain(error);
+    if (wrong.code === 'page-crashed' || wrong.code === 'window-closed') {
+      // When the whole browser dies its pages seem to go first; only the browser's own end tells which it was.
+      const gone = await Promise.race([this.#gone, new Promise<null>((resolve) => setTimeout(() => resolve(null), 1000))]);
       if (gone !== null) throw new LostError('browser', gone);
     }
-    if (error instanceof Cut && error.problem.code === 'look-endless') {
-      await within(2000, this.#window!.halt(), () => new Cut(error.problem)).catch(() => {});
-      // A page that was stopped in the middle of anything is not used again.
+    if (wrong.code === 'look-endless') await within(2000, this.#window!.halt(), () => new Cut(wrong)).catch(() => {});
+    // A page that was lost, or stopped in the middle of anything, is not used again.
+    if (wrong.code !== 'page-left' && wrong.code !== 'internal') {
       this.#crew.discard(this.#index);
       this.#window = null;
-      return error.problem;
     }
-    if (error instanceof Cut) {
-      if (error.problem.code !== 'page-left') {
-        this.#crew.discard(this.#index);
-        this.#window = null;
-      }
-      return error.problem;
-    }
-    if (error instanceof LostError) {
-      this.#crew.discard(this.#index);
-      this.#window = null;
-      return problem(error.what === 'window' ? 'window-closed' : 'page-crashed');
-    }
+    return wrong;
+  }
+
+  #explain(error: unknown): Problem {
+    if (error instanceof Cut) return error.problem;
+    if (error instanceof LostError) return problem(error.what === 'window' ? 'window-closed' : 'page-crashed');
     const text = error instanceof Error ? error.message : String(error);
     if (/context was destroyed|navigated|Cannot find context|Promise was collected/i.test(text)) return problem('page-left', { url: 'unknown' });
     return problem('internal', { error: text });

@@ -6,7 +6,7 @@ import { isSelected, lookKey } from '../core/look.ts';
 import { fail, type Problem } from '../core/problem.ts';
 import type { ResultSummary } from '../core/run.ts';
 import type { BaselineOf } from '../runner/index.ts';
-import { type CaptureKey, readFolder, type Store, writeBaseline } from '../store/index.ts';
+import { type CaptureKey, holdsBaseline, readFolder, type Store, writeBaseline } from '../store/index.ts';
 
 const git = (root: string, ...args: string[]): string | null => {
   try {
@@ -33,9 +33,9 @@ export function takeInFolder(store: Store, root: string, folder: string | null):
   const { baselines, unreadable } = readFolder(root, folder);
   const found = new Map<string, Exclude<ReturnType<BaselineOf>, null>>();
   let commit: string | null | undefined;
-  for (const { about, png, hash } of baselines) {
+  for (const { about, png, hash, file } of baselines) {
     const { component, look, environment, capture, fingerprint, markup } = about;
-    found.set(keyText(about), { png, hash, fingerprint, markup });
+    found.set(keyText(about), { png, hash, fingerprint, markup, file });
     const markupHash = store.blobs.put(Buffer.from(JSON.stringify(markup)), 'application/json');
     const known = store.decisions.baseline({ component, look, environment, capture });
     if (known?.hash === hash && known.markup === markupHash) continue;
@@ -69,7 +69,13 @@ function fromRecords(store: Store): BaselineOf {
     const png = decision && store.blobs.get(decision.hash);
     const markup = decision && store.blobs.get(decision.markup);
     if (!decision || !png || !markup) return null;
-    return { png: png.bytes, hash: decision.hash, fingerprint: decision.fingerprint, markup: JSON.parse(markup.bytes.toString('utf8')) as string[] };
+    return {
+      png: png.bytes,
+      hash: decision.hash,
+      fingerprint: decision.fingerprint,
+      markup: JSON.parse(markup.bytes.toString('utf8')) as string[],
+      file: null,
+    };
   };
 }
 
@@ -114,7 +120,9 @@ export function decide(store: Store, root: string, folder: string | null, reques
       const key: CaptureKey = { component: capture.component, look: capture.look, environment: capture.environment, capture: capture.name };
       const before = store.decisions.about(key, capture.hash, capture.markup);
       const current = store.decisions.baseline(key);
-      const same = current?.hash === capture.hash && current.markup === capture.markup && capture.state !== 'unreadable';
+      // A file that somebody has lost or spoilt meanwhile is written again.
+      const kept = folder === null || holdsBaseline(root, folder, key, capture.hash);
+      const same = kept && current?.hash === capture.hash && current.markup === capture.markup;
       if (request.kind === 'approve' ? same && before?.kind !== 'reject' : before?.kind === 'reject') {
         outcome.already++;
         continue;

@@ -17,7 +17,7 @@ export type BaselineFile = CaptureKey & {
   markup: string[];
 };
 
-export type FolderBaseline = { about: BaselineFile; png: Buffer; hash: string };
+export type FolderBaseline = { about: BaselineFile; png: Buffer; hash: string /** The picture, relative to the project. */; file: string };
 
 export type FolderContents = {
   baselines: FolderBaseline[];
@@ -32,6 +32,8 @@ export const baselinePath = ({ component, look, environment, capture }: CaptureK
     ...component.split('/').map((part) => part.replace(/[^\w.-]/g, '_')),
     `${fileName(look)}${capture === 'end' ? '' : `.${fileName(capture)}`}`,
   );
+
+const sha256 = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
 function* jsonFiles(folder: string): Generator<string> {
   if (!existsSync(folder)) return;
@@ -77,7 +79,7 @@ export function readFolder(root: string, folder: string): FolderContents {
     const png = existsSync(picture) ? readFileSync(picture) : null;
     const wrong = png ? wrongPng(png) : 'there is no such file';
     if (!png || wrong) contents.unreadable.push({ file: shown, key: about, problem: problem('baseline-corrupt', { file: shown, error: wrong ?? '' }) });
-    else contents.baselines.push({ about, png, hash: createHash('sha256').update(png).digest('hex') });
+    else contents.baselines.push({ about, png, hash: sha256(png), file: shown });
   }
   return contents;
 }
@@ -88,6 +90,16 @@ function replaceFile(path: string, bytes: Buffer | string): void {
   const temporary = `${path}.${process.pid}.tmp`;
   writeFileSync(temporary, bytes);
   renameSync(temporary, path);
+}
+
+/** True when the folder has this very picture for a capture, with a description that can be read. */
+export function holdsBaseline(root: string, folder: string, key: CaptureKey, hash: string): boolean {
+  const path = join(root, folder, baselinePath(key));
+  try {
+    return isKey(JSON.parse(readFileSync(`${path}.json`, 'utf8')) as Partial<BaselineFile>) && sha256(readFileSync(`${path}.png`)) === hash;
+  } catch {
+    return false;
+  }
 }
 
 /** Writes one baseline; the picture first, so that a JSON never speaks of a picture that is not there. */

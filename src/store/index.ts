@@ -19,5 +19,5 @@ export function openStore(file: string): Store {
 }
 
 export type { CaptureKey, Decision, DecisionKind } from './decisions.ts';
-export { type BaselineFile, readFolder, writeBaseline } from './folder.ts';
+export { type BaselineFile, holdsBaseline, readFolder, writeBaseline } from './folder.ts';
 export type { StoredCapture } from './results.ts';

@@ -1,0 +1,78 @@
+/** Look files that cannot be used, and projects with a Vite of their own. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { ResultSummary } from '../../src/core/run.ts';
+import { lookFile, project } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+let served: Served;
+let results: ResultSummary[];
+
+beforeAll(async () => {
+  served = await serve(
+    project({
+      'vite.config.ts':
+        "import react from '@vitejs/plugin-react';\nexport default { plugins: [react()], define: { __PORT__: JSON.stringify('Genova') }, resolve: { alias: { '@kit': new URL('./kit', import.meta.url).pathname } } };",
+      'kit/name.ts': 'export const name: string = `from ${__PORT__}`; declare const __PORT__: string;',
+      'kit/buoy.css': '.buoy { color: rgb(1, 2, 3); background: url(./dot.svg); }',
+      'kit/buoy.module.css': '.mark { color: rgb(4, 5, 6); }',
+      'kit/dot.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"><path d="M0 0h4v4z"/></svg>',
+      'public/chart.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><path d="M0 0h9v9z"/></svg>',
+      'src/Good.look.tsx': `import { ensure, looks, the } from 'sguardo';
+import { name } from '@kit/name';
+import '@kit/buoy.css';
+import styles from '@kit/buoy.module.css';
+import dot from '@kit/dot.svg';
+const Buoy = () => <p className="buoy">{name} <b className={styles.mark}>mark</b> <img src={dot} alt="dot" /> <img src="/chart.svg" alt="chart" /></p>;
+export default looks(Buoy, { states: { built: { async script() {
+  await ensure(the.paragraph()).reads(/from Genova/);
+  await ensure(() => getComputedStyle(document.querySelector('p')).color).equals('rgb(1, 2, 3)');
+  await ensure(() => getComputedStyle(document.querySelector('b')).color).equals('rgb(4, 5, 6)');
+  await ensure(() => [...document.images].every((image) => image.naturalWidth > 0)).equals(true);
+} } } });`,
+      'src/Syntax.look.tsx': "import { looks } from 'sguardo';\nconst Broken = () => <p>;\nexport default looks(Broken, { states: { a: {} } });\n",
+      'src/Lost.look.tsx': "import { looks } from 'sguardo';\nimport { Gone } from './Gone';\nexport default looks(Gone, { states: { a: {} } });\n",
+      'src/Other.look.tsx': 'export default { title: "not looks" };\n',
+      'src/Nothing.look.tsx': 'export const x = 1;\n',
+      'src/Throws.look.tsx': "import { looks } from 'sguardo';\nthrow new Error('out of rope');\nexport default looks(() => null, { states: { a: {} } });\n",
+      'src/Circle.look.tsx': lookFile(
+        'return <p>{props.name}</p>;',
+        "a: { after: 'b' as never }, b: { after: 'a' as never }, c: { after: 'nobody' as never }, d: {}",
+      ),
+    }),
+  );
+  ({ results } = await served.run());
+});
+
+const of = (component: string, look?: string): ResultSummary => {
+  const found = results.find((result) => result.component === `src/${component}` && (look === undefined || result.look === look));
+  if (!found) throw new Error(`no result of ${component}`);
+  return found;
+};
+
+describe('a look file', () => {
+  it('is built with the Vite configuration, styles, images and public files of its project', () => {
+    expect([of('Good').verdict, of('Good').problem?.message, of('Good').problem?.found]).toEqual(['new', undefined, undefined]);
+  });
+
+  it.each([
+    ['Syntax', 'bundle-failed', /src\/Syntax\.look\.tsx could not be understood/, /^src\/Syntax\.look\.tsx:[23]:/],
+    ['Lost', 'bundle-failed', /src\/Lost\.look\.tsx could not be understood: .*Gone/, null],
+    ['Other', 'file-empty', /src\/Other\.look\.tsx does not export looks/, null],
+    ['Nothing', 'file-empty', /src\/Nothing\.look\.tsx does not export looks/, null],
+    ['Throws', 'file-threw', /could not be loaded: Error: out of rope/, /^src\/Throws\.look\.tsx:2:/],
+  ])('that is wrong is told as a whole: %s', (component, code, message, place) => {
+    const result = of(component);
+    expect(result).toMatchObject({ look: '(the file)', verdict: 'broken', problem: { code, message: expect.stringMatching(message) } });
+    expect(result.problem!.remedy.length).toBeGreaterThan(10);
+    if (place) {
+      expect(result.problem!.place).toMatch(place);
+      expect(result.problem!.frame).toContain('▲');
+    }
+  });
+
+  it('that starts looks after one another in a circle, or after nobody, is told so; its other looks run', () => {
+    expect(of('Circle', 'a').problem).toMatchObject({ code: 'after-circular', message: expect.stringContaining('“a” starts after itself') });
+    expect(of('Circle', 'c').problem).toMatchObject({ code: 'after-unknown', message: expect.stringContaining('“nobody”') });
+    expect(of('Circle', 'd').verdict).toBe('new');
+  });
+});

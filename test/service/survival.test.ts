@@ -1,0 +1,95 @@
+/** What is killed in the middle of a run: nothing approved is lost, and every run gets its end. */
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, it } from 'vitest';
+import { connect } from '../../src/client/client.ts';
+import { ended, serveByCommand } from '../support/cli.ts';
+import { childrenOf } from '../support/processes.ts';
+import { lookFile, project } from '../support/project.ts';
+import { finished, serve } from '../support/service.ts';
+
+/** Looks that take long enough for something to happen meanwhile. */
+const slow = lookFile(
+  'return <p>{props.name}</p>;',
+  Array.from(
+    { length: 6 },
+    (_, i) => `'look ${i}': { props: { name: 'buoy ${i}' }, async script() { await new Promise((resolve) => setTimeout(resolve, 250)); } }`,
+  ).join(', '),
+);
+
+const browsersOf = (pid: number) => childrenOf(pid).filter(({ command }) => command.includes('--remote-debugging-pipe'));
+
+it('a browser that is killed is started again, and every look gets its verdict', async () => {
+  const { client, run } = await serve(project({ 'src/A.look.tsx': slow, 'src/B.look.tsx': slow }));
+  const { id } = await client.startRun({});
+  while ((await client.run(id)).done < 2) await new Promise((resolve) => setTimeout(resolve, 20));
+  const [browser] = browsersOf(process.pid);
+  process.kill(browser!.pid, 'SIGKILL');
+  const summary = await finished(client, id);
+  expect(summary).toMatchObject({ status: 'finished', problem: null, planned: 12, done: 12 });
+  expect(summary.tally).toMatchObject({ new: 12, broken: 0, failed: 0 });
+  // And the next run finds a browser, too.
+  expect((await run({ patterns: ['A/look 0'] })).run.tally.new).toBe(1);
+});
+
+it('a service that is killed loses no baseline, and tells of the run that it could not end', async () => {
+  const folder = project({ 'src/A.look.tsx': slow });
+  const first = await serveByCommand(folder);
+  const before = connect(first.url);
+  await finished(before, (await before.startRun({})).id);
+  expect((await before.decide({ kind: 'approve', all: true })).decided).toHaveLength(6);
+  const { id } = await before.startRun({});
+  while ((await before.run(id)).done < 1) await new Promise((resolve) => setTimeout(resolve, 20));
+  first.child.kill('SIGKILL');
+  await ended(first.child);
+
+  const { client, run } = await serve(folder);
+  expect(await client.run(id)).toMatchObject({ status: 'ended', problem: { code: 'run-ended', remedy: expect.stringContaining('Run it again') } });
+  const again = await run();
+  expect(again.run.tally).toMatchObject({ passed: 6, new: 0, changed: 0 });
+});
+
+it('a browser whose service was killed does not stay behind', async () => {
+  const folder = project({ 'src/A.look.tsx': slow });
+  const { child, url } = await serveByCommand(folder);
+  const client = connect(url);
+  await finished(client, (await client.startRun({ patterns: ['look 0'] })).id);
+  const [browser] = browsersOf(child.pid!);
+  expect(browser).toBeDefined();
+  child.kill('SIGKILL');
+  await ended(child);
+  for (let tries = 0; tries < 200 && existsSync(`/proc/${browser!.pid}`); tries++) await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(existsSync(`/proc/${browser!.pid}`)).toBe(false);
+});
+
+it('a corrupt picture among the baselines is told at its look, spoils no other, and is mended by approving again', async () => {
+  const folder = project({ 'src/A.look.tsx': slow });
+  const { client, run } = await serve(folder);
+  await run();
+  await client.decide({ kind: 'approve', all: true });
+  const files = join(folder, 'baselines/day/src/A');
+  expect(readdirSync(files).filter((file) => file.endsWith('.png'))).toHaveLength(6);
+  const png = readFileSync(join(files, 'look-1.png'));
+  writeFileSync(join(files, 'look-1.png'), png.subarray(0, png.length / 2));
+  writeFileSync(join(files, 'look-2.json'), '{ not json');
+  // The bytes look like a picture from outside, and are none.
+  const rotten = Buffer.from(readFileSync(join(files, 'look-3.png')));
+  rotten.fill(7, 60, rotten.length - 20);
+  writeFileSync(join(files, 'look-3.png'), rotten);
+
+  const after = await run();
+  expect(after.look('look 0').verdict).toBe('passed');
+  expect(after.look('look 1')).toMatchObject({
+    verdict: 'failed',
+    problem: {
+      code: 'baseline-corrupt',
+      message: expect.stringContaining('baselines/day/src/A/look-1.png cannot be read as a picture: it ends in the middle'),
+    },
+  });
+  expect(after.look('look 2').verdict).toBe('new');
+  expect(after.look('look 3')).toMatchObject({ verdict: 'failed', problem: { code: 'baseline-corrupt', message: expect.stringContaining('look-3.png') } });
+  expect(after.run.problem?.message).toMatch(/look-1\.png|look-2\.json/);
+
+  await client.decide({ kind: 'approve', all: true });
+  expect((await run()).run.tally).toMatchObject({ passed: 6 });
+});
