@@ -6,37 +6,37 @@ const id = number().integer().min(1).required();
 const pattern = string().trim().min(1).max(500).required();
 
 export const schemas = {
-  id: object({ id }).noUnknown(),
+  id: object({ id }).exact(),
   hash: object({
     hash: string()
       .matches(/^[0-9a-f]{64}$/, 'a hash is 64 hexadecimal digits')
       .required(),
-  }).noUnknown(),
-  look: object({ component: string().required(), look: string().required(), environment: string().required() }).noUnknown(),
-  limit: object({ limit: number().integer().min(1).max(1000).default(50) }).noUnknown(),
+  }).exact(),
+  look: object({ component: string().required(), look: string().required(), environment: string().required() }).exact(),
+  limit: object({ limit: number().integer().min(1).max(1000).default(50) }).exact(),
   run: object({
     patterns: array().of(pattern).max(200).default([]),
     environments: array().of(string().required()).max(50).default([]),
     repeat: number().integer().min(1).max(1000).default(1),
-  }).noUnknown(),
+  }).exact(),
   decision: object({
     kind: string()
       .oneOf(['approve', 'reject'] as const)
       .required(),
     captures: array()
-      .of(object({ result: id, capture: string().required() }).noUnknown())
+      .of(object({ result: id, capture: string().required() }).exact())
       .max(10_000)
       .default(undefined),
     patterns: array().of(pattern).max(200).default(undefined),
     all: boolean(),
     why: string().max(2000),
     who: string().trim().min(1).max(200),
-  }).noUnknown(),
+  }).exact(),
 };
 
 type JsonSchema = { properties?: Record<string, JsonSchema>; items?: JsonSchema; additionalProperties?: boolean; default?: unknown; type?: unknown };
 
-/** The converter knows neither `noUnknown` nor that an object's empty default says nothing. */
+/** The converter knows neither `exact` nor that an object's empty default says nothing. */
 function tidy(schema: JsonSchema): JsonSchema {
   if (schema.type === 'object') {
     schema.additionalProperties = false;
