@@ -1,0 +1,162 @@
+/** The command line, as a process in a project's folder. */
+import { existsSync, readFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { ended, gone, serveByCommand, serviceNote, sguardo } from '../support/cli.ts';
+import { childrenOf } from '../support/processes.ts';
+import { freshFolder, lookFile, project, write } from '../support/project.ts';
+
+const buoys = (text: string): string => lookFile(`return <p>${text} {props.name}</p>;`, "plain: {}, named: { props: { name: 'C-14' } }");
+const failing = lookFile('return <button type="button">Save</button>;', "saves: { async script() {\n  await click(the.button('Sale'));\n} }");
+
+describe('sguardo', () => {
+  it('explains itself, every command with examples', async () => {
+    const folder = freshFolder();
+    const { code, out } = await sguardo(folder, '--help');
+    expect(code).toBe(0);
+    for (const command of ['run', 'approve', 'reject', 'serve']) expect(out).toMatch(new RegExp(`^ +${command}\\b`, 'm'));
+    for (const command of ['run', 'approve', 'reject', 'serve']) expect((await sguardo(folder, command, '--help')).out).toMatch(/Examples?:\n {2}sguardo /);
+    expect((await sguardo(folder, '--version')).out).toMatch(/^\d+\.\d+\.\d+\n$/);
+  });
+
+  it.each([
+    [['rum'], /unknown command 'rum'/],
+    [['run', '--nothing'], /unknown option '--nothing'/],
+    [['run', '--repeat', 'often'], /whole number from 1 to 1000/],
+    [['serve', '--port', '99999'], /whole number from 1 to 65535/],
+    [['reject', 'x'], /required option '-w, --why <text>' not specified/],
+  ])('exits with 2 when it is not understood: %s', async (args, message) => {
+    const { code, err } = await sguardo(project({}), ...args);
+    expect(err).toMatch(message);
+    expect(code).toBe(2);
+  });
+
+  it('exits with 2 and a way out when there is no project, a wrong configuration, or no look file', async () => {
+    const nowhere = await sguardo('/', 'run');
+    expect(nowhere.err).toMatch(/^✗ There is no sguardo\.config\.ts in \/ or in a folder above it\.\n→ Create one/);
+    const wrong = await sguardo(project({ 'sguardo.config.ts': 'export default { lane: 1 };' }), 'run');
+    expect(wrong.err).toMatch(/✗ sguardo\.config\.ts: there is no entry “lane”\.\n→ Did you mean “lanes”\?/);
+    const empty = await sguardo(project({}), 'run');
+    expect(empty.out).toMatch(/No look file was found in .* with \*\*\/\*\.look\.tsx/);
+    expect([nowhere.code, wrong.code, empty.code]).toEqual([2, 2, 2]);
+    for (const { err, out } of [nowhere, wrong, empty]) expect(err + out).not.toMatch(/^ +at /m);
+  });
+});
+
+describe('sguardo run', () => {
+  it('goes from new over approved to passed, with a service of its own that ends with it', async () => {
+    const folder = project({ 'src/Buoy.look.tsx': buoys('Buoy') });
+    const first = await sguardo(folder, 'run');
+    expect(first.out).toMatch(/^\+ Buoy › plain · day · \d+ ms · new$/m);
+    expect(first.out).toMatch(/^2 new {2}2 looks, 2 captures, [\d.]+ s$/m);
+    expect(first.out).toContain('Approve what is new: sguardo approve --all');
+    expect([first.code, first.err]).toEqual([0, '']);
+    expect(existsSync(join(folder, '.sguardo/service.json'))).toBe(false);
+    expect((await sguardo(folder, 'run', '--strict')).code).toBe(1);
+
+    const approved = await sguardo(folder, 'approve', '--all', '--why', 'first look');
+    expect(approved.out).toMatch(/✓ Buoy › plain · day · end\n✓ Buoy › named · day · end\n2 captures approved\.\n$/);
+    expect((await sguardo(folder, 'approve', '--all')).out).toBe('Nothing to do: 2 captures that you mean are approved already.\n');
+    const second = await sguardo(folder, 'run', '--strict');
+    expect(second.out).toMatch(/^2 passed/m);
+    expect(second.code).toBe(0);
+
+    write(folder, { 'src/Buoy.look.tsx': buoys('Beacon') });
+    const third = await sguardo(folder, 'run', 'plain');
+    expect(third.out).toMatch(
+      /≠ changed {2}Buoy › plain {2}day\n {2}end: \d+ pixels differ visibly in \d+ regions?; 2 lines of markup differ\n {4}− Buoy\n {4}\+ Beacon\n {2}http:\/\/127\.0\.0\.1:\d+\/bench\/\d+\n/,
+    );
+    expect(third.code).toBe(1);
+    const rejected = await sguardo(folder, 'reject', 'plain', '--why', 'it is a buoy');
+    expect(rejected.out).toMatch(/✗ Buoy › plain · day · end\n1 capture rejected\.\n/);
+    expect((await sguardo(folder, 'reject', 'named', '--why', 'x')).out).toBe('Nothing to reject: nothing that you mean has changed.\n');
+  });
+
+  it('tells a failure: step, what was looked for, what was there, the code, a way out, a link', async () => {
+    const { code, out } = await sguardo(project({ 'src/Form.look.tsx': failing }), 'run');
+    expect(code).toBe(1);
+    expect(out).toMatch(
+      /✗ failed {2}Form › saves {2}day\n {2}step 2 of 2: click the button “Sale”\n {2}Nothing matched the button “Sale” within 1500 ms\.\n {2}instead {2}button “Save”\n {2}src\/Form\.look\.tsx:4:9\n/,
+    );
+    expect(out).toMatch(/▸ 4 │ {3}await click\(the\.button\('Sale'\)\);\n +│ +▲/);
+    expect(out).toMatch(/→ Compare the name.*\n {2}http:\/\/127\.0\.0\.1:\d+\/bench\/1\?step=1\n/);
+  });
+
+  it('prints one JSON document, and nothing else, when asked', async () => {
+    const { code, out, err } = await sguardo(project({ 'src/Buoy.look.tsx': buoys('Buoy'), 'src/Form.look.tsx': failing }), 'run', '--json');
+    const document = JSON.parse(out) as {
+      format: string;
+      exitCode: number;
+      run: { tally: object };
+      results: { look: string; verdict: string; link: string; problem: { code: string } | null; captures: object[] }[];
+    };
+    expect(document).toMatchObject({ format: 'sguardo-result/1', exitCode: 1, run: { tally: { new: 2, failed: 1 } } });
+    expect(document.results.find(({ look }) => look === 'saves')).toMatchObject({
+      verdict: 'failed',
+      problem: { code: 'target-missing' },
+      link: expect.stringMatching(/\/bench\/\d+\?step=1$/),
+    });
+    expect([code, err]).toEqual([1, '']);
+  });
+
+  it('tells whether every picture comes out the same', async () => {
+    const { code, out } = await sguardo(project({ 'src/Buoy.look.tsx': buoys('Buoy') }), 'run', '--repeat', '4');
+    expect(out).toContain('0 changed captures in 4 repetitions: every picture came out the same.');
+    expect(code).toBe(0);
+    const unstable = lookFile('return <p>{performance.timeOrigin % 1e6 + performance.now()}</p>;', 'plain: {}');
+    expect((await sguardo(project({ 'src/Clock.look.tsx': unstable }), 'run', '--repeat', '3')).out).toMatch(
+      /^2 changed captures in 3 repetitions: some pictures are not stable\.$/m,
+    );
+  });
+
+  it('exits with 3 when there is no browser', async () => {
+    const before = process.env.SGUARDO_CHROMIUM;
+    const { spawnSync } = await import('node:child_process');
+    const { status, stdout, stderr } = spawnSync(process.execPath, [join(import.meta.dirname, '../../bin/sguardo.js'), 'run'], {
+      cwd: project({ 'src/Buoy.look.tsx': buoys('Buoy') }),
+      encoding: 'utf8',
+      env: { ...process.env, NO_COLOR: '1', SGUARDO_CHROMIUM: '/nowhere/chromium' },
+    });
+    expect(stdout + stderr).toMatch(/Chromium was not found\.\n→ Install Debian's package chromium/);
+    expect(status).toBe(3);
+    expect(process.env.SGUARDO_CHROMIUM).toBe(before);
+  });
+});
+
+describe('sguardo serve', () => {
+  it('is found by other commands, and by a second one for the same project', async () => {
+    const folder = project({ 'src/Buoy.look.tsx': buoys('Buoy') });
+    const { child, url } = await serveByCommand(folder);
+    expect(serviceNote(folder)).toMatchObject({ pid: child.pid, url });
+    const second = await sguardo(folder, 'serve');
+    expect(second.out).toBe(`The service of this project is running already: ${url} (process ${child.pid})\n`);
+    expect(second.code).toBe(0);
+    expect((await sguardo(folder, 'run', 'plain')).out).toMatch(/^1 new/m);
+    expect(child.exitCode).toBeNull();
+
+    const browsers = childrenOf(child.pid!);
+    expect(browsers.length).toBeGreaterThan(0);
+    child.kill('SIGTERM');
+    expect(await ended(child)).toBe(0);
+    for (const { pid } of browsers) await gone(pid);
+    expect(existsSync(join(folder, '.sguardo/service.json'))).toBe(false);
+    expect(readFileSync(join(folder, '.sguardo/.gitignore'), 'utf8')).toBe('*\n');
+  });
+
+  it('says so when its port is taken, and does not mind a service that is gone', async () => {
+    const other = createServer().listen(0, '127.0.0.1');
+    await new Promise((resolve) => other.once('listening', resolve));
+    const { port } = other.address() as AddressInfo;
+    const folder = project({ '.sguardo/service.json': JSON.stringify({ pid: 999_999_9, url: 'http://127.0.0.1:1' }) });
+    const taken = await sguardo(folder, 'serve', '--port', String(port));
+    expect(taken.err).toMatch(new RegExp(`^✗ Port ${port} is taken by something else\\.\\n→ End that, choose another one with --port`));
+    expect(taken.code).toBe(3);
+    other.close();
+    const { child, url } = await serveByCommand(folder, '--port', String(port));
+    expect(url).toBe(`http://127.0.0.1:${port}`);
+    child.kill('SIGINT');
+    expect(await ended(child)).toBe(0);
+  });
+});
