@@ -11,11 +11,12 @@ import { useKeys } from '../keys.ts';
 import { Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
 import { Verdict } from '../parts/Verdict.tsx';
-import { Lanes, milliseconds } from './Lanes.tsx';
+import { Lanes } from './Lanes.tsx';
 import { LookCard } from './LookCard.tsx';
 import { Script } from './Script.tsx';
 import { Stage } from './Stage.tsx';
 import { ProblemCard, StepCard } from './StepCard.tsx';
+import { milliseconds } from './time.ts';
 import { atStep, atTime, firstPosition, moveBy, type Position } from './travel.ts';
 
 export function Bench({ project, dark }: { project: ProjectInfo; dark: boolean }) {
@@ -174,9 +175,7 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
           </div>
         </div>
       </div>
-      <div className="h-[176px] shrink-0 border-t border-rule bg-sheet">
-        <Lanes timeline={timeline} position={position} onScrub={(time) => go(atTime(timeline, time))} onStep={(index) => go(atStep(timeline, index))} />
-      </div>
+      <Lanes timeline={timeline} position={position} onScrub={(time) => go(atTime(timeline, time))} onStep={(index) => go(atStep(timeline, index))} />
       <p className="flex h-6 shrink-0 items-center gap-3 border-t border-rule px-4 text-[11px] text-soft">
         <span>
           <kbd>←</kbd> <kbd>→</kbd> step

@@ -1,7 +1,9 @@
 /** The timeline: steps, changes of the document, network, console and spies on one clock, with the playhead. */
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Lane, Mark, Step, Timeline } from '../../core/timeline.ts';
+import type { Lane, Step, Timeline } from '../../core/timeline.ts';
+import { MarkRow } from './MarkRow.tsx';
 import { compressedScale } from './scale.ts';
+import { milliseconds } from './time.ts';
 import { endTime, type Position } from './travel.ts';
 
 const lanes: { lane: Lane; title: string }[] = [
@@ -20,10 +22,6 @@ const kinds: Record<Step['kind'], string> = { mount: '▣', action: '▸', check
 
 const tone = (step: Step): string =>
   step.outcome === 'failed' ? 'fill-failed' : step.outcome === 'broken' ? 'fill-broken' : step.kind === 'part' ? 'fill-rule' : 'fill-accent';
-const markTone: Record<Mark['level'], string> = { info: 'fill-soft', warning: 'fill-changed', error: 'fill-failed' };
-
-export const milliseconds = (time: number): string => (time >= 1000 ? `${(time / 1000).toFixed(2)} s` : `${time < 10 ? time.toFixed(1) : Math.round(time)} ms`);
-
 type Props = { timeline: Timeline; position: Position; onScrub(time: number): void; onStep(index: number): void };
 
 export function Lanes({ timeline, position, onScrub, onStep }: Props) {
@@ -46,14 +44,14 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
     [timeline, end, width],
   );
   const used = lanes.filter(({ lane }) => lane === 'dom' || timeline.marks.some((mark) => mark.lane === lane));
-  const height = axisHeight + stepsHeight + used.length * laneHeight + 4;
+  const height = axisHeight + stepsHeight + used.length * laneHeight + 6;
   const timeAt = (event: React.PointerEvent): number => scale.time(event.clientX - area.current!.getBoundingClientRect().left - left);
   const playhead = scale.x(position.time);
 
   return (
     <div
       ref={area}
-      className="relative h-full overflow-x-hidden overflow-y-auto select-none"
+      className="relative max-h-[30vh] shrink-0 overflow-x-hidden overflow-y-auto border-t border-rule bg-sheet select-none"
       role="slider"
       tabIndex={0}
       aria-label="Playhead"
@@ -127,31 +125,7 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
             return (
               <g key={lane} transform={`translate(0 ${y})`}>
                 <line x2={width} y1={0.5} y2={0.5} className="stroke-rule" />
-                {timeline.marks.map((mark, i) =>
-                  mark.lane !== lane ? null : (
-                    <g key={i} transform={`translate(${scale.x(mark.at)} 0)`}>
-                      <title>{`${milliseconds(mark.at)} ${mark.title}`}</title>
-                      {mark.took === null ? (
-                        lane === 'dom' ? (
-                          <rect y={7} width={3} height={11} rx={1} className="fill-soft" />
-                        ) : (
-                          <path d="M0 7 5 12.5 0 18 -5 12.5Z" className={markTone[mark.level]} />
-                        )
-                      ) : (
-                        <rect y={8} width={Math.max(4, scale.x(mark.at + mark.took) - scale.x(mark.at))} height={9} rx={2} className={markTone[mark.level]} />
-                      )}
-                      {lane !== 'dom' && (
-                        <text
-                          x={Math.max(9, mark.took === null ? 9 : scale.x(mark.at + mark.took) - scale.x(mark.at) + 5)}
-                          y={16}
-                          className="pointer-events-none fill-ink text-[10.5px]"
-                        >
-                          {isRoomy(timeline.marks, i, scale) ? mark.title.slice(0, 48) : ''}
-                        </text>
-                      )}
-                    </g>
-                  ),
-                )}
+                <MarkRow lane={lane} marks={timeline.marks.filter((mark) => mark.lane === lane)} scale={scale} width={width} />
               </g>
             );
           })}
@@ -173,11 +147,4 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
       </svg>
     </div>
   );
-}
-
-/** True when a mark's title does not run into the next mark of its lane. */
-function isRoomy(marks: readonly Mark[], index: number, scale: { x(time: number): number }): boolean {
-  const mark = marks[index]!;
-  const next = marks.slice(index + 1).find((other) => other.lane === mark.lane);
-  return !next || scale.x(next.at) - scale.x(mark.at + (mark.took ?? 0)) > Math.min(48, mark.title.length) * 6.2 + 14;
 }

@@ -1,7 +1,7 @@
 /** What there is to know about one step. */
 import type { Problem } from '../../core/problem.ts';
 import type { Mark, Step } from '../../core/timeline.ts';
-import { milliseconds } from './Lanes.tsx';
+import { milliseconds } from './time.ts';
 
 const outcomes: Record<Step['outcome'], { sign: string; tone: string }> = {
   passed: { sign: '✓', tone: 'text-passed' },

@@ -5,6 +5,9 @@
  */
 export type Scale = { x(time: number): number; time(x: number): number; ticks: { time: number; x: number }[] };
 
+/** How wide a tick's label is, with some air. */
+const tickRoom = 64;
+
 /** A scale over `times` (boundaries, any order) that is `width` pixels wide. */
 export function compressedScale(times: readonly number[], end: number, width: number): Scale {
   const at = [...new Set([0, ...times.filter((time) => time > 0 && time < end), end])].sort((a, b) => a - b);
@@ -21,7 +24,12 @@ export function compressedScale(times: readonly number[], end: number, width: nu
     }
     return to.at(-1)!;
   };
+  // The last tick's label stands before it, the others' behind them.
   const ticks: Scale['ticks'] = [];
-  for (let i = 0; i < at.length; i++) if (ticks.length === 0 || xs[i]! - ticks.at(-1)!.x > 64) ticks.push({ time: at[i]!, x: xs[i]! });
+  for (let i = 0; i < at.length - 1; i++) {
+    if (ticks.length > 0 && xs[i]! - ticks.at(-1)!.x <= tickRoom) continue;
+    if (width - xs[i]! > 2 * tickRoom) ticks.push({ time: at[i]!, x: xs[i]! });
+  }
+  ticks.push({ time: end, x: width });
   return { x: (time) => between(time, at, xs), time: (x) => between(x, xs, at), ticks };
 }
