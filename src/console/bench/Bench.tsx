@@ -44,7 +44,7 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
 
   const looks = useLooks().data ?? [];
   const beside = useMemo(() => {
-    const same = looks.filter((look) => look.component === result.component && look.environment === result.environment);
+    const same = looks.filter((look) => look.component === result.component && look.environment === result.environment).sort((a, b) => a.order - b.order);
     const at = same.findIndex((look) => look.look === result.look);
     return { previous: same[at - 1], next: same[at + 1] };
   }, [looks, result]);

@@ -50,7 +50,8 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
   const [query, setQuery] = useSearchParams();
   const navigate = useNavigate();
   const search = useRef<HTMLInputElement>(null);
-  const text = query.get('q') ?? '';
+  // The address only follows what is typed: it is updated too late for somebody who types fast.
+  const [text, setText] = useState(query.get('q') ?? '');
   const shownVerdicts = query.getAll('verdict') as VerdictName[];
   const environment = query.get('env') ?? '';
   const environments = useMemo(() => [...new Set(looks.map((look) => look.environment))], [looks]);
@@ -111,7 +112,10 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
             ref={search}
             value={text}
             placeholder="Search looks"
-            onChange={(event) => set((next) => (event.target.value ? next.set('q', event.target.value) : next.delete('q')))}
+            onChange={({ target }) => {
+              setText(target.value);
+              set((next) => (target.value ? next.set('q', target.value) : next.delete('q')));
+            }}
             onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
             className="h-7 w-52 rounded-md border border-rule bg-sheet px-2.5 placeholder:text-soft"
           />
@@ -166,7 +170,14 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
       <div ref={area} className="min-h-0 flex-1 overflow-y-auto px-4">
         {shown.length === 0 ? (
           <Blank title="No look is like that">
-            <Button onClick={() => setQuery({}, { replace: true })}>Show all looks</Button>
+            <Button
+              onClick={() => {
+                setText('');
+                setQuery({}, { replace: true });
+              }}
+            >
+              Show all looks
+            </Button>
           </Blank>
         ) : (
           <div className="relative" style={{ height: virtual.getTotalSize() + 16 }}>

@@ -1,0 +1,270 @@
+/** The console's three pages on the demo, driven with real keys and clicks. */
+import { cpSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { ResultSummary } from '../../src/core/run.ts';
+import { comparePictures } from '../../src/core/picture/compare.ts';
+import { decodePng } from '../../src/runner/png.ts';
+import { openConsole, type Page } from '../support/page.ts';
+import { copyOf, lookFile, project, repository } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+const asked = { patterns: ['BerthCard', 'FeeTable/four', 'FeeTable/one', 'books an arrival'], environments: ['day'] };
+let folder: string;
+let served: Served;
+let page: Page;
+let look: (name: string) => ResultSummary;
+
+beforeAll(async () => {
+  folder = copyOf('demo/harbour');
+  served = await serve(folder);
+  await served.run(asked);
+  await served.client.decide({ kind: 'approve', all: true });
+  cpSync(join(repository, 'demo/next/src'), join(folder, 'src'), { recursive: true });
+  ({ look } = await served.run(asked));
+  page = await openConsole(served.service.url);
+});
+
+describe('the board', () => {
+  it('shows every look with its picture, grouped by component, with its verdict as a word', async () => {
+    await page.open('/');
+    await page.shows('src/BerthCard.look.tsx');
+    const tiles = (await page.window.evaluate(
+      "[...document.querySelectorAll('a[href^=\"/bench/\"]')].map((tile) => tile.getAttribute('aria-label'))",
+    )) as string[];
+    expect(tiles).toContain('moored, day: passed');
+    expect(tiles).toContain('empty, day: changed');
+    expect(tiles).toContain('asks before releasing, day: failed');
+    await page.holds(
+      '[...document.images].filter((image) => image.getBoundingClientRect().top < innerHeight).every((image) => image.naturalWidth > 0) && document.images.length > 5',
+    );
+    expect(await page.window.evaluate("[...document.querySelectorAll('h2')].map((heading) => heading.firstChild.textContent)")).toEqual([
+      'ArrivalForm',
+      'BerthCard',
+      'FeeTable',
+    ]);
+  });
+
+  it('is filtered by verdict and searched, and keeps both in its address', async () => {
+    await page.click('failed1');
+    await page.hides('moored');
+    expect(await page.path()).toBe('/?verdict=failed');
+    await page.click('failed1');
+    await page.shows('moored');
+    await page.press('/');
+    await page.type('keeps');
+    await page.hides('moored');
+    expect(await page.path()).toBe('/?q=keeps');
+    await page.type('zzz');
+    await page.shows('No look is like that');
+    await page.click('Show all looks');
+    await page.shows('moored');
+  });
+
+  it('is walked with the keyboard', async () => {
+    await page.open('/');
+    await page.shows('moored');
+    await page.press('ArrowRight', 'ArrowRight', 'ArrowRight');
+    const chosen = await page.window.evaluate("document.querySelector('a.ring-2').getAttribute('aria-label')");
+    expect(chosen).toBe('empty, day: changed');
+    await page.press('Enter');
+    await page.holds("location.pathname.startsWith('/bench/')");
+    await page.shows('mount BerthCard');
+    await page.press('Escape');
+    await page.holds("location.pathname === '/'");
+  });
+
+  it('is live while a run goes on', async () => {
+    await page.open('/');
+    await page.shows('moored');
+    const before = (await page.window.evaluate("document.querySelector('a[aria-label^=moored]').getAttribute('href')")) as string;
+    await served.client.startRun({ patterns: ['BerthCard/moored'], environments: ['day'] });
+    await page.holds(`document.querySelector('a[aria-label^=moored]').getAttribute('href') !== '${before}'`);
+  });
+
+  it('changes between light and dark, and remembers it', async () => {
+    const ground = (): Promise<unknown> => page.window.evaluate('getComputedStyle(document.body).backgroundColor');
+    const light = await ground();
+    await page.press('t');
+    await page.holds("document.documentElement.dataset.theme === 'dark'");
+    expect(await ground()).not.toBe(light);
+    await page.open('/');
+    await page.holds("document.documentElement.dataset.theme === 'dark'");
+    await page.press('t');
+  });
+
+  it('says what to do when there is nothing yet, and when a page does not exist', async () => {
+    const empty = await openConsole((await serve(project({ 'src/A.look.tsx': lookFile('return <p>a</p>;', 'plain: {}') }))).service.url);
+    await empty.open('/');
+    await empty.shows('Nothing has been run yet');
+    await empty.click('Run all looks');
+    await empty.shows('src/A.look.tsx');
+    await empty.open('/review');
+    await empty.shows('A › plain');
+    await empty.open('/bench/999');
+    await empty.shows('There is no result 999.');
+  });
+});
+
+describe('the bench', () => {
+  it('opens at the step that failed, with its message, line and lanes', async () => {
+    const failed = look('asks before releasing');
+    await page.open(`/bench/${failed.id}?step=${failed.failedStep}`);
+    await page.shows('it was not called');
+    await page.shows('step');
+    const text = await page.text();
+    expect(text).toContain('This did not hold within 2000 ms: onRelease was called with ("C-14").');
+    expect(text).toContain('BerthCard.look.tsx:20');
+    expect(await page.window.evaluate("document.querySelector('[data-current]').textContent")).toContain("wasCalledWith('C-14')");
+    expect(await page.window.evaluate("document.querySelector('[role=slider]').getAttribute('aria-valuetext')")).toMatch(/ensure onRelease was called/);
+    await page.hides('Drawing…');
+  });
+
+  it('travels with the arrow keys, before and after each step', async () => {
+    const title = (): Promise<unknown> =>
+      page.window.evaluate("document.querySelector('[role=slider]').getAttribute('aria-valuetext').split(', ').slice(1).join(', ')");
+    await page.press('ArrowLeft');
+    await page.holds("location.search === '?step=4'");
+    expect(await title()).toBe('click the button “Release” in the dialog');
+    const moment = (): Promise<unknown> => page.window.evaluate('/moment (\\d+) of/.exec(document.body.innerText)[1]');
+    const after = await moment();
+    await page.press('b');
+    await page.holds("document.querySelector('[aria-label=\"Before or after the step\"] [data-state=on]').textContent === 'before'");
+    expect(Number(await moment())).toBeLessThan(Number(after));
+    await page.press('Home');
+    await page.holds("location.search === '?step=0'");
+    await page.press('f');
+    await page.holds("location.search === '?step=5'");
+  });
+
+  it('is scrubbed with the mouse, and a line of the script leads to its step', async () => {
+    const [x, y, width] = (await page.window.evaluate(
+      "(({ left, top, width }) => [left, top, width])(document.querySelector('[role=slider] svg').getBoundingClientRect())",
+    )) as [number, number, number];
+    const at = { x: x + 80, y: y + 8 };
+    await page.window.input([
+      { kind: 'move', ...at, button: 'none' },
+      { kind: 'down', ...at, button: 'left', clicks: 1, modifiers: 0 },
+    ]);
+    await page.holds("location.search === '?step=0'");
+    const right = { x: x + width - 40, y: y + 8 };
+    await page.window.input([
+      { kind: 'move', ...right, button: 'left' },
+      { kind: 'up', ...right, button: 'left', clicks: 1, modifiers: 0 },
+    ]);
+    await page.holds("location.search === '?step=5'");
+    await page.click("18        await capture('question');");
+    await page.holds("location.search === '?step=3'");
+    await page.shows('Show the screenshot');
+    await page.click('Show the screenshot');
+    await page.holds("[...document.images].some((image) => image.alt === 'Capture question' && image.naturalWidth > 0)");
+    await page.click('Show the moment');
+  });
+
+  it('draws the moment: the picture of a step before differs from the one after', async () => {
+    const open = look('asks before releasing');
+    const stageAt = async (search: string): Promise<Buffer> => {
+      await page.open(`/bench/${open.id}${search}`);
+      await page.shows('moment');
+      await page.hides('Drawing…');
+      await new Promise((resolve) => setTimeout(resolve, 400));
+      const [x, y, width, height] = (await page.window.evaluate(
+        "(({ left, top, width, height }) => [left, top, width, height])(document.querySelector('iframe').getBoundingClientRect())",
+      )) as [number, number, number, number];
+      return page.window.screenshot([x, y, width, height], false);
+    };
+    const closed = await stageAt('?step=0');
+    const question = await stageAt('?step=3');
+    const { regions, visible } = comparePictures(await decodePng(closed), await decodePng(question));
+    expect(visible).toBeGreaterThan(5000);
+    expect(regions.length).toBeGreaterThan(0);
+  });
+
+  it('shows network and spies on lanes of their own, and the neighbours with n and p', async () => {
+    await page.open(`/bench/${look('books an arrival').id}`);
+    await page.shows('POST /api/berths/C-14/arrivals → 201');
+    await page.shows('onArrived({');
+    await page.open(`/bench/${look('shallow').id}`);
+    await page.shows('mount BerthCard');
+    const ready = `!document.querySelector('[title="Next look (n)"]').disabled`;
+    await page.holds(ready);
+    await page.press('n');
+    await page.holds("document.querySelector('h1')?.textContent === 'aground'");
+    await page.holds(ready);
+    await page.press('p');
+    await page.holds("document.querySelector('h1')?.textContent === 'shallow'");
+  });
+
+  it('tells captures, notes and history of the look', async () => {
+    await page.open(`/bench/${look('empty').id}`);
+    await page.shows('mount BerthCard');
+    await page.click('Look');
+    await page.shows('Approved end by');
+    await page.shows('run 1');
+  });
+});
+
+describe('review', () => {
+  it('shows what changed in four ways, chosen by keys', async () => {
+    await page.open('/review');
+    await page.shows('1 of 3');
+    expect(await page.text()).toContain('BerthCard › empty');
+    await page.holds(
+      "[...document.images].filter(({ alt }) => alt === 'Baseline' || alt === 'Now').every((image) => image.naturalWidth > 0) && document.images.length === 2",
+    );
+    await page.press('d');
+    await page.shows('Difference: what is marked has changed');
+    await page.press('o');
+    await page.shows('Baseline on the left of the line');
+    await page.press('f');
+    await page.holds('/^(Now|Baseline)$/m.test(document.body.innerText)');
+    await page.press('s');
+    await page.shows('No vessel here,');
+    await page.shows('Visible pixels');
+  });
+
+  it('approves with a key, and goes on to the next', async () => {
+    await page.press('a');
+    await page.shows('1 of 2');
+    expect(await page.text()).not.toContain('BerthCard › empty');
+    const about = JSON.parse(readFileSync(join(folder, 'baselines/day/src/BerthCard/empty.json'), 'utf8')) as { markup: string[]; approved: { run: number } };
+    expect(about.markup.join('\n')).toContain('No vessel here,');
+    expect(about.approved.run).toBeGreaterThan(1);
+  });
+
+  it('rejects only with a reason', async () => {
+    await page.press('x');
+    await page.shows('What is wrong with it?');
+    await page.press('Control+Enter');
+    await page.shows('What is wrong with it?');
+    // Keys typed into the reason are no shortcuts.
+    await page.type('a banner pushes it down');
+    await page.press('Control+Enter');
+    await page.hides('What is wrong with it?');
+    await page.shows('1 of 1');
+    const rejected = (await served.client.looks()).flatMap(({ captures }) => captures).filter(({ decision }) => decision?.kind === 'reject');
+    expect(rejected).toMatchObject([{ decision: { why: 'a banner pushes it down' } }]);
+  });
+
+  it('is done when everything is decided, and the board says so', async () => {
+    await page.press('a');
+    await page.shows('All decided');
+    await page.press('1');
+    await page.shows('rejected');
+    expect(
+      await page.window.evaluate("[...document.querySelectorAll('a[href^=\"/bench/\"]')].filter((tile) => tile.ariaLabel.endsWith('changed')).length"),
+    ).toBe(1);
+  });
+});
+
+describe('without its service', () => {
+  it('says so, with what to do', async () => {
+    const other = await serve(project({ 'src/A.look.tsx': lookFile('return <p>a</p>;', 'plain: {}') }));
+    const lost = await openConsole(other.service.url);
+    await lost.open('/');
+    await lost.shows('Nothing has been run yet');
+    await other.service.close();
+    await lost.shows('The service does not answer.');
+    await lost.shows('sguardo serve');
+  });
+});
