@@ -49,14 +49,27 @@ function takeIn(queries: QueryClient, event: RunEvent): void {
 /** How many looks the run that goes on has finished, as the feed tells it. */
 export type LiveState = { connected: boolean; done: number; last: RunEvent | null };
 
-/** Listens to the live feed, again and again when it is lost, and puts what it says into the queries. */
+/** Resolves when the page can be seen. */
+const shown = (): Promise<void> =>
+  new Promise((resolve) => {
+    if (!document.hidden) resolve();
+    else document.addEventListener('visibilitychange', () => resolve(), { once: true });
+  });
+
+/**
+ * Listens to the live feed, again and again when it is lost, and puts what it says into the queries. A page that
+ * nobody sees does not listen: browsers grant all pages of a host only six connections together.
+ */
 export function useLive(): LiveState {
   const queries = useQueryClient();
   const [state, setState] = useState<LiveState>({ connected: true, done: 0, last: null });
   useEffect(() => {
-    const abort = new AbortController();
+    let over = false;
+    let abort = new AbortController();
     const listen = async (): Promise<void> => {
-      while (!abort.signal.aborted) {
+      while (!over) {
+        await shown();
+        abort = new AbortController();
         try {
           const events = service.events(abort.signal, () => {
             setState((now) => ({ ...now, connected: true }));
@@ -73,11 +86,22 @@ export function useLive(): LiveState {
         } catch {
           setState((now) => ({ ...now, connected: false }));
         }
-        await new Promise((resolve) => setTimeout(resolve, 1500));
+        if (!over && !document.hidden) await new Promise((resolve) => setTimeout(resolve, 1500));
       }
     };
+    const pause = (): void => abort.abort();
+    const follow = (): void => {
+      if (document.hidden) pause();
+    };
+    document.addEventListener('visibilitychange', follow);
+    window.addEventListener('pagehide', pause);
     void listen();
-    return () => abort.abort();
+    return () => {
+      over = true;
+      pause();
+      document.removeEventListener('visibilitychange', follow);
+      window.removeEventListener('pagehide', pause);
+    };
   }, [queries]);
   return state;
 }

@@ -268,3 +268,12 @@ describe('without its service', () => {
     await lost.shows('sguardo serve');
   });
 });
+
+describe('many pages of one console', () => {
+  it('do not keep one another from being loaded', async () => {
+    for (let i = 0; i < 10; i++) {
+      await page.open(i % 2 ? '/review' : '/');
+      await page.shows('Run all looks');
+    }
+  });
+});
