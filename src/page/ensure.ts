@@ -23,6 +23,8 @@ function wrong(statement: string, found: string[]): never {
   throw new ProblemError(problem('check-failed', { check: statement, patience: patience() }, { found }));
 }
 
+const times = (n: number): string => `${n} ${n === 1 ? 'time' : 'times'}`;
+
 const quoted = (text: Name): string => (typeof text === 'string' ? `“${text}”` : String(text));
 
 export type TargetChecks = {
@@ -104,9 +106,9 @@ function targetChecks(target: Target): TargetChecks {
         return value === undefined || (typeof value === 'string' ? actual === value : value.test(actual)) || `${name} is “${actual}”`;
       }),
     counts: (n) =>
-      check(`${target} is there ${n} times`, () => {
+      check(`${target} is there ${times(n)}`, () => {
         const found = findAll(target);
-        if (found.length !== n) wrong(`${target} is there ${n} times`, [`${found.length} are there`, ...found.slice(0, 6).map(describe)]);
+        if (found.length !== n) wrong(`${target} is there ${times(n)}`, [`${found.length} are there`, ...found.slice(0, 6).map(describe)]);
       }),
   };
 }
@@ -130,7 +132,7 @@ function callChecks(name: string, calls: () => unknown[][]): CallChecks {
   const called = (statement: string, holds: () => boolean): Promise<void> =>
     check(`${name} ${statement}`, () => void (holds() || wrong(`${name} ${statement}`, list())));
   return {
-    calls: (n) => called(`was called ${n} times`, () => calls().length === n),
+    calls: (n) => called(`was called ${times(n)}`, () => calls().length === n),
     wasCalled: () => called('was called', () => calls().length > 0),
     wasCalledWith: (...args) => called(`was called with (${args.map(show).join(', ')})`, () => calls().some((one) => equal(one, args))),
   };

@@ -76,7 +76,7 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
           {scale.ticks.map(({ time, x }) => (
             <g key={time} transform={`translate(${x} 0)`}>
               <line y1={axisHeight - 4} y2={height} className="stroke-rule" strokeDasharray="1 3" />
-              <text y={12} x={x > width - 40 ? -3 : 2} textAnchor={x > width - 40 ? 'end' : 'start'} className="fill-soft font-mono text-[10px]">
+              <text y={12} x={x > width - 40 ? -10 : 2} textAnchor={x > width - 40 ? 'end' : 'start'} className="fill-soft font-mono text-[10px]">
                 {milliseconds(time)}
               </text>
             </g>
