@@ -32,9 +32,10 @@ export type Answer = {
 type Route = Answer & { method: string; pattern: URLPattern; init: AnswerInit; held: (() => void)[] };
 
 let routes: Route[] = [];
-let inFlight = 0;
-let held = 0;
-let events = 0;
+/** Requests of the look that runs. One that an earlier look has left behind counts among that look's own, however late it settles. */
+type Counts = { inFlight: number; held: number; events: number };
+const noRequests = (): Counts => ({ inFlight: 0, held: 0, events: 0 });
+let counts = noRequests();
 
 /** `GET /api/x`, or just `/api/x` for any method. */
 function parseRoute(route: string): { method: string; pattern: URLPattern } {
@@ -82,13 +83,12 @@ export const isAnswer = (value: unknown): value is Answer => typeof value === 'o
 export function resetAnswers(declared: Record<string, AnswerInit>): Record<string, Answer> {
   for (const route of routes) for (const release of route.held) release();
   routes = [];
-  inFlight = 0;
-  held = 0;
+  counts = noRequests();
   return Object.fromEntries(Object.entries(declared).map(([route, init]) => [route, add(route, init)]));
 }
 
 /** Whether a request waits for a reply that nobody holds back, and how often one has begun or settled so far. */
-export const traffic = (): Traffic => ({ pending: inFlight > held, events });
+export const traffic = (): Traffic => ({ pending: counts.inFlight > counts.held, events: counts.events });
 
 function toReply(init: AnswerInit): Reply {
   const headers: Record<string, string> = { 'access-control-allow-origin': '*', ...init.headers };
@@ -133,9 +133,10 @@ async function decide(asked: AskedRequest): Promise<void> {
   }
   route.calls.push({ method: asked.method, url: asked.url, headers: asked.headers, body: asked.body, json: parsed(asked.body) });
   if (route.init.hold) {
-    held++;
+    const own = counts;
+    own.held++;
     await new Promise<void>((resolve) => route.held.push(resolve));
-    held--;
+    own.held--;
   }
   if (route.init.unreachable) {
     answerRequest(asked.id, 'refuse');
@@ -149,11 +150,12 @@ async function decide(asked: AskedRequest): Promise<void> {
 
 /** Counts a request until it and the reading of its body have settled. */
 function counted<T>(promise: Promise<T>): Promise<T> {
-  inFlight++;
-  events++;
+  const own = counts;
+  own.inFlight++;
+  own.events++;
   const settle = (): void => {
-    inFlight = Math.max(0, inFlight - 1);
-    events++;
+    own.inFlight--;
+    own.events++;
   };
   promise.then(settle, settle);
   return promise;

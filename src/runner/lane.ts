@@ -46,6 +46,8 @@ export class Lane {
   #gone: Promise<string> = new Promise(() => {});
   #bundle: Bundle | null = null;
   #loaded = '';
+  /** What the loaded document said of its looks. */
+  #report: FileReport = { looks: [] };
   #number = 0;
   #trace: Trace = emptyTrace();
   #shots: Shot[] = [];
@@ -78,13 +80,13 @@ export class Lane {
         await within(loadLimit, Promise.race([window.load(`${this.#origin}${documentPath(bundle, file)}`), cut]), late);
         const report = (await within(loadLimit, Promise.race([window.evaluate('__sguardo.file()'), cut]), late)) as FileReport;
         this.#loaded = wanted;
+        this.#report = report;
         this.ran = 0;
-        return report;
       } catch (error) {
         return { problem: await this.#recover(error), stack: null };
       }
     }
-    return (await this.#window!.evaluate('__sguardo.file()')) as FileReport;
+    return this.#report;
   }
 
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
