@@ -18,7 +18,7 @@ function Mark() {
   return (
     <svg width="22" height="22" viewBox="0 0 32 32" fill="none" strokeWidth="3.2" strokeLinecap="round" aria-hidden="true">
       <path d="M3 20C8 9 24 9 29 20" className="stroke-accent" />
-      <circle cx="16" cy="20.5" r="5" className="fill-accent" />
+      <circle r="5" transform="translate(16 20.5)" className="fill-accent" />
       <path d="M8 27.5h16" className="stroke-changed" />
     </svg>
   );

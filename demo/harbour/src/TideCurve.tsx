@@ -37,7 +37,7 @@ export function TideCurve({ readings, draught, now }: Props) {
       <path className="water" d={`${path} L${x(last.hour)} ${y(0)} L${x(first.hour)} ${y(0)} Z`} />
       <path className="curve" d={path} />
       {draught !== undefined && <line className="keel" x1={left} x2={width - 12} y1={y(draught)} y2={y(draught)} />}
-      {now !== undefined && <circle cx={x(now)} cy={y(readings.find(({ hour }) => hour === now)?.metres ?? 0)} r={5} fill="var(--ink)" />}
+      {now !== undefined && <circle transform={`translate(${x(now)} ${y(readings.find(({ hour }) => hour === now)?.metres ?? 0)})`} r={5} fill="var(--ink)" />}
       {[0, 6, 12, 18, 24].map((hour) => (
         <text key={hour} x={x(hour) - 8} y={height - 8}>
           {String(hour).padStart(2, '0')}

@@ -18,7 +18,7 @@ export function Blank({ title, children }: { title: string; children?: ReactNode
           aria-hidden="true"
         >
           <path d="M6 26C16 6 40 6 50 26" />
-          <circle cx="28" cy="25" r="7" fill="currentColor" stroke="none" />
+          <circle r="7" transform="translate(28 25)" fill="currentColor" stroke="none" />
           <path d="M16 37H40" />
         </svg>
         <h2 className="mb-1 text-[15px] font-semibold">{title}</h2>

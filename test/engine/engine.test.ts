@@ -1,0 +1,226 @@
+/** Our own way of driving Chromium: windows, input, requests, and everything that can be lost. */
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { defaultEnvironment } from '../../src/core/environment.ts';
+import { startChromium } from '../../src/engine/chromium.ts';
+import { type Engine, type EngineWindow, LostError, type PausedRequest, type WindowHandlers } from '../../src/engine/engine.ts';
+import { isKey, keyOf, shortcutCommands } from '../../src/engine/keys.ts';
+
+let engine: Engine;
+let window: EngineWindow;
+let origin: string;
+const server = createServer((request, reply) => {
+  reply.writeHead(200, { 'content-type': request.url === '/data' ? 'text/plain' : 'text/html' });
+  reply.end(
+    request.url === '/data'
+      ? 'from the server'
+      : '<!doctype html><title>berth</title><body style="margin:0;background:#fff"><button style="position:absolute;left:20px;top:20px;width:80px;height:30px">Go</button>',
+  );
+});
+
+const silent: WindowHandlers = { message() {}, request: (request) => window.proceed(request.id), dialog() {}, left() {}, crashed() {}, closed() {} };
+
+beforeAll(async () => {
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  engine = await startChromium({ 'harbour.localhost': (server.address() as AddressInfo).port });
+  window = await engine.open();
+  await window.apply({ ...defaultEnvironment, viewport: [400, 300] });
+});
+afterAll(async () => {
+  await engine.close();
+  server.close();
+});
+afterEach(() => {
+  window.handlers = null;
+});
+
+describe('a browser', () => {
+  it('says what it is, and which fonts are installed', () => {
+    expect(engine.name).toMatch(/^Chromium \d+\./);
+    expect(engine.fonts).toMatch(/^[0-9a-f]{8}$/);
+    expect(engine.pid).toBeGreaterThan(1);
+  });
+
+  it('maps host names to ports, so that pages have the same address in every run', async () => {
+    await window.load('http://harbour.localhost/');
+    expect(await window.evaluate('location.href')).toBe('http://harbour.localhost/');
+  });
+
+  it('is missed with a way out', async () => {
+    const before = process.env.SGUARDO_CHROMIUM;
+    process.env.SGUARDO_CHROMIUM = '/nowhere/chromium';
+    await expect(startChromium()).rejects.toMatchObject({ problem: { code: 'browser-missing', remedy: expect.stringContaining('SGUARDO_CHROMIUM') } });
+    process.env.SGUARDO_CHROMIUM = '/bin/false';
+    await expect(startChromium()).rejects.toMatchObject({ problem: { code: 'browser-start' } });
+    if (before === undefined) delete process.env.SGUARDO_CHROMIUM;
+    else process.env.SGUARDO_CHROMIUM = before;
+  });
+});
+
+describe('a window', () => {
+  it('evaluates, awaits, and hands errors on', async () => {
+    await window.load(origin);
+    expect(await window.evaluate('document.title')).toBe('berth');
+    expect(await window.evaluate('Promise.resolve({ metres: [1, 2] })')).toEqual({ metres: [1, 2] });
+    await expect(window.evaluate("(() => { throw new TypeError('no rope') })()")).rejects.toThrow('no rope');
+  });
+
+  it('shows what a person in that environment would see', async () => {
+    await window.apply({
+      ...defaultEnvironment,
+      viewport: [321, 234],
+      ratio: 2,
+      scheme: 'dark',
+      motion: 'no-preference',
+      contrast: 'more',
+      locale: 'it-IT',
+      timeZone: 'Europe/Rome',
+    });
+    await window.load(origin);
+    expect(
+      await window.evaluate(`[innerWidth, innerHeight, devicePixelRatio, matchMedia('(prefers-color-scheme: dark)').matches, matchMedia('(prefers-reduced-motion: reduce)').matches,
+        matchMedia('(prefers-contrast: more)').matches, navigator.language, (1234.5).toLocaleString(), Intl.DateTimeFormat().resolvedOptions().timeZone]`),
+    ).toEqual([321, 234, 2, true, false, true, 'it-IT', '1234,5', 'Europe/Rome']);
+    await window.apply({ ...defaultEnvironment, viewport: [400, 300] });
+    expect(await window.evaluate("[innerWidth, matchMedia('(prefers-color-scheme: dark)').matches, navigator.language]")).toEqual([400, false, 'en-GB']);
+  });
+
+  it('takes the same picture of the same page, of the clip that is asked for', async () => {
+    await window.load(origin);
+    const first = await window.screenshot([10, 10, 100, 50], false);
+    expect(first.equals(await window.screenshot([10, 10, 100, 50], false))).toBe(true);
+    expect([first.readUInt32BE(16), first.readUInt32BE(20)]).toEqual([100, 50]);
+    expect((await window.screenshot([0, 0, 400, 900], true)).readUInt32BE(20)).toBe(900);
+  });
+
+  it('sends trusted input', async () => {
+    await window.load(origin);
+    await window.evaluate(
+      "window.seen = []; for (const type of ['pointerdown', 'click', 'keydown']) addEventListener(type, (event) => seen.push([type, event.isTrusted, event.key ?? event.target.localName, event.ctrlKey]))",
+    );
+    await window.input([
+      { kind: 'move', x: 60, y: 35, button: 'none' },
+      { kind: 'down', x: 60, y: 35, button: 'left', clicks: 1, modifiers: 0 },
+      { kind: 'up', x: 60, y: 35, button: 'left', clicks: 1, modifiers: 0 },
+      { kind: 'key', key: 'k', modifiers: 2 },
+    ]);
+    expect(await window.evaluate('seen')).toEqual([
+      ['pointerdown', true, 'button', false],
+      ['click', true, 'button', false],
+      ['keydown', true, 'k', true],
+    ]);
+  });
+
+  it('pauses what scripts ask for, to be answered, let through or refused', async () => {
+    await window.load(origin);
+    const asked: PausedRequest[] = [];
+    window.handlers = {
+      ...silent,
+      request(request) {
+        asked.push(request);
+        const path = new URL(request.url).pathname;
+        if (path === '/stubbed') window.fulfil(request.id, { status: 201, headers: { 'content-type': 'text/plain', 'x-berth': 'C-14' }, body: 'così' });
+        else if (path === '/refused') window.refuse(request.id);
+        else window.proceed(request.id);
+      },
+    };
+    const ask = (path: string, init = '{}'): Promise<unknown> =>
+      window.evaluate(`fetch('${path}', ${init}).then(async (reply) => [reply.status, reply.headers.get('x-berth'), await reply.text()], () => 'refused')`);
+    expect(await ask('/stubbed', "{ method: 'POST', body: 'moor' }")).toEqual([201, 'C-14', 'così']);
+    expect(await ask('/data')).toEqual([200, null, 'from the server']);
+    expect(await ask('/refused')).toBe('refused');
+    expect(asked.map(({ method, body }) => [method, body])).toEqual([
+      ['POST', 'moor'],
+      ['GET', null],
+      ['GET', null],
+    ]);
+  });
+
+  it('has storage of its own', async () => {
+    await window.load(origin);
+    await window.evaluate("localStorage.setItem('berth', 'C-14')");
+    const other = await engine.open();
+    await other.load(origin);
+    expect(await other.evaluate("localStorage.getItem('berth')")).toBeNull();
+    await other.close();
+  });
+});
+
+describe('what is lost', () => {
+  it('is told when a page crashes; the window can be used again', async () => {
+    await window.load(origin);
+    let crashed = 0;
+    window.handlers = { ...silent, crashed: () => crashed++ };
+    const waiting = window.evaluate('new Promise(() => {})');
+    waiting.catch(() => {});
+    await window.load('chrome://crash').catch(() => {});
+    await expect(waiting).rejects.toBeInstanceOf(LostError);
+    expect(crashed).toBe(1);
+    await window.load(origin);
+    expect(await window.evaluate('document.title')).toBe('berth');
+  });
+
+  it('an endless script is stopped', async () => {
+    await window.load(origin);
+    const endless = window.evaluate('(() => { for (;;) ; })()');
+    endless.catch(() => {});
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    await window.halt();
+    await expect(endless).rejects.toThrow();
+    expect(await window.evaluate('1 + 1')).toBe(2);
+  });
+
+  it('is told when a dialog would have blocked the page, and when the page leaves', async () => {
+    await window.load(origin);
+    const told: string[] = [];
+    window.handlers = { ...silent, dialog: (type, text) => told.push(`${type} ${text}`), left: (url) => told.push(url) };
+    expect(await window.evaluate("confirm('Cast off?')")).toBe(false);
+    await window.evaluate("void setTimeout(() => { location.href = '/other' })");
+    while (told.length < 2) await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(told).toEqual(['confirm Cast off?', `${origin}/other`]);
+  });
+
+  it('a page that cannot be loaded is told with its address', async () => {
+    await expect(window.load('http://127.0.0.1:1/')).rejects.toThrow(/could not load http:\/\/127\.0\.0\.1:1\//);
+  });
+
+  it('every call ends when the browser does', async () => {
+    const other = await startChromium();
+    const lost = await other.open();
+    const waiting = lost.evaluate('new Promise(() => {})');
+    waiting.catch(() => {});
+    process.kill(other.pid, 'SIGKILL');
+    await expect(waiting).rejects.toMatchObject({ what: 'browser' });
+    expect(await other.gone).toBe('ended by SIGKILL');
+    await expect(lost.evaluate('1')).rejects.toMatchObject({ what: 'browser' });
+  });
+});
+
+describe('keys', () => {
+  it.each([
+    ['a', { key: 'a', code: 'KeyA', keyCode: 65, text: 'a' }],
+    ['Q', { key: 'Q', code: 'KeyQ', keyCode: 81, text: 'Q' }],
+    ['7', { key: '7', code: 'Digit7', keyCode: 55, text: '7' }],
+    ['&', { key: '&', code: 'Digit7', keyCode: 55, text: '&' }],
+    ['?', { key: '?', code: 'Slash', keyCode: 191, text: '?' }],
+    ['Space', { key: ' ', code: 'Space', keyCode: 32, text: ' ' }],
+    ['Enter', { key: 'Enter', code: 'Enter', keyCode: 13, text: '\r' }],
+    ['ArrowDown', { key: 'ArrowDown', code: 'ArrowDown', keyCode: 40 }],
+    ['F2', { key: 'F2', code: 'F2', keyCode: 113 }],
+    ['è', { key: 'è', code: '', keyCode: 0, text: 'è' }],
+  ])('%s is what a real press carries', (name, key) => expect(keyOf(name)).toEqual(key));
+
+  it('are names or single characters', () => {
+    expect(['a', 'é', '💡', 'Escape', 'Space'].map(isKey)).toEqual([true, true, true, true, true]);
+    expect(['Entre', 'ab', ''].map(isKey)).toEqual([false, false, false]);
+  });
+
+  it('stand for editing commands with Control or Meta held', () => {
+    expect(shortcutCommands('a', 2)).toEqual(['selectAll']);
+    expect(shortcutCommands('V', 4)).toEqual(['paste']);
+    expect(shortcutCommands('a', 0)).toEqual([]);
+    expect(shortcutCommands('a', 3)).toEqual([]);
+  });
+});
