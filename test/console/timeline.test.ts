@@ -1,11 +1,12 @@
 /** The pure parts of the bench: where one is on a timeline, and how wide its stretches are drawn. */
 import { describe, expect, it } from 'vitest';
 import { layOut } from '../../src/console/board/rows.ts';
+import { placeMarks } from '../../src/console/bench/MarkRow.tsx';
 import { compressedScale } from '../../src/console/bench/scale.ts';
 import { atStep, atTime, endTime, firstPosition, moveBy } from '../../src/console/bench/travel.ts';
 import { emptyMoment } from '../../src/core/moment.ts';
 import type { ResultSummary } from '../../src/core/run.ts';
-import type { Step, Timeline } from '../../src/core/timeline.ts';
+import type { Mark, Step, Timeline } from '../../src/core/timeline.ts';
 
 const step = (index: number, at: number, took: number, before: number, after: number, change: Partial<Step> = {}): Step => ({
   index,
@@ -92,6 +93,27 @@ describe('the scale', () => {
   it('has ticks that do not run into one another', () => {
     const { ticks } = scale;
     for (let i = 1; i < ticks.length; i++) expect(ticks[i]!.x - ticks[i - 1]!.x).toBeGreaterThan(60);
+  });
+});
+
+describe('titles of marks', () => {
+  const mark = (at: number, title = 'GET /api/x', took: number | null = null): Mark => ({ lane: 'network', at, took, title, level: 'info' });
+  const sides = (...marks: Mark[]) => placeMarks(marks, { x: (time) => time }, 800).map(({ side }) => side);
+
+  it('stand on the right where there is room, else on the left, else nowhere', () => {
+    expect(sides(mark(100))).toEqual(['right']);
+    expect(sides(mark(790))).toEqual(['left']);
+    expect(sides(mark(100), mark(130), mark(160))).toEqual(['left', 'none', 'right']);
+    expect(sides(mark(0), mark(20))).toEqual(['none', 'right']);
+  });
+
+  it('do not run into the title before them', () => {
+    expect(sides(mark(600, 'a long title of a request that takes its room'), mark(790))).toEqual(['left', 'left']);
+    expect(sides(mark(650), mark(790, 'a title that is too long for here'))).toEqual(['right', 'none']);
+  });
+
+  it('keep clear of how long something took', () => {
+    expect(placeMarks([mark(100, 'x', 50)], { x: (time) => time * 2 }, 800)).toMatchObject([{ from: 200, to: 300, side: 'right' }]);
   });
 });
 
