@@ -40,7 +40,7 @@ export type ElementEntry = {
   state?: ElementState;
 };
 
-export type TextEntry = { text: string };
+type TextEntry = { text: string };
 export type NodeEntry = ElementEntry | TextEntry;
 
 /** A style sheet: its text, or the URL of the asset that holds it. */
@@ -83,9 +83,6 @@ export const emptyMoment = (width: number, height: number): Moment => ({
   sheets: {},
   view: { width, height, scroll: [0, 0], hover: [], focus: null, focusVisible: false, sheets: [] },
 });
-
-/** True when applying the patch would change nothing. */
-export const isEmptyPatch = (patch: Patch): boolean => !patch.nodes && !patch.sheets && !patch.view;
 
 function applyRecord<T>(record: Record<string, T>, changes: Record<string, T | null> | undefined): Record<string, T> {
   if (!changes) return record;
@@ -140,26 +137,9 @@ export function diffMoments(from: Moment, to: Moment): Patch {
   return patch;
 }
 
-/** The patch that undoes `patch` when applied after it; `moment` is the one that `patch` was applied to. */
-export const invertPatch = (moment: Moment, patch: Patch): Patch => diffMoments(applyPatch(moment, patch), moment);
-
 /** Moment number `index` of a timeline: the base with its first `index` patches applied. */
 export function momentAt(base: Moment, patches: readonly Patch[], index: number): Moment {
   let moment = base;
   for (let i = 0; i < index && i < patches.length; i++) moment = applyPatch(moment, patches[i]!);
   return moment;
-}
-
-/** The nodes that can be reached from the root, depth first, in document order (shadow trees before light children). */
-export function* walkMoment(moment: Moment, from: number = moment.root): Generator<{ id: number; entry: NodeEntry; depth: number }> {
-  const stack: { id: number; depth: number }[] = [{ id: from, depth: 0 }];
-  while (stack.length > 0) {
-    const { id, depth } = stack.pop()!;
-    const entry = moment.nodes[id];
-    if (!entry) continue;
-    yield { id, entry, depth };
-    if (isText(entry)) continue;
-    const kids = [...(entry.shadow?.kids ?? []), ...(entry.kids ?? [])];
-    for (let i = kids.length - 1; i >= 0; i--) stack.push({ id: kids[i]!, depth: depth + 1 });
-  }
 }

@@ -2,7 +2,7 @@
 import type { Environment } from '../core/environment.ts';
 import type { Box } from '../core/timeline.ts';
 import { type EngineWindow, type FulfilledResponse, type InputEvent, LostError, type PausedRequest, type WindowHandlers } from './engine.ts';
-import { keyOf, shortcutCommands } from './keys.ts';
+import { keyOf, shortcutCommands } from '../core/keys.ts';
 import type { Params, Pipe } from './pipe.ts';
 
 /** The name of the function through which a page calls its host. */

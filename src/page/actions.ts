@@ -1,4 +1,5 @@
 /** Actions: what a person does with mouse and keyboard. Input is sent by the engine, so that the page sees real, trusted events. */
+import { isKey, modifierBits } from '../core/keys.ts';
 import { fail, problem, ProblemError } from '../core/problem.ts';
 import type { InputRequest } from '../core/wire.ts';
 import { actionable, only, retry } from './actionable.ts';
@@ -91,14 +92,11 @@ export function clear(target: Target): Promise<void> {
     needTarget(target, 'clear');
     await enter(current, recording, target, 'clearing');
     await send([
-      { kind: 'key', key: 'a', modifiers: 2 },
+      { kind: 'key', key: 'a', modifiers: modifierBits.Control },
       { kind: 'key', key: 'Backspace', modifiers: 0 },
     ]);
   });
 }
-
-const modifiers: Record<string, number> = { Alt: 1, Control: 2, Meta: 4, Shift: 8 };
-const keyNames = /^(Enter|Tab|Escape|Backspace|Delete|Arrow(Left|Up|Right|Down)|Home|End|Page(Up|Down)|Insert|Space|F([1-9]|1[0-2]))$/;
 
 function parseKeys(keys: string): InputRequest {
   // The plus sign itself may be the key: `+` or `Control++`.
@@ -107,10 +105,9 @@ function parseKeys(keys: string): InputRequest {
   let bits = 0;
   for (const name of parts)
     bits |=
-      modifiers[name] ??
+      modifierBits[name as keyof typeof modifierBits] ??
       fail('bad-step', { what: `“${name}” is not a modifier key.`, remedy: 'Use Control, Shift, Alt or Meta, joined with +, as in Control+Enter.' });
-  if ([...key].length !== 1 && !keyNames.test(key))
-    fail('bad-step', { what: `“${key}” is not a key.`, remedy: 'Use a character or a name such as Enter, Escape, Tab, ArrowDown, Home, F2.' });
+  if (!isKey(key)) fail('bad-step', { what: `“${key}” is not a key.`, remedy: 'Use a character or a name such as Enter, Escape, Tab, ArrowDown, Home, F2.' });
   return { kind: 'key', key, modifiers: bits };
 }
 

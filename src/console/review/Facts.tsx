@@ -1,4 +1,5 @@
 /** What differs, in numbers and lines. */
+import { plainDistance } from '../../core/picture/colour.ts';
 import type { CaptureSummary } from '../../core/run.ts';
 
 export function Facts({ capture }: { capture: CaptureSummary }) {
@@ -24,7 +25,7 @@ export function Facts({ capture }: { capture: CaptureSummary }) {
               <dt className="text-soft">Strongest</dt>
               <dd>
                 {state.picture.strongest.toFixed(3)}
-                {state.picture.strongest < 0.02 ? ', faint' : ''}
+                {state.picture.strongest < plainDistance ? ', faint' : ''}
               </dd>
               <dt className="text-soft">Size</dt>
               <dd>
