@@ -1,4 +1,6 @@
 /** Look files that cannot be used, and projects with a Vite of their own. */
+import { copyFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run.ts';
 import { lookFile, project } from '../support/project.ts';
@@ -8,16 +10,15 @@ let served: Served;
 let results: ResultSummary[];
 
 beforeAll(async () => {
-  served = await serve(
-    project({
-      'vite.config.ts':
-        "import react from '@vitejs/plugin-react';\nexport default { plugins: [react()], define: { __PORT__: JSON.stringify('Genova') }, resolve: { alias: { '@kit': new URL('./kit', import.meta.url).pathname } } };",
-      'kit/name.ts': 'export const name: string = `from ${__PORT__}`; declare const __PORT__: string;',
-      'kit/buoy.css': '.buoy { color: rgb(1, 2, 3); background: url(./dot.svg); }',
-      'kit/buoy.module.css': '.mark { color: rgb(4, 5, 6); }',
-      'kit/dot.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"><path d="M0 0h4v4z"/></svg>',
-      'public/chart.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><path d="M0 0h9v9z"/></svg>',
-      'src/Good.look.tsx': `import { ensure, looks, the } from 'sguardo';
+  const folder = project({
+    'vite.config.ts':
+      "import react from '@vitejs/plugin-react';\nexport default { plugins: [react()], define: { __PORT__: JSON.stringify('Genova') }, resolve: { alias: { '@kit': new URL('./kit', import.meta.url).pathname } } };",
+    'kit/name.ts': 'export const name: string = `from ${__PORT__}`; declare const __PORT__: string;',
+    'kit/buoy.css': '@font-face { font-family: Kit; src: url(./bold.ttf); } .buoy { color: rgb(1, 2, 3); background: url(./dot.svg); font-family: Kit; }',
+    'kit/buoy.module.css': '.mark { color: rgb(4, 5, 6); }',
+    'kit/dot.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"><path d="M0 0h4v4z"/></svg>',
+    'public/chart.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><path d="M0 0h9v9z"/></svg>',
+    'src/Good.look.tsx': `import { ensure, looks, the } from 'sguardo';
 import { name } from '@kit/name';
 import '@kit/buoy.css';
 import styles from '@kit/buoy.module.css';
@@ -27,19 +28,22 @@ export default looks(Buoy, { states: { built: { async script() {
   await ensure(the.paragraph()).reads(/from Genova/);
   await ensure(() => getComputedStyle(document.querySelector('p')).color).equals('rgb(1, 2, 3)');
   await ensure(() => getComputedStyle(document.querySelector('b')).color).equals('rgb(4, 5, 6)');
+  await ensure(() => [...document.fonts].map(({ family, status }) => family + ' ' + status)).equals(['Kit loaded']);
   await ensure(() => [...document.images].every((image) => image.naturalWidth > 0)).equals(true);
 } } } });`,
-      'src/Syntax.look.tsx': "import { looks } from 'sguardo';\nconst Broken = () => <p>;\nexport default looks(Broken, { states: { a: {} } });\n",
-      'src/Lost.look.tsx': "import { looks } from 'sguardo';\nimport { Gone } from './Gone';\nexport default looks(Gone, { states: { a: {} } });\n",
-      'src/Other.look.tsx': 'export default { title: "not looks" };\n',
-      'src/Nothing.look.tsx': 'export const x = 1;\n',
-      'src/Throws.look.tsx': "import { looks } from 'sguardo';\nthrow new Error('out of rope');\nexport default looks(() => null, { states: { a: {} } });\n",
-      'src/Circle.look.tsx': lookFile(
-        'return <p>{props.name}</p>;',
-        "a: { after: 'b' as never }, b: { after: 'a' as never }, c: { after: 'nobody' as never }, d: {}",
-      ),
-    }),
-  );
+    'src/Syntax.look.tsx': "import { looks } from 'sguardo';\nconst Broken = () => <p>;\nexport default looks(Broken, { states: { a: {} } });\n",
+    'src/Lost.look.tsx': "import { looks } from 'sguardo';\nimport { Gone } from './Gone';\nexport default looks(Gone, { states: { a: {} } });\n",
+    'src/Other.look.tsx': 'export default { title: "not looks" };\n',
+    'src/Nothing.look.tsx': 'export const x = 1;\n',
+    'src/Throws.look.tsx': "import { looks } from 'sguardo';\nthrow new Error('out of rope');\nexport default looks(() => null, { states: { a: {} } });\n",
+    'src/Circle.look.tsx': lookFile(
+      'return <p>{props.name}</p>;',
+      "a: { after: 'b' as never }, b: { after: 'a' as never }, c: { after: 'nobody' as never }, d: {}",
+    ),
+  });
+  // Debian's own, which Chromium brings along: large enough not to be put into the sheet.
+  copyFileSync('/usr/share/fonts/truetype/dejavu/DejaVuSans-Bold.ttf', join(folder, 'kit/bold.ttf'));
+  served = await serve(folder);
   ({ results } = await served.run());
 });
 
@@ -50,8 +54,17 @@ const of = (component: string, look?: string): ResultSummary => {
 };
 
 describe('a look file', () => {
-  it('is built with the Vite configuration, styles, images and public files of its project', () => {
+  it('is built with the Vite configuration, styles, images, fonts and public files of its project', () => {
     expect([of('Good').verdict, of('Good').problem?.message, of('Good').problem?.found]).toEqual(['new', undefined, undefined]);
+  });
+
+  it('keeps the font and the images that its moments show', async () => {
+    const { assets, marks } = await served.client.timeline(of('Good').id);
+    expect(marks).toContainEqual(expect.objectContaining({ lane: 'network', title: 'GET /chart.svg → 200', took: expect.any(Number) }));
+    const types = await Promise.all(
+      Object.values(assets).map(async (hash) => (await fetch(`${served.service.stage}/asset/${hash}`)).headers.get('content-type')),
+    );
+    expect(types).toEqual(expect.arrayContaining(['font/ttf', 'image/svg+xml', 'text/css; charset=utf-8']));
   });
 
   it.each([

@@ -75,6 +75,11 @@ describe('a moment holds', () => {
     expect([reply.status, reply.headers.get('content-type')]).toEqual([200, 'text/css; charset=utf-8']);
   });
 
+  it('beside it the console, with levels and values', async () => {
+    const { marks } = await timelineOf('still');
+    expect(marks.filter(({ lane }) => lane === 'console')).toMatchObject([{ title: 'low water {metres: 0.4}', level: 'warning', at: expect.any(Number) }]);
+  });
+
   it('only what changed, after the first one', async () => {
     const { patches, base } = await timelineOf('filled');
     const size = JSON.stringify(base).length;

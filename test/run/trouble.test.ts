@@ -46,7 +46,13 @@ describe('trouble', () => {
   });
 
   it('with dialogs and windows is noted, and goes on as if they had been dismissed', () => {
-    expect(look('opens a dialog')).toMatchObject({ verdict: 'new', notes: [expect.stringContaining('confirm(“Cast off?”) opened a dialog')] });
+    expect(look('opens a dialog')).toMatchObject({
+      verdict: 'new',
+      notes: [
+        expect.stringContaining('alert(“Gale”) opened a dialog, which blocks a page; it was dismissed.'),
+        expect.stringContaining('confirm(“Cast off?”)'),
+      ],
+    });
     expect(look('opens a window')).toMatchObject({
       verdict: 'new',
       notes: [expect.stringContaining('window.open(“http://elsewhere.test/”) was not followed')],

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { expect, it } from 'vitest';
 import { connect } from '../../src/client/client.ts';
 import { ended, serveByCommand } from '../support/cli.ts';
-import { childrenOf } from '../support/processes.ts';
+import { childrenOf, descendantsOf } from '../support/processes.ts';
 import { lookFile, project } from '../support/project.ts';
 import { finished, serve } from '../support/service.ts';
 
@@ -30,6 +30,17 @@ it('a browser that is killed is started again, and every look gets its verdict',
   expect(summary.tally).toMatchObject({ new: 12, broken: 0, failed: 0 });
   // And the next run finds a browser, too.
   expect((await run({ patterns: ['A/look 0'] })).run.tally.new).toBe(1);
+});
+
+it('a page that crashes breaks its own look only', async () => {
+  const { client } = await serve(project({ 'sguardo.config.ts': 'export default { lanes: 1 };', 'src/A.look.tsx': slow }));
+  const { id } = await client.startRun({});
+  while ((await client.run(id)).done < 1) await new Promise((resolve) => setTimeout(resolve, 20));
+  for (const { pid } of descendantsOf(process.pid).filter(({ command }) => command.includes('--type=renderer'))) process.kill(pid, 'SIGKILL');
+  const summary = await finished(client, id);
+  const broken = (await client.runResults(id)).filter(({ verdict }) => verdict === 'broken');
+  expect(summary).toMatchObject({ status: 'finished', done: 6, tally: { broken: 1, new: 5 } });
+  expect(broken).toMatchObject([{ problem: { code: 'page-crashed', message: 'The page crashed.' } }]);
 });
 
 it('a service that is killed loses no baseline, and tells of the run that it could not end', async () => {

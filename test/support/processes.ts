@@ -18,6 +18,10 @@ export function childrenOf(parent: number): { pid: number; command: string }[] {
   return found;
 }
 
+/** The processes that a process has started, with those that they have started. */
+export const descendantsOf = (parent: number): { pid: number; command: string }[] =>
+  childrenOf(parent).flatMap((child) => [child, ...descendantsOf(child.pid)]);
+
 /** True while a process is there. */
 export function isAlive(pid: number): boolean {
   try {

@@ -23,6 +23,7 @@ function Chart() {
   const lamp = useRef<HTMLDivElement>(null);
   const [picture, setPicture] = useState('');
   useEffect(() => {
+    console.warn('low water', { metres: 0.4 });
     const context = canvas.current!.getContext('2d')!;
     context.fillStyle = 'teal';
     context.fillRect(4, 4, 40, 12);

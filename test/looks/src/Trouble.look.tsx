@@ -11,7 +11,10 @@ function Trouble({ kind }: { kind: Kind }) {
   if (kind === 'throws') throw new Error('the bilge pump failed');
   if (kind === 'endless') forever();
   const act = (): void => {
-    if (kind === 'alert') document.title = String(window.confirm('Cast off?'));
+    if (kind === 'alert') {
+      window.alert('Gale');
+      document.title = String(window.confirm('Cast off?'));
+    }
     if (kind === 'close') window.close();
     if (kind === 'leave') location.href = 'http://elsewhere.test/';
     if (kind === 'reload') location.reload();
