@@ -41,6 +41,15 @@ describe('markupLines', () => {
   });
 });
 
+/** The length of the longest common subsequence, the slow and plain way. */
+function longestCommon(a: readonly string[], b: readonly string[]): number {
+  if (a.length === 0 || b.length === 0) return 0;
+  const rest = a.slice(1);
+  if (a[0] === b[0]) return 1 + longestCommon(rest, b.slice(1));
+  const at = b.indexOf(a[0]!);
+  return Math.max(longestCommon(rest, b), at < 0 ? 0 : 1 + longestCommon(rest, b.slice(at + 1)));
+}
+
 describe('diffLines', () => {
   const from = ['<table>', '  <tr>', '    Berth', '    Water', '</table>'];
 
@@ -80,6 +89,7 @@ describe('diffLines', () => {
       const added = changes.filter(({ side }) => side === 'now').sort((x, y) => x.line - y.line);
       for (const { line, text } of added) kept.splice(line - 1, 0, text);
       expect(kept).toEqual(b);
+      expect(changes).toHaveLength(a.length + b.length - 2 * longestCommon(a, b));
     }
   });
 

@@ -66,6 +66,12 @@ describe('comparePictures', () => {
     expect(regions).toEqual([{ box: [10, 10, 11, 7], pixels: 44, strongest: expect.closeTo(0.8, 0) }]);
   });
 
+  it('follows a shape all around, whichever way it goes', () => {
+    // Two arms that meet only at the bottom.
+    const now = fill(fill(fill(blank(200, 100), [10, 10, 3, 60], ink), [90, 10, 3, 60], ink), [10, 67, 83, 3], ink);
+    expect(comparePictures(blank(200, 100), now).regions.map(({ box }) => box)).toEqual([[10, 10, 83, 60]]);
+  });
+
   it('keeps distant places apart, the largest first', () => {
     const now = fill(fill(blank(200, 100), [4, 4, 3, 3], ink), [150, 60, 20, 10], ink);
     expect(comparePictures(blank(200, 100), now).regions.map(({ box }) => box)).toEqual([
