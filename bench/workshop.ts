@@ -59,6 +59,7 @@ export async function openWorkshop(): Promise<Workshop> {
         request: { patterns, environments: [settings.environments[0]!.name], repeat: 1 },
         crew,
         origin,
+        expected: () => 0,
         baselines: options.baselines ?? (() => null),
         signal: new AbortController().signal,
         news: {

@@ -21,7 +21,7 @@ export type RunSummary = {
   started: string;
   finished: string | null;
   request: RunRequest;
-  /** Looks planned so far, one for each environment and repetition. */
+  /** Looks that it has, one for each environment and repetition; while it goes on, as far as is known. */
   planned: number;
   done: number;
   tally: Tally;

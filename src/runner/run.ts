@@ -13,6 +13,7 @@ import { type Execution, Lane } from './lane.ts';
 
 /** What a run tells while it goes on. */
 export type RunNews = {
+  /** How many looks there are in all, as far as is known: more certain with every look file that is opened. */
   planned(looks: number): void;
   started(look: LookInfo, environment: string): void;
   finished(look: FinishedLook): void;
@@ -26,6 +27,8 @@ export type RunSetup = {
   /** The origin that pages are loaded from, such as `http://looks.localhost`. */
   origin: string;
   baselines: BaselineOf;
+  /** How many of a look file's looks were meant by such a request before; 0 when it is not known. */
+  expected(file: string): number;
   news: RunNews;
   signal: AbortSignal;
 };
@@ -70,16 +73,15 @@ export async function runLooks(setup: RunSetup): Promise<void> {
   const context: FinishContext = { bundle, origin: setup.origin, mapper: sourceMapper(bundle), engine, baselines: setup.baselines, known: new Map() };
   // Results are finished (compared, mapped to sources) while the lanes go on with the next looks.
   const finishing: Promise<void>[] = [];
+  const plan = planOf(bundle, setup, environments.length);
   const finish = (info: LookInfo, environment: Environment, repetition: number, execution: Execution, orderDependent = false): void => {
     finishing.push(finishLook(context, info, environment, repetition, execution, orderDependent).then(news.finished));
   };
   for (const { file, problem: wrong } of bundle.unusable) {
     const info = infoOf(file, wholeFile);
     if (!isSelected(info, request.patterns)) continue;
-    for (const environment of environments) {
-      news.planned(1);
-      finish(info, environment, 1, brokenBy(wrong, null));
-    }
+    plan.know(file, 1);
+    for (const environment of environments) finish(info, environment, 1, brokenBy(wrong, null));
   }
   const jobs: Job[] = [];
   for (let repetition = 1; repetition <= request.repeat; repetition++) {
@@ -89,23 +91,41 @@ export async function runLooks(setup: RunSetup): Promise<void> {
     const lane = new Lane(crew, index, setup.origin, settings);
     for (let job = jobs.shift(); job && !signal.aborted; job = jobs.shift()) {
       const began = performance.now();
-      await runFile(setup, finish, lane, job);
+      await runFile(setup, plan, finish, lane, job);
       lastTook.set(`${bundle.root}\n${job.file}`, performance.now() - began);
     }
   };
   await Promise.all(Array.from({ length: Math.min(settings.lanes, jobs.length) }, (_, index) => work(index)));
   await Promise.all(finishing);
+  // A file that could be opened in one environment only has fewer results than it was thought to have.
+  if (!signal.aborted) news.planned(finishing.length);
+}
+
+type Plan = { know(file: string, looks: number): void };
+
+/** Follows how many looks a run will have: what is expected of each file, until the file itself has told. */
+function planOf({ entries }: Bundle, { expected, request, news }: RunSetup, environments: number): Plan {
+  const looks = new Map(entries.map(({ file }) => [file, expected(file)]));
+  const tell = (): void => news.planned([...looks.values()].reduce((sum, n) => sum + n, 0) * environments * request.repeat);
+  tell();
+  return {
+    know(file, n) {
+      if (looks.get(file) === n) return;
+      looks.set(file, n);
+      tell();
+    },
+  };
 }
 
 type Finish = (info: LookInfo, environment: Environment, repetition: number, execution: Execution, orderDependent?: boolean) => void;
 
-async function runFile(setup: RunSetup, finish: Finish, lane: Lane, { file, environment, repetition }: Job): Promise<void> {
+async function runFile(setup: RunSetup, plan: Plan, finish: Finish, lane: Lane, { file, environment, repetition }: Job): Promise<void> {
   const { bundle, settings, request, news, signal } = setup;
   const opened = await attempt(() => lane.open(bundle, file, environment));
   if ('lost' in opened || 'problem' in opened.value) {
     const info = infoOf(file, wholeFile);
     if (!isSelected(info, request.patterns)) return;
-    news.planned(1);
+    plan.know(file, 1);
     const execution =
       'lost' in opened
         ? brokenBy(opened.lost, null)
@@ -116,7 +136,7 @@ async function runFile(setup: RunSetup, finish: Finish, lane: Lane, { file, envi
   const looks = opened.value.looks
     .map(({ look, hasScript, after }, order) => infoOf(file, look, order, hasScript, after))
     .filter((info) => isSelected(info, request.patterns));
-  news.planned(looks.length);
+  plan.know(file, looks.length);
   for (const info of looks) {
     if (signal.aborted) return;
     news.started(info, environment.name);

@@ -1,7 +1,7 @@
 /** Carries out runs, one after the other: bundles, takes in baselines, runs, keeps results, tells everybody. */
-import { lookKey } from '../core/look.ts';
+import { isSelected, lookKey } from '../core/look.ts';
 import { fail, problem, type Problem, toProblem } from '../core/problem.ts';
-import type { RunRequest, RunSummary } from '../core/run.ts';
+import type { ResultSummary, RunRequest, RunSummary } from '../core/run.ts';
 import { stageHost } from '../core/stage.ts';
 import { type Bundle, bundleLooks, type Crew, findLookFiles, readConfig, runLooks } from '../runner/index.ts';
 import type { Store } from '../store/index.ts';
@@ -84,6 +84,7 @@ export class Conductor {
     const baselines = takeInFolder(store, root, settings.baselines);
     store.runs.update(id, { engine: (await warming).name });
     let planned = 0;
+    const before = looksByFile(store.results.latest().filter((result) => isSelected(result, request.patterns)));
     const first = new Map<string, string>();
     await runLooks({
       bundle,
@@ -92,10 +93,11 @@ export class Conductor {
       crew,
       origin: `http://${stageHost}`,
       baselines: baselines.of,
+      expected: (file) => before.get(file)?.size ?? 0,
       signal,
       news: {
         planned(looks) {
-          planned += looks;
+          planned = looks;
           store.runs.update(id, { planned });
           live.tell({ kind: 'run-progress', run: store.runs.get(id)! });
         },
@@ -115,4 +117,11 @@ export class Conductor {
     if (planned === 0 && !signal.aborted) fail('nothing-selected', { patterns: request.patterns.map((one) => `“${one}”`).join(', ') || 'the configuration' });
     return baselines.unreadable[0] ?? null;
   }
+}
+
+/** The names of the looks of each file, as they were last seen. */
+function looksByFile(results: readonly ResultSummary[]): Map<string, Set<string>> {
+  const files = new Map<string, Set<string>>();
+  for (const { file, look } of results) files.set(file, (files.get(file) ?? new Set()).add(look));
+  return files;
 }

@@ -166,6 +166,8 @@ describe('a run', () => {
     const { id } = await served.client.startRun({ patterns: ['Mast'] });
     await reading;
     expect(events[0]).toMatchObject({ kind: 'run-started', run: { id, status: 'running' } });
+    // How many there will be is known from the runs before.
+    expect(events.find(({ kind }) => kind === 'run-progress')).toMatchObject({ run: { planned: 2 } });
     expect(events.filter(({ kind }) => kind === 'look-started')).toHaveLength(2);
     expect(events.filter((event) => event.kind === 'look-finished').map((event) => event.result.look)).toEqual(['plain', 'plain']);
     expect(events.at(-1)).toMatchObject({ kind: 'run-finished', run: { id, status: 'finished', done: 2 } });
