@@ -1,5 +1,5 @@
 /** `sguardo run`: runs looks and tells what they came to. */
-import { type Command, InvalidArgumentError } from 'commander';
+import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
 import { exitOf } from '../core/problem.ts';
 import type { ResultSummary, RunSummary } from '../core/run.ts';
@@ -20,10 +20,14 @@ export function addRun(program: Command): void {
     .command('run')
     .description('run looks, record them, and compare their captures with the approved baselines')
     .argument('[pattern...]', 'only looks whose component, name or file contains one of these; * stands for anything')
-    .option('-e, --env <name>', 'only in this environment (can be given several times)', (name: string, list: string[]) => [...list, name], [] as string[])
+    .addOption(
+      new Option('-e, --env <name>', 'only in this environment (can be given several times)')
+        .argParser((name: string, list: string[]) => [...list, name])
+        .default([], 'every one'),
+    )
     .option('-r, --repeat <n>', 'run every look n times and tell how many captures came out otherwise', count, 1)
     .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
-    .option('--strict', 'exit with 1 also when something is new; the default when CI=true', process.env.CI === 'true')
+    .option('--strict', 'exit with 1 also when something is new; always so when CI=true')
     .addHelpText(
       'after',
       `
@@ -46,7 +50,7 @@ function progressLine(active: boolean): { show(text: string): void; line(text: s
   const clear = (): void => void (active && process.stdout.write('\r\u001b[2K'));
   return {
     clear,
-    show: (text) => void (active && process.stdout.write(`\r\u001b[2K${text.slice(0, (process.stdout.columns ?? 80) - 1)}`)),
+    show: (text) => void (active && process.stdout.write(`\r\u001b[2K${text.slice(0, (process.stdout.columns || 80) - 1)}`)),
     line(text) {
       clear();
       process.stdout.write(`${text}\n`);
@@ -59,9 +63,8 @@ async function run(patterns: string[], options: Options): Promise<number> {
   try {
     const summary = await follow(found, patterns, options);
     const results = await found.client.runResults(summary.id);
-    const code = summary.problem
-      ? Math.max(exitOf(summary.problem), exitCode(summary.tally, options.strict === true))
-      : exitCode(summary.tally, options.strict === true);
+    const ofLooks = exitCode(summary.tally, options.strict === true || process.env.CI === 'true');
+    const code = summary.problem ? Math.max(exitOf(summary.problem), ofLooks) : ofLooks;
     if (options.json) process.stdout.write(`${JSON.stringify(jsonDocument(found, summary, results, code), null, 2)}\n`);
     else await tell(found, summary, results);
     return code;
@@ -99,7 +102,7 @@ async function follow({ client }: Found, patterns: string[], options: Options): 
       else if (event.kind === 'look-finished' && event.run === started.id) {
         done++;
         if (!options.json && (!terminal || event.result.verdict !== 'passed')) line.line(lookLine(event.result));
-        line.show(`${done}/${planned} ${pc.dim(event.result.component)}`);
+        line.show(`${done} of ${planned} · ${event.result.component}`);
       } else if (event.kind === 'run-finished' && event.run.id === started.id) return event.run;
     }
     return await client.run(started.id);

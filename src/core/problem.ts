@@ -155,6 +155,12 @@ export const catalogue = {
     (d) => `No look file was found in ${d.folder} with ${d.pattern}.`,
     'Put a look file beside a component, for example src/BerthCard.look.tsx.',
   ),
+  'environment-unknown': entry(
+    404,
+    2,
+    (d) => `There is no environment “${d.name}”.`,
+    (d) => `Name one of those in the configuration: ${d.known}.`,
+  ),
   'nothing-selected': entry(
     404,
     2,

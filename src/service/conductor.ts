@@ -76,7 +76,7 @@ export class Conductor {
     const { root, config, store, crew, live } = this.#options;
     const settings = await readConfig(config);
     const unknown = request.environments.find((name) => !settings.environments.some((one) => one.name === name));
-    if (unknown) fail('nothing-selected', { patterns: `the environment “${unknown}” (there is: ${settings.environments.map(({ name }) => name).join(', ')})` });
+    if (unknown) fail('environment-unknown', { name: unknown, known: settings.environments.map(({ name }) => name).join(', ') });
     // The browser starts while the look files are bundled.
     const warming = crew.engine().then((engine) => Promise.all(Array.from({ length: settings.lanes }, (_, lane) => crew.window(lane))).then(() => engine));
     warming.catch(() => {});

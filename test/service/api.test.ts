@@ -135,7 +135,11 @@ describe('a run', () => {
   it('of nothing ends with a word on what was meant', async () => {
     const { run } = await served.run({ patterns: ['nobody'] });
     expect(run).toMatchObject({ status: 'finished', done: 0, problem: { code: 'nothing-selected', message: 'No look matches “nobody”.' } });
-    expect((await served.run({ environments: ['dusk'] })).run.problem?.message).toContain('the environment “dusk” (there is: day, night)');
+    expect((await served.run({ environments: ['dusk'] })).run.problem).toMatchObject({
+      code: 'environment-unknown',
+      message: 'There is no environment “dusk”.',
+      remedy: expect.stringContaining('day, night'),
+    });
   });
 
   it('takes only the looks and environments that were asked for', async () => {
