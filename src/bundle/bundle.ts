@@ -122,7 +122,10 @@ function explainBuild(root: string, file: string, error: unknown): Problem {
     // biome-ignore lint/suspicious/noControlCharactersInRegex: colours of a terminal are control characters
     .replace(/\u001b\[[0-9;]*m/g, '');
   const message = plain.split('\n').find((line) => line.trim() && !/^Build failed/.test(line)) ?? plain;
-  const told = message.replaceAll(`${root}${sep}`, '').trim();
+  const told = message
+    .replaceAll(`${root}${sep}`, '')
+    .replace(/^\s*\[[\w:.-]+\]\s*/, '')
+    .trim();
   const shown = /╭─\[ (.+?):(\d+):(\d+) \]/.exec(plain);
   const line = first.loc?.line ?? (shown ? Number(shown[2]) : undefined);
   const column = first.loc ? first.loc.column + 1 : shown ? Number(shown[3]) : 1;

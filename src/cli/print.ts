@@ -58,7 +58,8 @@ function captureText(capture: CaptureSummary): string | null {
 /** Everything that a person needs to know of a look that did not simply pass. */
 export function resultText(result: ResultSummary, environments: readonly string[], url: string, stepTitle: string | null): string {
   const lines = [`${verdictWord(result.verdict)}  ${pc.bold(lookTitle(result.component, result.look))}  ${pc.dim(environments.join(', '))}`];
-  if (result.failedStep !== null) lines.push(`  step ${result.failedStep + 1} of ${result.steps}${stepTitle ? `: ${stepTitle}` : ''}`);
+  if (result.failedStep !== null)
+    lines.push(`  step ${result.failedStep + 1} of ${result.steps}${stepTitle && stepTitle !== result.problem?.message ? `: ${stepTitle}` : ''}`);
   if (result.problem) lines.push(indent(problemText(result.problem), '  '));
   if (result.verdict === 'changed')
     for (const capture of result.captures) {

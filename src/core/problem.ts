@@ -239,7 +239,9 @@ export type Problem = {
 /** Fills in a catalogue entry. */
 export function problem(code: ProblemCode, details: Details = {}, more: Pick<Problem, 'found' | 'frame' | 'place'> = {}): Problem {
   const { message, remedy } = catalogue[code];
-  return { code, message: message(details), remedy: typeof remedy === 'string' ? remedy : (remedy as (d: Details) => string)(details), ...more };
+  // Targets are described in lower case, and often come first.
+  const sentence = message(details).replace(/^(the|number|what) /, (word) => word[0]!.toUpperCase() + word.slice(1));
+  return { code, message: sentence, remedy: typeof remedy === 'string' ? remedy : (remedy as (d: Details) => string)(details), ...more };
 }
 
 /** A problem on its way to whoever can tell a person about it. */

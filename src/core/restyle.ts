@@ -1,7 +1,7 @@
 /**
  * Rewrites a style sheet's text so that a redrawn moment shows what the recorded window showed. A redrawn document
  * has no pointer, no focus and the media features of whoever looks at it, so states become attributes and
- * media features become constants.
+ * media features and colour schemes become constants.
  */
 import type { ColourScheme } from './environment.ts';
 
@@ -22,6 +22,12 @@ export type MediaFeatures = { scheme: ColourScheme; motion: 'reduce' | 'no-prefe
 const always = '(min-width:0px)';
 const never = '(max-width:-1px)';
 
+/** A page that can be shown in both schemes is shown in the one that was recorded, whoever looks at it. */
+const pinScheme = (css: string, { scheme }: MediaFeatures): string =>
+  css.replace(/(?<![\w-])color-scheme\s*:([^;}]*)/g, (all, value: string) =>
+    /\blight\b/.test(value) && /\bdark\b/.test(value) ? `color-scheme:${scheme}` : all,
+  );
+
 function pinMedia(css: string, media: MediaFeatures): string {
   const wanted: Record<string, string> = {
     'prefers-color-scheme': media.scheme,
@@ -39,7 +45,7 @@ function pinMedia(css: string, media: MediaFeatures): string {
 /** `css` with recorded pseudo-classes as attributes, media features as constants and URLs passed through `resolve`. */
 export function restyle(css: string, media: MediaFeatures, resolve: (url: string) => string): string {
   const states = css.replace(pseudo, (_all, name: keyof typeof stateAttributes) => `[${stateAttributes[name]}]`);
-  return rewriteUrls(pinMedia(states, media), resolve);
+  return rewriteUrls(pinScheme(pinMedia(states, media), media), resolve);
 }
 
 const urlPattern = /url\(\s*(?:"([^"]*)"|'([^']*)'|([^"')\s]+))\s*\)|@import\s+(?:"([^"]*)"|'([^']*)')/g;

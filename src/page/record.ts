@@ -208,7 +208,7 @@ export async function step<T>(kind: StepKind, title: string, body: (step: Step, 
         ? error.problem
         : problem('script-threw', { error: error instanceof Error ? `${error.name}: ${error.message}` : String(error) });
     const told = (error instanceof ProblemError || !(error instanceof Error) ? stack : (error.stack ?? stack)) ?? null;
-    recording.end(current, 'failed', wrong);
+    recording.end(current, wrong.code === 'render-threw' ? 'broken' : 'failed', wrong);
     throw new StepFailed(wrong, told);
   }
 }

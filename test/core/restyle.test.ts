@@ -32,6 +32,18 @@ describe('restyle', () => {
   });
 });
 
+describe('colour schemes', () => {
+  it.each([
+    [':root{color-scheme: light dark}', ':root{color-scheme:light}', ':root{color-scheme:dark}'],
+    ['a{color-scheme:dark light;b:c}', 'a{color-scheme:light;b:c}', 'a{color-scheme:dark;b:c}'],
+    ['a{color-scheme: only dark}', 'a{color-scheme: only dark}', 'a{color-scheme: only dark}'],
+    ['a{--my-color-scheme: light dark}', 'a{--my-color-scheme: light dark}', 'a{--my-color-scheme: light dark}'],
+  ])('%s', (css, inDay, inNight) => {
+    expect(restyle(css, day, same)).toBe(inDay);
+    expect(restyle(css, night, same)).toBe(inNight);
+  });
+});
+
 describe('addresses in sheets', () => {
   const css = `@import "tokens.css";a{background:url(chart.svg)}b{background:url( "a b.png" )}c{mask:url('#wave')}d{background:url(data:image/png;base64,AA==)}`;
 

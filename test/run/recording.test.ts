@@ -7,17 +7,23 @@ import type { Timeline } from '../../src/core/timeline.ts';
 import type { EngineWindow } from '../../src/engine/engine.ts';
 import { decodePng } from '../../src/runner/png.ts';
 import { openWindow } from '../support/browser.ts';
-import { copyOf } from '../support/project.ts';
+import { copyOf, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 let served: Served;
-let look: (name: string) => ResultSummary;
+let look: (name: string, environment?: string) => ResultSummary;
 let drawing: EngineWindow;
 const timelineOf = (name: string): Promise<Timeline> => served.client.timeline(look(name).id);
 
 beforeAll(async () => {
-  served = await serve(copyOf('test/looks'));
-  ({ look } = await served.run({ patterns: ['Recorded'] }));
+  const folder = copyOf('test/looks');
+  write(folder, {
+    'sguardo.config.ts':
+      "export default { baselines: false, environments: { plain: { viewport: [640, 480] }, dark: { viewport: [640, 480], scheme: 'dark' } } };",
+  });
+  served = await serve(folder);
+  const { results } = await served.run({ patterns: ['Recorded'] });
+  look = (name, environment = 'plain') => results.find((result) => result.look === name && result.environment === environment)!;
   drawing = await openWindow(640, 480);
   await drawing.load(`${served.service.stage}/draw`);
 });
@@ -26,9 +32,9 @@ const lastOf = ({ base, patches }: Timeline): Moment => momentAt(base, patches, 
 const elementsOf = (moment: Moment, tag: string): Extract<NodeEntry, { tag: string }>[] =>
   Object.values(moment.nodes).filter((entry): entry is Extract<NodeEntry, { tag: string }> => !isText(entry) && entry.tag === tag);
 
-async function draw(timeline: Timeline, moment: number): Promise<void> {
+async function draw(timeline: Timeline, moment: number, scheme: 'light' | 'dark' = 'light'): Promise<void> {
   const { base, patches, assets } = timeline;
-  const media = { scheme: 'light', motion: 'reduce', contrast: 'no-preference' };
+  const media = { scheme, motion: 'reduce', contrast: 'no-preference' };
   await drawing.evaluate(`__sguardoDraw.receive(${JSON.stringify({ kind: 'timeline', base, patches, assets, media })})`);
   await drawing.evaluate(`__sguardoDraw.receive(${JSON.stringify({ kind: 'show', moment, outline: null, pointer: null, fit: false })})`);
   await drawing.evaluate('__sguardoDraw.settled()');
@@ -88,15 +94,20 @@ describe('a moment holds', () => {
 });
 
 describe('drawing a moment again', () => {
-  it.each(['still', 'filled', 'asked', 'hinted', 'lamp pointed at'])('gives the same picture: %s', async (name) => {
-    const end = look(name).captures.find((capture) => capture.name === 'end')!;
-    await draw(await timelineOf(name), end.moment);
-    const redrawn = await drawing.screenshot([0, 0, end.width, end.height], false);
-    const live = Buffer.from(await (await fetch(served.client.pictureUrl(end.hash))).arrayBuffer());
-    const comparison = comparePictures(await decodePng(live), await decodePng(redrawn));
-    // A step of grey can be left of how a window blends its layers; nobody sees it.
-    expect(comparison).toMatchObject({ visible: 0, added: [], lost: [] });
-  });
+  const all = ['still', 'filled', 'asked', 'hinted', 'lamp pointed at'];
+  it.each([...all.map((name) => [name, 'plain']), ...all.map((name) => [name, 'dark'])] as const)(
+    'gives the same picture: %s, %s',
+    async (name, environment) => {
+      const result = look(name, environment);
+      const end = result.captures.find((capture) => capture.name === 'end')!;
+      await draw(await served.client.timeline(result.id), end.moment, environment === 'dark' ? 'dark' : 'light');
+      const redrawn = await drawing.screenshot([0, 0, end.width, end.height], false);
+      const live = Buffer.from(await (await fetch(served.client.pictureUrl(end.hash))).arrayBuffer());
+      const comparison = comparePictures(await decodePng(live), await decodePng(redrawn));
+      // A step of grey can be left of how a window blends its layers; nobody sees it.
+      expect(comparison).toMatchObject({ visible: 0, added: [], lost: [] });
+    },
+  );
 
   it('can go back and forth', async () => {
     const timeline = await timelineOf('filled');

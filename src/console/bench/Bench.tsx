@@ -8,14 +8,14 @@ import { isUndecided, type ResultSummary, standing } from '../../core/run.ts';
 import { failingStep, type Timeline } from '../../core/timeline.ts';
 import { service, useLooks, useResult, useTimeline } from '../data.ts';
 import { useKeys } from '../keys.ts';
-import { Trouble, Waiting } from '../parts/Blank.tsx';
+import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
 import { Verdict } from '../parts/Verdict.tsx';
 import { Lanes } from './Lanes.tsx';
 import { LookCard } from './LookCard.tsx';
 import { Script } from './Script.tsx';
 import { Stage } from './Stage.tsx';
-import { ProblemCard, StepCard } from './StepCard.tsx';
+import { StepCard } from './StepCard.tsx';
 import { milliseconds } from './time.ts';
 import { atStep, atTime, firstPosition, moveBy, type Position } from './travel.ts';
 
@@ -42,6 +42,9 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
     if (query.get('step') !== String(position.step)) setQuery({ step: String(position.step) }, { replace: true });
   }, [position.step]);
 
+  // What the whole look came to is told at the step where it did, with all that is known of it.
+  const whole = step && step.index === (failed?.index ?? timeline.steps.length - 1) ? result.problem : null;
+  const problems = [step?.problem?.code === whole?.code ? null : step?.problem, whole].filter((one) => one != null);
   const looks = useLooks().data ?? [];
   const beside = useMemo(() => {
     const same = looks.filter((look) => look.component === result.component && look.environment === result.environment).sort((a, b) => a.order - b.order);
@@ -113,11 +116,14 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
               ))}
             </Tabs.List>
             <Tabs.Content value="step" className="min-h-0 flex-1 overflow-y-auto">
-              {step && <StepCard step={step} marks={timeline.marks} count={timeline.steps.length} file={result.file} />}
-              {result.problem && step && !step.problem && step.index === (failed?.index ?? timeline.steps.length - 1) && (
-                <div className="px-3 pb-3">
-                  <ProblemCard problem={result.problem} shownFile={result.file} />
-                </div>
+              {step && (
+                <StepCard
+                  step={step}
+                  problems={problems}
+                  marks={timeline.marks}
+                  count={timeline.steps.length}
+                  shownFile={timeline.source ? result.file : null}
+                />
               )}
             </Tabs.Content>
             <Tabs.Content value="look" className="min-h-0 flex-1 overflow-y-auto">
@@ -132,7 +138,7 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
               aria-label="Before or after the step"
               value={position.side}
               onValueChange={(side: string) => side && go(atStep(timeline, position.step, side as Position['side']))}
-              className="flex overflow-hidden rounded-md border border-rule bg-sheet"
+              className="flex shrink-0 overflow-hidden rounded-md border border-rule bg-sheet"
             >
               {(['before', 'after'] as const).map((side) => (
                 <ToggleGroup.Item
@@ -161,6 +167,8 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
               <div className="checks h-full overflow-auto">
                 <img src={service.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} />
               </div>
+            ) : timeline.base.view.width === 0 ? (
+              <Blank title="Nothing to show">The look came to no page: it ended before anything was loaded.</Blank>
             ) : (
               <Stage
                 project={project}

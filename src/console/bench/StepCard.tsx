@@ -11,7 +11,7 @@ const outcomes: Record<Step['outcome'], { sign: string; tone: string }> = {
 };
 
 /** A problem; the code around its place is shown unless it lies in the file that stands beside it. */
-export function ProblemCard({ problem, shownFile }: { problem: Problem; shownFile: string }) {
+function ProblemCard({ problem, shownFile }: { problem: Problem; shownFile: string | null }) {
   return (
     <div className="rounded-md border border-failed/50 bg-failed/7 px-3 py-2" role="alert">
       <p className="font-medium">{problem.message}</p>
@@ -25,7 +25,7 @@ export function ProblemCard({ problem, shownFile }: { problem: Problem; shownFil
           </ul>
         </>
       )}
-      {problem.frame && !problem.place?.startsWith(`${shownFile}:`) && (
+      {problem.frame && (shownFile === null || !problem.place?.startsWith(`${shownFile}:`)) && (
         <pre className="mt-1.5 overflow-x-auto font-mono text-[11px] leading-4">{problem.frame}</pre>
       )}
       {problem.place && <p className="mt-1 font-mono text-[11px] text-soft">{problem.place}</p>}
@@ -34,7 +34,9 @@ export function ProblemCard({ problem, shownFile }: { problem: Problem; shownFil
   );
 }
 
-export function StepCard({ step, marks, count, file }: { step: Step; marks: Mark[]; count: number; file: string }) {
+type Props = { step: Step; problems: Problem[]; marks: Mark[]; count: number /** The file whose source stands beside, if any. */; shownFile: string | null };
+
+export function StepCard({ step, problems, marks, count, shownFile }: Props) {
   const { sign, tone } = outcomes[step.outcome];
   const facts = [
     ['at', milliseconds(step.at)],
@@ -62,7 +64,9 @@ export function StepCard({ step, marks, count, file }: { step: Step; marks: Mark
           </div>
         ))}
       </dl>
-      {step.problem && <ProblemCard problem={step.problem} shownFile={file} />}
+      {problems.map((problem) => (
+        <ProblemCard key={problem.code} problem={problem} shownFile={shownFile} />
+      ))}
       {inside.length > 0 && (
         <ul className="flex flex-col gap-0.5 text-[11.5px]">
           {inside.slice(0, 20).map((mark, i) => (
