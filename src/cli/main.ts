@@ -19,6 +19,12 @@ const program = new Command('sguardo')
   );
 program.exitOverride((error) => process.exit(error.exitCode === 0 ? 0 : 2));
 
+// Whoever reads may have read enough, as `head` has.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') process.exit();
+  throw error;
+});
+
 addRun(program);
 addDecisions(program);
 // The service is large; only the command that needs it loads it.

@@ -240,7 +240,7 @@ export type Problem = {
 export function problem(code: ProblemCode, details: Details = {}, more: Pick<Problem, 'found' | 'frame' | 'place'> = {}): Problem {
   const { message, remedy } = catalogue[code];
   // Targets are described in lower case, and often come first.
-  const sentence = message(details).replace(/^(the|number|what) /, (word) => word[0]!.toUpperCase() + word.slice(1));
+  const sentence = message(details).replace(/^(the|what) /, (word) => word[0]!.toUpperCase() + word.slice(1));
   return { code, message: sentence, remedy: typeof remedy === 'string' ? remedy : (remedy as (d: Details) => string)(details), ...more };
 }
 

@@ -42,6 +42,13 @@ function inWords(query: Query): string {
   }
 }
 
+/** `the button “Save”` with 1 → `the 2nd button “Save”`. */
+function counted(words: string, index: number): string {
+  const n = index + 1;
+  const ending = n % 100 > 10 && n % 100 < 14 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th');
+  return words.startsWith('the ') ? `the ${n}${ending} ${words.slice(4)}` : `the ${n}${ending} of ${words}`;
+}
+
 function target(query: Query, scope: Target | null = null, index: number | null = null): Target {
   return {
     isTarget: true,
@@ -51,7 +58,7 @@ function target(query: Query, scope: Target | null = null, index: number | null 
     // Narrowed twice, both hold: the new outer target is where the old one is looked for.
     in: (outer) => target(query, scope ? scope.in(outer) : outer, index),
     nth: (n) => target(query, scope, n),
-    toString: () => `${index === null ? '' : `number ${index} of `}${inWords(query)}${scope ? ` in ${scope}` : ''}`,
+    toString: () => `${index === null ? inWords(query) : counted(inWords(query), index)}${scope ? ` in ${scope}` : ''}`,
   };
 }
 

@@ -111,6 +111,18 @@ describe('sguardo run', () => {
     );
   });
 
+  it('does not mind somebody who has read enough', async () => {
+    const { spawnSync } = await import('node:child_process');
+    const command = `"${process.execPath}" "${join(import.meta.dirname, '../../bin/sguardo.js')}" run | head -1`;
+    const { stdout, stderr } = spawnSync('sh', ['-c', command], {
+      cwd: project({ 'src/Form.look.tsx': failing }),
+      encoding: 'utf8',
+      env: { ...process.env, NO_COLOR: '1' },
+    });
+    expect(stdout.split('\n')[0]).toMatch(/^✗ Form › saves/);
+    expect(stderr).toBe('');
+  });
+
   it('exits with 3 when there is no browser', async () => {
     const before = process.env.SGUARDO_CHROMIUM;
     const { spawnSync } = await import('node:child_process');

@@ -21,7 +21,7 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
   ['no such role', 'target-missing', /the slider “Volume”/, /^no slider at all; there is: .*button/],
   ['no such scope', 'target-missing', /the button “Save” in the dialog/, /^the dialog is not there either/],
   ['several targets', 'target-ambiguous', /^2 elements match the button “Save”/, /^button “Save”\nbutton “Save”$/],
-  ['past the last', 'target-missing', /number 4 of the button “Save”/, /^only 2 of them: button “Save”, button “Save”$/],
+  ['past the last', 'target-missing', /^Nothing matched the 5th button “Save” within/, /^only 2 of them: button “Save”, button “Save”$/],
   ['a hidden target', 'target-hidden', /visibility: hidden/],
   ['a disabled target', 'target-disabled', /^The button “Locked” is disabled/],
   ['a target disabled by what holds it', 'target-disabled', /^The button “Inside” is disabled/],

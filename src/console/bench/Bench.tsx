@@ -99,7 +99,14 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(360px,34%)_1fr]">
         <div className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,11fr)_minmax(0,9fr)] border-r border-rule">
-          <Script timeline={timeline} file={result.file} look={result.look} current={position.step} onStep={(index) => go(atStep(timeline, index))} />
+          <Script
+            timeline={timeline}
+            file={result.file}
+            look={result.look}
+            current={position.step}
+            problem={problems[0]}
+            onStep={(index) => go(atStep(timeline, index))}
+          />
           <Tabs.Root defaultValue="step" className="flex min-h-0 flex-col border-t border-rule">
             <Tabs.List className="flex shrink-0 gap-4 border-b border-rule px-3" aria-label="Details">
               {[

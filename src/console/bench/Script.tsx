@@ -1,9 +1,17 @@
 /** The look file's source; in its margin, what came of the steps that each line made. A line leads to its step. */
 import { highlight } from 'sugar-high';
 import { useEffect, useMemo, useRef } from 'react';
+import type { Problem } from '../../core/problem.ts';
 import type { Step, Timeline } from '../../core/timeline.ts';
 
-type Props = { timeline: Timeline; file: string; look: string; current: number; onStep(index: number): void };
+type Props = {
+  timeline: Timeline;
+  file: string;
+  look: string;
+  current: number /** What went wrong at the current step. */;
+  problem: Problem | undefined;
+  onStep(index: number): void;
+};
 
 /** The line on which a look's name stands, or null. */
 function lineOfLook(lines: readonly string[], look: string): number | null {
@@ -12,7 +20,13 @@ function lineOfLook(lines: readonly string[], look: string): number | null {
   return at < 0 ? null : at + 1;
 }
 
-export function Script({ timeline, file, look, current, onStep }: Props) {
+/** The line of a file that a problem points at, or null. */
+function lineOfProblem(problem: Problem | undefined, file: string): number | null {
+  const { place } = problem ?? {};
+  return place?.startsWith(`${file}:`) ? Number(place.slice(file.length + 1).split(':')[0]) : null;
+}
+
+export function Script({ timeline, file, look, current, problem, onStep }: Props) {
   const area = useRef<HTMLDivElement>(null);
   const source = timeline.source ?? '';
   const lines = useMemo(() => source.split('\n'), [source]);
@@ -23,7 +37,8 @@ export function Script({ timeline, file, look, current, onStep }: Props) {
     return map;
   }, [timeline, file]);
   const step = timeline.steps[current];
-  const line = step?.source?.file === file ? step.source.line : lineOfLook(lines, look);
+  const wrongLine = lineOfProblem(problem, file);
+  const line = step?.source?.file === file ? step.source.line : (wrongLine ?? lineOfLook(lines, look));
   useEffect(() => {
     area.current?.querySelector('[data-current]')?.scrollIntoView({ block: 'center' });
   }, [line, source]);
@@ -33,7 +48,8 @@ export function Script({ timeline, file, look, current, onStep }: Props) {
       <ol className="w-max min-w-full" aria-label={`Source of ${file}`}>
         {coloured.map((html, i) => {
           const steps = byLine.get(i + 1) ?? [];
-          const wrong = steps.find(({ outcome }) => outcome === 'failed' || outcome === 'broken');
+          const wrongStep = steps.find(({ outcome }) => outcome === 'failed' || outcome === 'broken');
+          const wrong = wrongStep !== undefined || wrongLine === i + 1;
           const here = line === i + 1;
           const content = (
             <>
@@ -50,7 +66,7 @@ export function Script({ timeline, file, look, current, onStep }: Props) {
             <li key={i} data-current={here ? '' : undefined} className={`whitespace-pre ${here ? (wrong ? 'bg-failed/12' : 'bg-wash') : ''}`}>
               {steps[0] ? (
                 // The arrow keys travel the steps, so that Tab need not stop at every line.
-                <button type="button" tabIndex={-1} className="flex w-full text-left hover:bg-well" onClick={() => onStep((wrong ?? steps[0]!).index)}>
+                <button type="button" tabIndex={-1} className="flex w-full text-left hover:bg-well" onClick={() => onStep((wrongStep ?? steps[0]!).index)}>
                   {content}
                 </button>
               ) : (
