@@ -6,6 +6,7 @@ import type { ProjectInfo } from '../../core/api.ts';
 import { shortName } from '../../core/look.ts';
 import { isUndecided, type ResultSummary, standing } from '../../core/run.ts';
 import { failingStep, type Timeline } from '../../core/timeline.ts';
+import { boardOrder } from '../board/rows.ts';
 import { service, useLooks, useResult, useTimeline } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
@@ -47,7 +48,7 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
   const problems = [step?.problem?.code === whole?.code ? null : step?.problem, whole].filter((one) => one != null);
   const looks = useLooks().data ?? [];
   const beside = useMemo(() => {
-    const same = looks.filter((look) => look.component === result.component && look.environment === result.environment).sort((a, b) => a.order - b.order);
+    const same = looks.filter((look) => look.component === result.component && look.environment === result.environment).sort(boardOrder);
     const at = same.findIndex((look) => look.look === result.look);
     return { previous: same[at - 1], next: same[at + 1] };
   }, [looks, result]);

@@ -3,16 +3,19 @@ import type { ResultSummary } from '../../core/run.ts';
 
 export type Row = { kind: 'header'; component: string; file: string; count: number } | { kind: 'tiles'; looks: ResultSummary[] };
 
+/** The order in which looks stand: by component, as in its look file, environments side by side. */
+export const boardOrder = (a: ResultSummary, b: ResultSummary): number =>
+  a.component === b.component ? a.order - b.order || (a.environment < b.environment ? -1 : 1) : a.component < b.component ? -1 : 1;
+
 export function layOut(looks: readonly ResultSummary[], columns: number): Row[] {
   const groups = new Map<string, ResultSummary[]>();
-  for (const look of looks) {
+  for (const look of [...looks].sort(boardOrder)) {
     const group = groups.get(look.component);
     if (group) group.push(look);
     else groups.set(look.component, [look]);
   }
   const rows: Row[] = [];
-  for (const [component, group] of [...groups].sort(([a], [b]) => (a < b ? -1 : 1))) {
-    group.sort((a, b) => a.order - b.order || (a.environment < b.environment ? -1 : 1));
+  for (const [component, group] of groups) {
     rows.push({ kind: 'header', component, file: group[0]!.file, count: group.length });
     for (let i = 0; i < group.length; i += columns) rows.push({ kind: 'tiles', looks: group.slice(i, i + columns) });
   }

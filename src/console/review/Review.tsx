@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { lookTitle } from '../../core/look.ts';
 import { type CaptureSummary, isUndecided, type ResultSummary } from '../../core/run.ts';
+import { boardOrder } from '../board/rows.ts';
 import { service, useChanges, useResult } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
@@ -19,7 +20,7 @@ const keyOf = ({ result, capture }: Item): string => `${result.id} ${capture.nam
 
 /** Changes first, then what is new; each in the order of the board. */
 function itemsOf(results: readonly ResultSummary[]): Item[] {
-  const all = results.flatMap((result) => result.captures.filter(isUndecided).map((capture) => ({ result, capture })));
+  const all = [...results].sort(boardOrder).flatMap((result) => result.captures.filter(isUndecided).map((capture) => ({ result, capture })));
   return [...all.filter(({ capture }) => capture.state.kind !== 'new'), ...all.filter(({ capture }) => capture.state.kind === 'new')];
 }
 
