@@ -19,7 +19,8 @@ let clockOrigin = native.now();
 let seed = 1;
 let report: Report = () => {};
 
-const timers = new Set<number>();
+/** Timers that have not fired yet, with the time at which they will. */
+const timers = new Map<number, number>();
 const intervals = new Set<number>();
 const frames = new Set<number>();
 type Listening = { target: EventTarget; type: string; listener: EventListenerOrEventListenerObject; options?: boolean | AddEventListenerOptions };
@@ -102,7 +103,7 @@ function trackTimers(): void {
       delay,
       ...args,
     );
-    timers.add(id);
+    timers.set(id, native.now() + Math.max(0, delay ?? 0));
     return id;
   }) as typeof window.setTimeout;
   window.clearTimeout = (id) => {
@@ -184,6 +185,18 @@ export function beginLook(now: number, to: Report): void {
   tracking = true;
 }
 
+/** About a frame: what is due within it belongs to what is being shown. */
+const soon = 20;
+
+/** The timers of the project that are about to fire. */
+export function timersDueSoon(): number[] {
+  const until = native.now() + soon;
+  return [...timers].filter(([, due]) => due <= until).map(([id]) => id);
+}
+
+/** True until a timer has fired or was cleared. */
+export const isWaiting = (timer: number): boolean => timers.has(timer);
+
 /** Resolves when timers that were due at once have fired. */
 export const dueTimers = (): Promise<void> => new Promise((resolve) => void native.setTimeout(resolve, 1));
 
@@ -196,7 +209,7 @@ function clearCookie(name: string): void {
 /** Takes back what the look left in the document, its timers and its storage. */
 export async function endLook(root: Element): Promise<void> {
   tracking = false;
-  for (const id of timers) native.clearTimeout(id);
+  for (const id of timers.keys()) native.clearTimeout(id);
   for (const id of intervals) clearInterval(id);
   for (const id of frames) cancelAnimationFrame(id);
   timers.clear();

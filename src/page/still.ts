@@ -1,6 +1,6 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
 import { finishAnimations } from './animations.ts';
-import { native } from './pinned.ts';
+import { isWaiting, native, timersDueSoon } from './pinned.ts';
 
 /** Resolves at the next animation frame, or soon after when none comes. */
 export const nextFrame = (): Promise<void> =>
@@ -32,7 +32,8 @@ new MutationObserver(() => mutations++).observe(document, { childList: true, att
 export type Traffic = { pending: boolean; events: number };
 
 /**
- * Resolves when fonts and images are loaded, no finite animation runs, no request is under way, and for one frame
+ * Resolves when fonts and images are loaded, no finite animation runs, no request is under way, no timer is about to
+ * fire, and for one frame
  * neither the document has changed nor a request has settled (what it brings is shown a moment later); or when
  * the patience ends, since a page that never rests must still be shown. True when the page came to rest.
  */
@@ -41,6 +42,8 @@ export async function untilStill(patience: number, traffic: () => Traffic): Prom
   for (;;) {
     const before = mutations;
     const { events } = traffic();
+    // Those that are set meanwhile do not count: a page that sets one after the other would never rest.
+    const due = timersDueSoon();
     if (document.fonts.status === 'loading') await Promise.race([document.fonts.ready, new Promise((resolve) => native.setTimeout(resolve, patience))]);
     const images = pendingImages();
     if (images.length > 0)
@@ -49,7 +52,13 @@ export async function untilStill(patience: number, traffic: () => Traffic): Prom
     await nextFrame();
     await nextTask();
     const still =
-      !moved && mutations === before && !traffic().pending && traffic().events === events && pendingImages().length === 0 && document.fonts.status === 'loaded';
+      !moved &&
+      mutations === before &&
+      !due.some(isWaiting) &&
+      !traffic().pending &&
+      traffic().events === events &&
+      pendingImages().length === 0 &&
+      document.fonts.status === 'loaded';
     if (still) return true;
     if (native.now() > until) return false;
   }

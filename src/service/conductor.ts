@@ -84,7 +84,7 @@ export class Conductor {
     const baselines = takeInFolder(store, root, settings.baselines);
     store.runs.update(id, { engine: (await warming).name });
     let planned = 0;
-    const before = looksByFile(store.results.latest().filter((result) => isSelected(result, request.patterns)));
+    const known = looksByFile(store.results.latest().filter((result) => isSelected(result, request.patterns)));
     const first = new Map<string, string>();
     await runLooks({
       bundle,
@@ -93,7 +93,7 @@ export class Conductor {
       crew,
       origin: `http://${stageHost}`,
       baselines: baselines.of,
-      expected: (file) => before.get(file)?.size ?? 0,
+      expected: (file) => known.get(file)?.size ?? 0,
       signal,
       news: {
         planned(looks) {
@@ -104,11 +104,12 @@ export class Conductor {
         started: (look, environment) => live.tell({ kind: 'look-started', run: id, component: look.component, look: look.look, environment }),
         finished(look) {
           const unstable = new Set<string>();
-          for (const { summary } of look.captures) {
+          for (const { summary, markup } of look.captures) {
             const key = `${lookKey(look.info.component, look.info.look)}\n${look.environment}\n${summary.name}`;
-            const hash = first.get(key);
-            if (hash === undefined) first.set(key, summary.hash);
-            else if (hash !== summary.hash) unstable.add(summary.name);
+            const now = `${summary.hash}\n${markup.join('\n')}`;
+            const before = first.get(key);
+            if (before === undefined) first.set(key, now);
+            else if (before !== now) unstable.add(summary.name);
           }
           live.tell({ kind: 'look-finished', run: id, result: store.results.add(id, look, unstable) });
         },

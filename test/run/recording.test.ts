@@ -93,6 +93,16 @@ describe('a moment holds', () => {
   });
 });
 
+describe('a capture', () => {
+  it('waits for timers that are about to fire', async () => {
+    for (const environment of ['plain', 'dark']) {
+      const result = look('still', environment);
+      const { base, patches } = await served.client.timeline(result.id);
+      expect(JSON.stringify(momentAt(base, patches, result.captures[0]!.moment).nodes)).toContain('in time');
+    }
+  });
+});
+
 describe('drawing a moment again', () => {
   const all = ['still', 'filled', 'asked', 'hinted', 'lamp pointed at'];
   it.each([...all.map((name) => [name, 'plain']), ...all.map((name) => [name, 'dark'])] as const)(

@@ -22,6 +22,7 @@ function Chart() {
   const dialog = useRef<HTMLDialogElement>(null);
   const lamp = useRef<HTMLDivElement>(null);
   const [picture, setPicture] = useState('');
+  const [late, setLate] = useState('not yet');
   useEffect(() => {
     console.warn('low water', { metres: 0.4 });
     const context = canvas.current!.getContext('2d')!;
@@ -35,6 +36,7 @@ function Chart() {
       type: 'image/svg+xml',
     });
     setPicture(URL.createObjectURL(blob));
+    setTimeout(() => setLate('in time'), 15);
   }, []);
   return (
     <div style={{ width: 420 }}>
@@ -44,7 +46,7 @@ function Chart() {
         }
       </style>
       <p className="chart">Chart of the mole</p>
-      <p className="inserted">Inserted rule</p>
+      <p className="inserted">Inserted rule, {late}</p>
       <canvas ref={canvas} width="60" height="20" />
       <img src={buoy} alt="Buoy" /> {picture && <img src={picture} alt="Drawn" onLoad={() => URL.revokeObjectURL(picture)} />}
       <svg width="40" height="20" role="img" aria-label="Wave">
