@@ -27,7 +27,6 @@ type Props = { timeline: Timeline; position: Position; onScrub(time: number): vo
 export function Lanes({ timeline, position, onScrub, onStep }: Props) {
   const area = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(1000);
-  const [dragging, setDragging] = useState(false);
   useEffect(() => {
     const observer = new ResizeObserver(([entry]) => setWidth(Math.max(200, entry!.contentRect.width - left - 20)));
     observer.observe(area.current!);
@@ -66,11 +65,9 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
         className="block touch-none"
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
-          setDragging(true);
           onScrub(timeAt(event));
         }}
-        onPointerMove={(event) => dragging && onScrub(timeAt(event))}
-        onPointerUp={() => setDragging(false)}
+        onPointerMove={(event) => event.buttons & 1 && onScrub(timeAt(event))}
       >
         <g transform={`translate(${left} 0)`}>
           {scale.ticks.map(({ time, x }) => (
