@@ -16,7 +16,8 @@ function Console() {
 createRoot(document.getElementById('console')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <BrowserRouter>
+      {/* The address changes when a key is pressed, not in a transition some time later: what follows is read from it. */}
+      <BrowserRouter useTransitions={false}>
         <Console />
       </BrowserRouter>
     </QueryClientProvider>

@@ -137,6 +137,20 @@ describe('the bench', () => {
     await page.holds("location.search === '?step=5'");
   });
 
+  it('tells in its address where one is, however fast one goes', async () => {
+    for (const [keys, step] of [
+      ['Home f', 5],
+      ['Home f Home', 0],
+      ['f Home f ArrowLeft', 4],
+      ['Home f Home f Home f', 5],
+    ] as const) {
+      await page.window.input(keys.split(' ').map((key) => ({ kind: 'key' as const, key, modifiers: 0 })));
+      await page.holds(`location.search === '?step=${step}'`);
+    }
+    await page.press('f');
+    await page.holds("location.search === '?step=5'");
+  });
+
   it('is scrubbed with the mouse, and a line of the script leads to its step', async () => {
     const [x, y, width] = (await page.window.evaluate(
       "(({ left, top, width }) => [left, top, width])(document.querySelector('[role=slider] svg').getBoundingClientRect())",

@@ -39,9 +39,8 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
   const capture = step?.capture ? result.captures.find(({ name, step: taken }) => name === step.capture && taken === step.index) : undefined;
   const failed = failingStep(timeline.steps);
   const go = (next: Position): void => setPosition(next);
-  useEffect(() => {
-    if (query.get('step') !== String(position.step)) setQuery({ step: String(position.step) }, { replace: true });
-  }, [position.step]);
+  // Never compared with what the router last drew: that may be older than the address when somebody goes fast.
+  useEffect(() => setQuery({ step: String(position.step) }, { replace: true }), [position.step]);
 
   // What the whole look came to is told at the step where it did, with all that is known of it.
   const whole = step && step.index === (failed?.index ?? timeline.steps.length - 1) ? result.problem : null;
