@@ -59,10 +59,12 @@ export async function openWorkshop(): Promise<Workshop> {
         request: { patterns, environments: [settings.environments[0]!.name], repeat: 1 },
         crew,
         origin,
-        expected: () => 0,
+        declared: () => null,
         baselines: options.baselines ?? (() => null),
         signal: new AbortController().signal,
         news: {
+          opened() {},
+          unusable() {},
           planned() {},
           started() {},
           finished(look) {

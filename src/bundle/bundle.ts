@@ -169,7 +169,7 @@ export async function bundleLooks(root: string, settings: Settings, files: reado
     built = usable.length > 0 ? await build(root, usable, settings.frame) : { output: [] as unknown as Built['output'], publicFolder: null };
   }
   const bundle: Bundle = { id: '', root, files: new Map(), maps: new Map(), entries: [], unusable, publicFolder: built.publicFolder };
-  const hash = createHash('sha256');
+  const hash = createHash('sha256').update(JSON.stringify(unusable));
   for (const item of built.output) {
     const path = `/${item.fileName}`;
     const body = Buffer.from(item.type === 'chunk' ? item.code : item.source);

@@ -11,8 +11,15 @@ import { type FinishContext, type FinishedLook, finishLook } from './finish.ts';
 import type { BaselineOf } from './judge.ts';
 import { type Execution, Lane } from './lane.ts';
 
+/** What a look file declared, and the script that did; its address carries a hash of all that is in it. */
+export type Declared = { script: string; looks: LookInfo[] };
+
 /** What a run tells while it goes on. */
 export type RunNews = {
+  /** A look file was opened and has declared its looks. */
+  opened(file: string, environment: string, declared: Declared): void;
+  /** A look file could be neither bundled nor opened; `whole` stands for its looks. */
+  unusable(file: string, environment: string, whole: LookInfo): void;
   /** How many looks there are in all, as far as is known: more certain with every look file that is opened. */
   planned(looks: number): void;
   started(look: LookInfo, environment: string): void;
@@ -27,8 +34,8 @@ export type RunSetup = {
   /** The origin that pages are loaded from, such as `http://looks.localhost`. */
   origin: string;
   baselines: BaselineOf;
-  /** How many of a look file's looks were meant by such a request before; 0 when it is not known. */
-  expected(file: string): number;
+  /** What a look file declared when it could last be opened, and the script it had then. */
+  declared(file: string): Declared | null;
   news: RunNews;
   signal: AbortSignal;
 };
@@ -78,10 +85,7 @@ export async function runLooks(setup: RunSetup): Promise<void> {
     finishing.push(finishLook(context, info, environment, repetition, execution, orderDependent).then(news.finished));
   };
   for (const { file, problem: wrong } of bundle.unusable) {
-    const info = infoOf(file, wholeFile);
-    if (!isSelected(info, request.patterns)) continue;
-    plan.know(file, 1);
-    for (const environment of environments) finish(info, environment, 1, brokenBy(wrong, null));
+    for (const environment of environments) finishWhole(setup, plan, finish, { file, environment, repetition: 1 }, brokenBy(wrong, null));
   }
   const jobs: Job[] = [];
   for (let repetition = 1; repetition <= request.repeat; repetition++) {
@@ -104,7 +108,8 @@ export async function runLooks(setup: RunSetup): Promise<void> {
 type Plan = { know(file: string, looks: number): void };
 
 /** Follows how many looks a run will have: what is expected of each file, until the file itself has told. */
-function planOf({ entries }: Bundle, { expected, request, news }: RunSetup, environments: number): Plan {
+function planOf({ entries }: Bundle, { declared, request, news }: RunSetup, environments: number): Plan {
+  const expected = (file: string): number => declared(file)?.looks.filter((info) => isSelected(info, request.patterns)).length ?? 0;
   const looks = new Map(entries.map(({ file }) => [file, expected(file)]));
   const tell = (): void => news.planned([...looks.values()].reduce((sum, n) => sum + n, 0) * environments * request.repeat);
   tell();
@@ -119,23 +124,34 @@ function planOf({ entries }: Bundle, { expected, request, news }: RunSetup, envi
 
 type Finish = (info: LookInfo, environment: Environment, repetition: number, execution: Execution, orderDependent?: boolean) => void;
 
-async function runFile(setup: RunSetup, plan: Plan, finish: Finish, lane: Lane, { file, environment, repetition }: Job): Promise<void> {
+/** Tells a look file that could not be used as one broken result, if it or one of the looks that it had was asked for. */
+function finishWhole({ request, declared, news }: RunSetup, plan: Plan, finish: Finish, { file, environment, repetition }: Job, execution: Execution): void {
+  const whole = infoOf(file, wholeFile);
+  if (![whole, ...(declared(file)?.looks ?? [])].some((info) => isSelected(info, request.patterns))) return;
+  news.unusable(file, environment.name, whole);
+  plan.know(file, 1);
+  finish(whole, environment, repetition, execution);
+}
+
+async function runFile(setup: RunSetup, plan: Plan, finish: Finish, lane: Lane, job: Job): Promise<void> {
   const { bundle, settings, request, news, signal } = setup;
+  const { file, environment, repetition } = job;
+  const { script } = bundle.entries.find((entry) => entry.file === file)!;
+  // The same script declares the same looks: when none of them is meant it need not be opened to learn so.
+  const before = setup.declared(file);
+  if (before?.script === script && !before.looks.some((info) => isSelected(info, request.patterns))) return;
   const opened = await attempt(() => lane.open(bundle, file, environment));
   if ('lost' in opened || 'problem' in opened.value) {
-    const info = infoOf(file, wholeFile);
-    if (!isSelected(info, request.patterns)) return;
-    plan.know(file, 1);
     const execution =
       'lost' in opened
         ? brokenBy(opened.lost, null)
         : brokenBy((opened.value as { problem: Problem }).problem, (opened.value as { stack: string | null }).stack);
-    finish(info, environment, repetition, execution);
+    finishWhole(setup, plan, finish, job, execution);
     return;
   }
-  const looks = opened.value.looks
-    .map(({ look, hasScript, after }, order) => infoOf(file, look, order, hasScript, after))
-    .filter((info) => isSelected(info, request.patterns));
+  const all = opened.value.looks.map(({ look, hasScript, after }, order) => infoOf(file, look, order, hasScript, after));
+  news.opened(file, environment.name, { script, looks: all });
+  const looks = all.filter((info) => isSelected(info, request.patterns));
   plan.know(file, looks.length);
   for (const info of looks) {
     if (signal.aborted) return;

@@ -1,7 +1,7 @@
 /** Carries out runs, one after the other: bundles, takes in baselines, runs, keeps results, tells everybody. */
-import { isSelected, lookKey } from '../core/look.ts';
+import { lookKey } from '../core/look.ts';
 import { fail, problem, type Problem, toProblem } from '../core/problem.ts';
-import type { ResultSummary, RunRequest, RunSummary } from '../core/run.ts';
+import type { RunRequest, RunSummary } from '../core/run.ts';
 import { stageHost } from '../core/stage.ts';
 import { type Bundle, bundleLooks, type Crew, findLookFiles, readConfig, runLooks } from '../runner/index.ts';
 import type { Store } from '../store/index.ts';
@@ -80,11 +80,15 @@ export class Conductor {
     // The browser starts while the look files are bundled.
     const warming = crew.engine().then((engine) => Promise.all(Array.from({ length: settings.lanes }, (_, lane) => crew.window(lane))).then(() => engine));
     warming.catch(() => {});
-    const bundle = this.#options.onBundle(await bundleLooks(root, settings, await findLookFiles(root, settings)));
+    const files = await findLookFiles(root, settings);
+    const bundle = this.#options.onBundle(await bundleLooks(root, settings, files));
+    store.catalogue.keepOnly(
+      files,
+      settings.environments.map(({ name }) => name),
+    );
     const baselines = takeInFolder(store, root, settings.baselines);
     store.runs.update(id, { engine: (await warming).name });
     let planned = 0;
-    const known = looksByFile(store.results.latest().filter((result) => isSelected(result, request.patterns)));
     const first = new Map<string, string>();
     await runLooks({
       bundle,
@@ -93,9 +97,11 @@ export class Conductor {
       crew,
       origin: `http://${stageHost}`,
       baselines: baselines.of,
-      expected: (file) => known.get(file)?.size ?? 0,
+      declared: store.catalogue.declared,
       signal,
       news: {
+        opened: store.catalogue.declare,
+        unusable: store.catalogue.fail,
         planned(looks) {
           planned = looks;
           store.runs.update(id, { planned });
@@ -118,11 +124,4 @@ export class Conductor {
     if (planned === 0 && !signal.aborted) fail('nothing-selected', { patterns: request.patterns.map((one) => `“${one}”`).join(', ') || 'the configuration' });
     return baselines.unreadable[0] ?? null;
   }
-}
-
-/** The names of the looks of each file, as they were last seen. */
-function looksByFile(results: readonly ResultSummary[]): Map<string, Set<string>> {
-  const files = new Map<string, Set<string>>();
-  for (const { file, look } of results) files.set(file, (files.get(file) ?? new Set()).add(look));
-  return files;
 }

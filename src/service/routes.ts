@@ -21,7 +21,7 @@ const isPicture = (type: string): boolean => type === 'image/png';
 export function addRoutes(app: FastifyInstance, { store, conductor, live, root, settings, project }: ApiContext): void {
   app.get('/api/project', { schema: { summary: 'The project, its environments and the run that goes on' } }, () => project());
 
-  app.get('/api/looks', { schema: { summary: 'The newest result of every look in every environment' } }, () => store.results.latest());
+  app.get('/api/looks', { schema: { summary: 'The newest result of every look that there is, in every environment' } }, () => store.results.latest());
 
   app.get<{ Querystring: InferType<typeof schemas.look> }>(
     '/api/looks/history',

@@ -75,7 +75,7 @@ export async function startService({ config, port, logger = false }: ServiceOpti
     crew,
     live,
     onBundle: (bundle) => {
-      const known = bundle.unusable.length === 0 ? bundles.find(({ id }) => id === bundle.id) : undefined;
+      const known = bundles.find(({ id }) => id === bundle.id);
       bundles = [known ?? bundle, ...bundles.filter(({ id }) => id !== bundle.id)].slice(0, bundlesKept);
       return bundles[0]!;
     },

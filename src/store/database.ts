@@ -72,6 +72,22 @@ const migrations: readonly string[] = [
   CREATE TRIGGER decisions_are_kept BEFORE DELETE ON decisions BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;
   CREATE TRIGGER decisions_stay BEFORE UPDATE ON decisions BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;
   `,
+  `
+  CREATE TABLE declared (             -- what each look file declared when it could last be opened
+    file TEXT PRIMARY KEY,
+    script TEXT NOT NULL,             -- address of its bundled script, which carries a hash of all that is in it
+    looks TEXT NOT NULL               -- JSON: LookInfo[]
+  ) WITHOUT ROWID;
+  CREATE TABLE present (              -- the looks that there are
+    component TEXT NOT NULL,
+    look TEXT NOT NULL,
+    environment TEXT NOT NULL,
+    file TEXT NOT NULL,
+    PRIMARY KEY (component, look, environment)
+  ) WITHOUT ROWID;
+  CREATE INDEX present_by_file ON present(file, environment);
+  INSERT INTO present SELECT component, look, environment, max(about ->> '$.file') FROM results GROUP BY component, look, environment;
+  `,
 ];
 
 /** Opens a database file (or `:memory:`), in WAL mode, with the newest schema. */

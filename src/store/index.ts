@@ -2,12 +2,13 @@
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { type Blobs, blobsOf } from './blobs.ts';
+import { type Catalogue, catalogueOf } from './catalogue.ts';
 import { openDatabase } from './database.ts';
 import { type Decisions, decisionsOf } from './decisions.ts';
 import { type Results, resultsOf } from './results.ts';
 import { type Runs, runsOf } from './runs.ts';
 
-export type Store = { blobs: Blobs; runs: Runs; results: Results; decisions: Decisions; close(): void };
+export type Store = { blobs: Blobs; runs: Runs; catalogue: Catalogue; results: Results; decisions: Decisions; close(): void };
 
 /** Opens the records in a database file, which is created when it is not there. */
 export function openStore(file: string): Store {
@@ -15,7 +16,7 @@ export function openStore(file: string): Store {
   const db = openDatabase(file);
   const blobs = blobsOf(db);
   const decisions = decisionsOf(db);
-  return { blobs, runs: runsOf(db), results: resultsOf(db, blobs, decisions), decisions, close: () => db.close() };
+  return { blobs, runs: runsOf(db), catalogue: catalogueOf(db), results: resultsOf(db, blobs, decisions), decisions, close: () => db.close() };
 }
 
 export type { CaptureKey, Decision, DecisionKind } from './decisions.ts';

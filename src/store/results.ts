@@ -60,7 +60,7 @@ export type Results = {
   get(id: number): ResultSummary | null;
   timeline(id: number): Timeline | null;
   ofRun(run: number): ResultSummary[];
-  /** The newest result of every look in every environment. */
+  /** The newest result of every look that there is, in every environment. */
   latest(): ResultSummary[];
   /** Newest first. */
   history(component: string, look: string, environment: string, limit: number): ResultSummary[];
@@ -77,7 +77,9 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   const one = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE id = ?`);
   const ofRun = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE run = ? ORDER BY component, look, environment, repetition`);
   const latest = db.prepare<[], Row>(
-    `SELECT ${columns} FROM results WHERE id IN (SELECT max(id) FROM results GROUP BY component, look, environment) ORDER BY component, id`,
+    `SELECT ${columns} FROM results WHERE id IN (
+      SELECT (SELECT max(r.id) FROM results r WHERE r.component = p.component AND r.look = p.look AND r.environment = p.environment) FROM present p
+    ) ORDER BY component, id`,
   );
   const history = db.prepare<[string, string, string, number], Row>(
     `SELECT ${columns} FROM results WHERE component = ? AND look = ? AND environment = ? ORDER BY id DESC LIMIT ?`,

@@ -106,8 +106,10 @@ describe('runs and results', () => {
     expect(results.timeline(99)).toBeNull();
   });
 
-  it('know the newest of each look, and its history', () => {
-    const { runs, results } = openStore(':memory:');
+  it('know the newest of each look that there is, and its history', () => {
+    const { runs, results, catalogue } = openStore(':memory:');
+    catalogue.declare('src/Buoy.look.tsx', 'day', { script: '/assets/look0-a.js', looks: [result('a', 'new').info] });
+    results.add(runs.begin({ patterns: [], environments: [], repeat: 1 }, null), result('gone', 'passed'), new Set());
     for (const verdict of ['new', 'passed', 'changed'] as const)
       results.add(runs.begin({ patterns: [], environments: [], repeat: 1 }, null), result('a', verdict), new Set());
     expect(results.latest().map(({ verdict }) => verdict)).toEqual(['changed']);

@@ -1,0 +1,49 @@
+/** Which looks there are: what each look file declared when it was last opened. Looks that are gone stay in the history only. */
+import type { LookInfo } from '../core/look.ts';
+import type { Db } from './database.ts';
+
+/** What a look file declared, and the script (its address, which carries a hash of all that is in it) that declared it. */
+export type Declared = { script: string; looks: LookInfo[] };
+
+export type Catalogue = {
+  /** What a file declared when it could last be opened. */
+  declared(file: string): Declared | null;
+  /** Takes in what a file declares, opened in an environment. Looks that it declares no longer are gone in every environment. */
+  declare(file: string, environment: string, declared: Declared): void;
+  /** Says that a file could not be used in an environment: one look, that of the file as a whole, stands for all of its. */
+  fail(file: string, environment: string, whole: LookInfo): void;
+  /** Forgets files and environments that are no longer part of the project. */
+  keepOnly(files: readonly string[], environments: readonly string[]): void;
+};
+
+export function catalogueOf(db: Db): Catalogue {
+  const select = db.prepare<[string], { script: string; looks: string }>('SELECT script, looks FROM declared WHERE file = ?');
+  const put = db.prepare('INSERT OR REPLACE INTO declared (file, script, looks) VALUES (?, ?, ?)');
+  const removeOthers = db.prepare('DELETE FROM present WHERE file = ? AND look NOT IN (SELECT value FROM json_each(?))');
+  const removeAll = db.prepare('DELETE FROM present WHERE file = ? AND environment = ?');
+  const add = db.prepare('INSERT OR IGNORE INTO present (component, look, environment, file) VALUES (?, ?, ?, ?)');
+  const forgetDeclared = db.prepare('DELETE FROM declared WHERE file NOT IN (SELECT value FROM json_each(?))');
+  const forgetPresent = db.prepare(
+    'DELETE FROM present WHERE file NOT IN (SELECT value FROM json_each(?)) OR environment NOT IN (SELECT value FROM json_each(?))',
+  );
+  return {
+    declared(file) {
+      const row = select.get(file);
+      return row ? { script: row.script, looks: JSON.parse(row.looks) as LookInfo[] } : null;
+    },
+    declare: db.transaction((file: string, environment: string, { script, looks }: Declared) => {
+      put.run(file, script, JSON.stringify(looks));
+      removeOthers.run(file, JSON.stringify(looks.map(({ look }) => look)));
+      for (const { component, look } of looks) add.run(component, look, environment, file);
+    }),
+    fail: db.transaction((file: string, environment: string, whole: LookInfo) => {
+      removeAll.run(file, environment);
+      add.run(whole.component, whole.look, environment, file);
+    }),
+    keepOnly: db.transaction((files: readonly string[], environments: readonly string[]) => {
+      const all = JSON.stringify(files);
+      forgetDeclared.run(all);
+      forgetPresent.run(all, JSON.stringify(environments));
+    }),
+  };
+}
