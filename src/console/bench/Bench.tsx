@@ -1,6 +1,6 @@
 /** The bench: one look of one run, moment by moment. */
 import { Tabs, ToggleGroup } from 'radix-ui';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { ProjectInfo } from '../../core/api.ts';
 import { shortName } from '../../core/look.ts';
@@ -38,9 +38,11 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
   const step = timeline.steps[position.step];
   const capture = step?.capture ? result.captures.find(({ name, step: taken }) => name === step.capture && taken === step.index) : undefined;
   const failed = failingStep(timeline.steps);
-  const go = (next: Position): void => setPosition(next);
-  // Never compared with what the router last drew: that may be older than the address when somebody goes fast.
-  useEffect(() => setQuery({ step: String(position.step) }, { replace: true }), [position.step]);
+  // The address is changed with the position, not in an effect after it: that may come when somebody has already gone on to another look.
+  const go = (next: Position): void => {
+    setPosition(next);
+    if (next.step !== position.step) setQuery({ step: String(next.step) }, { replace: true });
+  };
 
   // What the whole look came to is told at the step where it did, with all that is known of it.
   const whole = step && step.index === (failed?.index ?? timeline.steps.length - 1) ? result.problem : null;
