@@ -41,7 +41,8 @@ const flags = [
   '--disable-background-timer-throttling',
   '--disable-renderer-backgrounding',
   '--disable-backgrounding-occluded-windows',
-  '--disable-features=Translate,PaintHolding',
+  // The pop-up of the address bar would take a renderer process of its own in every window.
+  '--disable-features=Translate,PaintHolding,WebUIOmniboxPopup,WebUIOmniboxAimPopup,WebUIOmniboxFullPopup',
   '--hide-scrollbars',
   '--force-color-profile=srgb',
   // Without it the same state, mounted twice, differs by some pixels now and then.
