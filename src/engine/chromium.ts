@@ -41,8 +41,19 @@ const flags = [
   '--disable-background-timer-throttling',
   '--disable-renderer-backgrounding',
   '--disable-backgrounding-occluded-windows',
-  // The pop-up of the address bar would take a renderer process of its own in every window.
-  '--disable-features=Translate,PaintHolding,WebUIOmniboxPopup,WebUIOmniboxAimPopup,WebUIOmniboxFullPopup',
+  `--disable-features=${[
+    'Translate',
+    'PaintHolding',
+    // The pop-ups of the address bar, which nobody sees, take a renderer process of their own in every window.
+    'WebUIOmniboxPopup',
+    'WebUIOmniboxAimPopup',
+    'WebUIOmniboxFullPopup',
+    // Loading a document takes half the work without a spare process started for the next one, without keeping the
+    // last one for going back, and when the frame may stay.
+    'SpareRendererForSitePerProcess',
+    'BackForwardCache',
+    'RenderDocument',
+  ].join(',')}`,
   '--hide-scrollbars',
   '--force-color-profile=srgb',
   // Without it the same state, mounted twice, differs by some pixels now and then.
