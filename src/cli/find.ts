@@ -1,5 +1,5 @@
 /** Finds the running service of a project, or starts one for as long as a command needs it. */
-import { type ChildProcess, spawn } from 'node:child_process';
+import { type ChildProcess, spawn, type SpawnOptions } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { findConfig } from '../client/project.ts';
@@ -30,10 +30,11 @@ export async function runningService(root: string): Promise<{ url: string; pid: 
 }
 
 /** How long a service may take to start, in milliseconds. */
-const startLimit = 30_000;
+export const startLimit = 30_000;
 
 /**
- * A client of the project's service. One that was started here ends with `release()`, or with this process.
+ * A client of the project's service. One that was started here ends with `release()`, or with this process, unless
+ * others follow runs in it by then.
  * @throws ProblemError `config-missing`, `service-start`, or what the service said when it could not start
  */
 export async function findService(folder: string): Promise<Found> {
@@ -41,19 +42,32 @@ export async function findService(folder: string): Promise<Found> {
   const root = dirname(config);
   const running = await runningService(root);
   if (running) return { client: running.client, url: running.url, root, own: false, release: async () => {} };
-  const child = spawn(process.execPath, [...process.execArgv, process.argv[1]!, 'serve', '--attached'], { cwd: root, stdio: ['pipe', 'ignore', 'pipe'] });
+  let child = attachedService(root);
+  for (const until = Date.now() + startLimit; Date.now() < until; await new Promise((resolve) => setTimeout(resolve, 40))) {
+    const started = await runningService(root);
+    if (started) {
+      const own = started.pid === child.process.pid ? child.process : null;
+      return { client: started.client, url: started.url, root, own: own !== null, release: async () => (own ? leave(own, started.client) : undefined) };
+    }
+    if (child.process.exitCode === null) continue;
+    // Somebody else's may be starting, which is found here soon, or ending, and ours takes its place.
+    if (toldBy(child.said()).code !== 'service-there') break;
+    child = attachedService(root);
+  }
+  child.process.kill('SIGKILL');
+  throw new ProblemError(toldBy(child.said()));
+}
+
+/** Starts a service that ends when this process does. */
+function attachedService(root: string): { process: ChildProcess; said(): string } {
+  // In a process group of its own: Ctrl+C in the terminal is for this command, which stops its run in good order.
+  const options: SpawnOptions = { cwd: root, stdio: ['pipe', 'ignore', 'pipe'], detached: true };
+  const child = spawn(process.execPath, [...process.execArgv, process.argv[1]!, 'serve', '--attached'], options);
   let said = '';
-  child.stderr.on('data', (chunk: Buffer) => {
+  child.stderr!.on('data', (chunk: Buffer) => {
     said += chunk.toString('utf8');
   });
-  const until = Date.now() + startLimit;
-  while (Date.now() < until && child.exitCode === null) {
-    const started = await runningService(root);
-    if (started) return { client: started.client, url: started.url, root, own: true, release: () => end(child) };
-    await new Promise((resolve) => setTimeout(resolve, 40));
-  }
-  await end(child);
-  throw new ProblemError(toldBy(said));
+  return { process: child, said: () => said };
 }
 
 /** What a service that could not start has said. */
@@ -65,11 +79,24 @@ function toldBy(said: string): Problem {
   }
 }
 
-async function end(child: ChildProcess): Promise<void> {
-  if (child.exitCode !== null) return;
-  const gone = new Promise((resolve) => child.once('exit', resolve));
-  child.kill('SIGTERM');
-  const timer = setTimeout(() => child.kill('SIGKILL'), 8000);
-  await gone;
-  clearTimeout(timer);
+/** How long a service may take to end, in milliseconds. */
+const endLimit = 8000;
+
+/** Leaves a service that was started here: it ends at once, or when the others that use it are done. */
+async function leave(child: ChildProcess, client: Client): Promise<void> {
+  const used = (): Promise<boolean> =>
+    client.project().then(
+      ({ run }) => run !== null,
+      () => false,
+    );
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  child.stdin!.end();
+  if (child.exitCode === null && !(await used())) {
+    let timer: NodeJS.Timeout | undefined;
+    await Promise.race([ended, new Promise((resolve) => (timer = setTimeout(resolve, endLimit)))]);
+    clearTimeout(timer);
+    if (child.exitCode === null && child.signalCode === null && !(await used())) child.kill('SIGKILL');
+  }
+  child.stderr!.destroy();
+  child.unref();
 }

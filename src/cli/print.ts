@@ -80,7 +80,7 @@ export const tallyText = (run: Pick<RunSummary, 'tally'>): string =>
   verdicts
     .filter((verdict) => run.tally[verdict] > 0)
     .map((verdict) => paint[verdict](`${run.tally[verdict]} ${verdict}`))
-    .join(', ') || 'nothing';
+    .join(', ') || 'no verdict';
 
 export const duration = (run: Pick<RunSummary, 'started' | 'finished'>): string =>
   `${((Date.parse(run.finished ?? new Date().toISOString()) - Date.parse(run.started)) / 1000).toFixed(1)} s`;

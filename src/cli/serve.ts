@@ -3,8 +3,9 @@ import { dirname } from 'node:path';
 import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
 import { findConfig } from '../client/project.ts';
-import { startService } from '../service/service.ts';
-import { runningService } from './find.ts';
+import { ProblemError } from '../core/problem.ts';
+import { type Service, startService } from '../service/service.ts';
+import { runningService, startLimit } from './find.ts';
 
 const portNumber = (text: string): number => {
   const n = Number(text);
@@ -24,14 +25,8 @@ export function addServe(program: Command): void {
 }
 
 async function serve(options: { port?: number; verbose?: boolean; attached?: boolean }): Promise<void> {
-  const config = findConfig(process.cwd());
-  const running = await runningService(dirname(config));
-  if (running) {
-    process.stdout.write(`The service of this project is running already: ${pc.underline(running.url)} (process ${running.pid})\n`);
-    return;
-  }
-  const service = await startService({ config, port: options.port, logger: options.verbose ? { level: 'info' } : false });
-  if (!options.attached) process.stdout.write(`${pc.bold('Sguardo')} ${pc.underline(service.url)}  ${pc.dim(`${service.root}, end it with Ctrl+C`)}\n`);
+  const service = await startOrTell(findConfig(process.cwd()), options);
+  if (!service) return;
   const end = (): void => {
     service.close().then(
       () => process.exit(0),
@@ -39,6 +34,26 @@ async function serve(options: { port?: number; verbose?: boolean; attached?: boo
     );
   };
   process.once('SIGTERM', end);
-  process.once('SIGINT', end);
-  if (options.attached) process.stdin.resume().once('end', end).once('close', end);
+  if (options.attached) {
+    const leave = (): void => void service.unneeded().then(end);
+    process.stdin.resume().once('end', leave).once('close', leave);
+  } else {
+    process.once('SIGINT', end);
+    process.stdout.write(`${pc.bold('Sguardo')} ${pc.underline(service.url)}  ${pc.dim(`${service.root}, end it with Ctrl+C`)}\n`);
+  }
+}
+
+/** Starts the service, or says where the project's service is. Another one may be about to start, or to end. */
+async function startOrTell(config: string, { port, verbose, attached }: { port?: number; verbose?: boolean; attached?: boolean }): Promise<Service | null> {
+  for (const until = Date.now() + startLimit; ; await new Promise((resolve) => setTimeout(resolve, 40))) {
+    try {
+      return await startService({ config, port, logger: verbose ? { level: 'info' } : false });
+    } catch (error) {
+      if (attached || !(error instanceof ProblemError) || error.problem.code !== 'service-there' || Date.now() > until) throw error;
+      const running = await runningService(dirname(config));
+      if (!running) continue;
+      process.stdout.write(`The service of this project is running already: ${pc.underline(running.url)} (process ${running.pid})\n`);
+      return null;
+    }
+  }
 }

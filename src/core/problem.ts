@@ -120,8 +120,13 @@ export const catalogue = {
   'bundle-failed': entry(422, 2, (d) => `${d.file} could not be understood: ${d.error}`, 'Mend the place shown. The other look files were run without it.'),
   'after-circular': entry(422, 2, (d) => `“${d.look}” starts after itself: ${d.chain}.`, 'Let one of these looks start from its own props, without after.'),
   'after-unknown': entry(422, 2, (d) => `“${d.look}” starts after “${d.after}”, and there is no such look in this file.`, 'Name a look of the same file.'),
-  'run-ended': entry(503, 1, () => 'The service was ended before this look came to a verdict.', 'Run it again; everything that had a verdict is kept.'),
-  'run-stopped': entry(409, 1, () => 'The run was stopped before this look came to a verdict.', 'Run it again when you want its verdict.'),
+  'run-ended': entry(503, 1, () => 'The service was ended before all looks of this run had a verdict.', 'Run it again; every verdict that there was is kept.'),
+  'run-stopped': entry(
+    409,
+    1,
+    () => 'The run was stopped before all of its looks had a verdict.',
+    'Run it again when you want theirs; every verdict that there was is kept.',
+  ),
 
   // Configuration and files
   'config-missing': entry(
@@ -201,6 +206,12 @@ export const catalogue = {
   ),
   'service-missing': entry(503, 3, (d) => `The service could not be reached: ${d.error}`, 'Start it with: sguardo serve'),
   'service-start': entry(503, 3, (d) => `The service did not start: ${d.error}`, 'Start it in the foreground to see why: sguardo serve'),
+  'service-there': entry(
+    409,
+    3,
+    (d) => `Another service of the project ${d.folder} is running or about to.`,
+    'Use that one: commands find it by themselves, and sguardo serve tells its address.',
+  ),
   'host-refused': entry(421, 3, (d) => `Requests for the host ${d.host} are not answered.`, 'Use the address that sguardo serve printed.'),
   'origin-refused': entry(403, 3, (d) => `Requests from pages of ${d.origin} are not answered.`, 'Open the console at the address that sguardo serve printed.'),
   'request-wrong': entry(400, 2, (d) => `${d.error}`, 'Correct the request; /api/openapi.json describes every call.'),

@@ -7,7 +7,7 @@ import type { ProjectInfo } from '../core/api.ts';
 import { fail } from '../core/problem.ts';
 import { stageHost } from '../core/stage.ts';
 import { type Bundle, chromiumCrew, readConfig } from '../runner/index.ts';
-import { openStore } from '../store/index.ts';
+import { openStore, takeLock } from '../store/index.ts';
 import { buildApi } from './api.ts';
 import { Conductor } from './conductor.ts';
 import { liveFeed } from './live.ts';
@@ -21,7 +21,14 @@ export type ServiceOptions = {
   logger?: FastifyServerOptions['logger'];
 };
 
-export type Service = { url: string; stage: string; root: string; close(): Promise<void> };
+export type Service = {
+  url: string;
+  stage: string;
+  root: string;
+  /** Resolves when nobody needs the service: no run that somebody follows goes on, and no call has come since the last one for a moment. */
+  unneeded(): Promise<void>;
+  close(): Promise<void>;
+};
 
 /** The port that is tried first when none is asked for, so that a console's address stays the same. */
 export const usualPort = 4680;
@@ -45,12 +52,15 @@ async function listenSomewhere(app: FastifyInstance, wanted: number | undefined)
   }
 }
 
+/** How long after a run the one that followed it still asks for its results, in milliseconds; far more than it takes. */
+const quiet = 1000;
+
 /** How many bundles stay: pages that are still open load from those of earlier runs. */
 const bundlesKept = 3;
 
 /**
  * Starts the service of a project.
- * @throws ProblemError when the configuration cannot be read or the port is taken
+ * @throws ProblemError when the configuration cannot be read, the port is taken, or the project has a service
  */
 export async function startService({ config, port, logger = false }: ServiceOptions): Promise<Service> {
   const root = dirname(config);
@@ -58,6 +68,7 @@ export async function startService({ config, port, logger = false }: ServiceOpti
   const folder = join(root, '.sguardo');
   mkdirSync(folder, { recursive: true });
   writeFileSync(join(folder, '.gitignore'), '*\n');
+  const lock = takeLock(join(folder, 'service.lock')) ?? fail('service-there', { folder: root });
   const store = openStore(join(folder, 'sguardo.db'));
   const live = liveFeed();
   let bundles: Bundle[] = [];
@@ -103,21 +114,36 @@ export async function startService({ config, port, logger = false }: ServiceOpti
     logger,
     version,
   });
+  let lastCall = 0;
+  api.addHook('onRequest', async () => {
+    lastCall = Date.now();
+  });
   try {
     apiPort = await listenSomewhere(api, port);
   } catch (error) {
     await stage.close();
     store.close();
+    lock.release();
     throw error;
   }
   const note = join(folder, 'service.json');
   writeFileSync(note, JSON.stringify({ pid: process.pid, url: url(), version }));
+  const unneeded = async (): Promise<void> => {
+    for (let waited = false; ; waited = true) {
+      const followed = conductor.current !== null && live.count() > 0;
+      if (followed) lastCall = Date.now();
+      else if (!waited || Date.now() - lastCall > quiet) return;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+  };
   let closed: Promise<void> | null = null;
   const close = async (): Promise<void> => {
+    // From now on nobody finds it any more.
+    rmSync(note, { force: true });
     await conductor.close();
     await Promise.all([api.close(), stage.close(), crew.close()]);
     store.close();
-    rmSync(note, { force: true });
+    lock.release();
   };
-  return { url: url(), stage: stageUrl(), root, close: () => (closed ??= close()) };
+  return { url: url(), stage: stageUrl(), root, unneeded, close: () => (closed ??= close()) };
 }

@@ -21,4 +21,5 @@ export function openStore(file: string): Store {
 
 export type { CaptureKey, Decision, DecisionKind } from './decisions.ts';
 export { type BaselineFile, holdsBaseline, readFolder, writeBaseline } from './folder.ts';
+export { takeLock } from './lock.ts';
 export type { StoredCapture } from './results.ts';

@@ -104,7 +104,7 @@ describe('a look', () => {
 describe('a run', () => {
   it('is told worst first, without what did not happen', () => {
     expect(print.tallyText({ tally: tally(['passed', 'failed', 'passed', 'new', 'changed']) })).toBe('1 failed, 1 changed, 1 new, 2 passed');
-    expect(print.tallyText({ tally: tally([]) })).toBe('nothing');
+    expect(print.tallyText({ tally: tally([]) })).toBe('no verdict');
   });
 
   it('tells how long it took', () => {

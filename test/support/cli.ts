@@ -27,6 +27,22 @@ export function sguardo(folder: string, ...args: string[]): Promise<Said> {
   });
 }
 
+/** Runs a command until it has said something, and then presses Ctrl+C in its terminal: all of its process group hears of it. */
+export function interrupted(folder: string, when: RegExp, ...args: string[]): Promise<Said> {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, [program, ...args], { cwd: folder, env, stdio: ['ignore', 'pipe', 'inherit'], detached: true });
+    let out = '';
+    let pressed = false;
+    child.stdout.on('data', (chunk: Buffer) => {
+      out += chunk.toString();
+      if (pressed || !when.test(out)) return;
+      pressed = true;
+      process.kill(-child.pid!, 'SIGINT');
+    });
+    child.once('close', (code) => resolve({ code, out, err: '' }));
+  });
+}
+
 /** Starts `sguardo serve` and waits until it says where it is; it is ended with the file's tests. */
 export async function serveByCommand(folder: string, ...args: string[]): Promise<{ child: ChildProcess; url: string; said(): string }> {
   const child = spawn(process.execPath, [program, 'serve', ...args], { cwd: folder, env, stdio: ['ignore', 'pipe', 'pipe'] });

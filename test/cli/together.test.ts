@@ -1,0 +1,54 @@
+/** Commands and the service that they start: several at once share one, none takes it from another, and an interrupted one leaves nothing behind. */
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, it } from 'vitest';
+import { gone, interrupted, serviceNote, sguardo } from '../support/cli.ts';
+import { isAlive } from '../support/processes.ts';
+import { lookFile, project } from '../support/project.ts';
+
+const buoy = (name: string, waits = 0): string =>
+  lookFile(
+    `return <p>${name}</p>;`,
+    `${name}: { async script() { ${waits > 0 ? `const until = Date.now() + ${waits}; await ensure(() => Date.now() > until).equals(true);` : ''} } }`,
+  );
+
+it('two that begin at the same time find one service', async () => {
+  const folder = project({ 'src/A.look.tsx': buoy('a'), 'src/B.look.tsx': buoy('b') });
+  const both = await Promise.all([sguardo(folder, 'run', 'A'), sguardo(folder, 'run', 'B')]);
+  expect(both.map(({ err }) => err)).toEqual(['', '']);
+  expect(both.map(({ code }) => code)).toEqual([0, 0]);
+  expect(both.map(({ out }) => /1 new {2}1 looks/.test(out))).toEqual([true, true]);
+  const third = await sguardo(folder, 'run');
+  expect(third.out).toMatch(/2 new/);
+  await expect.poll(() => existsSync(join(folder, '.sguardo/service.json')), { timeout: 20_000 }).toBe(false);
+});
+
+it('the one that started the service ends, and leaves it to the one that still runs looks', async () => {
+  const folder = project({ 'sguardo.config.ts': 'export default { patience: 5000 };', 'src/A.look.tsx': buoy('a', 1500), 'src/B.look.tsx': buoy('b', 1500) });
+  const first = sguardo(folder, 'run', 'A');
+  while (!existsSync(join(folder, '.sguardo/service.json'))) await new Promise((resolve) => setTimeout(resolve, 30));
+  const { pid } = serviceNote(folder);
+  const second = sguardo(folder, 'run', 'B', '--json');
+  expect((await first).code).toBe(0);
+  expect(isAlive(pid)).toBe(true);
+  const { code, out, err } = await second;
+  expect([code, err]).toEqual([0, '']);
+  expect(JSON.parse(out)).toMatchObject({ run: { status: 'finished', problem: null, tally: { new: 1 } }, results: [{ look: 'b' }] });
+  await gone(pid);
+  expect(existsSync(join(folder, '.sguardo/service.json'))).toBe(false);
+});
+
+it('Ctrl+C stops the run after the looks that are under way, and tells what there is', async () => {
+  const folder = project({
+    'sguardo.config.ts': 'export default { lanes: 1, patience: 5000 };',
+    'src/A.look.tsx': buoy('a'),
+    'src/B.look.tsx': buoy('b', 3000),
+  });
+  const { code, out } = await interrupted(folder, / A › a /, 'run', '--repeat', '50');
+  expect(out).toContain('Stopping after the looks that are under way…');
+  expect(out).toMatch(/The run was stopped before all of its looks had a verdict\.\n→ Run it again/);
+  expect(out).toMatch(/^\d new {2}\d looks/m);
+  expect(out).not.toContain('every picture came out the same');
+  expect(code).toBe(1);
+  expect(existsSync(join(folder, '.sguardo/service.json'))).toBe(false);
+});
