@@ -64,9 +64,16 @@ export function connect(origin: string): Client {
   };
 }
 
+/** What the network's codes mean to a person. */
+const causes: Record<string, string> = {
+  ECONNREFUSED: 'nobody listens at its address',
+  ECONNRESET: 'it ended meanwhile',
+  UND_ERR_SOCKET: 'it ended meanwhile',
+};
+
 function unreachable(error: unknown): ProblemError {
   const cause = (error as { cause?: { code?: string; message?: string } }).cause;
-  return new ProblemError(problem('service-missing', { error: cause?.code ?? cause?.message ?? (error as Error).message }));
+  return new ProblemError(problem('service-missing', { error: causes[cause?.code ?? ''] ?? cause?.message ?? (error as Error).message }));
 }
 
 async function* readEvents(url: string, signal: AbortSignal, ready?: () => void): AsyncGenerator<RunEvent> {
