@@ -127,4 +127,9 @@ describe("the board's rows", () => {
       rows.map((row) => (row.kind === 'header' ? `# ${row.component} ${row.count}` : row.looks.map((one) => `${one.look} ${one.environment}`).join(', '))),
     ).toEqual(['# a 1', 'x day', '# b 4', 'one day, one night', 'two day, three day']);
   });
+
+  it('stand as a person counts: the second before the tenth', () => {
+    const rows = layOut([look('pier10', 'x', 0), look('pier2', 'x', 0), look('Pier2', 'x', 0)], 2);
+    expect(rows.flatMap((row) => (row.kind === 'header' ? [row.component] : []))).toEqual(['pier2', 'Pier2', 'pier10']);
+  });
 });

@@ -3,9 +3,12 @@ import type { ResultSummary } from '../../core/run.ts';
 
 export type Row = { kind: 'header'; component: string; file: string; count: number } | { kind: 'tiles'; looks: ResultSummary[] };
 
+/** `Pier2` before `Pier10`. */
+const byName = new Intl.Collator('en', { numeric: true });
+
 /** The order in which looks stand: by component, as in its look file, environments side by side. */
 export const boardOrder = (a: ResultSummary, b: ResultSummary): number =>
-  a.component === b.component ? a.order - b.order || (a.environment < b.environment ? -1 : 1) : a.component < b.component ? -1 : 1;
+  byName.compare(a.component, b.component) || a.order - b.order || byName.compare(a.environment, b.environment);
 
 export function layOut(looks: readonly ResultSummary[], columns: number): Row[] {
   const groups = new Map<string, ResultSummary[]>();
