@@ -22,11 +22,12 @@ export type MediaFeatures = { scheme: ColourScheme; motion: 'reduce' | 'no-prefe
 const always = '(min-width:0px)';
 const never = '(max-width:-1px)';
 
-/** A page that can be shown in both schemes is shown in the one that was recorded, whoever looks at it. */
-const pinScheme = (css: string, { scheme }: MediaFeatures): string =>
-  css.replace(/(?<![\w-])color-scheme\s*:([^;}]*)/g, (all, value: string) =>
-    /\blight\b/.test(value) && /\bdark\b/.test(value) ? `color-scheme:${scheme}` : all,
-  );
+/** A page that can be shown in both schemes is shown in the one that was recorded, whoever looks at it. `value` is that of `color-scheme`. */
+export const pinScheme = (value: string, { scheme }: Pick<MediaFeatures, 'scheme'>): string =>
+  /\blight\b/.test(value) && /\bdark\b/.test(value) ? scheme : value;
+
+const pinSchemes = (css: string, media: MediaFeatures): string =>
+  css.replace(/(?<![\w-])color-scheme\s*:([^;}]*)/g, (_all, value: string) => `color-scheme:${pinScheme(value, media)}`);
 
 function pinMedia(css: string, media: MediaFeatures): string {
   const wanted: Record<string, string> = {
@@ -45,7 +46,7 @@ function pinMedia(css: string, media: MediaFeatures): string {
 /** `css` with recorded pseudo-classes as attributes, media features as constants and URLs passed through `resolve`. */
 export function restyle(css: string, media: MediaFeatures, resolve: (url: string) => string): string {
   const states = css.replace(pseudo, (_all, name: keyof typeof stateAttributes) => `[${stateAttributes[name]}]`);
-  return rewriteUrls(pinScheme(pinMedia(states, media), media), resolve);
+  return rewriteUrls(pinSchemes(pinMedia(states, media), media), resolve);
 }
 
 const urlPattern = /url\(\s*(?:"([^"]*)"|'([^']*)'|([^"')\s]+))\s*\)|@import\s+(?:"([^"]*)"|'([^']*)')/g;

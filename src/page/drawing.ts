@@ -17,25 +17,10 @@ import {
 import { finishAnimations } from './animations.ts';
 import { stageHost } from '../core/stage.ts';
 import { type MediaFeatures, restyle, stateAttributes } from '../core/restyle.ts';
+import { makeElement, putAttribute, unseen } from './inert.ts';
 
 /** A timeline to be drawn from. */
 export type DrawTimeline = { kind: 'timeline'; base: Moment; patches: Patch[]; assets: Record<string, string>; media: MediaFeatures };
-
-const svgNamespace = 'http://www.w3.org/2000/svg';
-const mathNamespace = 'http://www.w3.org/1998/Math/MathML';
-
-/** Elements that could do something although scripts are off, or that draw something of another page. */
-const inert: Record<string, string> = {
-  iframe: 'sg-frame',
-  frame: 'sg-frame',
-  object: 'sg-object',
-  embed: 'sg-embed',
-  base: 'sg-base',
-  meta: 'sg-meta',
-  // Where scripts are off it would be shown.
-  noscript: 'sg-noscript',
-  portal: 'sg-frame',
-};
 
 /** What browsers show of an element that is pointed at or has the focus, by rules of their own that no sheet of a page says. */
 const browserRules = [
@@ -44,9 +29,6 @@ const browserRules = [
     (part) => `input:enabled:read-write:where([${stateAttributes.hover}],[${stateAttributes.focus}])::-webkit-${part}{opacity:1}`,
   ),
 ];
-
-/** Stand-ins for elements that are not shown. */
-const unseen = 'sg-link,sg-object,sg-embed,sg-base,sg-meta,sg-noscript{display:none!important}';
 
 /**
  * A window paints fixed elements in a layer of their own, above the page's; a frame would blend them with what is below,
@@ -178,12 +160,12 @@ export class Drawing {
       else this.#nodes.set(id, this.#document.createTextNode(entry.text));
       return;
     }
-    const element = (known as Element | undefined) ?? this.#create(entry);
+    const element = (known as Element | undefined) ?? makeElement(this.#document, entry);
     if (!known) this.#nodes.set(id, element);
     fresh.push([element, entry]);
     const wanted = entry.attrs ?? {};
     for (const { name } of [...element.attributes]) if (!(name in wanted) && !name.startsWith('data-sg-')) element.removeAttribute(name);
-    for (const [name, value] of Object.entries(wanted)) this.#setAttribute(element, entry, name, value);
+    for (const [name, value] of Object.entries(wanted)) putAttribute(element, entry, name, value, this.#timeline!.media, (url) => this.#resolve(url));
     if (entry.sheet !== undefined && element instanceof this.#window.HTMLStyleElement) {
       const users = this.#styles.get(entry.sheet) ?? new Set();
       this.#styles.set(entry.sheet, users.add(element));
@@ -192,38 +174,6 @@ export class Drawing {
 
   get #window(): Window & typeof globalThis {
     return this.#document.defaultView as Window & typeof globalThis;
-  }
-
-  #create(entry: ElementEntry): Element {
-    if (entry.ns) return this.#document.createElementNS(entry.ns === 'svg' ? svgNamespace : mathNamespace, entry.tag);
-    // A linked sheet's recorded text is put in place of the link.
-    const tag = entry.sheet !== undefined ? 'style' : entry.tag === 'link' ? 'sg-link' : (inert[entry.tag] ?? entry.tag);
-    const element = this.#document.createElement(tag);
-    if (entry.shadow) element.attachShadow({ mode: 'open' });
-    return element;
-  }
-
-  #setAttribute(element: Element, entry: ElementEntry, name: string, value: string): void {
-    let shown = value;
-    if (name === 'src' || name === 'poster' || (name.endsWith('href') && (entry.tag === 'image' || entry.tag === 'use' || entry.tag === 'feImage')))
-      shown = this.#resolve(value);
-    else if (name === 'style') shown = restyle(value, this.#timeline!.media, (url) => this.#resolve(url));
-    else if (
-      name === 'autofocus' ||
-      name === 'srcdoc' ||
-      name === 'http-equiv' ||
-      (name === 'href' && element.localName === 'a' && value.startsWith('javascript:'))
-    )
-      return;
-    // A dialog is opened by its own method, which also puts it in the top layer.
-    else if (name === 'open' && entry.tag === 'dialog' && entry.state?.dialog === 'modal') return;
-    if (element.getAttribute(name) === shown) return;
-    try {
-      if (name.startsWith('xlink:')) element.setAttributeNS('http://www.w3.org/1999/xlink', name, shown);
-      else element.setAttribute(name, shown);
-    } catch {
-      // A parser accepts names that setAttribute does not; such an attribute shows nothing.
-    }
   }
 
   #place(id: number, entry: ElementEntry): void {

@@ -104,7 +104,7 @@ describe('a capture', () => {
 });
 
 describe('drawing a moment again', () => {
-  const all = ['still', 'filled', 'asked', 'hinted', 'lamp pointed at'];
+  const all = ['still', 'in a scheme of its own', 'filled', 'asked', 'hinted', 'lamp pointed at'];
   it.each([...all.map((name) => [name, 'plain']), ...all.map((name) => [name, 'dark'])] as const)(
     'gives the same picture: %s, %s',
     async (name, environment) => {
@@ -136,7 +136,8 @@ describe('drawing a moment again', () => {
     evil.base.nodes[9002] = { tag: 'img', attrs: { src: 'http://elsewhere.test/x.png', onerror: 'parent.broken = true' } };
     evil.base.nodes[9003] = { tag: 'iframe', attrs: { src: 'http://elsewhere.test/', srcdoc: '<script>parent.parent.broken = true</script>' } };
     evil.base.nodes[9004] = { tag: 'a', attrs: { href: 'javascript:parent.broken = true', id: 'lure' } };
-    (body[1] as { kids?: number[] }).kids!.push(9001, 9002, 9003, 9004);
+    evil.base.nodes[9005] = { tag: 'meta', attrs: { name: 'color-scheme', 'http-equiv': 'refresh', content: '0; url=/draw?away' } };
+    (body[1] as { kids?: number[] }).kids!.push(9001, 9002, 9003, 9004, 9005);
     await draw(evil, 0);
     await drawing.evaluate("document.querySelector('iframe').contentDocument.getElementById('lure').click()");
     await new Promise((resolve) => setTimeout(resolve, 200));

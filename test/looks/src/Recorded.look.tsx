@@ -16,7 +16,7 @@ class TideLamp extends HTMLElement {
 customElements.define('tide-lamp', TideLamp);
 
 /** Shows everything that a moment must be able to hold. */
-function Chart() {
+function Chart({ scheme }: { scheme?: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const dialog = useRef<HTMLDialogElement>(null);
@@ -80,6 +80,7 @@ function Chart() {
       <div id="hint" popover="auto">
         A hint
       </div>
+      {scheme && <meta name="color-scheme" content={scheme} />}
       <noscript>no scripts here</noscript>
     </div>
   );
@@ -88,6 +89,7 @@ function Chart() {
 export default looks(Chart, {
   states: {
     still: {},
+    'in a scheme of its own': { props: { scheme: 'light dark' } },
     filled: {
       async script() {
         await type(the.field('Depth'), '7');
