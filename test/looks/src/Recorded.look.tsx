@@ -80,7 +80,12 @@ function Chart({ scheme }: { scheme?: string }) {
       <div id="hint" popover="auto">
         A hint
       </div>
-      {scheme && <meta name="color-scheme" content={scheme} />}
+      {scheme && (
+        <>
+          <style>{':root:root { color-scheme: normal }'}</style>
+          <meta name="color-scheme" content={scheme} />
+        </>
+      )}
       <noscript>no scripts here</noscript>
     </div>
   );
