@@ -66,10 +66,8 @@ export function standing(result: Pick<ResultSummary, 'verdict' | 'captures'>): V
   return open.length === 0 ? 'passed' : result.verdict;
 }
 
-/** What one look came to in one environment, without its timeline. */
-export type ResultSummary = LookInfo & {
-  id: number;
-  run: number;
+/** What one look came to in one environment. */
+export type Outcome = {
   environment: string;
   repetition: number;
   verdict: Verdict;
@@ -79,11 +77,12 @@ export type ResultSummary = LookInfo & {
   orderDependent: boolean;
   /** Milliseconds from mount to last capture. */
   took: number;
-  steps: number;
   /** The step at which it went wrong. */
   failedStep: number | null;
-  captures: CaptureSummary[];
 };
+
+/** The result of one look in one run, without its timeline. */
+export type ResultSummary = LookInfo & Outcome & { id: number; run: number; steps: number; captures: CaptureSummary[] };
 
 /** What happens during a run, in order; also the live feed's messages. */
 export type RunEvent =

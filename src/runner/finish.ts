@@ -4,9 +4,9 @@ import type { LookInfo } from '../core/look.ts';
 import { markupLines } from '../core/markup.ts';
 import { applyPatch, type Moment } from '../core/moment.ts';
 import type { Problem } from '../core/problem.ts';
-import type { CaptureSummary } from '../core/run.ts';
+import type { CaptureSummary, Outcome } from '../core/run.ts';
 import { failingStep, type Timeline } from '../core/timeline.ts';
-import { judge, type Verdict } from '../core/verdict.ts';
+import { judge } from '../core/verdict.ts';
 import type { Bundle, BundledFile, SourceMapper } from '../bundle/index.ts';
 import { gatherAssets, hashOf } from './assets.ts';
 import { type BaselineOf, judgeCapture } from './judge.ts';
@@ -17,16 +17,8 @@ import { pngSize } from './png.ts';
 export type FinishedCapture = { summary: CaptureSummary; png: Buffer; differencePng: Buffer | null; markup: string[]; fingerprint: string };
 
 /** One look's result, ready to be stored. */
-export type FinishedLook = {
+export type FinishedLook = Outcome & {
   info: LookInfo;
-  environment: string;
-  repetition: number;
-  verdict: Verdict;
-  problem: Problem | null;
-  notes: string[];
-  orderDependent: boolean;
-  took: number;
-  failedStep: number | null;
   captures: FinishedCapture[];
   timeline: Timeline;
   files: Map<string, BundledFile>;

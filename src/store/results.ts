@@ -1,7 +1,6 @@
 /** Results: what looks came to, with their captures and timelines. */
 import type { LookInfo } from '../core/look.ts';
-import type { Problem } from '../core/problem.ts';
-import type { CaptureSummary, ResultSummary } from '../core/run.ts';
+import type { CaptureSummary, Outcome, ResultSummary } from '../core/run.ts';
 import type { Timeline } from '../core/timeline.ts';
 import type { Verdict } from '../core/verdict.ts';
 import type { Blobs } from './blobs.ts';
@@ -12,16 +11,8 @@ import type { Decisions } from './decisions.ts';
 export type NewCapture = { summary: CaptureSummary; png: Buffer; differencePng: Buffer | null; markup: string[]; fingerprint: string };
 
 /** A result as it comes from a run. */
-export type NewResult = {
+export type NewResult = Outcome & {
   info: LookInfo;
-  environment: string;
-  repetition: number;
-  verdict: Verdict;
-  problem: Problem | null;
-  notes: string[];
-  orderDependent: boolean;
-  took: number;
-  failedStep: number | null;
   captures: NewCapture[];
   timeline: Timeline;
   files: Map<string, { type: string; body: Buffer }>;
