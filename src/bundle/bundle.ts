@@ -4,10 +4,10 @@ import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join, relative, resolve, sep } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { glob } from 'tinyglobby';
-import type { Plugin, Rolldown } from 'vite';
+import type { BuildEnvironmentOptions, Plugin, Rolldown } from 'vite';
 import { codeFrame } from '../core/codeframe.ts';
 import type { Settings } from '../core/config.ts';
-import { fail, type Problem, problem } from '../core/problem.ts';
+import { fail, type Problem, ProblemError, problem } from '../core/problem.ts';
 import { typeOf } from './types.ts';
 import { viteOf } from './vite.ts';
 
@@ -68,9 +68,50 @@ const outFolder = '.sguardo-bundle';
 
 type Built = { output: Rolldown.RolldownOutput['output']; publicFolder: string | null };
 
+/** How look files are built, whatever the project says of building itself: as pages that are loaded from memory. */
+const buildOptions = (inputs: Record<string, string>, plugins: unknown): BuildEnvironmentOptions => ({
+  write: false,
+  minify: false,
+  cssMinify: false,
+  sourcemap: 'hidden',
+  target: 'esnext',
+  outDir: outFolder,
+  emptyOutDir: false,
+  copyPublicDir: false,
+  reportCompressedSize: false,
+  modulePreload: false,
+  chunkSizeWarningLimit: 100_000,
+  rollupOptions: {
+    input: inputs,
+    plugins: plugins as [],
+    // White space and comments make up half of what every document has to parse; names stay as they are.
+    output: { minify: { compress: false, mangle: false, codegen: { removeWhitespace: true } }, comments: false },
+  },
+});
+
+/** Takes the place of the project's way of building: a library's entries, outputs and externals are not what a look needs. */
+function pages(inputs: Record<string, string>, found: (publicFolder: string | null) => void): Plugin {
+  return {
+    name: 'sguardo:pages',
+    enforce: 'post',
+    config: {
+      order: 'post',
+      handler(config) {
+        config.build = buildOptions(inputs, (config.build?.rolldownOptions ?? config.build?.rollupOptions)?.plugins);
+        delete config.environments?.client?.build;
+        delete config.experimental?.renderBuiltUrl;
+      },
+    },
+    configResolved(config) {
+      found(config.publicDir || null);
+    },
+  };
+}
+
 async function build(root: string, files: readonly string[], frame: string | null): Promise<Built> {
   const vite = await viteOf(root);
   let publicFolder: string | null = null;
+  const inputs = Object.fromEntries(files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`]));
   const result = await vite.build({
     root,
     mode: 'development',
@@ -79,33 +120,11 @@ async function build(root: string, files: readonly string[], frame: string | nul
     base: '/',
     plugins: [
       entries(root, files, frame),
-      {
-        name: 'sguardo:public',
-        configResolved(config) {
-          publicFolder = config.publicDir || null;
-        },
-      },
+      pages(inputs, (folder) => {
+        publicFolder = folder;
+      }),
     ],
     resolve: { alias: [{ find: /^sguardo$/, replacement: pageEntry }], dedupe: ['react', 'react-dom'] },
-    build: {
-      write: false,
-      lib: false,
-      minify: false,
-      cssMinify: false,
-      sourcemap: 'hidden',
-      target: 'esnext',
-      outDir: outFolder,
-      emptyOutDir: false,
-      copyPublicDir: false,
-      reportCompressedSize: false,
-      modulePreload: false,
-      chunkSizeWarningLimit: 100_000,
-      rollupOptions: {
-        input: Object.fromEntries(files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`])),
-        // White space and comments make up half of what every document has to parse; names stay as they are.
-        output: { minify: { compress: false, mangle: false, codegen: { removeWhitespace: true } }, comments: false },
-      },
-    },
   });
   const outputs = (Array.isArray(result) ? result : [result]) as Rolldown.RolldownOutput[];
   return { output: outputs.flatMap(({ output }) => output) as Built['output'], publicFolder };
@@ -114,7 +133,7 @@ async function build(root: string, files: readonly string[], frame: string | nul
 type BuildError = Error & { id?: string; loc?: { file?: string; line: number; column: number }; errors?: BuildError[]; frame?: string; pos?: number };
 
 /** What a bundler's error says, in our words: the message's first line, the place and the code around it. */
-function explainBuild(root: string, file: string, error: unknown): Problem {
+function explainBuild(root: string, file: string, error: unknown, code: 'bundle-failed' | 'frame-failed' = 'bundle-failed'): Problem {
   const all = error as BuildError;
   const first = all.errors?.[0] ?? all;
   const path = first.loc?.file ?? first.id;
@@ -131,12 +150,35 @@ function explainBuild(root: string, file: string, error: unknown): Problem {
   const column = first.loc ? first.loc.column + 1 : shown ? Number(shown[3]) : 1;
   // The bundler shows paths from where the service was started, which need not be the project.
   const at = path ?? (shown ? [root, process.cwd()].map((from) => resolve(from, shown[1]!)).find(existsSync) : undefined);
-  if (!at || line === undefined) return problem('bundle-failed', { file, error: told });
+  if (!at || line === undefined) return problem(code, { file, error: told });
   const place = `${relative(root, at)}:${line}:${column}`;
   try {
-    return problem('bundle-failed', { file, error: told }, { place, frame: codeFrame(readFileSync(at, 'utf8'), { line, column }) });
+    return problem(code, { file, error: told }, { place, frame: codeFrame(readFileSync(at, 'utf8'), { line, column }) });
   } catch {
-    return problem('bundle-failed', { file, error: told }, { place });
+    return problem(code, { file, error: told }, { place });
+  }
+}
+
+/** Configurations of Vite, in the order in which it looks for them. */
+const viteConfigs = ['js', 'mjs', 'ts', 'cjs', 'mts', 'cts'].map((end) => `vite.config.${end}`);
+
+/**
+ * What all look files share is looked at first when they could not be built together.
+ * @throws ProblemError `config-threw`, `frame-failed`
+ */
+async function checkShared(root: string, frame: string | null): Promise<void> {
+  const vite = await viteOf(root);
+  try {
+    await vite.resolveConfig({ root, logLevel: 'silent' }, 'build', 'development');
+  } catch (error) {
+    const file = viteConfigs.find((name) => existsSync(join(root, name))) ?? 'vite.config.ts';
+    fail('config-threw', { file, error: error instanceof Error ? error.message : String(error) });
+  }
+  if (!frame) return;
+  try {
+    await build(root, [frame], null);
+  } catch (error) {
+    throw new ProblemError(explainBuild(root, frame, error, 'frame-failed'));
   }
 }
 
@@ -154,7 +196,7 @@ async function findUnusable(root: string, files: readonly string[], frame: strin
 
 /**
  * Bundles look files. Those that cannot be understood are left out and told in `unusable`; the others come through.
- * @throws ProblemError `looks-missing` when there is no file at all
+ * @throws ProblemError `looks-missing` when there is no file at all; `config-threw`, `frame-failed` when what they share is unusable
  */
 export async function bundleLooks(root: string, settings: Settings, files: readonly string[]): Promise<Bundle> {
   if (files.length === 0) return fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });
@@ -164,6 +206,7 @@ export async function bundleLooks(root: string, settings: Settings, files: reado
   try {
     built = await build(root, files, settings.frame);
   } catch {
+    await checkShared(root, settings.frame);
     unusable = await findUnusable(root, files, settings.frame);
     usable = files.filter((file) => !unusable.some((one) => one.file === file));
     built = usable.length > 0 ? await build(root, usable, settings.frame) : { output: [] as unknown as Built['output'], publicFolder: null };

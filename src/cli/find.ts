@@ -72,10 +72,12 @@ function attachedService(root: string): { process: ChildProcess; said(): string 
 
 /** What a service that could not start has said. */
 function toldBy(said: string): Problem {
+  // Before it others may have written, such as a bundler that warns.
+  const last = said.trim().split('\n').at(-1)!;
   try {
-    return JSON.parse(said) as Problem;
+    return JSON.parse(last) as Problem;
   } catch {
-    return problem('service-start', { error: said.trim().split('\n').at(-1) || 'it said nothing' });
+    return problem('service-start', { error: last || 'it said nothing' });
   }
 }
 

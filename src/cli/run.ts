@@ -63,8 +63,9 @@ async function run(patterns: string[], options: Options): Promise<number> {
   try {
     const summary = await follow(found, patterns, options);
     const results = await found.client.runResults(summary.id);
-    const ofLooks = exitCode(summary.tally, options.strict === true || process.env.CI === 'true');
-    const code = summary.problem ? Math.max(exitOf(summary.problem), ofLooks) : ofLooks;
+    // A look file that could not be understood, or a browser that went away, weighs more than a look that failed.
+    const problems = [summary.problem, ...results.map((result) => result.problem)].filter((one) => one !== null);
+    const code = Math.max(exitCode(summary.tally, options.strict === true || process.env.CI === 'true'), ...problems.map(exitOf));
     if (options.json) process.stdout.write(`${JSON.stringify(jsonDocument(found, summary, results, code), null, 2)}\n`);
     else await tell(found, summary, results);
     return code;

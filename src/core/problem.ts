@@ -118,6 +118,12 @@ export const catalogue = {
   'file-empty': entry(422, 2, (d) => `${d.file} does not export looks.`, 'End it with: export default looks(YourComponent, { states: { … } });'),
   'file-threw': entry(422, 2, (d) => `${d.file} could not be loaded: ${d.error}`, 'Mend the file at the place shown; nothing in it was run.'),
   'bundle-failed': entry(422, 2, (d) => `${d.file} could not be understood: ${d.error}`, 'Mend the place shown. The other look files were run without it.'),
+  'frame-failed': entry(
+    422,
+    2,
+    (d) => `The frame ${d.file} could not be understood: ${d.error}`,
+    'Mend the place shown. Every look is mounted in the frame, so none was run.',
+  ),
   'after-circular': entry(422, 2, (d) => `“${d.look}” starts after itself: ${d.chain}.`, 'Let one of these looks start from its own props, without after.'),
   'after-unknown': entry(422, 2, (d) => `“${d.look}” starts after “${d.after}”, and there is no such look in this file.`, 'Name a look of the same file.'),
   'run-ended': entry(503, 1, () => 'The service was ended before all looks of this run had a verdict.', 'Run it again; every verdict that there was is kept.'),

@@ -74,6 +74,13 @@ describe('sguardo run', () => {
     expect((await sguardo(folder, 'reject', 'named', '--why', 'x')).out).toBe('Nothing to reject: nothing that you mean has changed.\n');
   });
 
+  it('exits with 2 when a look file could not be understood, and runs the others', async () => {
+    const { code, out } = await sguardo(project({ 'src/Buoy.look.tsx': buoys('Buoy'), 'src/Odd.look.tsx': 'export default (' }), 'run');
+    expect(out).toMatch(/▲ broken {2}Odd › \(the file\)/);
+    expect(out).toMatch(/^1 broken, 2 new/m);
+    expect(code).toBe(2);
+  });
+
   it('tells a failure: step, what was looked for, what was there, the code, a way out, a link', async () => {
     const { code, out } = await sguardo(project({ 'src/Form.look.tsx': failing }), 'run');
     expect(code).toBe(1);

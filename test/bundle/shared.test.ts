@@ -1,0 +1,73 @@
+/** What all look files of a project share: its Vite configuration, however it builds, and its frame. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import { lookFile, project, write } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+/** A component whose look holds only when its sheet has come along. */
+const styled = `import './buoy.css';
+${lookFile(
+  'return <p className="buoy">buoy</p>;',
+  "styled: { async script() { await ensure(() => getComputedStyle(document.querySelector('p')!).color).equals('rgb(1, 2, 3)'); } }",
+)}`;
+
+let folder: string;
+let served: Served;
+
+beforeAll(async () => {
+  folder = project({
+    'src/A.look.tsx': styled,
+    'src/B.look.tsx': styled,
+    'src/buoy.css': '.buoy { color: rgb(1, 2, 3) }',
+    'index.html': '<!doctype html><title>An application</title>',
+  });
+  served = await serve(folder);
+});
+
+describe('a project that builds', () => {
+  it.each([
+    ['an application of several pages', "base: '/app/', build: { rollupOptions: { input: ['index.html'] } }"],
+    ['with names of its own', "build: { rolldownOptions: { input: 'index.html', output: { entryFileNames: 'x/[name].js', chunkFileNames: 'y/[name].js' } } }"],
+    ['in two formats', "build: { rollupOptions: { output: [{ entryFileNames: 'a/[name].js' }, { format: 'cjs', entryFileNames: 'b/[name].js' }] } }"],
+    ['a library', "build: { lib: { entry: 'src/A.look.tsx', formats: ['es', 'cjs'] }, rollupOptions: { external: ['react', /^react-dom/] } }"],
+    ['for a server', "appType: 'custom', build: { ssr: true }"],
+    [
+      'one sheet, for another network',
+      "build: { cssCodeSplit: false, minify: true }, experimental: { renderBuiltUrl: (name: string) => 'http://elsewhere.test/' + name }",
+    ],
+    ['again at every change', 'build: { watch: {} }'],
+  ])('has its looks run all the same: %s', async (_what, config) => {
+    write(folder, { 'vite.config.ts': `export default { ${config} };` });
+    const { run, results } = await served.run();
+    expect(results.map(({ component, verdict, problem }) => [component, verdict, problem?.message])).toEqual([
+      ['src/A', 'new', undefined],
+      ['src/B', 'new', undefined],
+    ]);
+    expect(run.problem).toBeNull();
+  });
+});
+
+describe('what cannot be used', () => {
+  it('of the Vite configuration is told once, and blamed on no look file', async () => {
+    write(folder, { 'vite.config.ts': "throw new Error('no such plugin');" });
+    const { run, results } = await served.run();
+    expect(run.problem).toMatchObject({ code: 'config-threw', message: 'vite.config.ts could not be read: no such plugin' });
+    expect(results).toEqual([]);
+    write(folder, { 'vite.config.ts': 'export default {};' });
+  });
+
+  it.each([
+    ['a mistake', "import './frame.css';\nexport default ({ children }) => <div>{children</div>;\n", /could not be understood/, /^sguardo\.frame\.tsx:2:\d+$/],
+    [
+      'a missing file',
+      "import './lost.css';\nexport default ({ children }) => children;\n",
+      /Could not resolve '\.\/lost\.css'/,
+      /^sguardo\.frame\.tsx:1:\d+$/,
+    ],
+  ])('of the frame is told once, with its place: %s', async (_what, frame, message, place) => {
+    write(folder, { 'sguardo.frame.tsx': frame, 'frame.css': '' });
+    const { run, results } = await served.run();
+    expect(run.problem).toMatchObject({ code: 'frame-failed', message: expect.stringMatching(message), place: expect.stringMatching(place) });
+    expect(run.problem!.frame).toContain('▲');
+    expect(results).toEqual([]);
+  });
+});
