@@ -64,6 +64,12 @@ export const catalogue = {
     (d) => `${d.what}`,
     (d) => String(d.remedy),
   ),
+  'capture-failed': entry(
+    422,
+    1,
+    (d) => `The browser made no picture “${d.name}” of ${d.width} × ${d.height} pixels: ${d.error}.`,
+    'Show less in this look: a hundred rows look like a hundred thousand.',
+  ),
   'script-threw': entry(422, 1, (d) => `The script threw: ${d.error}`, 'Mend the script at the line shown.'),
   'page-error': entry(
     422,

@@ -69,7 +69,9 @@ export function capture(name: string): Promise<void> {
       if (!kept) return;
       const clip = clipOf();
       const beyond = clip[2] > window.innerWidth || clip[3] > window.innerHeight;
-      await ask({ do: 'capture', name, clip, beyond, step: current.index, moment: recording.moment() });
+      await ask({ do: 'capture', name, clip, beyond, step: current.index, moment: recording.moment() }).catch((error: Error) =>
+        fail('capture-failed', { name, width: clip[2], height: clip[3], error: error.message }),
+      );
     },
     { capture: name },
   );

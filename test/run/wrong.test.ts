@@ -40,6 +40,7 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
   ['a value that differs', 'check-failed', /the value equals {a: 2}/, /^it is {a: 1}$/],
   ['no spy', 'not-a-spy', /needs a spy/],
   ['a spy that was not called', 'check-failed', /onPress was called with \("C-14", 3\)/, /^it was not called$/],
+  ['a picture too large', 'capture-failed', /^The browser made no picture “tall” of \d+ × 3\d+ pixels: /],
   ['a capture twice', 'bad-step', /“same” was taken already/],
   ['a forgotten await', 'step-unfinished', /was still going on/],
   ['a script that throws', 'script-threw', /TypeError: no such knot/],
