@@ -125,6 +125,8 @@ async function build(root: string, files: readonly string[], frame: string | nul
       }),
     ],
     resolve: { alias: [{ find: /^sguardo$/, replacement: pageEntry }], dedupe: ['react', 'react-dom'] },
+    // Until Vite 8, JSX wants React imported in every file unless somebody says otherwise.
+    ...(Number.parseInt(vite.version, 10) < 8 ? { esbuild: { jsx: 'automatic' as const } } : {}),
   });
   const outputs = (Array.isArray(result) ? result : [result]) as Rolldown.RolldownOutput[];
   return { output: outputs.flatMap(({ output }) => output) as Built['output'], publicFolder };

@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative, sep } from 'node:path';
-import { fileName } from '../core/look.ts';
+import { fileName, shortHash } from '../core/look.ts';
 import { problem, type Problem } from '../core/problem.ts';
 import type { CaptureKey } from './decisions.ts';
 
@@ -25,13 +25,15 @@ export type FolderContents = {
   unreadable: { file: string; key: CaptureKey | null; problem: Problem }[];
 };
 
+/** A part of a component's path as a folder's name; one that loses something on the way gets a hash, so that no two share one. */
+function folderName(part: string): string {
+  const plain = part.replace(/[^\w.-]|^\.+$/g, '_');
+  return plain === part ? plain : `${plain}-${shortHash(part)}`;
+}
+
 /** Path of a capture's baseline below the folder, without its ending. */
 export const baselinePath = ({ component, look, environment, capture }: CaptureKey): string =>
-  join(
-    environment,
-    ...component.split('/').map((part) => part.replace(/[^\w.-]/g, '_')),
-    `${fileName(look)}${capture === 'end' ? '' : `.${fileName(capture)}`}`,
-  );
+  join(environment, ...component.split('/').map(folderName), `${fileName(look)}${capture === 'end' ? '' : `.${fileName(capture)}`}`);
 
 const sha256 = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { emptyMoment } from '../../src/core/moment.ts';
 import { openDatabase } from '../../src/store/database.ts';
+import { baselinePath } from '../../src/store/folder.ts';
 import { openStore } from '../../src/store/index.ts';
 import type { NewResult } from '../../src/store/results.ts';
 import { freshFolder } from '../support/project.ts';
@@ -160,5 +161,16 @@ describe('the database', () => {
     db.pragma('user_version = 99');
     db.close();
     expect(() => openDatabase(file)).toThrow('was written by a newer Sguardo');
+  });
+});
+
+describe('the folder of baselines', () => {
+  it('has a place of its own for every capture, plain where the names are', () => {
+    const at = (component: string, look: string, capture = 'end'): string => baselinePath({ component, look, environment: 'day', capture });
+    expect(at('src/kit/Buoy', 'asks before', 'question')).toBe('day/src/kit/Buoy/asks-before.question');
+    const odd = ['src/[id]/Buoy', 'src/(id)/Buoy', 'src/_id_/Buoy', 'src/Bóa', 'src/Bòa'];
+    expect(new Set(odd.map((component) => at(component, 'plain'))).size).toBe(odd.length);
+    expect(new Set(['a b', 'a-b', 'A b', 'a b!'].map((look) => at('src/Buoy', look))).size).toBe(4);
+    expect(at('../Buoy', '../../plain')).toMatch(/^day\/_-\w+\/Buoy\/plain-\w+$/);
   });
 });
