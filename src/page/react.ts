@@ -28,7 +28,12 @@ export function mountReact(
   const root: Root = createRoot(into, { onUncaughtError: onError });
   const update = (given: Record<string, unknown>): void => {
     const element = createElement(component as ComponentType<Record<string, unknown>>, given);
-    flushSync(() => root.render(frame ? createElement(frame, null, element) : element));
+    try {
+      flushSync(() => root.render(frame ? createElement(frame, null, element) : element));
+    } catch (error) {
+      // Until React 19 this is how one hears of it.
+      onError(error);
+    }
   };
   update(props);
   return { update, unmount: () => flushSync(() => root.unmount()) };

@@ -35,6 +35,8 @@ function watchErrors(): void {
   window.addEventListener('error', (event) => {
     // Browsers report this one through the same event, and it harms nobody.
     if (event.message?.startsWith('ResizeObserver loop')) return;
+    // React 18 calls components from an event of its own, which reports what a boundary catches too; what none catches is thrown again.
+    if (new Error().stack?.includes('invokeGuardedCallbackDev')) return;
     raise('error', problem('page-error', { error: text(event.error ?? event.message) }), event.error instanceof Error ? (event.error.stack ?? null) : null);
   });
   window.addEventListener('unhandledrejection', (event) => {
