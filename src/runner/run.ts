@@ -40,7 +40,57 @@ export type RunSetup = {
   signal: AbortSignal;
 };
 
-type Job = { file: string; environment: Environment; repetition: number };
+/** One look file in one environment. Several lanes may work on its looks. */
+type Job = {
+  file: string;
+  environment: Environment;
+  repetition: number;
+  /** Looks that no lane has taken yet; null until the file is opened and has declared them. */
+  rest: LookInfo[] | null;
+  opened: Promise<void>;
+  /** Says that the file is opened, and these of its looks are to be run. */
+  open(looks: LookInfo[]): void;
+};
+
+function jobOf(file: string, environment: Environment, repetition: number): Job {
+  let tell: () => void = () => {};
+  const opened = new Promise<void>((resolve) => (tell = resolve));
+  const job: Job = {
+    file,
+    environment,
+    repetition,
+    rest: null,
+    opened,
+    open(looks) {
+      job.rest = looks;
+      tell();
+    },
+  };
+  return job;
+}
+
+/** From how many looks on it pays that another lane loads their document too. */
+const worthHelping = 4;
+
+/** Hands jobs to lanes: each file to one of them, and when none is left, the one with most looks left to whoever is free. */
+function handOut(jobs: Job[], signal: AbortSignal): () => Promise<Job | null> {
+  const begun: Job[] = [];
+  return async () => {
+    while (!signal.aborted) {
+      const fresh = jobs.shift();
+      if (fresh) {
+        begun.push(fresh);
+        return fresh;
+      }
+      const [most] = begun.filter(({ rest }) => rest !== null && rest.length >= worthHelping).sort((a, b) => b.rest!.length - a.rest!.length);
+      if (most) return most;
+      const opening = begun.filter(({ rest }) => rest === null);
+      if (opening.length === 0) return null;
+      await Promise.race(opening.map(({ opened }) => opened));
+    }
+    return null;
+  };
+}
 
 /** The name under which a look file as a whole is told when none of its looks could be run. */
 export const wholeFile = '(the file)';
@@ -85,21 +135,25 @@ export async function runLooks(setup: RunSetup): Promise<void> {
     finishing.push(finishLook(context, info, environment, repetition, execution, orderDependent).then(news.finished));
   };
   for (const { file, problem: wrong } of bundle.unusable) {
-    for (const environment of environments) finishWhole(setup, plan, finish, { file, environment, repetition: 1 }, brokenBy(wrong, null));
+    for (const environment of environments) finishWhole(setup, plan, finish, jobOf(file, environment, 1), brokenBy(wrong, null));
   }
   const jobs: Job[] = [];
   for (let repetition = 1; repetition <= request.repeat; repetition++) {
-    for (const environment of environments) for (const { file } of longestFirst(bundle)) jobs.push({ file, environment, repetition });
+    for (const environment of environments) for (const { file } of longestFirst(bundle)) jobs.push(jobOf(file, environment, repetition));
   }
+  const next = handOut(jobs, signal);
+  const took = new Map<string, number>();
   const work = async (index: number): Promise<void> => {
     const lane = new Lane(crew, index, setup.origin, settings);
-    for (let job = jobs.shift(); job && !signal.aborted; job = jobs.shift()) {
+    for (let job = await next(); job; job = await next()) {
       const began = performance.now();
-      await runFile(setup, plan, finish, lane, job);
-      lastTook.set(`${bundle.root}\n${job.file}`, performance.now() - began);
+      if (job.rest === null) await openFile(setup, plan, finish, lane, job);
+      await runRest(setup, finish, lane, job);
+      took.set(job.file, (took.get(job.file) ?? 0) + performance.now() - began);
     }
   };
-  await Promise.all(Array.from({ length: Math.min(settings.lanes, jobs.length) }, (_, index) => work(index)));
+  await Promise.all(Array.from({ length: settings.lanes }, (_, index) => work(index)));
+  for (const [file, time] of took) lastTook.set(`${bundle.root}\n${file}`, time);
   await Promise.all(finishing);
   // A file that could be opened in one environment only has fewer results than it was thought to have.
   if (!signal.aborted) news.planned(finishing.length);
@@ -133,13 +187,14 @@ function finishWhole({ request, declared, news }: RunSetup, plan: Plan, finish: 
   finish(whole, environment, repetition, execution);
 }
 
-async function runFile(setup: RunSetup, plan: Plan, finish: Finish, lane: Lane, job: Job): Promise<void> {
-  const { bundle, settings, request, news, signal } = setup;
-  const { file, environment, repetition } = job;
+/** Loads the document of a look file to learn which of its looks are to be run. */
+async function openFile(setup: RunSetup, plan: Plan, finish: Finish, lane: Lane, job: Job): Promise<void> {
+  const { bundle, request, news } = setup;
+  const { file, environment } = job;
   const { script } = bundle.entries.find((entry) => entry.file === file)!;
   // The same script declares the same looks: when none of them is meant it need not be opened to learn so.
   const before = setup.declared(file);
-  if (before?.script === script && !before.looks.some((info) => isSelected(info, request.patterns))) return;
+  if (before?.script === script && !before.looks.some((info) => isSelected(info, request.patterns))) return job.open([]);
   const opened = await attempt(() => lane.open(bundle, file, environment));
   if ('lost' in opened || 'problem' in opened.value) {
     const execution =
@@ -147,18 +202,23 @@ async function runFile(setup: RunSetup, plan: Plan, finish: Finish, lane: Lane, 
         ? brokenBy(opened.lost, null)
         : brokenBy((opened.value as { problem: Problem }).problem, (opened.value as { stack: string | null }).stack);
     finishWhole(setup, plan, finish, job, execution);
-    return;
+    return job.open([]);
   }
   const all = opened.value.looks.map(({ look, hasScript, after }, order) => infoOf(file, look, order, hasScript, after));
   news.opened(file, environment.name, { script, looks: all });
   const looks = all.filter((info) => isSelected(info, request.patterns));
   plan.know(file, looks.length);
-  for (const info of looks) {
-    if (signal.aborted) return;
+  job.open(looks);
+}
+
+/** Runs looks of an opened file as long as there are some that no lane has taken. */
+async function runRest({ bundle, settings, news, signal }: RunSetup, finish: Finish, lane: Lane, { file, environment, repetition, rest }: Job): Promise<void> {
+  for (let info = rest!.shift(); info && !signal.aborted; info = rest!.shift()) {
+    const { look } = info;
     news.started(info, environment.name);
     const run = async (fresh: boolean): Promise<Execution> => {
       const report = await lane.open(bundle, file, environment, fresh);
-      return 'problem' in report ? brokenBy(report.problem, report.stack) : lane.run(info.look, environment);
+      return 'problem' in report ? brokenBy(report.problem, report.stack) : lane.run(look, environment);
     };
     const first = await attempt(() => run(settings.isolate === 'look'));
     let execution = 'lost' in first ? brokenBy(first.lost, null) : first.value;

@@ -1,0 +1,56 @@
+/** Lanes: windows side by side that share the looks of a run out among themselves. */
+import { once } from 'node:events';
+import { createServer, type ServerResponse } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { finished, type Served, serve } from '../support/service.ts';
+import { lookFile, project, write } from '../support/project.ts';
+
+let served: Served;
+let folder: string;
+let port: number;
+/** Pictures that were asked for and are not answered yet: it takes two at a time. */
+let waiting: ServerResponse[] = [];
+
+beforeAll(async () => {
+  const pair = createServer((_request, reply) => {
+    waiting.push(reply);
+    if (waiting.length < 2) return;
+    for (const one of waiting) one.end();
+    waiting = [];
+  }).listen(0, '127.0.0.1');
+  await once(pair, 'listening');
+  afterAll(() => {
+    pair.close();
+    pair.closeAllConnections();
+  });
+  ({ port } = pair.address() as AddressInfo);
+  folder = project({ 'sguardo.config.ts': 'export default { patience: 20_000, timeLimit: 60_000 };' });
+  served = await serve(folder);
+});
+
+/** A look that ends when another one is at the same point at the same time. */
+const meets = (name: string): string => `${name}: { async script() {
+  const image = new Image();
+  image.src = 'http://127.0.0.1:${port}/${name}';
+  await ensure(() => image.complete).equals(true);
+} }`;
+
+describe('the looks of one file', () => {
+  it('are run in several windows when the others have nothing to do', async () => {
+    const names = ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'h'];
+    write(folder, { 'src/Buoy.look.tsx': lookFile('return <p>buoy</p>;', names.map(meets).join(', ')) });
+    const { results, run } = await served.run();
+    expect(results.map(({ look, verdict }) => `${look} ${verdict}`).sort()).toEqual(names.map((name) => `${name} new`));
+    expect(run).toMatchObject({ status: 'finished', planned: 8, done: 8 });
+  });
+
+  it('leave a run that is stopped in good order', async () => {
+    const run = await served.client.startRun({ repeat: 100 });
+    while ((await served.client.run(run.id)).done < 8) await new Promise((resolve) => setTimeout(resolve, 30));
+    await served.client.stopRun(run.id);
+    const { status, done } = await finished(served.client, run.id);
+    expect(status).toBe('stopped');
+    expect(done).toBeLessThan(800);
+  });
+});
