@@ -84,6 +84,8 @@ export async function startChromium(hosts: Record<string, number> = {}): Promise
   const gone = new Promise<string>((resolve) => {
     const end = (why: string): void => {
       pipe.end(new LostError('browser', why));
+      // Windows that wait for a page to load wait for an event, not for an answer.
+      for (const window of windows.values()) window.lose('browser', why);
       void rm(profile, { recursive: true, force: true, maxRetries: 3 }).catch(() => {});
       resolve(why);
     };

@@ -176,8 +176,8 @@ export class ChromiumWindow implements EngineWindow {
     await this.#pipe.send('Target.disposeBrowserContext', { browserContextId: this.#context }).catch(() => {});
   }
 
-  /** Ends the window's waiting calls: its page, or the window itself, is gone. */
-  lose(what: 'page' | 'window', message: string): void {
+  /** Ends the window's waiting calls: its page, the window itself, or the whole browser is gone. */
+  lose(what: LostError['what'], message: string): void {
     const error = new LostError(what, message);
     this.#pipe.drop(this.#session, error);
     this.#loading?.failed(error);

@@ -1,4 +1,5 @@
 /** Our own way of driving Chromium: windows, input, requests, and everything that can be lost. */
+import { once } from 'node:events';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
@@ -194,5 +195,23 @@ describe('what is lost', () => {
     await expect(waiting).rejects.toMatchObject({ what: 'browser' });
     expect(await other.gone).toBe('ended by SIGKILL');
     await expect(lost.evaluate('1')).rejects.toMatchObject({ what: 'browser' });
+  });
+
+  it('a page that is being loaded is lost with it, too', async () => {
+    // Answers the document, and never the picture in it: the page goes on loading.
+    const endless = createServer((request, reply) => {
+      if (request.url === '/') reply.setHeader('content-type', 'text/html').end('<img src="/never.png">');
+    }).listen(0, '127.0.0.1');
+    await once(endless, 'listening');
+    const other = await startChromium();
+    const lost = await other.open();
+    const asked = new Promise<void>((resolve) => endless.on('request', ({ url }) => url === '/never.png' && resolve()));
+    const loading = lost.load(`http://127.0.0.1:${(endless.address() as AddressInfo).port}/`);
+    loading.catch(() => {});
+    await asked;
+    process.kill(other.pid, 'SIGKILL');
+    await expect(loading).rejects.toMatchObject({ what: 'browser' });
+    endless.close();
+    endless.closeAllConnections();
   });
 });
