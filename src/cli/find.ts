@@ -49,7 +49,7 @@ export async function findService(folder: string): Promise<Found> {
       const own = started.pid === child.process.pid ? child.process : null;
       return { client: started.client, url: started.url, root, own: own !== null, release: async () => (own ? leave(own, started.client) : undefined) };
     }
-    if (child.process.exitCode === null) continue;
+    if (child.process.exitCode === null && child.process.signalCode === null) continue;
     // Somebody else's may be starting, which is found here soon, or ending, and ours takes its place.
     if (toldBy(child.said()).code !== 'service-there') break;
     child = attachedService(root);

@@ -18,7 +18,7 @@ export type Config = {
   now?: string;
   /** Browser windows side by side. Default 4. */
   lanes?: number;
-  /** `file`: the looks of a file share a document (default). `look`: each gets a fresh one. */
+  /** `file`: the looks of a file that run in the same window share a document (default). `look`: each gets a fresh one. */
   isolate?: 'file' | 'look';
 };
 

@@ -12,6 +12,9 @@ export type LookInfo = {
   after: string | null;
 };
 
+/** What a look file declared, and the script that did: its address carries a hash of all that is in it. */
+export type Declared = { script: string; looks: LookInfo[] };
+
 /** `src/BerthCard.look.tsx` → `src/BerthCard`. */
 export const componentOf = (file: string): string => file.replace(/\.look\.[jt]sx?$/, '');
 

@@ -1,7 +1,7 @@
 /** Plans a run and hands its looks to lanes; survives whatever a look does to its page, its window or the browser. */
 import type { Settings } from '../core/config.ts';
 import type { Environment } from '../core/environment.ts';
-import { componentOf, isSelected, type LookInfo } from '../core/look.ts';
+import { componentOf, type Declared, isSelected, type LookInfo } from '../core/look.ts';
 import { type Problem, problem } from '../core/problem.ts';
 import type { RunRequest } from '../core/run.ts';
 import { breakOff, emptyTrace } from '../core/trace.ts';
@@ -10,9 +10,6 @@ import { browserIsGone, type Crew } from './crew.ts';
 import { type FinishContext, type FinishedLook, finishLook } from './finish.ts';
 import type { BaselineOf } from './judge.ts';
 import { type Execution, Lane } from './lane.ts';
-
-/** What a look file declared, and the script that did; its address carries a hash of all that is in it. */
-export type Declared = { script: string; looks: LookInfo[] };
 
 /** What a run tells while it goes on. */
 export type RunNews = {

@@ -1,9 +1,6 @@
 /** Which looks there are: what each look file declared when it was last opened. Looks that are gone stay in the history only. */
-import type { LookInfo } from '../core/look.ts';
+import type { Declared, LookInfo } from '../core/look.ts';
 import type { Db } from './database.ts';
-
-/** What a look file declared, and the script (its address, which carries a hash of all that is in it) that declared it. */
-export type Declared = { script: string; looks: LookInfo[] };
 
 export type Catalogue = {
   /** What a file declared when it could last be opened. */
