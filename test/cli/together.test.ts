@@ -2,15 +2,13 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, it } from 'vitest';
+import { connect } from '../../src/client/client.ts';
 import { gone, interrupted, serviceNote, sguardo } from '../support/cli.ts';
+import { gate } from '../support/gate.ts';
 import { isAlive } from '../support/processes.ts';
 import { lookFile, project } from '../support/project.ts';
 
-const buoy = (name: string, waits = 0): string =>
-  lookFile(
-    `return <p>${name}</p>;`,
-    `${name}: { async script() { ${waits > 0 ? `const until = Date.now() + ${waits}; await ensure(() => Date.now() > until).equals(true);` : ''} } }`,
-  );
+const buoy = (name: string, script = ''): string => lookFile(`return <p>${name}</p>;`, `${name}: { async script() { ${script} } }`);
 
 it('two that begin at the same time find one service', async () => {
   const folder = project({ 'src/A.look.tsx': buoy('a'), 'src/B.look.tsx': buoy('b') });
@@ -24,13 +22,17 @@ it('two that begin at the same time find one service', async () => {
 });
 
 it('the one that started the service ends, and leaves it to the one that still runs looks', async () => {
-  const folder = project({ 'sguardo.config.ts': 'export default { patience: 5000 };', 'src/A.look.tsx': buoy('a', 1500), 'src/B.look.tsx': buoy('b', 1500) });
+  const [a, b] = await Promise.all([gate(), gate()]);
+  const folder = project({ 'src/A.look.tsx': buoy('a', a.wait), 'src/B.look.tsx': buoy('b', b.wait) });
   const first = sguardo(folder, 'run', 'A');
-  while (!existsSync(join(folder, '.sguardo/service.json'))) await new Promise((resolve) => setTimeout(resolve, 30));
-  const { pid } = serviceNote(folder);
+  await a.reached;
+  const { pid, url } = serviceNote(folder);
   const second = sguardo(folder, 'run', 'B', '--json');
+  while ((await connect(url).runs()).length < 2) await new Promise((resolve) => setTimeout(resolve, 30));
+  a.open();
   expect((await first).code).toBe(0);
   expect(isAlive(pid)).toBe(true);
+  b.open();
   const { code, out, err } = await second;
   expect([code, err]).toEqual([0, '']);
   expect(JSON.parse(out)).toMatchObject({ run: { status: 'finished', problem: null, tally: { new: 1 } }, results: [{ look: 'b' }] });
@@ -40,9 +42,9 @@ it('the one that started the service ends, and leaves it to the one that still r
 
 it('Ctrl+C stops the run after the looks that are under way, and tells what there is', async () => {
   const folder = project({
-    'sguardo.config.ts': 'export default { lanes: 1, patience: 5000 };',
+    'sguardo.config.ts': 'export default { lanes: 1 };',
     'src/A.look.tsx': buoy('a'),
-    'src/B.look.tsx': buoy('b', 3000),
+    'src/B.look.tsx': buoy('b', 'await new Promise((resolve) => setTimeout(resolve, 3000));'),
   });
   const { code, out } = await interrupted(folder, / A › a /, 'run', '--repeat', '50');
   expect(out).toContain('Stopping after the looks that are under way…');

@@ -4,27 +4,28 @@ import { join } from 'node:path';
 import { expect, it } from 'vitest';
 import { connect } from '../../src/client/client.ts';
 import { ended, serveByCommand } from '../support/cli.ts';
+import { gate } from '../support/gate.ts';
 import { childrenOf, descendantsOf } from '../support/processes.ts';
-import { lookFile, project } from '../support/project.ts';
+import { lookFile, project, write } from '../support/project.ts';
 import { finished, serve } from '../support/service.ts';
 
-/** Looks that take long enough for something to happen meanwhile. */
-const slow = lookFile(
-  'return <p>{props.name}</p>;',
-  Array.from(
-    { length: 6 },
-    (_, i) => `'look ${i}': { props: { name: 'buoy ${i}' }, async script() { await new Promise((resolve) => setTimeout(resolve, 250)); } }`,
-  ).join(', '),
-);
+/** Six looks; from the third on they do what is given. */
+const six = (then = ''): string =>
+  lookFile(
+    'return <p>{props.name}</p>;',
+    Array.from({ length: 6 }, (_, i) => `'look ${i}': { props: { name: 'buoy ${i}' }, async script() { ${i < 2 ? '' : then} } }`).join(', '),
+  );
 
 const browsersOf = (pid: number) => childrenOf(pid).filter(({ command }) => command.includes('--remote-debugging-pipe'));
 
 it('a browser that is killed is started again, and every look gets its verdict', async () => {
-  const { client, run } = await serve(project({ 'src/A.look.tsx': slow, 'src/B.look.tsx': slow }));
+  const { wait, reached, open } = await gate();
+  const { client, run } = await serve(project({ 'src/A.look.tsx': six(wait), 'src/B.look.tsx': six(wait) }));
   const { id } = await client.startRun({});
-  while ((await client.run(id)).done < 2) await new Promise((resolve) => setTimeout(resolve, 20));
+  await reached;
   const [browser] = browsersOf(process.pid);
   process.kill(browser!.pid, 'SIGKILL');
+  open();
   const summary = await finished(client, id);
   expect(summary).toMatchObject({ status: 'finished', problem: null, planned: 12, done: 12 });
   expect(summary.tally).toMatchObject({ new: 12, broken: 0, failed: 0 });
@@ -33,10 +34,12 @@ it('a browser that is killed is started again, and every look gets its verdict',
 });
 
 it('a page that crashes breaks its own look only', async () => {
-  const { client } = await serve(project({ 'sguardo.config.ts': 'export default { lanes: 1 };', 'src/A.look.tsx': slow }));
+  const { wait, reached, open } = await gate();
+  const { client } = await serve(project({ 'sguardo.config.ts': 'export default { lanes: 1 };', 'src/A.look.tsx': six(wait) }));
   const { id } = await client.startRun({});
-  while ((await client.run(id)).done < 1) await new Promise((resolve) => setTimeout(resolve, 20));
+  await reached;
   for (const { pid } of descendantsOf(process.pid).filter(({ command }) => command.includes('--type=renderer'))) process.kill(pid, 'SIGKILL');
+  open();
   const summary = await finished(client, id);
   const broken = (await client.runResults(id)).filter(({ verdict }) => verdict === 'broken');
   expect(summary).toMatchObject({ status: 'finished', done: 6, tally: { broken: 1, new: 5 } });
@@ -44,16 +47,19 @@ it('a page that crashes breaks its own look only', async () => {
 });
 
 it('a service that is killed loses no baseline, and tells of the run that it could not end', async () => {
-  const folder = project({ 'src/A.look.tsx': slow });
+  const { wait, reached, open } = await gate();
+  const folder = project({ 'src/A.look.tsx': six() });
   const first = await serveByCommand(folder);
   const before = connect(first.url);
   await finished(before, (await before.startRun({})).id);
   expect((await before.decide({ kind: 'approve', all: true })).decided).toHaveLength(6);
+  write(folder, { 'src/A.look.tsx': six(wait) });
   const { id } = await before.startRun({});
-  while ((await before.run(id)).done < 1) await new Promise((resolve) => setTimeout(resolve, 20));
+  await reached;
   first.child.kill('SIGKILL');
   await ended(first.child);
 
+  open();
   const { client, run } = await serve(folder);
   expect(await client.run(id)).toMatchObject({ status: 'ended', problem: { code: 'run-ended', remedy: expect.stringContaining('Run it again') } });
   const again = await run();
@@ -61,7 +67,7 @@ it('a service that is killed loses no baseline, and tells of the run that it cou
 });
 
 it('a browser whose service was killed does not stay behind', async () => {
-  const folder = project({ 'src/A.look.tsx': slow });
+  const folder = project({ 'src/A.look.tsx': six() });
   const { child, url } = await serveByCommand(folder);
   const client = connect(url);
   await finished(client, (await client.startRun({ patterns: ['look 0'] })).id);
@@ -74,7 +80,7 @@ it('a browser whose service was killed does not stay behind', async () => {
 });
 
 it('a corrupt picture among the baselines is told at its look, spoils no other, and is mended by approving again', async () => {
-  const folder = project({ 'src/A.look.tsx': slow });
+  const folder = project({ 'src/A.look.tsx': six() });
   const { client, run } = await serve(folder);
   await run();
   await client.decide({ kind: 'approve', all: true });
