@@ -23,7 +23,11 @@ it('two that begin at the same time find one service', async () => {
 
 it('the one that started the service ends, and leaves it to the one that still runs looks', async () => {
   const [a, b] = await Promise.all([gate(), gate()]);
-  const folder = project({ 'src/A.look.tsx': buoy('a', a.wait), 'src/B.look.tsx': buoy('b', b.wait) });
+  const folder = project({
+    'sguardo.config.ts': 'export default { timeLimit: 60_000 };',
+    'src/A.look.tsx': buoy('a', a.wait),
+    'src/B.look.tsx': buoy('b', b.wait),
+  });
   const first = sguardo(folder, 'run', 'A');
   await a.reached;
   const { pid, url } = serviceNote(folder);

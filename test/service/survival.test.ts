@@ -16,11 +16,13 @@ const six = (then = ''): string =>
     Array.from({ length: 6 }, (_, i) => `'look ${i}': { props: { name: 'buoy ${i}' }, async script() { ${i < 2 ? '' : then} } }`).join(', '),
   );
 
+const unhurried = { 'sguardo.config.ts': 'export default { timeLimit: 60_000 };' };
+
 const browsersOf = (pid: number) => childrenOf(pid).filter(({ command }) => command.includes('--remote-debugging-pipe'));
 
 it('a browser that is killed is started again, and every look gets its verdict', async () => {
   const { wait, reached, open } = await gate();
-  const { client, run } = await serve(project({ 'src/A.look.tsx': six(wait), 'src/B.look.tsx': six(wait) }));
+  const { client, run } = await serve(project({ ...unhurried, 'src/A.look.tsx': six(wait), 'src/B.look.tsx': six(wait) }));
   const { id } = await client.startRun({});
   await reached;
   const [browser] = browsersOf(process.pid);
@@ -35,7 +37,7 @@ it('a browser that is killed is started again, and every look gets its verdict',
 
 it('a page that crashes breaks its own look only', async () => {
   const { wait, reached, open } = await gate();
-  const { client } = await serve(project({ 'sguardo.config.ts': 'export default { lanes: 1 };', 'src/A.look.tsx': six(wait) }));
+  const { client } = await serve(project({ 'sguardo.config.ts': 'export default { lanes: 1, timeLimit: 60_000 };', 'src/A.look.tsx': six(wait) }));
   const { id } = await client.startRun({});
   await reached;
   for (const { pid } of descendantsOf(process.pid).filter(({ command }) => command.includes('--type=renderer'))) process.kill(pid, 'SIGKILL');
