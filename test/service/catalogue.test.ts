@@ -4,7 +4,8 @@ import { rmSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { afterwards } from '../support/afterwards.ts';
 import { lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -93,7 +94,7 @@ describe('a run of some looks', () => {
       reply.end();
     }).listen(0, '127.0.0.1');
     await once(harbour, 'listening');
-    afterAll(() => harbour.close());
+    afterwards(() => harbour.close());
     const { port } = harbour.address() as AddressInfo;
     write(folder, {
       'src/Buoy.look.tsx': buoy('plain: {}, aground: {}'),

@@ -2,7 +2,8 @@
 import { once } from 'node:events';
 import { createServer, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { afterwards } from '../support/afterwards.ts';
 import { finished, type Served, serve } from '../support/service.ts';
 import { lookFile, project, write } from '../support/project.ts';
 
@@ -20,7 +21,7 @@ beforeAll(async () => {
     waiting = [];
   }).listen(0, '127.0.0.1');
   await once(pair, 'listening');
-  afterAll(() => {
+  afterwards(() => {
     pair.close();
     pair.closeAllConnections();
   });

@@ -1,5 +1,5 @@
 /** Our own engine at work for the tests: one browser with a window of a given size. */
-import { afterAll } from 'vitest';
+import { afterwards } from './afterwards.ts';
 import { defaultEnvironment } from '../../src/core/environment.ts';
 import { startChromium } from '../../src/engine/chromium.ts';
 import type { EngineWindow } from '../../src/engine/engine.ts';
@@ -7,7 +7,7 @@ import type { EngineWindow } from '../../src/engine/engine.ts';
 /** Opens a window; the browser ends with the file's tests. */
 export async function openWindow(width: number, height: number): Promise<EngineWindow> {
   const engine = await startChromium();
-  afterAll(() => engine.close());
+  afterwards(() => engine.close());
   const window = await engine.open();
   await window.apply({ ...defaultEnvironment, viewport: [width, height] });
   return window;

@@ -2,7 +2,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { afterAll } from 'vitest';
+import { afterwards } from './afterwards.ts';
 import { repository } from './project.ts';
 import { isAlive } from './processes.ts';
 
@@ -46,7 +46,7 @@ export function interrupted(folder: string, when: RegExp, ...args: string[]): Pr
 /** Starts `sguardo serve` and waits until it says where it is; it is ended with the file's tests. */
 export async function serveByCommand(folder: string, ...args: string[]): Promise<{ child: ChildProcess; url: string; said(): string }> {
   const child = spawn(process.execPath, [program, 'serve', ...args], { cwd: folder, env, stdio: ['ignore', 'pipe', 'pipe'] });
-  afterAll(() => void (child.exitCode === null && child.signalCode === null && child.kill('SIGKILL')));
+  afterwards(() => void (child.exitCode === null && child.signalCode === null && child.kill('SIGKILL')));
   let said = '';
   child.stdout.on('data', (chunk: Buffer) => {
     said += chunk.toString();

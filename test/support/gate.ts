@@ -2,7 +2,7 @@
 import { once } from 'node:events';
 import { createServer, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { afterAll } from 'vitest';
+import { afterwards } from './afterwards.ts';
 
 export type Gate = {
   /** A statement for a look's script: goes on when the gate is open. */
@@ -28,7 +28,7 @@ export async function gate(): Promise<Gate> {
     else waiting.push(reply);
   }).listen(0, '127.0.0.1');
   await once(server, 'listening');
-  afterAll(() => {
+  afterwards(() => {
     server.close();
     server.closeAllConnections();
   });

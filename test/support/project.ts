@@ -1,7 +1,7 @@
 /** Projects for tests: folders with a configuration and look files, inside this repository so that packages are found. */
 import { cpSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
-import { afterAll } from 'vitest';
+import { afterwards } from './afterwards.ts';
 
 const home = resolve(import.meta.dirname, '../.projects');
 export const repository = resolve(import.meta.dirname, '../..');
@@ -10,7 +10,7 @@ export const repository = resolve(import.meta.dirname, '../..');
 export function freshFolder(): string {
   mkdirSync(home, { recursive: true });
   const folder = mkdtempSync(join(home, 'p-'));
-  afterAll(() => rmSync(folder, { recursive: true, force: true, maxRetries: 5 }));
+  afterwards(() => rmSync(folder, { recursive: true, force: true, maxRetries: 5 }));
   return folder;
 }
 

@@ -1,6 +1,6 @@
 /** A service on loopback, as tests use it: through its client. */
 import { join } from 'node:path';
-import { afterAll } from 'vitest';
+import { afterwards } from './afterwards.ts';
 import { type Client, connect } from '../../src/client/client.ts';
 import type { ResultSummary, RunRequest, RunSummary } from '../../src/core/run.ts';
 import { type Service, startService } from '../../src/service/service.ts';
@@ -15,7 +15,7 @@ export type Served = {
 /** Starts the service of a project on a free port; it ends with the file's tests. */
 export async function serve(folder: string): Promise<Served> {
   const service = await startService({ config: join(folder, 'sguardo.config.ts') });
-  afterAll(() => service.close());
+  afterwards(() => service.close());
   const client = connect(service.url);
   return {
     service,
