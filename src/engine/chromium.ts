@@ -1,14 +1,12 @@
 /** Starts Debian's Chromium and speaks to it over a pipe. */
 import { spawn } from 'node:child_process';
 import { accessSync, constants } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { Readable, Writable } from 'node:stream';
 import { fail } from '../core/problem.ts';
 import { type Engine, LostError } from './engine.ts';
 import { fontsHash } from './fonts.ts';
 import { Pipe } from './pipe.ts';
+import { freshProfile, removeProfile } from './profile.ts';
 import { type ChromiumWindow, openWindow } from './window.ts';
 
 /** Debian's wrapper script adds flags of its own, so the real binary comes first. */
@@ -68,7 +66,7 @@ const flags = [
  */
 export async function startChromium(hosts: Record<string, number> = {}): Promise<Engine> {
   const binary = findChromium();
-  const profile = await mkdtemp(join(tmpdir(), 'sguardo-browser-'));
+  const profile = await freshProfile();
   const rules = Object.entries(hosts).map(([host, port]) => `MAP ${host}:80 127.0.0.1:${port}`);
   const sandbox = process.getuid?.() === 0 ? ['--no-sandbox'] : [];
   const child = spawn(binary, [...flags, ...sandbox, ...(rules.length > 0 ? [`--host-resolver-rules=${rules.join(',')}`] : []), `--user-data-dir=${profile}`], {
@@ -81,12 +79,13 @@ export async function startChromium(hosts: Record<string, number> = {}): Promise
   const pipe = new Pipe(child.stdio[3] as Writable, child.stdio[4] as Readable);
   const windows = new Map<string, ChromiumWindow>();
   let closing = false;
+  let removed = Promise.resolve();
   const gone = new Promise<string>((resolve) => {
     const end = (why: string): void => {
       pipe.end(new LostError('browser', why));
       // Windows that wait for a page to load wait for an event, not for an answer.
       for (const window of windows.values()) window.lose('browser', why);
-      void rm(profile, { recursive: true, force: true, maxRetries: 3 }).catch(() => {});
+      removed = removeProfile(profile);
       resolve(why);
     };
     child.once('error', (error) => end(error.message));
@@ -122,6 +121,7 @@ export async function startChromium(hosts: Record<string, number> = {}): Promise
       const timer = setTimeout(() => child.kill('SIGKILL'), 3000);
       await gone;
       clearTimeout(timer);
+      await removed;
     },
   };
 }

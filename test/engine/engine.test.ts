@@ -1,7 +1,10 @@
 /** Our own way of driving Chromium: windows, input, requests, and everything that can be lost. */
+import { spawn } from 'node:child_process';
 import { once } from 'node:events';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { defaultEnvironment } from '../../src/core/environment.ts';
 import { startChromium } from '../../src/engine/chromium.ts';
@@ -213,5 +216,30 @@ describe('what is lost', () => {
     await expect(loading).rejects.toMatchObject({ what: 'browser' });
     endless.close();
     endless.closeAllConnections();
+  });
+});
+
+describe('what a browser keeps while it runs', () => {
+  const folderOf = ({ pid }: Engine): string => /--user-data-dir=([^\0]+)/.exec(readFileSync(`/proc/${pid}/cmdline`, 'utf8'))![1]!;
+
+  it('goes with it', async () => {
+    const other = await startChromium();
+    const folder = folderOf(other);
+    expect(existsSync(folder)).toBe(true);
+    await other.close();
+    expect(existsSync(folder)).toBe(false);
+  });
+
+  it('goes when the next one starts, if the process that had it was killed', async () => {
+    const killed = spawn('true');
+    await once(killed, 'exit');
+    const own = folderOf(engine);
+    const left = own.replace(`-${process.pid}-`, `-${killed.pid}-`);
+    mkdirSync(left);
+    writeFileSync(join(left, 'Cookies'), '');
+    const other = await startChromium();
+    expect(existsSync(left)).toBe(false);
+    expect(existsSync(own)).toBe(true);
+    await other.close();
   });
 });
