@@ -71,6 +71,8 @@ export async function startChromium(hosts: Record<string, number> = {}): Promise
   const sandbox = process.getuid?.() === 0 ? ['--no-sandbox'] : [];
   const child = spawn(binary, [...flags, ...sandbox, ...(rules.length > 0 ? [`--host-resolver-rules=${rules.join(',')}`] : []), `--user-data-dir=${profile}`], {
     stdio: ['ignore', 'ignore', 'pipe', 'pipe', 'pipe'],
+    // A page that crashes is told by us; reports of it would pile up in the person's own Chromium folder.
+    env: { ...process.env, BREAKPAD_DUMP_LOCATION: profile },
   });
   let said = '';
   child.stderr!.on('data', (chunk: Buffer) => {
