@@ -4,10 +4,11 @@ import { NavLink, Route, Routes, useNavigate } from 'react-router';
 import { isUndecided } from '../core/run.ts';
 import { Bench } from './bench/Bench.tsx';
 import { Board } from './board/Board.tsx';
-import { service, useChanges, useLive, useProject, type LiveState } from './data.ts';
+import { service, useChanges, useLive, useProject, useRunProblem, useStart, type LiveState } from './data.ts';
 import { useKeys } from './keys.ts';
 import { Blank, Trouble, Waiting } from './parts/Blank.tsx';
 import { Button } from './parts/Button.tsx';
+import { ProblemCard } from './parts/ProblemCard.tsx';
 import { Review } from './review/Review.tsx';
 import type { Theme } from './theme.ts';
 
@@ -46,13 +47,26 @@ function RunState({ live }: { live: LiveState }) {
   );
 }
 
+/** Under the header until the next run goes better. */
+function RunProblem() {
+  const wrong = useRunProblem();
+  return (
+    wrong && (
+      <div className="max-h-60 shrink-0 overflow-y-auto border-b border-rule px-4 py-2">
+        <ProblemCard problem={wrong} about="The last run" />
+      </div>
+    )
+  );
+}
+
 export function App({ theme }: { theme: Theme }) {
   const live = useLive();
   const project = useProject();
   const changes = useChanges();
   const navigate = useNavigate();
   const running = project.data?.run != null;
-  const run = (): void => void service.startRun({});
+  const start = useStart();
+  const run = (): void => start({});
   useKeys({ '1': () => void navigate('/'), '2': () => void navigate('/review'), t: theme.toggle, R: () => !running && run() });
   if (project.isPending) return <Waiting what="Opening the project…" />;
   if (project.isError) return <Trouble error={project.error} />;
@@ -94,6 +108,7 @@ export function App({ theme }: { theme: Theme }) {
             {theme.dark ? '☀' : '☾'}
           </Button>
         </header>
+        {!running && <RunProblem />}
         <main className="min-h-0 flex-1">
           <Routes>
             <Route path="/" element={<Board />} />

@@ -1,9 +1,10 @@
 /** What the console knows: queries of the service, kept fresh by its live feed. */
-import { type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type QueryClient, useMutation, useMutationState, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { connect } from '../client/client.ts';
 import type { ProjectInfo } from '../core/api.ts';
-import type { ResultSummary, RunEvent } from '../core/run.ts';
+import { type Problem, toProblem } from '../core/problem.ts';
+import type { ResultSummary, RunEvent, RunRequest, RunSummary } from '../core/run.ts';
 
 export const service = connect('');
 
@@ -19,6 +20,19 @@ export const useHistory = (result: ResultSummary | undefined) =>
     enabled: result !== undefined,
   });
 
+const useLastRun = () => useQuery({ queryKey: ['last run'], queryFn: async () => (await service.runs(1))[0] ?? null });
+
+/** Starts a run; what comes of it is told by the live feed, and what speaks against it by `useRunProblem`. */
+export const useStart = () => useMutation({ mutationKey: ['start'], mutationFn: (request: Partial<RunRequest>) => service.startRun(request) }).mutate;
+
+/** What went wrong with the last run as a whole, or why it could not be started; one that a person has stopped is no trouble. */
+export function useRunProblem(): Problem | null {
+  const { data: run } = useLastRun();
+  const asked = useMutationState({ filters: { mutationKey: ['start'] }, select: ({ state }) => state }).at(-1);
+  if (asked?.error && asked.submittedAt > Date.parse(run?.started ?? '1970')) return toProblem(asked.error);
+  return run && run.status !== 'running' && run.status !== 'stopped' ? run.problem : null;
+}
+
 const sameLook = (a: ResultSummary, b: ResultSummary): boolean => a.component === b.component && a.look === b.look && a.environment === b.environment;
 
 function takeIn(queries: QueryClient, event: RunEvent): void {
@@ -32,9 +46,11 @@ function takeIn(queries: QueryClient, event: RunEvent): void {
       break;
     case 'run-started':
     case 'run-progress':
+      queries.setQueryData<RunSummary>(['last run'], event.run);
       queries.setQueryData<ProjectInfo>(['project'], (project) => project && { ...project, run: event.run });
       break;
     case 'run-finished':
+      queries.setQueryData<RunSummary>(['last run'], event.run);
       queries.setQueryData<ProjectInfo>(['project'], (project) => project && { ...project, run: null, engine: event.run.engine });
       void queries.invalidateQueries({ queryKey: ['looks'] });
       void queries.invalidateQueries({ queryKey: ['changes'] });

@@ -13,7 +13,8 @@ type Options = {
   config: string;
   store: Store;
   crew: Crew;
-  live: Live /** Takes a bundle in; gives back an equal one that was there before. */;
+  live: Live;
+  /** Takes a bundle in; gives back an equal one that was there before. */
   onBundle(bundle: Bundle): Bundle;
 };
 

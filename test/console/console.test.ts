@@ -6,7 +6,7 @@ import type { ResultSummary } from '../../src/core/run.ts';
 import { comparePictures } from '../../src/core/picture/compare.ts';
 import { decodePng } from '../../src/runner/png.ts';
 import { openConsole, type Page } from '../support/page.ts';
-import { copyOf, lookFile, project, repository } from '../support/project.ts';
+import { copyOf, lookFile, project, repository, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const asked = { patterns: ['BerthCard', 'FeeTable/four', 'FeeTable/one', 'books an arrival'], environments: ['day'] };
@@ -271,6 +271,28 @@ describe('review', () => {
     expect(
       await page.window.evaluate("[...document.querySelectorAll('a[href^=\"/bench/\"]')].filter((tile) => tile.ariaLabel.endsWith('changed')).length"),
     ).toBe(1);
+  });
+});
+
+describe('a run that could not be done', () => {
+  it('is told on every page, with the place and what to do, until the next one goes better', async () => {
+    const harbour = project({
+      'src/A.look.tsx': lookFile('return <p>a</p>;', 'plain: {}'),
+      'sguardo.frame.tsx': 'export default ({ children }) => <div>{children</div>;',
+    });
+    const other = await openConsole((await serve(harbour)).service.url);
+    await other.open('/');
+    await other.shows('Nothing has been run yet');
+    await other.click('Run all looks');
+    await other.shows('✗ The last run: The frame sguardo.frame.tsx could not be understood');
+    await other.shows('sguardo.frame.tsx:1:');
+    await other.shows('Mend the place shown.');
+    await other.open('/review');
+    await other.shows('✗ The last run: The frame');
+    write(harbour, { 'sguardo.frame.tsx': 'export default ({ children }) => <div>{children}</div>;' });
+    await other.click('Run all looks');
+    await other.shows('A › plain');
+    await other.hides('The last run');
   });
 });
 

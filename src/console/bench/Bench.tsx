@@ -7,7 +7,7 @@ import { shortName } from '../../core/look.ts';
 import { isUndecided, type ResultSummary, standing } from '../../core/run.ts';
 import { failingStep, type Timeline } from '../../core/timeline.ts';
 import { boardOrder } from '../board/rows.ts';
-import { service, useLooks, useResult, useTimeline } from '../data.ts';
+import { service, useLooks, useResult, useStart, useTimeline } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
@@ -32,6 +32,7 @@ export function Bench({ project, dark }: { project: ProjectInfo; dark: boolean }
 function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark: boolean; result: ResultSummary; timeline: Timeline }) {
   const [query, setQuery] = useSearchParams();
   const navigate = useNavigate();
+  const start = useStart();
   const asked = query.get('step');
   const [position, setPosition] = useState<Position>(() => firstPosition(timeline, asked === null ? null : Number(asked)));
   const [seen, setSeen] = useState<'moment' | 'screenshot'>('moment');
@@ -68,7 +69,7 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
     f: () => failed && go(atStep(timeline, failed.index)),
     n: () => open(beside.next),
     p: () => open(beside.previous),
-    r: () => void service.startRun({ patterns: [`${result.component}/${result.look}`], environments: [result.environment] }),
+    r: () => start({ patterns: [`${result.component}/${result.look}`], environments: [result.environment] }),
     Escape: () => void navigate('/'),
   });
 

@@ -1,6 +1,7 @@
 /** What there is to know about one step. */
 import type { Problem } from '../../core/problem.ts';
 import type { Mark, Step } from '../../core/timeline.ts';
+import { ProblemCard } from '../parts/ProblemCard.tsx';
 import { milliseconds } from './time.ts';
 
 const outcomes: Record<Step['outcome'], { sign: string; tone: string }> = {
@@ -10,31 +11,15 @@ const outcomes: Record<Step['outcome'], { sign: string; tone: string }> = {
   running: { sign: '…', tone: 'text-soft' },
 };
 
-/** A problem; the code around its place is shown unless it lies in the file that stands beside it. */
-function ProblemCard({ problem, shownFile }: { problem: Problem; shownFile: string | null }) {
-  return (
-    <div className="rounded-md border border-failed/50 bg-failed/7 px-3 py-2" role="alert">
-      <p className="font-medium">{problem.message}</p>
-      {problem.found && problem.found.length > 0 && (
-        <>
-          <p className="mt-1.5 text-[11px] text-soft">What was there instead</p>
-          <ul className="font-mono text-[11.5px]">
-            {problem.found.map((found) => (
-              <li key={found}>{found}</li>
-            ))}
-          </ul>
-        </>
-      )}
-      {problem.frame && (shownFile === null || !problem.place?.startsWith(`${shownFile}:`)) && (
-        <pre className="mt-1.5 overflow-x-auto font-mono text-[11px] leading-4">{problem.frame}</pre>
-      )}
-      {problem.place && <p className="mt-1 font-mono text-[11px] text-soft">{problem.place}</p>}
-      <p className="mt-1.5 text-soft">→ {problem.remedy}</p>
-    </div>
-  );
-}
-
-type Props = { step: Step; problems: Problem[]; marks: Mark[]; count: number /** The file whose source stands beside, if any. */; shownFile: string | null };
+type Props = {
+  step: Step;
+  problems: Problem[];
+  marks: Mark[];
+  /** How many steps there are. */
+  count: number;
+  /** The file whose source stands beside, if any. */
+  shownFile: string | null;
+};
 
 export function StepCard({ step, problems, marks, count, shownFile }: Props) {
   const { sign, tone } = outcomes[step.outcome];

@@ -6,7 +6,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import { matchesPattern, shortName } from '../../core/look.ts';
 import { type ResultSummary, standing } from '../../core/run.ts';
 import { type Verdict as VerdictName, verdicts } from '../../core/verdict.ts';
-import { service, useLooks } from '../data.ts';
+import { useLooks, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
@@ -47,6 +47,7 @@ export function Board() {
 }
 
 function Sheet({ looks }: { looks: ResultSummary[] }) {
+  const start = useStart();
   const [query, setQuery] = useSearchParams();
   const navigate = useNavigate();
   const search = useRef<HTMLInputElement>(null);
@@ -100,7 +101,7 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
     ArrowDown: () => move(columns),
     ArrowUp: () => move(-columns),
     Enter: () => at >= 0 && void navigate(`/bench/${order[at]!.id}`),
-    r: () => at >= 0 && void service.startRun({ patterns: [`${order[at]!.component}/${order[at]!.look}`], environments: [order[at]!.environment] }),
+    r: () => at >= 0 && start({ patterns: [`${order[at]!.component}/${order[at]!.look}`], environments: [order[at]!.environment] }),
   });
 
   return (
