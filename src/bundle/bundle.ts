@@ -89,8 +89,19 @@ const buildOptions = (inputs: Record<string, string>, plugins: unknown): BuildEn
   },
 });
 
+/**
+ * Names of classes in CSS modules, unless the project has its own way. Vite's carry a hash of the whole file and the line:
+ * a new rule would rename every other class, and change the markup of looks that it does not touch.
+ */
+const steadyNames =
+  (root: string) =>
+  (name: string, file: string): string => {
+    const path = relative(root, file.split('?')[0]!).split(sep).join('/');
+    return `_${name}_${createHash('sha256').update(path).digest('hex').slice(0, 6)}`;
+  };
+
 /** Takes the place of the project's way of building: a library's entries, outputs and externals are not what a look needs. */
-function pages(inputs: Record<string, string>, found: (publicFolder: string | null) => void): Plugin {
+function pages(root: string, inputs: Record<string, string>, found: (publicFolder: string | null) => void): Plugin {
   return {
     name: 'sguardo:pages',
     enforce: 'post',
@@ -100,6 +111,8 @@ function pages(inputs: Record<string, string>, found: (publicFolder: string | nu
         config.build = buildOptions(inputs, (config.build?.rolldownOptions ?? config.build?.rollupOptions)?.plugins);
         delete config.environments?.client?.build;
         delete config.experimental?.renderBuiltUrl;
+        const modules = config.css?.modules ?? {};
+        if (modules) config.css = { ...config.css, modules: { generateScopedName: steadyNames(root), ...modules } };
       },
     },
     configResolved(config) {
@@ -120,7 +133,7 @@ async function build(root: string, files: readonly string[], frame: string | nul
     base: '/',
     plugins: [
       entries(root, files, frame),
-      pages(inputs, (folder) => {
+      pages(root, inputs, (folder) => {
         publicFolder = folder;
       }),
     ],

@@ -1,4 +1,6 @@
 /** What all look files of a project share: its Vite configuration, however it builds, and its frame. */
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
@@ -43,6 +45,33 @@ describe('a project that builds', () => {
       ['src/B', 'new', undefined],
     ]);
     expect(run.problem).toBeNull();
+  });
+});
+
+describe('names of classes in CSS modules', () => {
+  const light = `import css from './light.module.css';\n${lookFile('return <p className={css.lit}>light</p>;', 'lit: {}')}`;
+  const markupOf = (root: string): string => readFileSync(join(root, 'baselines/day/src/Light/lit.json'), 'utf8');
+
+  it('stay as they are when something else in their file changes', async () => {
+    const root = project({ 'src/Light.look.tsx': light, 'src/light.module.css': '.lit { color: rgb(1, 2, 3) }' });
+    const { run, client } = await serve(root);
+    await run();
+    await client.decide({ kind: 'approve', all: true });
+    expect(markupOf(root)).toMatch(/class=\\"_lit_[0-9a-f]{6}\\"/);
+    write(root, { 'src/light.module.css': '.dark { color: rgb(4, 5, 6) }\n.lit { color: rgb(1, 2, 3) }' });
+    expect((await run()).look('lit').verdict).toBe('passed');
+  });
+
+  it('are the ones that the project wants, if it says', async () => {
+    const root = project({
+      'src/Light.look.tsx': light,
+      'src/light.module.css': '.lit { color: rgb(1, 2, 3) }',
+      'vite.config.ts': "export default { css: { modules: { generateScopedName: 'harbour-[local]' } } };",
+    });
+    const { run, client } = await serve(root);
+    await run();
+    await client.decide({ kind: 'approve', all: true });
+    expect(markupOf(root)).toContain('harbour-lit');
   });
 });
 
