@@ -141,7 +141,7 @@ async function tell({ client, url, own }: Found, summary: RunSummary, results: R
   if (groups.size > toldInFull) say(`\n… and ${groups.size - toldInFull} more, on the board: ${url}/`);
   if (summary.problem) say(`\n${problemText(summary.problem)}`);
   say(`\n${tallyText(summary)}  ${pc.dim(`${summary.done} looks, ${summary.captures} captures, ${duration(summary)}`)}`);
-  if (summary.request.repeat > 1 && summary.status === 'finished')
+  if (summary.request.repeat > 1 && summary.status === 'finished' && summary.captures > 0)
     say(
       `${summary.unstable} changed captures in ${summary.request.repeat} repetitions: ${summary.unstable === 0 ? 'every picture came out the same.' : 'some pictures are not stable.'}`,
     );

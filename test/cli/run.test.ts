@@ -116,6 +116,8 @@ describe('sguardo run', () => {
     expect((await sguardo(project({ 'src/Clock.look.tsx': unstable }), 'run', '--repeat', '3')).out).toMatch(
       /^2 changed captures in 3 repetitions: some pictures are not stable\.$/m,
     );
+    const none = lookFile('throw new Error("no harbour");', 'plain: {}');
+    expect((await sguardo(project({ 'src/Buoy.look.tsx': none }), 'run', '--repeat', '2')).out).not.toContain('repetitions');
   });
 
   it('does not mind somebody who has read enough', async () => {
