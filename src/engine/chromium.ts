@@ -108,7 +108,8 @@ export async function startChromium(hosts: Record<string, number> = {}): Promise
     return fail('browser-start', { error: said.trim().split('\n').at(-1) || (await gone) });
   }
   return {
-    name: product.replace(/^(Headless)?Chrome\//, 'Chromium '),
+    // The headless shell is another program, whose pictures differ: it is not taken for the browser itself.
+    name: product.replace(/^Chrome\//, 'Chromium ').replace(/^HeadlessChrome\//, 'Chromium headless shell '),
     fonts: fontsHash(),
     pid: child.pid!,
     gone,
