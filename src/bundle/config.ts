@@ -1,11 +1,14 @@
 /** Reads `sguardo.config.ts`. */
 import { existsSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
-import { array, lazy, mixed, number, object, string, ValidationError } from 'yup';
+import { array, lazy, mixed, number, object, setLocale, string, ValidationError } from 'yup';
 import type { Config, Settings } from '../core/config.ts';
 import { defaultEnvironment, type Environment } from '../core/environment.ts';
 import { fail, ProblemError } from '../core/problem.ts';
+import { schemaWords } from '../core/wording.ts';
 import { viteOf } from './vite.ts';
+
+setLocale(schemaWords);
 
 const isTimeZone = (value: string | undefined): boolean => {
   try {

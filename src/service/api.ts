@@ -4,7 +4,7 @@ import fastifyStatic from '@fastify/static';
 import swagger from '@fastify/swagger';
 import fastify, { type FastifyInstance, type FastifyServerOptions } from 'fastify';
 import type { Schema } from 'yup';
-import { answerProblems } from './problems.ts';
+import { answerProblems, frameworkErrors } from './problems.ts';
 import { type ApiContext, addRoutes } from './routes.ts';
 import { toJsonSchema } from './schemas.ts';
 import { guard } from './security.ts';
@@ -21,7 +21,7 @@ export type ApiOptions = {
 const parts = ['body', 'params', 'querystring'] as const;
 
 export async function buildApi({ context, port, stage, consoleFolder, logger, version }: ApiOptions): Promise<FastifyInstance> {
-  const app = fastify({ logger, forceCloseConnections: true, bodyLimit: 4 * 1024 * 1024 });
+  const app = fastify({ logger, frameworkErrors, forceCloseConnections: true, bodyLimit: 4 * 1024 * 1024 });
   guard(app, port);
   answerProblems(app);
   app.setValidatorCompiler<Schema>(({ schema }) => (data) => ({ value: schema.validateSync(data, { abortEarly: true, strict: false }) as unknown }));

@@ -1,5 +1,5 @@
 /** Answers every error as problem details (RFC 9457). */
-import type { FastifyError, FastifyInstance } from 'fastify';
+import type { FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { ValidationError } from 'yup';
 import { catalogue, type Problem, problem, ProblemError } from '../core/problem.ts';
 
@@ -18,19 +18,25 @@ function problemOf(error: unknown, log: (error: unknown) => void): Problem {
   return problem('internal', { error: error instanceof Error ? error.message : String(error) });
 }
 
+const answer = (reply: FastifyReply, wrong: Problem): FastifyReply =>
+  reply
+    .code(catalogue[wrong.code].status)
+    .type('application/problem+json')
+    .send(JSON.stringify(problemDetails(wrong)));
+
+/** For errors that come before any route, such as an address that cannot be decoded: an option of the server itself. */
+export const frameworkErrors = (error: FastifyError, request: FastifyRequest, reply: FastifyReply): void =>
+  void answer(
+    reply,
+    problemOf(error, (cause) => request.log.error(cause)),
+  );
+
 export function answerProblems(app: FastifyInstance): void {
-  app.setErrorHandler((error, request, reply) => {
-    const wrong = problemOf(error, (cause) => request.log.error(cause));
-    return reply
-      .code(catalogue[wrong.code].status)
-      .type('application/problem+json')
-      .send(JSON.stringify(problemDetails(wrong)));
-  });
-  app.setNotFoundHandler((request, reply) => {
-    const wrong = problem('not-found', { what: `page or call at ${request.method} ${request.url.split('?')[0]}` });
-    return reply
-      .code(404)
-      .type('application/problem+json')
-      .send(JSON.stringify(problemDetails(wrong)));
-  });
+  app.setErrorHandler((error, request, reply) =>
+    answer(
+      reply,
+      problemOf(error, (cause) => request.log.error(cause)),
+    ),
+  );
+  app.setNotFoundHandler((request, reply) => answer(reply, problem('not-found', { what: `page or call at ${request.method} ${request.url.split('?')[0]}` })));
 }

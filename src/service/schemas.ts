@@ -1,6 +1,9 @@
 /** What requests may say. */
 import { convertSchema } from '@sodaru/yup-to-json-schema';
-import { array, boolean, number, object, type Schema, string } from 'yup';
+import { array, boolean, number, object, type Schema, setLocale, string } from 'yup';
+import { schemaWords } from '../core/wording.ts';
+
+setLocale(schemaWords);
 
 const id = number().integer().min(1).required();
 const pattern = string().trim().min(1).max(500).required();

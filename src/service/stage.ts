@@ -6,7 +6,7 @@ import { fail } from '../core/problem.ts';
 import { stageHost } from '../core/stage.ts';
 import { type Bundle, fileOf, typeOf } from '../runner/index.ts';
 import type { Store } from '../store/index.ts';
-import { answerProblems } from './problems.ts';
+import { answerProblems, frameworkErrors } from './problems.ts';
 import { schemas } from './schemas.ts';
 import { guard } from './security.ts';
 
@@ -19,7 +19,7 @@ const blankPolicy =
 const isAsset = (type: string): boolean => /^(image\/|font\/|text\/css)/.test(type);
 
 export function buildStage({ store, bundles, port, consoleOrigin, consoleFolder }: StageOptions): FastifyInstance {
-  const app = fastify({ forceCloseConnections: true });
+  const app = fastify({ frameworkErrors, forceCloseConnections: true });
   guard(app, port, [stageHost]);
   answerProblems(app);
   app.addHook('onSend', async (_request, reply) => void reply.header('x-content-type-options', 'nosniff'));

@@ -65,7 +65,7 @@ describe('a wrong configuration', () => {
       /“environments\.day\.veiwport”|“day\.veiwport”/,
       /Did you mean “viewport”\?/,
     ],
-    ['a wrong kind of value', "export default { lanes: 'four' };", 'config-wrong', /lanes/, /docs\/configuration\.md/],
+    ['a wrong kind of value', "export default { lanes: 'four' };", 'config-wrong', /lanes must be a number, and is “four”\.$/, /docs\/configuration\.md/],
     ['a number out of bounds', 'export default { lanes: 99 };', 'config-wrong', /lanes must be less than or equal to 16/, /docs/],
     [
       'a viewport that is none',

@@ -79,7 +79,7 @@ describe('what cannot be used', () => {
   it('of the Vite configuration is told once, and blamed on no look file', async () => {
     write(folder, { 'vite.config.ts': "throw new Error('no such plugin');" });
     const { run, results } = await served.run();
-    expect(run.problem).toMatchObject({ code: 'config-threw', message: 'vite.config.ts could not be read: no such plugin' });
+    expect(run.problem).toMatchObject({ code: 'config-threw', message: 'vite.config.ts could not be read: no such plugin.' });
     expect(results).toEqual([]);
     write(folder, { 'vite.config.ts': 'export default {};' });
   });
