@@ -17,6 +17,9 @@ export const schemaWords = {
       `${placeOf(path)} must be ${/^[aeiou]/.test(type) ? 'an' : 'a'} ${type}, and is ${shown(originalValue)}`,
     required: ({ path }: { path: string }): string => `${placeOf(path)} is missing`,
   },
+  array: {
+    min: ({ path, min }: { path: string; min: number }): string => `${placeOf(path)} needs at least ${min} ${min === 1 ? 'entry' : 'entries'}`,
+  },
   object: {
     exact: ({ path, properties }: { path: string; properties: string | string[] }): string => `there is no “${properties}” in ${placeOf(path)}`,
   },

@@ -66,6 +66,7 @@ describe('a wrong configuration', () => {
       /Did you mean “viewport”\?/,
     ],
     ['a wrong kind of value', "export default { lanes: 'four' };", 'config-wrong', /lanes must be a number, and is “four”\.$/, /docs\/configuration\.md/],
+    ['no look files at all', 'export default { looks: [] };', 'config-wrong', /looks needs at least 1 entry\.$/, /docs/],
     ['a number out of bounds', 'export default { lanes: 99 };', 'config-wrong', /lanes must be less than or equal to 16/, /docs/],
     [
       'a viewport that is none',
