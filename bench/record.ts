@@ -26,7 +26,7 @@ export async function measureRecord(): Promise<Figure> {
       let took = 0;
       for (const file of files) {
         await lane.open(shop.bundle, file, environment, true);
-        for (const { info } of scripted.filter((look) => look.info.file === file)) took += await timed(() => lane.run(info.look, environment, recording));
+        for (const { info } of scripted.filter((look) => look.info.file === file)) took += await timed(() => lane.run(info.look, environment, { recording }));
       }
       return took;
     };

@@ -56,7 +56,7 @@ export async function measureRedraw(): Promise<Figure> {
     let all = 0;
     for (const known of scripted) {
       await lane.open(shop.bundle, known.info.file, environment);
-      const { trace, shots } = await lane.run(known.info.look, environment, 'photographed');
+      const { trace, shots } = await lane.run(known.info.look, environment, { recording: 'photographed' });
       const media = { scheme: environment.scheme, motion: environment.motion, contrast: environment.contrast };
       await tell(page, { kind: 'timeline', base: trace.base, patches: trace.patches, assets: known.timeline.assets, media });
       // A step that was photographed more than once changed while it was: the last picture is the one that holds.

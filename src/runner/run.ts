@@ -209,13 +209,22 @@ async function openFile(setup: RunSetup, plan: Plan, finish: Finish, lane: Lane,
 }
 
 /** Runs looks of an opened file as long as there are some that no lane has taken. */
-async function runRest({ bundle, settings, news, signal }: RunSetup, finish: Finish, lane: Lane, { file, environment, repetition, rest }: Job): Promise<void> {
+async function runRest(
+  { bundle, settings, baselines, news, signal }: RunSetup,
+  finish: Finish,
+  lane: Lane,
+  { file, environment, repetition, rest }: Job,
+): Promise<void> {
   for (let info = rest!.shift(); info && !signal.aborted; info = rest!.shift()) {
     const { look } = info;
     news.started(info, environment.name);
+    const approved = (capture: string): Buffer | null => {
+      const baseline = baselines(info.component, look, environment.name, capture);
+      return baseline && 'png' in baseline ? baseline.png : null;
+    };
     const run = async (fresh: boolean): Promise<Execution> => {
       const report = await lane.open(bundle, file, environment, fresh);
-      return 'problem' in report ? brokenBy(report.problem, report.stack) : lane.run(look, environment);
+      return 'problem' in report ? brokenBy(report.problem, report.stack) : lane.run(look, environment, { approved });
     };
     const first = await attempt(() => run(settings.isolate === 'look'));
     let execution = 'lost' in first ? brokenBy(first.lost, null) : first.value;

@@ -1,0 +1,56 @@
+/** Pictures that change while they are taken, although nothing of the document does. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import { pixelAt } from '../../src/core/picture/picture.ts';
+import type { ResultSummary } from '../../src/core/run.ts';
+import { decodePng } from '../../src/runner/png.ts';
+import { project } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+/** A beacon that is drawn anew at every frame, `frames` times: black, and in the end green. */
+const beacon = `import { looks } from 'sguardo';
+import { useEffect, useRef } from 'react';
+function Beacon({ frames }: { frames: number }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const brush = canvas.current!.getContext('2d')!;
+    let drawn = 0;
+    const draw = () => {
+      brush.fillStyle = drawn === frames ? 'rgb(0, 128, 0)' : \`rgb(\${drawn % 200}, 0, 0)\`;
+      brush.fillRect(0, 0, 40, 40);
+      if (drawn++ < frames) requestAnimationFrame(draw);
+    };
+    draw();
+  }, []);
+  return <canvas ref={canvas} width={40} height={40} style={{ display: 'block' }} />;
+}
+export default looks(Beacon, { props: { frames: 8 }, states: { settles: {}, never: { props: { frames: 1e9 } } } });
+`;
+
+let served: Served;
+let look: (name: string) => ResultSummary;
+
+const middleOf = async ({ captures }: ResultSummary): Promise<string> => {
+  const picture = await decodePng(Buffer.from(await (await fetch(served.client.pictureUrl(captures[0]!.hash))).arrayBuffer()));
+  return pixelAt(picture, 20 * picture.width + 20).toString(16);
+};
+
+beforeAll(async () => {
+  served = await serve(project({ 'src/Beacon.look.tsx': beacon }));
+  ({ look } = await served.run());
+});
+
+describe('a picture that nobody has approved', () => {
+  it('is taken again until it comes out twice in a row', async () => {
+    expect(await middleOf(look('settles'))).toBe('ff008000');
+    expect(look('settles').notes).toEqual([]);
+  });
+
+  it('is told when it does not', () => {
+    expect(look('never')).toMatchObject({ verdict: 'new', notes: [expect.stringMatching(/^The picture “end” came out otherwise each of the 5 times/)] });
+  });
+
+  it('is told as changed only when it has come out so', async () => {
+    await served.client.decide({ kind: 'approve', patterns: ['settles'] });
+    expect((await served.run({ patterns: ['settles'], repeat: 3 })).run).toMatchObject({ tally: { passed: 3 }, unstable: 0 });
+  });
+});
