@@ -29,7 +29,7 @@ export const useStart = () => useMutation({ mutationKey: ['start'], mutationFn: 
 export function useRunProblem(): Problem | null {
   const { data: run } = useLastRun();
   const asked = useMutationState({ filters: { mutationKey: ['start'] }, select: ({ state }) => state }).at(-1);
-  if (asked?.error && asked.submittedAt > Date.parse(run?.started ?? '1970')) return toProblem(asked.error);
+  if (asked?.error && (!run || asked.submittedAt > Date.parse(run.started))) return toProblem(asked.error);
   return run && run.status !== 'running' && run.status !== 'stopped' ? run.problem : null;
 }
 

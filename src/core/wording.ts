@@ -21,6 +21,7 @@ export const schemaWords = {
     min: ({ path, min }: { path: string; min: number }): string => `${placeOf(path)} needs at least ${min} ${min === 1 ? 'entry' : 'entries'}`,
   },
   object: {
-    exact: ({ path, properties }: { path: string; properties: string | string[] }): string => `there is no “${properties}” in ${placeOf(path)}`,
+    exact: ({ path, properties }: { path: string; properties: string | string[] }): string =>
+      `“${properties}” is not known${path === 'this' ? '' : ` in ${path}`}`,
   },
 };

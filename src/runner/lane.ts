@@ -18,7 +18,7 @@ export type Execution = { report: LookReport; trace: Trace; shots: Shot[] };
 /** How often a picture is taken at most until it comes out twice in a row. */
 const mostShots = 5;
 
-export type RunOptions = {
+type RunOptions = {
   recording?: LookRequest['recording'];
   /** The approved picture of a capture; when this is given, every other picture has to come out twice in a row. */
   approved?: (capture: string) => Buffer | null;

@@ -6,7 +6,7 @@ import { decodePng } from '../../src/runner/png.ts';
 import { project } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
-/** A beacon that is drawn anew at every frame, `frames` times: black, and in the end green. */
+/** A beacon that is drawn anew at every frame, `frames` times: ever another red, and in the end green. */
 const beacon = `import { looks } from 'sguardo';
 import { useEffect, useRef } from 'react';
 function Beacon({ frames }: { frames: number }) {

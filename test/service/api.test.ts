@@ -110,7 +110,7 @@ describe('the interface', () => {
     ['GET', '/api/nothing', undefined, 404, 'not-found', /GET \/api\/nothing/],
     ['GET', '/api/looks/history?look=plain', undefined, 400, 'request-wrong', /^\w+ is missing\.$/],
     ['POST', '/api/runs', { repeat: 0 }, 400, 'request-wrong', /repeat must be greater than or equal to 1/],
-    ['POST', '/api/runs', { pattern: ['x'] }, 400, 'request-wrong', /^There is no “pattern” in it\.$/],
+    ['POST', '/api/runs', { pattern: ['x'] }, 400, 'request-wrong', /^“pattern” is not known\.$/],
     ['GET', '/api/%zz', undefined, 400, 'request-wrong', /%zz/],
     ['POST', '/api/decisions', { kind: 'maybe' }, 400, 'request-wrong', /approve, reject/],
     ['POST', '/api/decisions', { kind: 'approve' }, 409, 'nothing-to-decide', /not said which looks/],
