@@ -265,7 +265,7 @@ export function problem(code: ProblemCode, details: Details = {}, more: Pick<Pro
   // Targets are described in lower case, and often come first; what others say of an error seldom ends like a sentence.
   const sentence = message(details)
     .replace(/^(the|what|it) /, (word) => word[0]!.toUpperCase() + word.slice(1))
-    .replace(/[\p{L}\p{N}”"')\]]$/u, '$&.');
+    .replace(/[\p{L}\p{N}”"'`)\]]$/u, '$&.');
   return { code, message: sentence, remedy: typeof remedy === 'string' ? remedy : (remedy as (d: Details) => string)(details), ...more };
 }
 
