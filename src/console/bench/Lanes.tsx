@@ -70,14 +70,21 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
         onPointerMove={(event) => event.buttons & 1 && onScrub(timeAt(event))}
       >
         <g transform={`translate(${left} 0)`}>
-          {scale.ticks.map(({ time, x }) => (
-            <g key={time} transform={`translate(${x} 0)`}>
-              <line y1={axisHeight - 4} y2={height} className="stroke-rule" strokeDasharray="1 3" />
-              <text y={12} x={x > width - 40 ? -10 : 2} textAnchor={x > width - 40 ? 'end' : 'start'} className="fill-soft font-mono text-[10px]">
-                {milliseconds(time)}
-              </text>
-            </g>
-          ))}
+          {scale.ticks.map(({ time, x }) => {
+            const side = x > width - 40 ? -1 : 1;
+            // The playhead's own time is told above; a label that it would stand on gives way.
+            const free = Math.abs(playhead - x - side * 30) > 27;
+            return (
+              <g key={time} transform={`translate(${x} 0)`}>
+                <line y1={axisHeight - 4} y2={height} className="stroke-rule" strokeDasharray="1 3" />
+                {free && (
+                  <text y={12} x={side * 9} textAnchor={side < 0 ? 'end' : 'start'} className="fill-soft font-mono text-[10px]">
+                    {milliseconds(time)}
+                  </text>
+                )}
+              </g>
+            );
+          })}
           {timeline.steps.map((step) => {
             const x = scale.x(step.at);
             const w = Math.max(3, scale.x(step.at + (step.took ?? 0)) - x - 1);
