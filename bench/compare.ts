@@ -6,10 +6,10 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { defaultEnvironment } from '../src/core/environment.ts';
+import { defaultEnvironment } from '../src/core/settings/environment.ts';
 import { comparePictures } from '../src/core/picture/compare.ts';
-import { startChromium } from '../src/engine/chromium.ts';
-import { decodePng, sameBytes } from '../src/runner/png.ts';
+import { startChromium } from '../src/engine/chromium/chromium.ts';
+import { decodePng, sameBytes } from '../src/work/png.ts';
 import { type Figure, median } from './workshop.ts';
 
 const limit = 4;
@@ -17,7 +17,10 @@ const rounds = 11;
 const warmUps = 6;
 const megapixels = (1280 * 800) / 1e6;
 
-const page = (accent: string, text: string): string => `<!doctype html><style>body{margin:0;font:14px 'DejaVu Sans';background:#f4f6f5;color:#16252d}
+const page = (
+  accent: string,
+  text: string,
+): string => `<!doctype html><style>body{margin:0;font:14px 'DejaVu Sans';background:#f4f6f5;color:#16252d}
 .b{background:${accent};color:#fff;padding:6px 14px;border-radius:6px;display:inline-block}.c{display:inline-block;width:280px;margin:10px;padding:14px;background:#fff;border:1px solid #d3dcdf;border-radius:8px}</style>
 ${Array.from({ length: 20 }, (_, i) => `<div class=c><h3>Berth C-${i + 1}</h3><p>${i === 7 ? text : 'Aliseo, 11.4 m'}</p><span class=b>Release berth</span></div>`).join('')}`;
 
@@ -79,7 +82,8 @@ export async function measureCompare(): Promise<Figure> {
         counts = [a, b];
       }
       const speed = megapixels / (median(own) / 1000);
-      if (counts[1] === null) process.stdout.write(`${name}: ${speed.toFixed(0)} megapixels a second; ImageMagick is not installed\n`);
+      if (counts[1] === null)
+        process.stdout.write(`${name}: ${speed.toFixed(0)} megapixels a second; ImageMagick is not installed\n`);
       else {
         ratios.push(median(other_) / median(own));
         process.stdout.write(
@@ -87,7 +91,12 @@ export async function measureCompare(): Promise<Figure> {
         );
       }
     }
-    if (ratios.length === 0) return { text: 'not measured, since ImageMagick is not installed', limit: `at least ${limit} times`, within: true };
+    if (ratios.length === 0)
+      return {
+        text: 'not measured, since ImageMagick is not installed',
+        limit: `at least ${limit} times`,
+        within: true,
+      };
     const worst = Math.min(...ratios);
     return { text: `${worst.toFixed(1)} times as fast`, limit: `at least ${limit} times`, within: worst >= limit };
   } finally {

@@ -5,7 +5,7 @@
 import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Lane } from '../src/runner/lane.ts';
+import { Lane } from '../src/work/lane.ts';
 import { openStore } from '../src/store/index.ts';
 import { type Figure, keyOf, median, openWorkshop, origin, timed } from './workshop.ts';
 
@@ -26,7 +26,8 @@ export async function measureRecord(): Promise<Figure> {
       let took = 0;
       for (const file of files) {
         await lane.open(shop.bundle, file, environment, true);
-        for (const { info } of scripted.filter((look) => look.info.file === file)) took += await timed(() => lane.run(info.look, environment, { recording }));
+        for (const { info } of scripted.filter((look) => look.info.file === file))
+          took += await timed(() => lane.run(info.look, environment, { recording }));
       }
       return took;
     };
@@ -38,12 +39,15 @@ export async function measureRecord(): Promise<Figure> {
       recorded.push(await all('on'));
     }
     const ratio = median(recorded) / median(plain);
-    const run = store.runs.begin({ patterns: [], environments: [], repeat: 1 }, null);
+    const run = store.runs.begin({ patterns: [], looks: [], environments: [], repeat: 1 }, null);
     const perStep: number[] = [];
     for (const look of scripted) {
       const before = store.blobs.size();
       // Screenshots are kept for comparing, with or without a recording.
-      const pictures = look.captures.reduce((sum, capture) => sum + (store.blobs.get(capture.summary.hash) ? 0 : capture.png.length), 0);
+      const pictures = look.captures.reduce(
+        (sum, capture) => sum + (store.blobs.get(capture.summary.hash) ? 0 : capture.png.length),
+        0,
+      );
       store.results.add(run, look, new Set());
       perStep.push((store.blobs.size() - before - pictures) / look.timeline.steps.length);
     }

@@ -6,7 +6,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { build, type Rolldown } from 'vite';
-import { hashOf } from '../src/runner/assets.ts';
+import { hashOf } from '../src/work/assets.ts';
 import { openStore } from '../src/store/index.ts';
 import { demo, type Figure, keyOf, median, openWorkshop, origin, timed, type Workshop } from './workshop.ts';
 
@@ -41,14 +41,27 @@ window.mount = async (file, name) => {
     mode: 'development',
     logLevel: 'silent',
     base: '/naive/',
-    plugins: [{ name: 'naive', resolveId: (id) => (id === 'virtual:naive' ? '\0naive' : null), load: (id) => (id === '\0naive' ? source : null) }],
-    resolve: { alias: [{ find: /^sguardo$/, replacement: resolve('src/page/index.ts') }], dedupe: ['react', 'react-dom'] },
+    plugins: [
+      {
+        name: 'naive',
+        resolveId: (id) => (id === 'virtual:naive' ? '\0naive' : null),
+        load: (id) => (id === '\0naive' ? source : null),
+      },
+    ],
+    resolve: {
+      alias: [{ find: /^sguardo$/, replacement: resolve('src/language/index.ts') }],
+      dedupe: ['react', 'react-dom'],
+    },
     build: { write: false, minify: false, modulePreload: false, rollupOptions: { input: 'virtual:naive' } },
   })) as Rolldown.RolldownOutput;
   const tags: string[] = [];
   for (const item of result.output) {
     const path = `/naive/${item.fileName}`;
-    shop.serve(path, path.endsWith('.css') ? 'text/css' : 'text/javascript', item.type === 'chunk' ? item.code : Buffer.from(item.source));
+    shop.serve(
+      path,
+      path.endsWith('.css') ? 'text/css' : 'text/javascript',
+      item.type === 'chunk' ? item.code : Buffer.from(item.source),
+    );
     if (item.type === 'chunk' && item.isEntry) tags.push(`<script type="module" src="${path}"></script>`);
     else if (path.endsWith('.css')) tags.push(`<link rel="stylesheet" href="${path}">`);
   }
@@ -72,16 +85,25 @@ export async function measureRun(): Promise<Figure> {
           (capture) =>
             [
               `${keyOf(look)} ${capture.summary.name}`,
-              { png: capture.png, hash: hashOf(capture.png), fingerprint: capture.fingerprint, markup: capture.markup, file: null },
+              {
+                png: capture.png,
+                hash: hashOf(capture.png),
+                fingerprint: capture.fingerprint,
+                markup: capture.markup,
+                file: null,
+              },
             ] as const,
         ),
       ),
     );
     const full = (): Promise<number> =>
       timed(async () => {
-        const run = store.runs.begin({ patterns, environments: [], repeat: 1 }, null);
+        const run = store.runs.begin({ patterns, looks: [], environments: [], repeat: 1 }, null);
         const looks = await shop.run(patterns, {
-          baselines: (component, look, _environment, capture) => approved.get(`${component}/${look} ${capture}`) ?? null,
+          baselines: {
+            of: (component, look, _environment, capture) => approved.get(`${component}/${look} ${capture}`) ?? null,
+            approved: (component, look) => ({ end: approved.get(`${component}/${look} end`)!.hash }),
+          },
           finished: (look) => void store.results.add(run, look, new Set()),
         });
         const wrong = looks.filter(({ verdict }) => verdict !== 'passed');
@@ -97,7 +119,9 @@ export async function measureRun(): Promise<Figure> {
     const naive = (): Promise<number> =>
       timed(async () => {
         for (const { info } of first) {
-          const [width, height] = (await window.evaluate(`mount(${JSON.stringify(info.file)}, ${JSON.stringify(info.look)})`)) as [number, number];
+          const [width, height] = (await window.evaluate(
+            `mount(${JSON.stringify(info.file)}, ${JSON.stringify(info.look)})`,
+          )) as [number, number];
           await window.screenshot([0, 0, width, height], height > 640);
         }
       });
@@ -110,7 +134,9 @@ export async function measureRun(): Promise<Figure> {
       ours.push(await full());
     }
     const ratio = median(ours) / median(floor);
-    process.stdout.write(`${first.length} looks: ours ${median(ours).toFixed(0)} ms, naive ${median(floor).toFixed(0)} ms (medians of ${rounds})\n`);
+    process.stdout.write(
+      `${first.length} looks: ours ${median(ours).toFixed(0)} ms, naive ${median(floor).toFixed(0)} ms (medians of ${rounds})\n`,
+    );
     return { text: ratio.toFixed(2), limit: `at most ${limit.toFixed(2)}`, within: ratio <= limit };
   } finally {
     await shop.close();

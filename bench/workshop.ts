@@ -3,17 +3,18 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { resolve } from 'node:path';
 import { type Bundle, bundleLooks, fileOf, findLookFiles, readConfig } from '../src/bundle/index.ts';
-import type { Settings } from '../src/core/config.ts';
-import { lookKey } from '../src/core/look.ts';
-import { stageHost } from '../src/core/stage.ts';
-import { startChromium } from '../src/engine/chromium.ts';
-import { Crew } from '../src/runner/crew.ts';
-import type { FinishedLook } from '../src/runner/finish.ts';
-import type { BaselineOf } from '../src/runner/judge.ts';
-import { runLooks } from '../src/runner/run.ts';
+import type { Settings } from '../src/core/settings/config.ts';
+import { lookKey } from '../src/core/look/look.ts';
+import { stageHost } from '../src/core/wire/stage.ts';
+import { startChromium } from '../src/engine/chromium/chromium.ts';
+import { Crew } from '../src/work/crew.ts';
+import type { FinishedLook } from '../src/core/run/finished.ts';
+import { type RunBaselines, runLooks } from '../src/work/run.ts';
 
 export const demo = resolve('demo/harbour');
 export const origin = `http://${stageHost}`;
+
+const noBaselines: RunBaselines = { of: () => null, approved: () => ({}) };
 
 export type Workshop = {
   settings: Settings;
@@ -23,7 +24,10 @@ export type Workshop = {
   /** Answers paths that the bundle does not, such as pages of the measurement itself. */
   serve(path: string, type: string, body: string | Buffer): void;
   /** Runs looks in the demo's first environment. */
-  run(patterns: string[], options?: { baselines?: BaselineOf; settings?: Partial<Settings>; finished?(look: FinishedLook): void }): Promise<FinishedLook[]>;
+  run(
+    patterns: string[],
+    options?: { baselines?: RunBaselines; settings?: Partial<Settings>; finished?(look: FinishedLook): void },
+  ): Promise<FinishedLook[]>;
   close(): Promise<void>;
 };
 
@@ -56,11 +60,11 @@ export async function openWorkshop(): Promise<Workshop> {
       await runLooks({
         bundle,
         settings: { ...settings, ...options.settings },
-        request: { patterns, environments: [settings.environments[0]!.name], repeat: 1 },
+        request: { patterns, looks: [], environments: [settings.environments[0]!.name], repeat: 1 },
         crew,
         origin,
         declared: () => null,
-        baselines: options.baselines ?? (() => null),
+        baselines: options.baselines ?? noBaselines,
         signal: new AbortController().signal,
         news: {
           opened() {},

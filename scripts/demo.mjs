@@ -49,7 +49,8 @@ const service = spawn(process.execPath, [cli, 'serve'], { cwd: project, stdio: [
 const end = () => service.kill('SIGTERM');
 process.on('SIGINT', end);
 process.on('SIGTERM', end);
-for (let i = 0; i < 200 && !running() && service.exitCode === null; i++) await new Promise((done) => setTimeout(done, 50));
+for (let i = 0; i < 200 && !running() && service.exitCode === null; i++)
+  await new Promise((done) => setTimeout(done, 50));
 const url = running();
 if (!url) process.exit(3);
 

@@ -8,9 +8,18 @@ const node = (args) => spawnSync(process.execPath, args, { encoding: 'utf8', std
 
 const biome = node(['node_modules/@biomejs/biome/bin/biome', 'check', '--error-on-warnings', '.']);
 process.stdout.write(biome.stdout);
-const boundaries = node(['node_modules/dependency-cruiser/bin/dependency-cruise.mjs', '--config', '.dependency-cruiser.cjs', 'src', 'demo']);
+const boundaries = node([
+  'node_modules/dependency-cruiser/bin/dependency-cruise.mjs',
+  '--config',
+  '.dependency-cruiser.cjs',
+  'src',
+  'demo',
+]);
 process.stdout.write(boundaries.stdout);
 // Without a TypeScript that it understands it cruises nothing, and finds no fault with that.
 const cruised = Number(/\((\d+) modules|(\d+) modules/.exec(boundaries.stdout)?.slice(1).find(Boolean) ?? 0);
-if (cruised < 50) process.stderr.write(`✗ Only ${cruised} modules were looked at for their imports: something is wrong with the lint step itself.\n`);
+if (cruised < 50)
+  process.stderr.write(
+    `✗ Only ${cruised} modules were looked at for their imports: something is wrong with the lint step itself.\n`,
+  );
 process.exit(biome.status === 0 && boundaries.status === 0 && cruised >= 50 ? 0 : 1);

@@ -4,8 +4,8 @@ import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { connect } from '../src/client/client.ts';
-import { defaultEnvironment } from '../src/core/environment.ts';
-import { startChromium } from '../src/engine/chromium.ts';
+import { defaultEnvironment } from '../src/core/settings/environment.ts';
+import { startChromium } from '../src/engine/chromium/chromium.ts';
 
 const root = resolve(import.meta.dirname, '..');
 const project = join(root, '.demo/harbour');
@@ -48,7 +48,10 @@ async function takePages(): Promise<void> {
 
 /** The terminal: what a failing run prints, in a window of its own size. */
 async function takeTerminal(): Promise<void> {
-  if (spawnSync('sh', ['-c', 'command -v Xvfb && command -v xterm && command -v import'], { stdio: 'ignore' }).status !== 0) {
+  if (
+    spawnSync('sh', ['-c', 'command -v Xvfb && command -v xterm && command -v import'], { stdio: 'ignore' }).status !==
+    0
+  ) {
     process.stdout.write('· run.png is left as it is: xvfb, xterm and imagemagick are not installed\n');
     return;
   }

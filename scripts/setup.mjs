@@ -12,7 +12,10 @@ const say = (text) => process.stdout.write(`· ${text}\n`);
 
 function run(what, command, args, env = {}) {
   say(what);
-  const { status, error } = spawnSync(command, args, { stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } });
+  const { status, error } = spawnSync(command, args, {
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, ...env },
+  });
   if (status === 0) return;
   process.stderr.write(
     `✗ ${command} ${args.join(' ')} did not succeed${error ? ` (${error.message})` : ''}. Mend what it says above and run this command again.\n`,
@@ -24,21 +27,37 @@ function packages() {
   const lock = createHash('sha256').update(readFileSync('package-lock.json')).digest('hex');
   const stamp = 'node_modules/.sguardo-lock';
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
-  run('Installing npm packages; better-sqlite3 is compiled, which takes some minutes', 'npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  run('Installing npm packages; better-sqlite3 is compiled, which takes some minutes', 'npm', [
+    'ci',
+    '--no-audit',
+    '--no-fund',
+    '--loglevel=error',
+  ]);
   writeFileSync(stamp, lock);
 }
 
 function chromium() {
-  const places = [process.env.SGUARDO_CHROMIUM, '/usr/lib/chromium/chromium', '/usr/bin/chromium', '/usr/bin/chromium-browser'];
+  const places = [
+    process.env.SGUARDO_CHROMIUM,
+    '/usr/lib/chromium/chromium',
+    '/usr/bin/chromium',
+    '/usr/bin/chromium-browser',
+  ];
   if (places.some((path) => path && existsSync(path))) return;
   if (!existsSync('/usr/bin/apt-get')) {
-    process.stderr.write('✗ Chromium was not found, and this is no Debian. Install it, or name the binary in SGUARDO_CHROMIUM.\n');
+    process.stderr.write(
+      '✗ Chromium was not found, and this is no Debian. Install it, or name the binary in SGUARDO_CHROMIUM.\n',
+    );
     process.exit(3);
   }
   const apt = (args) => (process.getuid() === 0 ? ['apt-get', args] : ['sudo', ['apt-get', ...args]]);
   const quiet = { DEBIAN_FRONTEND: 'noninteractive' };
   run("Fetching Debian's list of packages", ...apt(['update', '-qq']), quiet);
-  run('Installing Chromium', ...apt(['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'fonts-dejavu-core']), quiet);
+  run(
+    'Installing Chromium',
+    ...apt(['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'fonts-dejavu-core']),
+    quiet,
+  );
 }
 
 /** Changes when any source that is built changes. */

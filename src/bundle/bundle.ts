@@ -5,9 +5,9 @@ import { dirname, join, relative, resolve, sep } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { glob } from 'tinyglobby';
 import type { BuildEnvironmentOptions, Plugin, Rolldown } from 'vite';
-import { codeFrame } from '../core/codeframe.ts';
-import type { Settings } from '../core/config.ts';
-import { fail, type Problem, ProblemError, problem } from '../core/problem.ts';
+import { codeFrame } from '../core/problem/codeframe.ts';
+import type { Settings } from '../core/settings/config.ts';
+import { fail, type Problem, ProblemError, problem } from '../core/problem/problem.ts';
 import { typeOf } from './types.ts';
 import { viteOf } from './vite.ts';
 
@@ -33,33 +33,43 @@ export type Bundle = {
 const here = dirname(fileURLToPath(import.meta.url));
 // In a checkout that runs from source, the page's modules are TypeScript; Vite compiles those too.
 const ending = import.meta.url.endsWith('.ts') ? 'ts' : 'js';
-const pageEntry = resolve(here, `../page/index.${ending}`);
-const stageEntry = resolve(here, `../page/stage.${ending}`);
+const own = (path: string): string => resolve(here, `../${path}.${ending}`);
+const languageEntry = own('language/index');
+const modules: Record<string, string> = {
+  'virtual:sguardo-page': own('page/start'),
+  'virtual:sguardo-adapter': own('page/adapters/react'),
+};
 
 /** The look files of a project, relative to its root, in a stable order. */
 export async function findLookFiles(root: string, settings: Pick<Settings, 'looks'>): Promise<string[]> {
-  const files = await glob(settings.looks, { cwd: root, ignore: ['**/node_modules/**', '**/dist/**', '**/.sguardo/**'] });
+  const files = await glob(settings.looks, {
+    cwd: root,
+    ignore: ['**/node_modules/**', '**/dist/**', '**/.sguardo/**'],
+  });
   return files.map((file) => file.split(sep).join('/')).sort();
 }
 
 const entryPrefix = 'virtual:sguardo-entry/';
 
-/** One starting module a look file: the stage first, so that it is in place before anything of the project is evaluated. */
+/** One starting module a look file: the page's side first, so that it is in place before anything of the project is evaluated. */
 function entries(root: string, files: readonly string[], frame: string | null): Plugin {
   return {
     name: 'sguardo:entries',
     enforce: 'pre',
     resolveId(id) {
       if (id.startsWith(entryPrefix)) return `\0${id}`;
-      if (id === 'virtual:sguardo-stage') return stageEntry;
-      return null;
+      return modules[id] ?? null;
     },
     load(id) {
       if (!id.startsWith(`\0${entryPrefix}`)) return null;
       const file = files[Number(id.slice(entryPrefix.length + 1))]!;
       const load = (path: string): string => `() => import(${JSON.stringify(join(root, path))})`;
-      return `import { start } from 'virtual:sguardo-stage';
-start({ file: ${JSON.stringify(file)}, looks: ${load(file)}, frame: ${frame ? load(frame) : 'null'}, frameFile: ${JSON.stringify(frame)} });`;
+      return `import { start } from 'virtual:sguardo-page';
+import { react as adapter } from 'virtual:sguardo-adapter';
+start({
+  file: ${JSON.stringify(file)}, looks: ${load(file)}, adapter,
+  frame: ${frame ? load(frame) : 'null'}, frameFile: ${JSON.stringify(frame)},
+});`;
     },
   };
 }
@@ -137,7 +147,7 @@ async function build(root: string, files: readonly string[], frame: string | nul
         publicFolder = folder;
       }),
     ],
-    resolve: { alias: [{ find: /^sguardo$/, replacement: pageEntry }], dedupe: ['react', 'react-dom'] },
+    resolve: { alias: [{ find: /^sguardo$/, replacement: languageEntry }], dedupe: ['react', 'react-dom'] },
     // Until Vite 8, JSX wants React imported in every file unless somebody says otherwise.
     ...(Number.parseInt(vite.version, 10) < 8 ? { esbuild: { jsx: 'automatic' as const } } : {}),
   });
@@ -145,10 +155,21 @@ async function build(root: string, files: readonly string[], frame: string | nul
   return { output: outputs.flatMap(({ output }) => output) as Built['output'], publicFolder };
 }
 
-type BuildError = Error & { id?: string; loc?: { file?: string; line: number; column: number }; errors?: BuildError[]; frame?: string; pos?: number };
+type BuildError = Error & {
+  id?: string;
+  loc?: { file?: string; line: number; column: number };
+  errors?: BuildError[];
+  frame?: string;
+  pos?: number;
+};
 
 /** What a bundler's error says, in our words: the message's first line, the place and the code around it. */
-function explainBuild(root: string, file: string, error: unknown, code: 'bundle-failed' | 'frame-failed' = 'bundle-failed'): Problem {
+function explainBuild(
+  root: string,
+  file: string,
+  error: unknown,
+  code: 'bundle-failed' | 'frame-failed' = 'bundle-failed',
+): Problem {
   const all = error as BuildError;
   const first = all.errors?.[0] ?? all;
   const path = first.loc?.file ?? first.id;
@@ -164,11 +185,16 @@ function explainBuild(root: string, file: string, error: unknown, code: 'bundle-
   const line = first.loc?.line ?? (shown ? Number(shown[2]) : undefined);
   const column = first.loc ? first.loc.column + 1 : shown ? Number(shown[3]) : 1;
   // The bundler shows paths from where the service was started, which need not be the project.
-  const at = path ?? (shown ? [root, process.cwd()].map((from) => resolve(from, shown[1]!)).find(existsSync) : undefined);
+  const at =
+    path ?? (shown ? [root, process.cwd()].map((from) => resolve(from, shown[1]!)).find(existsSync) : undefined);
   if (!at || line === undefined) return problem(code, { file, error: told });
   const place = `${relative(root, at)}:${line}:${column}`;
   try {
-    return problem(code, { file, error: told }, { place, frame: codeFrame(readFileSync(at, 'utf8'), { line, column }) });
+    return problem(
+      code,
+      { file, error: told },
+      { place, frame: codeFrame(readFileSync(at, 'utf8'), { line, column }) },
+    );
   } catch {
     return problem(code, { file, error: told }, { place });
   }
@@ -205,7 +231,10 @@ async function findUnusable(root: string, files: readonly string[], frame: strin
   } catch (error) {
     if (files.length === 1) return [{ file: files[0]!, problem: explainBuild(root, files[0]!, error) }];
     const half = Math.ceil(files.length / 2);
-    return [...(await findUnusable(root, files.slice(0, half), frame)), ...(await findUnusable(root, files.slice(half), frame))];
+    return [
+      ...(await findUnusable(root, files.slice(0, half), frame)),
+      ...(await findUnusable(root, files.slice(half), frame)),
+    ];
   }
 }
 
@@ -224,9 +253,20 @@ export async function bundleLooks(root: string, settings: Settings, files: reado
     await checkShared(root, settings.frame);
     unusable = await findUnusable(root, files, settings.frame);
     usable = files.filter((file) => !unusable.some((one) => one.file === file));
-    built = usable.length > 0 ? await build(root, usable, settings.frame) : { output: [] as unknown as Built['output'], publicFolder: null };
+    built =
+      usable.length > 0
+        ? await build(root, usable, settings.frame)
+        : { output: [] as unknown as Built['output'], publicFolder: null };
   }
-  const bundle: Bundle = { id: '', root, files: new Map(), maps: new Map(), entries: [], unusable, publicFolder: built.publicFolder };
+  const bundle: Bundle = {
+    id: '',
+    root,
+    files: new Map(),
+    maps: new Map(),
+    entries: [],
+    unusable,
+    publicFolder: built.publicFolder,
+  };
   const hash = createHash('sha256').update(JSON.stringify(unusable));
   for (const item of built.output) {
     const path = `/${item.fileName}`;

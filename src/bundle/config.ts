@@ -1,11 +1,13 @@
 /** Reads `sguardo.config.ts`. */
 import { existsSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
+import { distance } from 'fastest-levenshtein';
 import { array, lazy, mixed, number, object, setLocale, string, ValidationError } from 'yup';
-import type { Config, Settings } from '../core/config.ts';
-import { defaultEnvironment, type Environment } from '../core/environment.ts';
-import { fail, ProblemError } from '../core/problem.ts';
-import { schemaWords } from '../core/wording.ts';
+import { addressOf } from '../core/address/address.ts';
+import type { Config, Settings } from '../core/settings/config.ts';
+import { defaultEnvironment, type Environment } from '../core/settings/environment.ts';
+import { fail, ProblemError } from '../core/problem/problem.ts';
+import { schemaWords } from '../core/problem/wording.ts';
 import { viteOf } from './vite.ts';
 
 setLocale(schemaWords);
@@ -26,6 +28,12 @@ const isLocale = (value: string | undefined): boolean => {
   }
 };
 
+const isOrigin = (value: string | undefined): boolean => {
+  const address = value === undefined ? null : addressOf(value);
+  if (!address || !/^(https?|wss?):$/.test(address.protocol)) return false;
+  return [`${address.protocol}//${address.host}`, `${address.protocol}//${address.host}/`].includes(value!);
+};
+
 const side = number().integer().min(50).max(8000).required();
 
 const environmentSchema = object({
@@ -39,41 +47,42 @@ const environmentSchema = object({
 }).noUnknown();
 
 const environmentsSchema = lazy((value: unknown) =>
-  object(Object.fromEntries(Object.keys((value as object | undefined) ?? {}).map((name) => [name, environmentSchema]))).default(undefined),
+  object(
+    Object.fromEntries(Object.keys((value as object | undefined) ?? {}).map((name) => [name, environmentSchema])),
+  ).default(undefined),
 );
 
 const schema = object({
   looks: array().of(string().required()).min(1),
   frame: string(),
-  baselines: mixed().test('baselines', 'baselines must be a folder, or false', (value) => value === undefined || value === false || typeof value === 'string'),
+  baselines: mixed().test(
+    'baselines',
+    'baselines must be a folder, or false',
+    (value) => value === undefined || value === false || typeof value === 'string',
+  ),
   environments: environmentsSchema,
   patience: number().min(0).max(600_000),
   timeLimit: number().min(100).max(3_600_000),
-  now: string().test('now', 'now must be a date such as 2026-03-02T09:30:00Z', (value) => value === undefined || !Number.isNaN(Date.parse(value))),
+  now: string().test(
+    'now',
+    'now must be a date such as 2026-03-02T09:30:00Z',
+    (value) => value === undefined || !Number.isNaN(Date.parse(value)),
+  ),
   lanes: number().integer().min(1).max(16),
   isolate: string().oneOf(['file', 'look']),
+  network: array().of(
+    string().required().test('origin', '${path} must be an origin such as https://tiles.example', isOrigin),
+  ),
+  keep: number().integer().min(1).max(100_000),
 })
   .noUnknown()
   .strict();
 
 /** The known key nearest to a mistyped one, if any is near. */
 function nearest(key: string, known: readonly string[]): string | undefined {
-  const near = (a: string, b: string): number => {
-    const letters = [...b.toLowerCase()];
-    let shared = 0;
-    for (const letter of a.toLowerCase()) {
-      const at = letters.indexOf(letter);
-      if (at >= 0) {
-        shared++;
-        letters.splice(at, 1);
-      }
-    }
-    return shared / Math.max(a.length, b.length);
-  };
-  return known
-    .map((name) => ({ name, score: near(key, name) }))
-    .filter(({ score }) => score > 0.6)
-    .sort((a, b) => b.score - a.score)[0]?.name;
+  const near = known.map((name) => ({ name, edits: distance(key.toLowerCase(), name.toLowerCase()) }));
+  near.sort((a, b) => a.edits - b.edits);
+  return near[0] && near[0].edits <= Math.max(2, key.length / 2) ? near[0].name : undefined;
 }
 
 const keys = { '': Object.keys(schema.fields), environment: Object.keys(environmentSchema.fields) };
@@ -87,7 +96,9 @@ function explain(file: string, error: ValidationError): never {
   return fail('config-wrong', {
     file,
     error: `there is no entry “${where}”.`,
-    remedy: instead ? `Did you mean “${instead}”? docs/configuration.md lists every entry.` : `Entries are: ${known.join(', ')}.`,
+    remedy: instead
+      ? `Did you mean “${instead}”? docs/configuration.md lists every entry.`
+      : `Entries are: ${known.join(', ')}.`,
   });
 }
 
@@ -119,7 +130,9 @@ function settingsOf(config: Config, root: string, file: string): Settings {
   const frame = config.frame ?? 'sguardo.frame.tsx';
   const hasFrame = existsSync(join(root, frame));
   if (config.frame && !hasFrame) fail('frame-missing', { file: frame, config: file });
-  const environments = Object.entries(config.environments ?? {}).map(([name, given]): Environment => ({ ...defaultEnvironment, ...given, name }));
+  const environments = Object.entries(config.environments ?? {}).map(
+    ([name, given]): Environment => ({ ...defaultEnvironment, ...given, name }),
+  );
   for (const { name } of environments) {
     if (!/^[\w-]+$/.test(name))
       throw new ProblemError({
@@ -138,5 +151,7 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     now: config.now ?? '2026-03-02T09:30:00Z',
     lanes: config.lanes ?? 4,
     isolate: config.isolate ?? 'file',
+    network: (config.network ?? []).map((origin) => origin.replace(/\/$/, '')),
+    keep: config.keep ?? 50,
   };
 }

@@ -1,8 +1,9 @@
 /** From a place in a bundled script back to the source that somebody wrote. */
 import { dirname, join, relative, resolve, sep } from 'node:path';
 import { originalPositionFor, sourceContentFor, TraceMap } from '@jridgewell/trace-mapping';
-import { codeFrame } from '../core/codeframe.ts';
-import type { SourcePlace } from '../core/timeline.ts';
+import { decodePath } from '../core/address/address.ts';
+import { codeFrame } from '../core/problem/codeframe.ts';
+import type { SourcePlace } from '../core/timeline/timeline.ts';
 import { type Bundle, bundleFolder } from './bundle.ts';
 
 /** Resolves the places that a bundle's pages speak of. */
@@ -47,10 +48,12 @@ function makeMapper(bundle: Bundle): SourceMapper {
     place(stack, prefer) {
       let first: SourcePlace | null = null;
       for (const found of stack.matchAll(address)) {
-        const path = decodeURIComponent(found[1]!);
-        const map = mapOf(path);
-        if (!map) continue;
-        const { source, line, column } = originalPositionFor(map, { line: Number(found[2]), column: Number(found[3]) - 1 });
+        const path = decodePath(found[1]!);
+        const map = path === null ? null : mapOf(path);
+        const at = { line: Number(found[2]), column: Number(found[3]) - 1 };
+        // Lines count from 1; what a page calls a stack need not.
+        if (path === null || !map || !(at.line >= 1 && at.column >= 0)) continue;
+        const { source, line, column } = originalPositionFor(map, at);
         const file = source === null ? null : own(path, source);
         if (!file || source === null || line === null) continue;
         if (!texts.has(file)) texts.set(file, sourceContentFor(map, source) ?? '');

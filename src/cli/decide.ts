@@ -1,17 +1,20 @@
 /** `sguardo approve` and `sguardo reject`: decide about what the last run captured. */
 import type { Command } from 'commander';
 import pc from 'picocolors';
-import type { Decided, DecisionRequest } from '../core/api.ts';
-import { fileName, lookTitle } from '../core/look.ts';
+import type { Decided, DecisionRequest } from '../core/api/api.ts';
+import { lookTitle } from '../core/look/look.ts';
 import { findService } from './find.ts';
 
 export function addDecisions(program: Command): void {
   program
     .command('approve')
     .description("make the last run's captures the baselines")
-    .argument('[pattern...]', 'only looks whose component, name or file contains one of these; * stands for anything')
+    .argument(
+      '[pattern...]',
+      'only these looks: part of a component, name or file; Component/look for exactly one; * for anything',
+    )
     .option('-a, --all', 'every look')
-    .option('-w, --why <text>', 'why, for whoever reads the history')
+    .option('-w, --why <text>', 'the reason, kept in the history')
     .option('--json', 'print one JSON document instead of text')
     .addHelpText(
       'after',
@@ -22,8 +25,11 @@ export function addDecisions(program: Command): void {
     );
   program
     .command('reject')
-    .description("mark the last run's changes as unwanted; they stay changed until the code is mended")
-    .argument('[pattern...]', 'only looks whose component, name or file contains one of these; * stands for anything')
+    .description("mark the last run's changes as unwanted; they stay changed until the code is fixed")
+    .argument(
+      '[pattern...]',
+      'only these looks: part of a component, name or file; Component/look for exactly one; * for anything',
+    )
     .option('-a, --all', 'every look that changed')
     .requiredOption('-w, --why <text>', 'what is wrong with it')
     .option('--json', 'print one JSON document instead of text')
@@ -51,15 +57,19 @@ function text(kind: DecisionRequest['kind'], { decided, already, unfinished }: D
     .slice(0, 30)
     .map(
       ({ component, look, environment, capture }) =>
-        `${kind === 'approve' ? pc.green('✓') : pc.red('✗')} ${lookTitle(component, look)} ${pc.dim(`· ${environment} · ${fileName(capture)}`)}`,
+        `${kind === 'approve' ? pc.green('✓') : pc.red('✗')} ${lookTitle(component, look)} ${pc.dim(`· ${environment} · ${capture}`)}`,
     );
   if (decided.length > 30) lines.push(pc.dim(`  and ${decided.length - 30} more`));
-  if (decided.length > 0) lines.push(`${plural(decided.length, 'capture')} ${done}.${already > 0 ? ` ${plural(already, 'capture')} had been before.` : ''}`);
-  else if (already > 0) lines.push(`Nothing to do: ${plural(already, 'capture')} that you mean ${already === 1 ? 'is' : 'are'} ${done} already.`);
-  else lines.push(kind === 'approve' ? 'Nothing to approve.' : 'Nothing to reject: nothing that you mean has changed.');
+  if (decided.length > 0)
+    lines.push(
+      `${plural(decided.length, 'capture')} ${done}.${already > 0 ? ` ${plural(already, 'capture')} ${already === 1 ? 'was' : 'were'} already.` : ''}`,
+    );
+  else if (already > 0)
+    lines.push(`Nothing to do: ${plural(already, 'capture')} ${already === 1 ? 'is' : 'are'} already ${done}.`);
+  else lines.push(kind === 'approve' ? 'Nothing to approve.' : 'Nothing to reject: none of these looks has changed.');
   if (unfinished.length > 0)
     lines.push(
-      `${pc.yellow('Left out')}, since they did not come to their end: ${unfinished.slice(0, 5).join(', ')}${unfinished.length > 5 ? ` and ${unfinished.length - 5} more` : ''}.`,
+      `${pc.yellow('Left out')}, because they did not finish: ${unfinished.slice(0, 5).join(', ')}${unfinished.length > 5 ? ` and ${unfinished.length - 5} more` : ''}.`,
     );
   return `${lines.join('\n')}\n`;
 }

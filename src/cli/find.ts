@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { findConfig } from '../client/project.ts';
 import { type Client, connect } from '../client/client.ts';
-import { problem, type Problem, ProblemError } from '../core/problem.ts';
+import { problem, type Problem, ProblemError } from '../core/problem/problem.ts';
 
 export type Found = { client: Client; url: string; root: string; own: boolean; release(): Promise<void> };
 
@@ -20,7 +20,10 @@ const isAlive = (pid: number): boolean => {
 /** The service that a project's note speaks of, if it answers and is that project's. */
 export async function runningService(root: string): Promise<{ url: string; pid: number; client: Client } | null> {
   try {
-    const { pid, url } = JSON.parse(readFileSync(join(root, '.sguardo/service.json'), 'utf8')) as { pid: number; url: string };
+    const { pid, url } = JSON.parse(readFileSync(join(root, '.sguardo/service.json'), 'utf8')) as {
+      pid: number;
+      url: string;
+    };
     if (!isAlive(pid)) return null;
     const client = connect(url);
     return (await client.project()).root === root ? { url, pid, client } : null;
@@ -43,11 +46,21 @@ export async function findService(folder: string): Promise<Found> {
   const running = await runningService(root);
   if (running) return { client: running.client, url: running.url, root, own: false, release: async () => {} };
   let child = attachedService(root);
-  for (const until = Date.now() + startLimit; Date.now() < until; await new Promise((resolve) => setTimeout(resolve, 40))) {
+  for (
+    const until = Date.now() + startLimit;
+    Date.now() < until;
+    await new Promise((resolve) => setTimeout(resolve, 40))
+  ) {
     const started = await runningService(root);
     if (started) {
       const own = started.pid === child.process.pid ? child.process : null;
-      return { client: started.client, url: started.url, root, own: own !== null, release: async () => (own ? leave(own, started.client) : undefined) };
+      return {
+        client: started.client,
+        url: started.url,
+        root,
+        own: own !== null,
+        release: async () => (own ? leave(own, started.client) : undefined),
+      };
     }
     if (child.process.exitCode === null && child.process.signalCode === null) continue;
     // Somebody else's may be starting, which is found here soon, or ending, and ours takes its place.

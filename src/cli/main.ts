@@ -2,17 +2,23 @@
 import { readFileSync } from 'node:fs';
 import { Command } from 'commander';
 import pc from 'picocolors';
-import { exitOf, toProblem } from '../core/problem.ts';
+import { toProblem } from '../core/problem/problem.ts';
 import { addDecisions } from './decide.ts';
+import { exitOf } from './exits.ts';
 import { problemText } from './print.ts';
 import { addRun } from './run.ts';
+import { addTidy } from './tidy.ts';
 
-const { version } = JSON.parse(readFileSync(new URL('../../package.json', import.meta.url), 'utf8')) as { version: string };
+const { version } = JSON.parse(readFileSync(new URL('../../package.json', import.meta.url), 'utf8')) as {
+  version: string;
+};
 
 const program = new Command('sguardo')
-  .description('Renders every state of a UI component in a real browser, drives it, records it, and compares it with what was approved.')
+  .description(
+    'Renders every state of a UI component in a real browser, drives it, records it, and compares it with what was approved.',
+  )
   .version(version)
-  .showHelpAfterError('(add --help for what can be said)')
+  .showHelpAfterError('(use --help for usage)')
   .addHelpText(
     'after',
     '\nExamples:\n  sguardo run                 run every look of this project\n  sguardo approve --all       make what they look like the baselines\n  sguardo serve               open the console',
@@ -27,8 +33,15 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 
 addRun(program);
 addDecisions(program);
+addTidy(program);
 // The service is large; only the command that needs it loads it.
-if (process.argv.includes('serve') || process.argv.includes('--help') || process.argv.includes('-h') || process.argv.length <= 2 || process.argv[2] === 'help')
+if (
+  process.argv.includes('serve') ||
+  process.argv.includes('--help') ||
+  process.argv.includes('-h') ||
+  process.argv.length <= 2 ||
+  process.argv[2] === 'help'
+)
   (await import('./serve.ts')).addServe(program);
 
 try {
@@ -36,6 +49,8 @@ try {
 } catch (error) {
   const wrong = toProblem(error);
   // A service that was started by another command tells that command, which tells the person.
-  process.stderr.write(process.argv.includes('--attached') ? JSON.stringify(wrong) : `${pc.red('✗')} ${problemText(wrong)}\n`);
+  process.stderr.write(
+    process.argv.includes('--attached') ? JSON.stringify(wrong) : `${pc.red('✗')} ${problemText(wrong)}\n`,
+  );
   process.exitCode = exitOf(wrong);
 }

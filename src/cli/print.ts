@@ -1,13 +1,19 @@
 /** How results and problems are written to a terminal. */
 import pc from 'picocolors';
-import { lookTitle } from '../core/look.ts';
-import type { Problem } from '../core/problem.ts';
-import type { CaptureSummary, ResultSummary, RunSummary } from '../core/run.ts';
-import { type Verdict, verdicts } from '../core/verdict.ts';
+import { lookTitle } from '../core/look/look.ts';
+import type { Problem } from '../core/problem/problem.ts';
+import type { CaptureSummary, ResultSummary, RunSummary } from '../core/run/run.ts';
+import { type Verdict, verdicts } from '../core/run/verdict.ts';
 
 /** A shape for each verdict, so that colour never says it alone. */
 const shapes: Record<Verdict, string> = { passed: '✓', failed: '✗', broken: '▲', changed: '≠', new: '+' };
-const paint: Record<Verdict, (text: string) => string> = { passed: pc.green, failed: pc.red, broken: pc.red, changed: pc.yellow, new: pc.cyan };
+const paint: Record<Verdict, (text: string) => string> = {
+  passed: pc.green,
+  failed: pc.red,
+  broken: pc.red,
+  changed: pc.yellow,
+  new: pc.cyan,
+};
 
 export const verdictWord = (verdict: Verdict): string => paint[verdict](`${shapes[verdict]} ${verdict}`);
 
@@ -26,7 +32,8 @@ export const lookLine = (result: ResultSummary): string => {
 /** A problem, what was there instead, the place, and the way out. */
 export function problemText(problem: Problem): string {
   const lines = [problem.message];
-  if (problem.found && problem.found.length > 0) lines.push(...problem.found.map((found, i) => `${i === 0 ? 'instead  ' : '         '}${found}`));
+  if (problem.found && problem.found.length > 0)
+    lines.push(...problem.found.map((found, i) => `${i === 0 ? 'instead  ' : '         '}${found}`));
   if (problem.place) lines.push(pc.cyan(problem.place));
   if (problem.frame)
     lines.push(
@@ -41,7 +48,7 @@ export function problemText(problem: Problem): string {
 
 function captureText(capture: CaptureSummary): string | null {
   const { state } = capture;
-  if (state.kind === 'unreadable') return `${capture.name}: ${state.why}`;
+  if (state.kind === 'unreadable') return `${capture.name}: ${state.why.message}`;
   if (state.kind !== 'changed') return null;
   const parts: string[] = [];
   if (state.picture) {
@@ -51,15 +58,26 @@ function captureText(capture: CaptureSummary): string | null {
   }
   if (state.markup.length > 0) parts.push(`${state.markup.length} lines of markup differ`);
   if (state.otherFingerprint) parts.push('the baseline comes from another browser, font set or environment');
-  const markup = state.markup.slice(0, 4).map(({ side, text }) => `\n    ${side === 'now' ? pc.green(`+ ${text.trim()}`) : pc.red(`− ${text.trim()}`)}`);
+  const markup = state.markup
+    .slice(0, 4)
+    .map(({ side, text }) => `\n    ${side === 'now' ? pc.green(`+ ${text.trim()}`) : pc.red(`− ${text.trim()}`)}`);
   return `${capture.name}: ${parts.join('; ')}${markup.join('')}`;
 }
 
 /** Everything that a person needs to know of a look that did not simply pass. */
-export function resultText(result: ResultSummary, environments: readonly string[], url: string, stepTitle: string | null): string {
-  const lines = [`${verdictWord(result.verdict)}  ${pc.bold(lookTitle(result.component, result.look))}  ${pc.dim(environments.join(', '))}`];
+export function resultText(
+  result: ResultSummary,
+  environments: readonly string[],
+  url: string,
+  stepTitle: string | null,
+): string {
+  const lines = [
+    `${verdictWord(result.verdict)}  ${pc.bold(lookTitle(result.component, result.look))}  ${pc.dim(environments.join(', '))}`,
+  ];
   if (result.failedStep !== null)
-    lines.push(`  step ${result.failedStep + 1} of ${result.steps}${stepTitle && stepTitle !== result.problem?.message ? `: ${stepTitle}` : ''}`);
+    lines.push(
+      `  step ${result.failedStep + 1} of ${result.steps}${stepTitle && stepTitle !== result.problem?.message ? `: ${stepTitle}` : ''}`,
+    );
   if (result.problem) lines.push(indent(problemText(result.problem), '  '));
   if (result.verdict === 'changed')
     for (const capture of result.captures) {

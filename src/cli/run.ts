@@ -1,9 +1,10 @@
 /** `sguardo run`: runs looks and tells what they came to. */
 import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
-import { exitOf } from '../core/problem.ts';
-import type { ResultSummary, RunSummary } from '../core/run.ts';
-import { exitCode, verdicts } from '../core/verdict.ts';
+import type { ResultSummary, RunSummary } from '../core/run/run.ts';
+import type { Client } from '../client/client.ts';
+import { exitCode, verdicts } from '../core/run/verdict.ts';
+import { exitOf } from './exits.ts';
 import { type Found, findService } from './find.ts';
 import { benchUrl, duration, lookLine, problemText, resultText, tallyText } from './print.ts';
 
@@ -11,7 +12,8 @@ type Options = { env: string[]; repeat: number; json?: boolean; strict?: boolean
 
 const count = (text: string): number => {
   const n = Number(text);
-  if (!Number.isInteger(n) || n < 1 || n > 1000) throw new InvalidArgumentError('It is a whole number from 1 to 1000.');
+  if (!Number.isInteger(n) || n < 1 || n > 1000)
+    throw new InvalidArgumentError(`Expected a whole number from 1 to 1000, got “${text}”.`);
   return n;
 };
 
@@ -19,15 +21,18 @@ export function addRun(program: Command): void {
   program
     .command('run')
     .description('run looks, record them, and compare their captures with the approved baselines')
-    .argument('[pattern...]', 'only looks whose component, name or file contains one of these; * stands for anything')
+    .argument(
+      '[pattern...]',
+      'only these looks: part of a component, name or file; Component/look for exactly one; * for anything',
+    )
     .addOption(
-      new Option('-e, --env <name>', 'only in this environment (can be given several times)')
+      new Option('-e, --env <name>', 'only in this environment (can be repeated)')
         .argParser((name: string, list: string[]) => [...list, name])
         .default([], 'every one'),
     )
-    .option('-r, --repeat <n>', 'run every look n times and tell how many captures came out otherwise', count, 1)
+    .option('-r, --repeat <n>', 'run every look n times and report how many captures differed', count, 1)
     .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
-    .option('--strict', 'exit with 1 also when something is new; always so when CI=true')
+    .option('--strict', 'also exit with 1 when something is new; implied by CI=true')
     .addHelpText(
       'after',
       `
@@ -35,10 +40,11 @@ Examples:
   sguardo run                       every look, in every environment
   sguardo run BerthCard             the looks of one component
   sguardo run "asks before" -e day  one look, in one environment
-  sguardo run --repeat 10           does every picture come out the same ten times?
+  sguardo run --repeat 10           is every picture the same ten times?
   sguardo run --json > result.json  for other programs
 
-Exit codes: 0 all passed · 1 something failed, broke or changed · 2 not understood · 3 no service or browser`,
+Exit codes: 0 all passed · 1 something failed, broke or changed · 2 bad command, configuration or look file ·
+3 no service, browser or disk space`,
     )
     .action(async (patterns: string[], options: Options) => {
       process.exitCode = await run(patterns, options);
@@ -50,7 +56,8 @@ function progressLine(active: boolean): { show(text: string): void; line(text: s
   const clear = (): void => void (active && process.stdout.write('\r\u001b[2K'));
   return {
     clear,
-    show: (text) => void (active && process.stdout.write(`\r\u001b[2K${text.slice(0, (process.stdout.columns || 80) - 1)}`)),
+    show: (text) =>
+      void (active && process.stdout.write(`\r\u001b[2K${text.slice(0, (process.stdout.columns || 80) - 1)}`)),
     line(text) {
       clear();
       process.stdout.write(`${text}\n`);
@@ -64,8 +71,11 @@ async function run(patterns: string[], options: Options): Promise<number> {
     const summary = await follow(found, patterns, options);
     const results = await found.client.runResults(summary.id);
     // A look file that could not be understood, or a browser that went away, weighs more than a look that failed.
-    const problems = [summary.problem, ...results.map((result) => result.problem)].filter((one) => one !== null);
-    const code = Math.max(exitCode(summary.tally, options.strict === true || process.env.CI === 'true'), ...problems.map(exitOf));
+    const problems = [...summary.problems, ...results.flatMap(({ problem }) => problem ?? [])];
+    const code = Math.max(
+      exitCode(summary.tally, options.strict === true || process.env.CI === 'true'),
+      ...problems.map(exitOf),
+    );
     if (options.json) process.stdout.write(`${JSON.stringify(jsonDocument(found, summary, results, code), null, 2)}\n`);
     else await tell(found, summary, results);
     return code;
@@ -89,28 +99,39 @@ async function follow({ client }: Found, patterns: string[], options: Options): 
   const stop = (): void => {
     if (stopped) process.exit(130);
     stopped = true;
-    line.line('Stopping after the looks that are under way…');
+    line.line('Stopping after the looks that are running…');
     client.stopRun(started.id).catch(() => {});
   };
   process.on('SIGINT', stop);
-  line.show('Bundling the look files…');
+  line.show(started.status === 'queued' ? 'Waiting for another run to finish…' : 'Bundling the look files…');
   let planned = 0;
   let done = 0;
   try {
     for (let next = await first; !next.done; next = await events.next()) {
       const event = next.value;
-      if (event.kind === 'run-progress' && event.run.id === started.id) planned = event.run.planned;
+      if (event.kind === 'gap') break;
+      if (event.kind === 'run-started' && event.run.id === started.id) line.show('Bundling the look files…');
+      else if (event.kind === 'run-progress' && event.run.id === started.id) planned = event.run.planned;
       else if (event.kind === 'look-finished' && event.run === started.id) {
         done++;
         if (!options.json && (!terminal || event.result.verdict !== 'passed')) line.line(lookLine(event.result));
         line.show(`${done} of ${planned} · ${event.result.component}`);
       } else if (event.kind === 'run-finished' && event.run.id === started.id) return event.run;
     }
-    return await client.run(started.id);
+    return await untilOver(client, started.id);
   } finally {
     line.clear();
     process.off('SIGINT', stop);
     abort.abort();
+  }
+}
+
+/** Waits for the end of a run whose events were missed. */
+async function untilOver(client: Client, id: number): Promise<RunSummary> {
+  for (;;) {
+    const run = await client.run(id);
+    if (run.status !== 'queued' && run.status !== 'running') return run;
+    await new Promise((resolve) => setTimeout(resolve, 500));
   }
 }
 
@@ -129,27 +150,38 @@ const toldInFull = 20;
 
 async function tell({ client, url, own }: Found, summary: RunSummary, results: ResultSummary[]): Promise<void> {
   const say = (text: string): void => void process.stdout.write(`${text}\n`);
-  const wrong = results.filter(({ verdict, notes }) => verdict === 'failed' || verdict === 'broken' || verdict === 'changed' || notes.length > 0);
+  const wrong = results.filter(
+    ({ verdict, notes }) => verdict === 'failed' || verdict === 'broken' || verdict === 'changed' || notes.length > 0,
+  );
   wrong.sort((a, b) => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict));
   const groups = new Map<string, ResultSummary[]>();
   for (const result of wrong) groups.set(alike(result), [...(groups.get(alike(result)) ?? []), result]);
   for (const group of [...groups.values()].slice(0, toldInFull)) {
     const first = group[0]!;
-    const title = first.failedStep === null ? null : ((await client.timeline(first.id)).steps[first.failedStep]?.title ?? null);
+    const title =
+      first.failedStep === null ? null : ((await client.timeline(first.id)).steps[first.failedStep]?.title ?? null);
     say(`\n${resultText(first, [...new Set(group.map(({ environment }) => environment))], url, title)}`);
   }
   if (groups.size > toldInFull) say(`\n… and ${groups.size - toldInFull} more, on the board: ${url}/`);
-  if (summary.problem) say(`\n${problemText(summary.problem)}`);
-  say(`\n${tallyText(summary)}  ${pc.dim(`${summary.done} looks, ${summary.captures} captures, ${duration(summary)}`)}`);
+  for (const problem of summary.problems) say(`\n${pc.red('✗')} ${problemText(problem)}`);
+  say(
+    `\n${tallyText(summary)}  ${pc.dim(`${summary.done} looks, ${summary.captures} captures, ${duration(summary)}`)}`,
+  );
   if (summary.request.repeat > 1 && summary.status === 'finished' && summary.captures > 0)
     say(
-      `${summary.unstable} changed captures in ${summary.request.repeat} repetitions: ${summary.unstable === 0 ? 'every picture came out the same.' : 'some pictures are not stable.'}`,
+      `${summary.unstable} ${summary.unstable === 1 ? 'capture' : 'captures'} differed in ${summary.request.repeat} repetitions${summary.unstable === 0 ? '.' : ': not every picture is stable.'}`,
     );
-  if (summary.tally.new > 0) say(`Approve what is new: ${pc.bold('sguardo approve --all')}`);
-  if (summary.tally.changed > 0) say(`Look at what changed: ${pc.underline(`${url}/review`)}`);
-  if (own && wrong.length > 0) say(pc.dim('Links open while the service runs: sguardo serve'));
+  for (const note of summary.notes) say(`${pc.yellow('note')} ${note}`);
+  if (summary.tally.new > 0) say(`To approve what is new: ${pc.bold('sguardo approve --all')}`);
+  if (summary.tally.changed > 0) say(`To review what changed: ${pc.underline(`${url}/review`)}`);
+  if (own && wrong.length > 0) say(pc.dim('Links work while the service runs: sguardo serve'));
 }
 
 function jsonDocument({ url }: Found, summary: RunSummary, results: ResultSummary[], code: number): object {
-  return { format: 'sguardo-result/1', exitCode: code, run: summary, results: results.map((result) => ({ ...result, link: benchUrl(url, result) })) };
+  return {
+    format: 'sguardo-result/1',
+    exitCode: code,
+    run: summary,
+    results: results.map((result) => ({ ...result, link: benchUrl(url, result) })),
+  };
 }

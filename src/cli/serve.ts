@@ -3,13 +3,14 @@ import { dirname } from 'node:path';
 import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
 import { findConfig } from '../client/project.ts';
-import { ProblemError } from '../core/problem.ts';
+import { ProblemError } from '../core/problem/problem.ts';
 import { type Service, startService } from '../service/service.ts';
 import { runningService, startLimit } from './find.ts';
 
 const portNumber = (text: string): number => {
   const n = Number(text);
-  if (!Number.isInteger(n) || n < 1 || n > 65_535) throw new InvalidArgumentError('It is a whole number from 1 to 65535.');
+  if (!Number.isInteger(n) || n < 1 || n > 65_535)
+    throw new InvalidArgumentError(`Expected a whole number from 1 to 65535, got “${text}”.`);
   return n;
 };
 
@@ -17,7 +18,7 @@ export function addServe(program: Command): void {
   program
     .command('serve')
     .description('run the service and its console in the foreground, on loopback')
-    .option('-p, --port <number>', 'the port; without it the usual one, or any free one', portNumber)
+    .option('-p, --port <number>', 'the port (default: 4680, or a free one)', portNumber)
     .option('--verbose', 'log every request')
     .addOption(new Option('--attached', 'end with the process that started it').hideHelp())
     .addHelpText('after', '\nExamples:\n  sguardo serve\n  sguardo serve --port 5000')
@@ -39,20 +40,28 @@ async function serve(options: { port?: number; verbose?: boolean; attached?: boo
     process.stdin.resume().once('end', leave).once('close', leave);
   } else {
     process.once('SIGINT', end);
-    process.stdout.write(`${pc.bold('Sguardo')} ${pc.underline(service.url)}  ${pc.dim(`${service.root}, end it with Ctrl+C`)}\n`);
+    process.stdout.write(
+      `${pc.bold('Sguardo')} ${pc.underline(service.url)}  ${pc.dim(`${service.root}, press Ctrl+C to stop`)}\n`,
+    );
   }
 }
 
 /** Starts the service, or says where the project's service is. Another one may be about to start, or to end. */
-async function startOrTell(config: string, { port, verbose, attached }: { port?: number; verbose?: boolean; attached?: boolean }): Promise<Service | null> {
+async function startOrTell(
+  config: string,
+  { port, verbose, attached }: { port?: number; verbose?: boolean; attached?: boolean },
+): Promise<Service | null> {
   for (const until = Date.now() + startLimit; ; await new Promise((resolve) => setTimeout(resolve, 40))) {
     try {
       return await startService({ config, port, logger: verbose ? { level: 'info' } : false });
     } catch (error) {
-      if (attached || !(error instanceof ProblemError) || error.problem.code !== 'service-there' || Date.now() > until) throw error;
+      if (attached || !(error instanceof ProblemError) || error.problem.code !== 'service-there' || Date.now() > until)
+        throw error;
       const running = await runningService(dirname(config));
       if (!running) continue;
-      process.stdout.write(`The service of this project is running already: ${pc.underline(running.url)} (process ${running.pid})\n`);
+      process.stdout.write(
+        `This project's service is already running: ${pc.underline(running.url)} (process ${running.pid})\n`,
+      );
       return null;
     }
   }

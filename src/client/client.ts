@@ -1,8 +1,9 @@
 /** The typed HTTP client of the service, for the command line and the console. */
-import type { Decided, DecisionRequest, LookHistory, ProjectInfo } from '../core/api.ts';
-import { problem, ProblemError, type Problem } from '../core/problem.ts';
-import type { ResultSummary, RunEvent, RunRequest, RunSummary } from '../core/run.ts';
-import type { Timeline } from '../core/timeline.ts';
+import { EventSourceParserStream } from 'eventsource-parser/stream';
+import type { Decided, DecisionRequest, LookHistory, ProjectInfo, Tidied } from '../core/api/api.ts';
+import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
+import type { ResultSummary, RunEvent, RunRequest, RunSummary } from '../core/run/run.ts';
+import type { Timeline } from '../core/timeline/timeline.ts';
 
 export type Client = {
   project(): Promise<ProjectInfo>;
@@ -17,11 +18,19 @@ export type Client = {
   timeline(id: number): Promise<Timeline>;
   changes(): Promise<ResultSummary[]>;
   decide(request: DecisionRequest): Promise<Decided>;
+  /** Baselines whose look is gone; with `remove` they are taken away. */
+  tidy(remove: boolean): Promise<Tidied>;
   /** The address of a picture. */
   pictureUrl(hash: string): string;
-  /** Events as they happen; `ready` is called when listening has begun. Ends when the signal says so, throws when the connection is lost. */
-  events(signal: AbortSignal, ready?: () => void): AsyncGenerator<RunEvent>;
+  /**
+   * Events as they happen; `ready` is called when listening has begun. A connection that breaks is made again, without a
+   * gap, from where `cursor` is. Ends when the signal says so, throws when the service does not answer any more.
+   */
+  events(signal: AbortSignal, ready?: () => void, cursor?: Cursor): AsyncGenerator<RunEvent>;
 };
+
+/** Where in the live feed somebody is: the id of the last event that was heard. */
+export type Cursor = { last?: string };
 
 /** A client of the service at an origin (`''` for the page's own). Every method throws `ProblemError`. */
 export function connect(origin: string): Client {
@@ -40,7 +49,9 @@ export function connect(origin: string): Client {
     try {
       value = JSON.parse(text);
     } catch {
-      throw new ProblemError(problem('service-missing', { error: `something else answers at ${origin || 'this address'}` }));
+      throw new ProblemError(
+        problem('service-missing', { error: `something else answers at ${origin || 'this address'}` }),
+      );
     }
     if (!reply.ok) throw new ProblemError(value as Problem);
     return value as T;
@@ -59,8 +70,9 @@ export function connect(origin: string): Client {
     timeline: (id) => get(`/api/results/${id}/timeline`),
     changes: () => get('/api/changes'),
     decide: (request) => call('POST', '/api/decisions', request),
+    tidy: (remove) => call('POST', '/api/baselines/tidy', { remove }),
     pictureUrl: (hash) => `${origin}/api/blobs/${hash}`,
-    events: (signal, ready) => readEvents(`${origin}/api/events`, signal, ready),
+    events: (signal, ready, cursor = {}) => readEvents(`${origin}/api/events`, signal, cursor, ready),
   };
 }
 
@@ -73,25 +85,51 @@ const causes: Record<string, string> = {
 
 function unreachable(error: unknown): ProblemError {
   const cause = (error as { cause?: { code?: string; message?: string } }).cause;
-  return new ProblemError(problem('service-missing', { error: causes[cause?.code ?? ''] ?? cause?.message ?? (error as Error).message }));
+  return new ProblemError(
+    problem('service-missing', { error: causes[cause?.code ?? ''] ?? cause?.message ?? (error as Error).message }),
+  );
 }
 
-async function* readEvents(url: string, signal: AbortSignal, ready?: () => void): AsyncGenerator<RunEvent> {
-  try {
-    const reply = await fetch(url, { signal });
-    const reader = reply.body!.pipeThrough(new TextDecoderStream()).getReader();
-    ready?.();
-    let rest = '';
-    for (;;) {
-      const { done, value } = await reader.read();
-      if (done) throw new Error('the service has ended');
-      rest += value;
-      const messages = rest.split('\n\n');
-      rest = messages.pop()!;
-      for (const message of messages) if (message.startsWith('data: ')) yield JSON.parse(message.slice(6)) as RunEvent;
+/** How often a broken connection is made again before it counts as lost, and after how many milliseconds. */
+const retries = 5;
+const retryAfter = 200;
+
+async function* readEvents(
+  url: string,
+  signal: AbortSignal,
+  cursor: Cursor,
+  ready?: () => void,
+): AsyncGenerator<RunEvent> {
+  for (let failed = 0; ; ) {
+    try {
+      for await (const event of readOnce(url, signal, cursor, ready)) {
+        failed = 0;
+        yield event;
+      }
+      throw new Error('the service has ended');
+    } catch (error) {
+      if (signal.aborted) return;
+      if (cursor.last === undefined || ++failed > retries) throw unreachable(error);
+      await new Promise((resolve) => setTimeout(resolve, retryAfter));
     }
-  } catch (error) {
-    if (signal.aborted) return;
-    throw unreachable(error);
+  }
+}
+
+async function* readOnce(
+  url: string,
+  signal: AbortSignal,
+  cursor: Cursor,
+  ready?: () => void,
+): AsyncGenerator<RunEvent> {
+  const headers: Record<string, string> = cursor.last === undefined ? {} : { 'last-event-id': cursor.last };
+  const reply = await fetch(url, { signal, headers });
+  const messages = reply
+    .body!.pipeThrough(new TextDecoderStream())
+    .pipeThrough(new EventSourceParserStream())
+    .getReader();
+  ready?.();
+  for (let next = await messages.read(); !next.done; next = await messages.read()) {
+    cursor.last = next.value.id ?? cursor.last;
+    yield JSON.parse(next.value.data) as RunEvent;
   }
 }

@@ -1,7 +1,7 @@
 /** Which project a folder belongs to. */
 import { existsSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
-import { fail } from '../core/problem.ts';
+import { fail } from '../core/problem/problem.ts';
 
 const names = ['sguardo.config.ts', 'sguardo.config.js', 'sguardo.config.mjs'];
 

@@ -1,7 +1,7 @@
 /** The console's frame: where one is, what goes on, and the three pages. */
 import { Tooltip } from 'radix-ui';
 import { NavLink, Route, Routes, useNavigate } from 'react-router';
-import { isUndecided } from '../core/run.ts';
+import { isUndecided } from '../core/run/run.ts';
 import { Bench } from './bench/Bench.tsx';
 import { Board } from './board/Board.tsx';
 import { service, useChanges, useLive, useProject, useRunProblem, useStart, type LiveState } from './data.ts';
@@ -17,7 +17,15 @@ const tab = ({ isActive }: { isActive: boolean }): string =>
 
 function Mark() {
   return (
-    <svg width="22" height="22" viewBox="0 0 32 32" fill="none" strokeWidth="3.2" strokeLinecap="round" aria-hidden="true">
+    <svg
+      width="22"
+      height="22"
+      viewBox="0 0 32 32"
+      fill="none"
+      strokeWidth="3.2"
+      strokeLinecap="round"
+      aria-hidden="true"
+    >
       <path d="M3 20C8 9 24 9 29 20" className="stroke-accent" />
       <circle r="5" transform="translate(16 20.5)" className="fill-accent" />
       <path d="M8 27.5h16" className="stroke-changed" />
@@ -40,7 +48,10 @@ function RunState({ live }: { live: LiveState }) {
     <span className="flex items-center gap-2" role="status" aria-label={`Run ${run.id} is going on`}>
       <span className="text-soft tabular-nums">{run.planned === 0 ? 'bundling…' : `${done} of ${run.planned}`}</span>
       <span className="h-1.5 w-28 overflow-hidden rounded-full bg-well">
-        <span className="block h-full bg-accent transition-[width]" style={{ width: `${run.planned === 0 ? 4 : (100 * done) / run.planned}%` }} />
+        <span
+          className="block h-full bg-accent transition-[width]"
+          style={{ width: `${run.planned === 0 ? 4 : (100 * done) / run.planned}%` }}
+        />
       </span>
       <Button onClick={() => void service.stopRun(run.id)}>Stop</Button>
     </span>
@@ -67,7 +78,12 @@ export function App({ theme }: { theme: Theme }) {
   const running = project.data?.run != null;
   const start = useStart();
   const run = (): void => start({});
-  useKeys({ '1': () => void navigate('/'), '2': () => void navigate('/review'), t: theme.toggle, R: () => !running && run() });
+  useKeys({
+    '1': () => void navigate('/'),
+    '2': () => void navigate('/review'),
+    t: theme.toggle,
+    R: () => !running && run(),
+  });
   if (project.isPending) return <Waiting what="Opening the project…" />;
   if (project.isError) return <Trouble error={project.error} />;
   const open = (changes.data ?? []).reduce((sum, result) => sum + result.captures.filter(isUndecided).length, 0);
@@ -104,7 +120,11 @@ export function App({ theme }: { theme: Theme }) {
               Run all looks
             </Button>
           )}
-          <Button onClick={theme.toggle} aria-label={theme.dark ? 'Light colours' : 'Dark colours'} title={`${theme.dark ? 'Light' : 'Dark'} colours (t)`}>
+          <Button
+            onClick={theme.toggle}
+            aria-label={theme.dark ? 'Light colours' : 'Dark colours'}
+            title={`${theme.dark ? 'Light' : 'Dark'} colours (t)`}
+          >
             {theme.dark ? '☀' : '☾'}
           </Button>
         </header>

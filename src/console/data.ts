@@ -2,9 +2,9 @@
 import { type QueryClient, useMutation, useMutationState, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { connect } from '../client/client.ts';
-import type { ProjectInfo } from '../core/api.ts';
-import { type Problem, toProblem } from '../core/problem.ts';
-import type { ResultSummary, RunEvent, RunRequest, RunSummary } from '../core/run.ts';
+import type { ProjectInfo } from '../core/api/api.ts';
+import { type Problem, toProblem } from '../core/problem/problem.ts';
+import type { ResultSummary, RunEvent, RunRequest, RunSummary } from '../core/run/run.ts';
 
 export const service = connect('');
 
@@ -12,28 +12,33 @@ export const useProject = () => useQuery({ queryKey: ['project'], queryFn: () =>
 export const useLooks = () => useQuery({ queryKey: ['looks'], queryFn: () => service.looks() });
 export const useChanges = () => useQuery({ queryKey: ['changes'], queryFn: () => service.changes() });
 export const useResult = (id: number) => useQuery({ queryKey: ['result', id], queryFn: () => service.result(id) });
-export const useTimeline = (id: number) => useQuery({ queryKey: ['timeline', id], queryFn: () => service.timeline(id), staleTime: Number.POSITIVE_INFINITY });
+export const useTimeline = (id: number) =>
+  useQuery({ queryKey: ['timeline', id], queryFn: () => service.timeline(id), staleTime: Number.POSITIVE_INFINITY });
 export const useHistory = (result: ResultSummary | undefined) =>
   useQuery({
     queryKey: ['history', result?.component, result?.look, result?.environment],
-    queryFn: () => service.history({ component: result!.component, look: result!.look, environment: result!.environment }),
+    queryFn: () =>
+      service.history({ component: result!.component, look: result!.look, environment: result!.environment }),
     enabled: result !== undefined,
   });
 
 const useLastRun = () => useQuery({ queryKey: ['last run'], queryFn: async () => (await service.runs(1))[0] ?? null });
 
 /** Starts a run; what comes of it is told by the live feed, and what speaks against it by `useRunProblem`. */
-export const useStart = () => useMutation({ mutationKey: ['start'], mutationFn: (request: Partial<RunRequest>) => service.startRun(request) }).mutate;
+export const useStart = () =>
+  useMutation({ mutationKey: ['start'], mutationFn: (request: Partial<RunRequest>) => service.startRun(request) })
+    .mutate;
 
 /** What went wrong with the last run as a whole, or why it could not be started; one that a person has stopped is no trouble. */
 export function useRunProblem(): Problem | null {
   const { data: run } = useLastRun();
   const asked = useMutationState({ filters: { mutationKey: ['start'] }, select: ({ state }) => state }).at(-1);
   if (asked?.error && (!run || asked.submittedAt > Date.parse(run.started))) return toProblem(asked.error);
-  return run && run.status !== 'running' && run.status !== 'stopped' ? run.problem : null;
+  return run && run.status !== 'running' && run.status !== 'stopped' ? (run.problems[0] ?? null) : null;
 }
 
-const sameLook = (a: ResultSummary, b: ResultSummary): boolean => a.component === b.component && a.look === b.look && a.environment === b.environment;
+const sameLook = (a: ResultSummary, b: ResultSummary): boolean =>
+  a.component === b.component && a.look === b.look && a.environment === b.environment;
 
 function takeIn(queries: QueryClient, event: RunEvent): void {
   switch (event.kind) {
@@ -51,13 +56,17 @@ function takeIn(queries: QueryClient, event: RunEvent): void {
       break;
     case 'run-finished':
       queries.setQueryData<RunSummary>(['last run'], event.run);
-      queries.setQueryData<ProjectInfo>(['project'], (project) => project && { ...project, run: null, engine: event.run.engine });
+      queries.setQueryData<ProjectInfo>(
+        ['project'],
+        (project) => project && { ...project, run: null, engine: event.run.engine },
+      );
       void queries.invalidateQueries({ queryKey: ['looks'] });
       void queries.invalidateQueries({ queryKey: ['changes'] });
       void queries.invalidateQueries({ queryKey: ['history'] });
       break;
     case 'decided':
-      for (const queryKey of [['looks'], ['changes'], ['result'], ['history']]) void queries.invalidateQueries({ queryKey });
+      for (const queryKey of [['looks'], ['changes'], ['result'], ['history']])
+        void queries.invalidateQueries({ queryKey });
       break;
   }
 }

@@ -10,7 +10,14 @@ export function useKeys(handlers: Record<string, () => void>): void {
   latest.current = handlers;
   useEffect(() => {
     const listen = (event: KeyboardEvent): void => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || document.querySelector('[role=dialog]')) return;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        isTyping(event.target) ||
+        document.querySelector('[role=dialog]')
+      )
+        return;
       const handler = latest.current[event.shiftKey && event.key.length > 1 ? `Shift+${event.key}` : event.key];
       if (!handler) return;
       event.preventDefault();

@@ -6,7 +6,9 @@ import { App } from './App.tsx';
 import { useTheme } from './theme.ts';
 import './console.css';
 
-const queries = new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false } } });
+const queries = new QueryClient({
+  defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false } },
+});
 
 function Console() {
   const theme = useTheme();

@@ -1,6 +1,7 @@
-/** What the runner asks of any browser engine, whatever protocol drives it. */
-import type { Environment } from '../core/environment.ts';
-import type { Box } from '../core/timeline.ts';
+/** What running looks asks of any browser engine, whatever protocol drives it. */
+import type { Environment } from '../core/settings/environment.ts';
+import type { Box } from '../core/timeline/timeline.ts';
+import type { InputRequest, Reply } from '../core/wire/wire.ts';
 
 /** A request that the page made and that waits for a decision. */
 export type PausedRequest = {
@@ -11,15 +12,11 @@ export type PausedRequest = {
   body: string | null;
 };
 
-export type FulfilledResponse = { status: number; headers: Record<string, string>; body: string };
-
-export type MouseButton = 'none' | 'left' | 'middle' | 'right';
+/** A reply to a paused request. */
+export type FulfilledResponse = Reply;
 
 /** One trusted input event. Positions are CSS pixels of the viewport. */
-export type InputEvent =
-  | { kind: 'move'; x: number; y: number; button: MouseButton }
-  | { kind: 'down' | 'up'; x: number; y: number; button: MouseButton; clicks: number; modifiers: number }
-  | { kind: 'key'; key: string; modifiers: number };
+export type InputEvent = InputRequest;
 
 /** What a window tells its owner. Every handler is called in the order in which things happened. */
 export type WindowHandlers = {
@@ -31,19 +28,21 @@ export type WindowHandlers = {
   dialog(type: string, text: string): void;
   /** The document was replaced without `load` having been called. */
   left(url: string): void;
-  crashed(): void;
-  closed(): void;
+  /** The page crashed, the window was closed, or it does not answer any more. */
+  lost(error: LostError): void;
 };
 
 /** A browser window that one lane works in. Calls reject with a `LostError` once the page or browser is gone. */
 export type EngineWindow = {
   handlers: WindowHandlers | null;
+  /** Why the window cannot be used any more; null while it can. */
+  readonly lost: LostError | null;
   /** Makes the window show what a person in that environment would see. */
   apply(environment: Environment): Promise<void>;
   /** Loads a page and waits for its load event. */
   load(url: string): Promise<void>;
-  /** Evaluates an expression in the page, awaiting a promise; the value comes back as JSON. */
-  evaluate(expression: string): Promise<unknown>;
+  /** Evaluates an expression in the page, awaiting a promise for at most `limit` milliseconds; the value comes back as JSON. */
+  evaluate(expression: string, limit?: number): Promise<unknown>;
   /** PNG of a clip in CSS pixels of the page; `beyond` when it reaches outside the viewport. */
   screenshot(clip: Box, beyond: boolean): Promise<Buffer>;
   /** Sends events in order and resolves when the page has handled them all. */
@@ -54,13 +53,28 @@ export type EngineWindow = {
   proceed(id: string): void;
   /** Fails a paused request as if the server could not be reached. */
   refuse(id: string): void;
+  /** Empties everything that pages of an origin have stored. */
+  clearStorage(origin: string): Promise<void>;
   /** Stops the script that runs in the page now, endless or not. */
   halt(): Promise<void>;
   close(): Promise<void>;
 };
 
+/** What an engine can do beyond showing pages; where one cannot, the page's side or the run has to do without. */
+export type Capabilities = {
+  /** Requests can be paused and answered. */
+  answers: boolean;
+  /** Colour scheme, motion and contrast can be set for each window. */
+  media: boolean;
+  /** A script that does not end can be stopped without losing the page. */
+  halt: boolean;
+  /** Pictures may reach outside the viewport. */
+  beyondViewport: boolean;
+};
+
 /** A running browser. */
 export type Engine = {
+  capabilities: Capabilities;
   /** For people and fingerprints: `Chromium 156.0.8078.79`. */
   name: string;
   /** Hash of the installed fonts. */
@@ -73,9 +87,9 @@ export type Engine = {
   close(): Promise<void>;
 };
 
-/** The page, window or browser that a call was made to is no longer there. */
+/** The page, window or browser that a call was made to is no longer there, or `silent`: it does not answer. */
 export class LostError extends Error {
-  readonly what: 'page' | 'window' | 'browser';
+  readonly what: 'page' | 'window' | 'browser' | 'silent';
   constructor(what: LostError['what'], message: string) {
     super(message);
     this.name = 'LostError';

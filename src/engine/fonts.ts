@@ -20,6 +20,12 @@ export function fontsHash(): string {
       else if (about && /\.(ttf|otf|ttc|pfb|woff2?)$/i.test(name)) found.push(`${name}:${about.size}`);
     }
   };
-  for (const folder of ['/usr/share/fonts', '/usr/local/share/fonts', join(homedir(), '.fonts'), join(homedir(), '.local/share/fonts')]) visit(folder);
+  for (const folder of [
+    '/usr/share/fonts',
+    '/usr/local/share/fonts',
+    join(homedir(), '.fonts'),
+    join(homedir(), '.local/share/fonts'),
+  ])
+    visit(folder);
   return createHash('sha256').update(found.sort().join('\n')).digest('hex').slice(0, 8);
 }

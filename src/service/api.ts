@@ -5,8 +5,10 @@ import swagger from '@fastify/swagger';
 import fastify, { type FastifyInstance, type FastifyServerOptions } from 'fastify';
 import type { Schema } from 'yup';
 import { answerProblems, frameworkErrors } from './problems.ts';
-import { type ApiContext, addRoutes } from './routes.ts';
-import { toJsonSchema } from './schemas.ts';
+import { addHeaders, apiHeaders } from './headers.ts';
+import type { ApiContext } from './routes/context.ts';
+import { addRoutes } from './routes/routes.ts';
+import { readPart, toJsonSchema } from './routes/schemas.ts';
 import { guard } from './security.ts';
 
 export type ApiOptions = {
@@ -20,23 +22,27 @@ export type ApiOptions = {
 
 const parts = ['body', 'params', 'querystring'] as const;
 
-export async function buildApi({ context, port, stage, consoleFolder, logger, version }: ApiOptions): Promise<FastifyInstance> {
+export async function buildApi({
+  context,
+  port,
+  stage,
+  consoleFolder,
+  logger,
+  version,
+}: ApiOptions): Promise<FastifyInstance> {
   const app = fastify({ logger, frameworkErrors, forceCloseConnections: true, bodyLimit: 4 * 1024 * 1024 });
   guard(app, port);
   answerProblems(app);
-  app.setValidatorCompiler<Schema>(({ schema }) => (data) => ({ value: schema.validateSync(data, { abortEarly: true, strict: false }) as unknown }));
-  app.addHook('onSend', async (_request, reply) => {
-    reply.header('x-content-type-options', 'nosniff');
-    reply.header('referrer-policy', 'no-referrer');
-    reply.header(
-      'content-security-policy',
-      `default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-src ${stage()}; frame-ancestors 'none'; base-uri 'none'; form-action 'none'`,
-    );
-  });
+  app.setValidatorCompiler<Schema>(({ schema, httpPart }) => (data) => ({ value: readPart(schema, data, httpPart) }));
+  addHeaders(app, () => apiHeaders(stage()));
   await app.register(swagger, {
     openapi: {
       openapi: '3.1.0',
-      info: { title: 'Sguardo', version, description: 'Every error is answered as problem details (RFC 9457) with a code and a remedy.' },
+      info: {
+        title: 'Sguardo',
+        version,
+        description: 'Every error is answered as problem details (RFC 9457) with a code and a remedy.',
+      },
     },
     transform: ({ schema, url }) => {
       const converted: Record<string, unknown> = { ...schema };
@@ -51,7 +57,8 @@ export async function buildApi({ context, port, stage, consoleFolder, logger, ve
     // Addresses of the console's pages all show the same document, which knows what to do with them.
     const page = (_request: unknown, reply: { type(type: string): { sendFile(file: string): unknown } }): unknown =>
       reply.type('text/html; charset=utf-8').sendFile('index.html');
-    for (const path of ['/', '/bench/*', '/review', '/review/*']) app.get(path, { schema: { hide: true } as object }, page as never);
+    for (const path of ['/', '/bench/*', '/review', '/review/*'])
+      app.get(path, { schema: { hide: true } as object }, page as never);
   }
   return app;
 }

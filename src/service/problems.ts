@@ -1,12 +1,20 @@
 /** Answers every error as problem details (RFC 9457). */
 import type { FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { ValidationError } from 'yup';
-import { catalogue, type Problem, problem, ProblemError } from '../core/problem.ts';
+import { diskProblem } from '../core/problem/disk.ts';
+import { type Problem, problem, ProblemError, toProblem } from '../core/problem/problem.ts';
+import { statusOf } from './statuses.ts';
 
 /** A problem as `application/problem+json`; our own members are `code`, `remedy`, `found`, `frame` and `place`. */
 export function problemDetails(wrong: Problem): object {
-  const { status } = catalogue[wrong.code];
-  return { type: `urn:sguardo:problem:${wrong.code}`, title: wrong.message, status, detail: `${wrong.message} ${wrong.remedy}`, ...wrong };
+  const { code, message, remedy } = wrong;
+  return {
+    type: `urn:sguardo:problem:${code}`,
+    title: message,
+    status: statusOf(code),
+    detail: `${message} ${remedy}`,
+    ...wrong,
+  };
 }
 
 function problemOf(error: unknown, log: (error: unknown) => void): Problem {
@@ -15,21 +23,24 @@ function problemOf(error: unknown, log: (error: unknown) => void): Problem {
   const { statusCode, message } = error as FastifyError;
   if (statusCode && statusCode < 500) return problem('request-wrong', { error: message });
   log(error);
-  return problem('internal', { error: error instanceof Error ? error.message : String(error) });
+  return diskProblem(error, 'the .sguardo folder') ?? toProblem(error);
 }
 
 const answer = (reply: FastifyReply, wrong: Problem): FastifyReply =>
   reply
-    .code(catalogue[wrong.code].status)
+    .code(statusOf(wrong.code))
     .type('application/problem+json')
     .send(JSON.stringify(problemDetails(wrong)));
 
 /** For errors that come before any route, such as an address that cannot be decoded: an option of the server itself. */
-export const frameworkErrors = (error: FastifyError, request: FastifyRequest, reply: FastifyReply): void =>
+export const frameworkErrors = (error: FastifyError, request: FastifyRequest, reply: FastifyReply): void => {
+  // Hooks of routes do not see these; what they add to every reply is added here.
+  reply.headers({ 'x-content-type-options': 'nosniff', 'content-security-policy': "default-src 'none'" });
   void answer(
     reply,
     problemOf(error, (cause) => request.log.error(cause)),
   );
+};
 
 export function answerProblems(app: FastifyInstance): void {
   app.setErrorHandler((error, request, reply) =>
@@ -38,5 +49,8 @@ export function answerProblems(app: FastifyInstance): void {
       problemOf(error, (cause) => request.log.error(cause)),
     ),
   );
-  app.setNotFoundHandler((request, reply) => answer(reply, problem('not-found', { what: `page or call at ${request.method} ${request.url.split('?')[0]}` })));
+  app.setNotFoundHandler((request, reply) => {
+    const path = request.url.split('?')[0];
+    return answer(reply, problem('not-found', { what: `page or call at ${request.method} ${path}` }));
+  });
 }

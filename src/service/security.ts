@@ -1,6 +1,6 @@
 /** Who may talk to the service: requests to its own address, from its own pages or from no page at all. */
 import type { FastifyInstance } from 'fastify';
-import { ProblemError, problem } from '../core/problem.ts';
+import { ProblemError, problem } from '../core/problem/problem.ts';
 
 /** Names under which a loopback port can be reached. */
 const loopbackHosts = (port: number): string[] => [`127.0.0.1:${port}`, `localhost:${port}`, `[::1]:${port}`];
@@ -15,7 +15,8 @@ export function guard(app: FastifyInstance, port: () => number, extraHosts: read
     const host = (request.headers.host ?? '').toLowerCase();
     if (!hosts.includes(host)) throw new ProblemError(problem('host-refused', { host: host || '(none)' }));
     const { origin } = request.headers;
-    if (origin && !hosts.includes(origin.replace(/^https?:\/\//, '').toLowerCase())) throw new ProblemError(problem('origin-refused', { origin }));
+    if (origin && !hosts.includes(origin.replace(/^https?:\/\//, '').toLowerCase()))
+      throw new ProblemError(problem('origin-refused', { origin }));
     // Simple requests carry no Origin in some browsers; this header says what they are.
     const site = request.headers['sec-fetch-site'];
     if (site === 'cross-site' && request.headers['sec-fetch-mode'] !== 'navigate')

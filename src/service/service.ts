@@ -1,13 +1,15 @@
 /** The service of one project: starts everything, says where it is, and ends everything cleanly. */
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { setTimeout as delay } from 'node:timers/promises';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { FastifyInstance, FastifyServerOptions } from 'fastify';
-import type { ProjectInfo } from '../core/api.ts';
-import { fail } from '../core/problem.ts';
-import { stageHost } from '../core/stage.ts';
-import { type Bundle, chromiumCrew, readConfig } from '../runner/index.ts';
-import { openStore, takeLock } from '../store/index.ts';
+import type { ProjectInfo } from '../core/api/api.ts';
+import { fail } from '../core/problem/problem.ts';
+import { stageHost } from '../core/wire/stage.ts';
+import { type Bundle, chromiumCrew, readConfig } from '../work/index.ts';
+import { onDisk } from '../core/problem/disk.ts';
+import { openStore, type Store, takeLock } from '../store/index.ts';
 import { buildApi } from './api.ts';
 import { Conductor } from './conductor.ts';
 import { liveFeed } from './live.ts';
@@ -55,8 +57,31 @@ async function listenSomewhere(app: FastifyInstance, wanted: number | undefined)
 /** How long after a run the one that followed it still asks for its results, in milliseconds; far more than it takes. */
 const quiet = 1000;
 
+/** How long looks that are under way may take when the service ends, in milliseconds. */
+const endLimit = 5000;
+
 /** How many bundles stay: pages that are still open load from those of earlier runs. */
 const bundlesKept = 3;
+
+/** The project's folder of records, which nobody but its owner may look into. */
+function prepareFolder(root: string): string {
+  const folder = join(root, '.sguardo');
+  onDisk(folder, () => {
+    mkdirSync(folder, { recursive: true, mode: 0o700 });
+    chmodSync(folder, 0o700);
+    writeFileSync(join(folder, '.gitignore'), '*\n');
+  });
+  return folder;
+}
+
+function openOrRelease(file: string, lock: { release(): void }): Store {
+  try {
+    return openStore(file);
+  } catch (error) {
+    lock.release();
+    throw error;
+  }
+}
 
 /**
  * Starts the service of a project.
@@ -65,18 +90,25 @@ const bundlesKept = 3;
 export async function startService({ config, port, logger = false }: ServiceOptions): Promise<Service> {
   const root = dirname(config);
   await readConfig(config);
-  const folder = join(root, '.sguardo');
-  mkdirSync(folder, { recursive: true });
-  writeFileSync(join(folder, '.gitignore'), '*\n');
-  const lock = takeLock(join(folder, 'service.lock')) ?? fail('service-there', { folder: root });
-  const store = openStore(join(folder, 'sguardo.db'));
+  const folder = prepareFolder(root);
+  const lock = onDisk(folder, () => takeLock(join(folder, 'service.lock'))) ?? fail('service-there', { folder: root });
+  const store = openOrRelease(join(folder, 'sguardo.db'), lock);
   const live = liveFeed();
   let bundles: Bundle[] = [];
+  let api: FastifyInstance | null = null;
   let apiPort = 0;
   let stagePort = 0;
   const url = (): string => `http://127.0.0.1:${apiPort}`;
   const stageUrl = (): string => `http://127.0.0.1:${stagePort}`;
-  const stage = buildStage({ store, bundles: () => bundles, port: () => stagePort, consoleOrigin: url, consoleFolder });
+  let network: readonly string[] = [];
+  const stage = buildStage({
+    store,
+    bundles: () => bundles,
+    network: () => network,
+    port: () => stagePort,
+    consoleOrigin: url,
+    consoleFolder,
+  });
   stagePort = await listen(stage, 0);
   const crew = chromiumCrew({ [stageHost]: stagePort });
   const conductor = new Conductor({
@@ -85,7 +117,9 @@ export async function startService({ config, port, logger = false }: ServiceOpti
     store,
     crew,
     live,
-    onBundle: (bundle) => {
+    log: (error) => api?.log.error(error),
+    onBundle: (bundle, settings) => {
+      network = settings.network;
       const known = bundles.find(({ id }) => id === bundle.id);
       bundles = [known ?? bundle, ...bundles.filter(({ id }) => id !== bundle.id)].slice(0, bundlesKept);
       return bundles[0]!;
@@ -100,13 +134,20 @@ export async function startService({ config, port, logger = false }: ServiceOpti
       version,
       url: url(),
       stage: stageUrl(),
-      environments: environments.map(({ name, viewport, scheme, motion, contrast }) => ({ name, viewport, scheme, motion, contrast })),
+      environments: environments.map(({ name, viewport, scheme, motion, contrast }) => ({
+        name,
+        viewport,
+        scheme,
+        motion,
+        contrast,
+      })),
       engine: store.runs.list(1)[0]?.engine ?? null,
       baselines,
       run: conductor.current,
+      queued: conductor.queued,
     };
   };
-  const api = await buildApi({
+  api = await buildApi({
     context: { store, conductor, live, root, settings, project },
     port: () => apiPort,
     stage: stageUrl,
@@ -115,11 +156,12 @@ export async function startService({ config, port, logger = false }: ServiceOpti
     version,
   });
   let lastCall = 0;
-  api.addHook('onRequest', async () => {
+  const server = api;
+  server.addHook('onRequest', async () => {
     lastCall = Date.now();
   });
   try {
-    apiPort = await listenSomewhere(api, port);
+    apiPort = await listenSomewhere(server, port);
   } catch (error) {
     await stage.close();
     store.close();
@@ -140,8 +182,12 @@ export async function startService({ config, port, logger = false }: ServiceOpti
   const close = async (): Promise<void> => {
     // From now on nobody finds it any more.
     rmSync(note, { force: true });
-    await conductor.close();
-    await Promise.all([api.close(), stage.close(), crew.close()]);
+    const ended = conductor.close();
+    // Looks under way may finish, but not for ever: without their browser they end at once.
+    await Promise.race([ended, delay(endLimit, undefined, { ref: false })]);
+    await crew.close();
+    await ended;
+    await Promise.all([server.close(), stage.close()]);
     store.close();
     lock.release();
   };

@@ -2,15 +2,25 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fastify, { type FastifyInstance } from 'fastify';
-import { fail } from '../core/problem.ts';
-import { stageHost } from '../core/stage.ts';
-import { type Bundle, fileOf, typeOf } from '../runner/index.ts';
+import { decodePath } from '../core/address/address.ts';
+import { fail } from '../core/problem/problem.ts';
+import { stageHost } from '../core/wire/stage.ts';
+import { type Bundle, fileOf, typeOf } from '../work/index.ts';
 import type { Store } from '../store/index.ts';
+import { addHeaders, lookHeaders } from './headers.ts';
 import { answerProblems, frameworkErrors } from './problems.ts';
-import { schemas } from './schemas.ts';
+import { schemas } from './routes/schemas.ts';
 import { guard } from './security.ts';
 
-export type StageOptions = { store: Store; bundles: () => readonly Bundle[]; port: () => number; consoleOrigin: () => string; consoleFolder: string };
+export type StageOptions = {
+  store: Store;
+  bundles: () => readonly Bundle[];
+  /** Origins that looks may reach for real. */
+  network: () => readonly string[];
+  port: () => number;
+  consoleOrigin: () => string;
+  consoleFolder: string;
+};
 
 /** The document that a moment is drawn into. Its scripts are off (sandbox), and it may load nothing but recorded files. */
 const blankPolicy =
@@ -18,11 +28,18 @@ const blankPolicy =
 
 const isAsset = (type: string): boolean => /^(image\/|font\/|text\/css)/.test(type);
 
-export function buildStage({ store, bundles, port, consoleOrigin, consoleFolder }: StageOptions): FastifyInstance {
+export function buildStage({
+  store,
+  bundles,
+  network,
+  port,
+  consoleOrigin,
+  consoleFolder,
+}: StageOptions): FastifyInstance {
   const app = fastify({ frameworkErrors, forceCloseConnections: true });
   guard(app, port, [stageHost]);
   answerProblems(app);
-  app.addHook('onSend', async (_request, reply) => void reply.header('x-content-type-options', 'nosniff'));
+  addHeaders(app, () => lookHeaders(network()));
 
   app.get('/draw', (_request, reply) => {
     const file = join(consoleFolder, 'draw.html');
@@ -40,7 +57,8 @@ export function buildStage({ store, bundles, port, consoleOrigin, consoleFolder 
 
   app.get<{ Params: { '*': string } }>('/draw/scripts/*', ({ params }, reply) => {
     const name = params['*'];
-    if (!/^[\w.-]+\.js$/.test(name) || !existsSync(join(consoleFolder, 'scripts', name))) return fail('not-found', { what: `script ${name}` });
+    if (!/^[\w.-]+\.js$/.test(name) || !existsSync(join(consoleFolder, 'scripts', name)))
+      return fail('not-found', { what: `script ${name}` });
     return reply.type(typeOf(name)).send(readFileSync(join(consoleFolder, 'scripts', name)));
   });
 
@@ -56,7 +74,8 @@ export function buildStage({ store, bundles, port, consoleOrigin, consoleFolder 
   });
 
   app.get('/*', async (request, reply) => {
-    const path = decodeURIComponent(request.url.split('?')[0]!);
+    const path =
+      decodePath(request.url.split('?')[0]!) ?? fail('request-wrong', { error: 'The address cannot be decoded.' });
     for (const bundle of bundles()) {
       const file = await fileOf(bundle, path);
       if (file)

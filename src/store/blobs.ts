@@ -9,8 +9,9 @@ type Row = { type: string; packing: string; dictionary: string | null; bytes: Bu
 
 export type Blobs = {
   /** Keeps bytes as they are, or packed when they are text; `dictionary` is a blob of similar content. Returns their hash. */
-  put(bytes: Buffer, type: string, dictionary?: string): string;
+  put(bytes: Uint8Array, type: string, dictionary?: string): string;
   get(hash: string): Blob | null;
+  has(hash: string): boolean;
   /** Bytes that all blobs take. */
   size(): number;
 };
@@ -21,7 +22,9 @@ const isText = (type: string): boolean => /^(text\/|application\/json|image\/svg
 const window = 32_768;
 
 export function blobsOf(db: Db): Blobs {
-  const insert = db.prepare('INSERT INTO blobs (hash, type, packing, dictionary, bytes) VALUES (?, ?, ?, ?, ?) ON CONFLICT (hash) DO NOTHING');
+  const insert = db.prepare(
+    'INSERT INTO blobs (hash, type, packing, dictionary, bytes) VALUES (?, ?, ?, ?, ?) ON CONFLICT (hash) DO NOTHING',
+  );
   const known = db.prepare<[string], { one: number }>('SELECT 1 AS one FROM blobs WHERE hash = ?');
   const select = db.prepare<[string], Row>('SELECT type, packing, dictionary, bytes FROM blobs WHERE hash = ?');
   const total = db.prepare<[], { bytes: number | null }>('SELECT sum(length(bytes)) AS bytes FROM blobs');
@@ -34,13 +37,20 @@ export function blobsOf(db: Db): Blobs {
   };
   return {
     get,
+    has: (hash) => known.get(hash) !== undefined,
     put(bytes, type, dictionary) {
       const hash = createHash('sha256').update(bytes).digest('hex');
       if (known.get(hash)) return hash;
       if (!isText(type)) insert.run(hash, type, 'none', null, bytes);
       else {
         const start = dictionary ? get(dictionary)?.bytes.subarray(-window) : undefined;
-        insert.run(hash, type, 'deflate', start ? dictionary : null, deflateRawSync(bytes, { level: 6, dictionary: start }));
+        insert.run(
+          hash,
+          type,
+          'deflate',
+          start ? dictionary : null,
+          deflateRawSync(bytes, { level: 6, dictionary: start }),
+        );
       }
       return hash;
     },

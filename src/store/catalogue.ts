@@ -1,10 +1,14 @@
 /** Which looks there are: what each look file declared when it was last opened. Looks that are gone stay in the history only. */
-import type { Declared, LookInfo } from '../core/look.ts';
+import type { Declared, LookInfo } from '../core/look/look.ts';
 import type { Db } from './database.ts';
 
 export type Catalogue = {
   /** What a file declared when it could last be opened. */
   declared(file: string): Declared | null;
+  /** What is declared of every component: its looks. */
+  all(): Map<string, Set<string>>;
+  /** True when a component has a look file, whether that can be opened or not. */
+  hasComponent(component: string): boolean;
   /** Takes in what a file declares, opened in an environment. Looks that it declares no longer are gone in every environment. */
   declare(file: string, environment: string, declared: Declared): void;
   /** Says that a file could not be used in an environment: one look, that of the file as a whole, stands for all of its. */
@@ -14,16 +18,30 @@ export type Catalogue = {
 };
 
 export function catalogueOf(db: Db): Catalogue {
-  const select = db.prepare<[string], { script: string; looks: string }>('SELECT script, looks FROM declared WHERE file = ?');
+  const select = db.prepare<[string], { script: string; looks: string }>(
+    'SELECT script, looks FROM declared WHERE file = ?',
+  );
   const put = db.prepare('INSERT OR REPLACE INTO declared (file, script, looks) VALUES (?, ?, ?)');
-  const removeOthers = db.prepare('DELETE FROM present WHERE file = ? AND look NOT IN (SELECT value FROM json_each(?))');
+  const removeOthers = db.prepare(
+    'DELETE FROM present WHERE file = ? AND look NOT IN (SELECT value FROM json_each(?))',
+  );
   const removeAll = db.prepare('DELETE FROM present WHERE file = ? AND environment = ?');
   const add = db.prepare('INSERT OR IGNORE INTO present (component, look, environment, file) VALUES (?, ?, ?, ?)');
   const forgetDeclared = db.prepare('DELETE FROM declared WHERE file NOT IN (SELECT value FROM json_each(?))');
   const forgetPresent = db.prepare(
     'DELETE FROM present WHERE file NOT IN (SELECT value FROM json_each(?)) OR environment NOT IN (SELECT value FROM json_each(?))',
   );
+  const everything = db.prepare<[], { looks: string }>('SELECT looks FROM declared');
+  const ofComponent = db.prepare<[string], { one: number }>('SELECT 1 AS one FROM present WHERE component = ?');
   return {
+    all() {
+      const found = new Map<string, Set<string>>();
+      for (const { looks } of everything.all())
+        for (const { component, look } of JSON.parse(looks) as LookInfo[])
+          found.set(component, (found.get(component) ?? new Set()).add(look));
+      return found;
+    },
+    hasComponent: (component) => ofComponent.get(component) !== undefined,
     declared(file) {
       const row = select.get(file);
       return row ? { script: row.script, looks: JSON.parse(row.looks) as LookInfo[] } : null;

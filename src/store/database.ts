@@ -1,5 +1,8 @@
 /** Opens the database and brings its schema up to date. */
+import { chmodSync, closeSync, openSync } from 'node:fs';
 import Database from 'better-sqlite3';
+import { onDisk } from '../core/problem/disk.ts';
+import { fail } from '../core/problem/problem.ts';
 
 export type Db = Database.Database;
 
@@ -88,21 +91,50 @@ const migrations: readonly string[] = [
   CREATE INDEX present_by_file ON present(file, environment);
   INSERT INTO present SELECT component, look, environment, max(about ->> '$.file') FROM results GROUP BY component, look, environment;
   `,
+  `
+  ALTER TABLE runs ADD COLUMN notes TEXT;           -- JSON: what else the run has to say
+  ALTER TABLE results ADD COLUMN files TEXT;        -- JSON: hashes of the files that its moments show
+  ALTER TABLE captures ADD COLUMN manifest TEXT;    -- hash
+  ALTER TABLE decisions ADD COLUMN manifest TEXT;   -- hash
+  CREATE INDEX results_by_id_and_run ON results(run, id);
+  `,
 ];
 
-/** Opens a database file (or `:memory:`), in WAL mode, with the newest schema. */
-export function openDatabase(file: string): Db {
-  const db = new Database(file);
-  db.pragma('journal_mode = WAL');
-  db.pragma('synchronous = NORMAL');
-  db.pragma('foreign_keys = ON');
+/** Nobody but its owner reads the records: they hold whatever pages have shown. */
+const ownerOnly = 0o600;
+
+function migrate(db: Db, file: string): void {
   const version = db.pragma('user_version', { simple: true }) as number;
-  if (version > migrations.length) throw new Error(`${file} was written by a newer Sguardo (schema ${version}, this one knows ${migrations.length})`);
+  if (version > migrations.length) fail('database-newer', { file });
   for (let next = version; next < migrations.length; next++) {
     db.transaction(() => {
       db.exec(migrations[next]!);
       db.pragma(`user_version = ${next + 1}`);
     })();
   }
-  return db;
+}
+
+/**
+ * Opens a database file (or `:memory:`), in WAL mode, with the newest schema.
+ * @throws ProblemError `database-corrupt`, `database-newer`, `disk-full`, `disk-read-only`, `disk-failed`
+ */
+export function openDatabase(file: string): Db {
+  return onDisk(file, () => {
+    // The files beside it that SQLite makes get the same permissions.
+    if (file !== ':memory:') {
+      closeSync(openSync(file, 'a', ownerOnly));
+      chmodSync(file, ownerOnly);
+    }
+    const db = new Database(file);
+    try {
+      db.pragma('journal_mode = WAL');
+      db.pragma('synchronous = NORMAL');
+      db.pragma('foreign_keys = ON');
+      migrate(db, file);
+      return db;
+    } catch (error) {
+      db.close();
+      throw error;
+    }
+  });
 }

@@ -1,10 +1,8 @@
 /** Decisions about captures, append-only; the newest approval or adoption of a capture is its baseline. */
+import type { CaptureKey } from '../core/baseline/baseline.ts';
 import type { Db } from './database.ts';
 
 export type DecisionKind = 'approve' | 'reject' | 'adopt';
-
-/** Which capture of which look, where. */
-export type CaptureKey = { component: string; look: string; environment: string; capture: string };
 
 export type Decision = CaptureKey & {
   id: number;
@@ -16,16 +14,24 @@ export type Decision = CaptureKey & {
   /** Hashes of the PNG and the markup that were decided about. */
   hash: string;
   markup: string;
+  /** Hash of the manifest; null where there is none, as for what was adopted from the folder. */
+  manifest: string | null;
   fingerprint: string;
   commit: string | null;
 };
 
+export type NewDecision = Omit<Decision, 'id' | 'at'>;
+
 export type Decisions = {
-  add(decision: Omit<Decision, 'id' | 'at'>): Decision;
+  add(decision: NewDecision): Decision;
   /** What a capture is compared with, or null. */
   baseline(key: CaptureKey): Decision | null;
   /** The newest decision about exactly this picture and markup of a capture, or null. */
   about(key: CaptureKey, hash: string, markup: string): Decision | null;
+  /** True for a decision that was made against the baseline that holds now: none has replaced that since. */
+  stands(key: CaptureKey, decision: Decision): boolean;
+  /** Hashes of the approved pictures of a look, by capture. */
+  approvedOf(component: string, look: string, environment: string): Record<string, string>;
   /** Newest first. */
   history(key: Omit<CaptureKey, 'capture'>): Decision[];
 };
@@ -34,17 +40,26 @@ const key = 'component = @component AND look = @look AND environment = @environm
 
 export function decisionsOf(db: Db): Decisions {
   const insert = db.prepare<object, Decision>(
-    `INSERT INTO decisions (at, who, kind, why, run, component, look, environment, capture, hash, markup, fingerprint, "commit")
-     VALUES (@at, @who, @kind, @why, @run, @component, @look, @environment, @capture, @hash, @markup, @fingerprint, @commit) RETURNING *`,
+    `INSERT INTO decisions (at, who, kind, why, run, component, look, environment, capture, hash, markup, manifest, fingerprint, "commit")
+     VALUES (@at, @who, @kind, @why, @run, @component, @look, @environment, @capture, @hash, @markup, @manifest, @fingerprint, @commit) RETURNING *`,
   );
-  const newest = db.prepare<CaptureKey, Decision>(`SELECT * FROM decisions WHERE ${key} AND kind IN ('approve', 'adopt') ORDER BY id DESC LIMIT 1`);
+  const newest = db.prepare<CaptureKey, Decision>(
+    `SELECT * FROM decisions WHERE ${key} AND kind IN ('approve', 'adopt') ORDER BY id DESC LIMIT 1`,
+  );
   const about = db.prepare<CaptureKey & { hash: string; markup: string }, Decision>(
     `SELECT * FROM decisions WHERE ${key} AND hash = @hash AND markup = @markup ORDER BY id DESC LIMIT 1`,
   );
   const history = db.prepare<Omit<CaptureKey, 'capture'>, Decision>(
     'SELECT * FROM decisions WHERE component = @component AND look = @look AND environment = @environment ORDER BY id DESC LIMIT 200',
   );
+  const baselines = db.prepare<[string, string, string], { capture: string; hash: string }>(
+    `SELECT capture, hash, max(id) FROM decisions WHERE component = ? AND look = ? AND environment = ?
+     AND kind IN ('approve', 'adopt') GROUP BY capture`,
+  );
   return {
+    stands: (wanted, { id }) => id >= (newest.get(wanted)?.id ?? 0),
+    approvedOf: (component, look, environment) =>
+      Object.fromEntries(baselines.all(component, look, environment).map(({ capture, hash }) => [capture, hash])),
     add: (decision) => insert.get({ ...decision, at: new Date().toISOString() })!,
     baseline: (wanted) => newest.get(wanted) ?? null,
     about: (wanted, hash, markup) => about.get({ ...wanted, hash, markup }) ?? null,

@@ -5,10 +5,22 @@ import { type Blobs, blobsOf } from './blobs.ts';
 import { type Catalogue, catalogueOf } from './catalogue.ts';
 import { openDatabase } from './database.ts';
 import { type Decisions, decisionsOf } from './decisions.ts';
+import { type Pruned, prunerOf } from './prune.ts';
 import { type Results, resultsOf } from './results.ts';
 import { type Runs, runsOf } from './runs.ts';
 
-export type Store = { blobs: Blobs; runs: Runs; catalogue: Catalogue; results: Results; decisions: Decisions; close(): void };
+export type Store = {
+  blobs: Blobs;
+  runs: Runs;
+  catalogue: Catalogue;
+  results: Results;
+  decisions: Decisions;
+  /** Does several things as one transaction: all of them or, when one throws, none. */
+  together(work: () => void): void;
+  /** Keeps so many of the newest runs, and whatever decisions and the board refer to. */
+  prune(keep: number): Pruned;
+  close(): void;
+};
 
 /** Opens the records in a database file, which is created when it is not there. */
 export function openStore(file: string): Store {
@@ -16,10 +28,18 @@ export function openStore(file: string): Store {
   const db = openDatabase(file);
   const blobs = blobsOf(db);
   const decisions = decisionsOf(db);
-  return { blobs, runs: runsOf(db), catalogue: catalogueOf(db), results: resultsOf(db, blobs, decisions), decisions, close: () => db.close() };
+  return {
+    blobs,
+    runs: runsOf(db),
+    catalogue: catalogueOf(db),
+    results: resultsOf(db, blobs, decisions),
+    decisions,
+    together: (work) => db.transaction(work)(),
+    prune: prunerOf(db, (hash) => blobs.get(hash)?.bytes ?? null),
+    close: () => db.close(),
+  };
 }
 
-export type { CaptureKey, Decision, DecisionKind } from './decisions.ts';
-export { type BaselineFile, holdsBaseline, readFolder, writeBaseline } from './folder.ts';
+export type { Decision, DecisionKind, NewDecision } from './decisions.ts';
 export { takeLock } from './lock.ts';
 export type { StoredCapture } from './results.ts';

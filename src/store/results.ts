@@ -1,22 +1,12 @@
 /** Results: what looks came to, with their captures and timelines. */
-import type { LookInfo } from '../core/look.ts';
-import type { CaptureSummary, Outcome, ResultSummary } from '../core/run.ts';
-import type { Timeline } from '../core/timeline.ts';
-import type { Verdict } from '../core/verdict.ts';
+import type { FinishedCapture, FinishedLook } from '../core/run/finished.ts';
+import { sheetsOf } from '../core/moment/canonical.ts';
+import type { CaptureSummary, ResultSummary } from '../core/run/run.ts';
+import type { Timeline } from '../core/timeline/timeline.ts';
+import type { Verdict } from '../core/run/verdict.ts';
 import type { Blobs } from './blobs.ts';
 import type { Db } from './database.ts';
 import type { Decisions } from './decisions.ts';
-
-/** A capture as it comes from a run. */
-export type NewCapture = { summary: CaptureSummary; png: Buffer; differencePng: Buffer | null; markup: string[]; fingerprint: string };
-
-/** A result as it comes from a run. */
-export type NewResult = Outcome & {
-  info: LookInfo;
-  captures: NewCapture[];
-  timeline: Timeline;
-  files: Map<string, { type: string; body: Buffer }>;
-};
 
 /** A capture with what a decision about it needs. */
 export type StoredCapture = {
@@ -27,6 +17,8 @@ export type StoredCapture = {
   name: string;
   hash: string;
   markup: string;
+  /** Null for one that an older Sguardo has taken. */
+  manifest: string | null;
   fingerprint: string;
   state: string;
 };
@@ -47,7 +39,7 @@ type About = Omit<ResultSummary, 'id' | 'run' | 'environment' | 'repetition' | '
 
 export type Results = {
   /** Keeps a result; `unstable` names captures that differ from the first repetition's. */
-  add(run: number, result: NewResult, unstable: ReadonlySet<string>): ResultSummary;
+  add(run: number, result: FinishedLook, unstable: ReadonlySet<string>): ResultSummary;
   get(id: number): ResultSummary | null;
   timeline(id: number): Timeline | null;
   ofRun(run: number): ResultSummary[];
@@ -62,11 +54,15 @@ const columns = 'id, run, environment, repetition, verdict, about, base, patches
 
 export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   const insert = db.prepare(
-    'INSERT INTO results (run, component, look, environment, repetition, verdict, about, base, patches, lanes, source) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+    'INSERT INTO results (run, component, look, environment, repetition, verdict, about, base, patches, lanes, source, files) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
   );
-  const insertCapture = db.prepare('INSERT INTO captures (result, name, hash, about, markup, fingerprint, unstable) VALUES (?, ?, ?, ?, ?, ?, ?)');
+  const insertCapture = db.prepare(
+    'INSERT INTO captures (result, name, hash, about, markup, manifest, fingerprint, unstable) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+  );
   const one = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE id = ?`);
-  const ofRun = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE run = ? ORDER BY component, look, environment, repetition`);
+  const ofRun = db.prepare<[number], Row>(
+    `SELECT ${columns} FROM results WHERE run = ? ORDER BY component, look, environment, repetition`,
+  );
   const latest = db.prepare<[], Row>(
     `SELECT ${columns} FROM results WHERE id IN (
       SELECT (SELECT max(r.id) FROM results r WHERE r.component = p.component AND r.look = p.look AND r.environment = p.environment) FROM present p
@@ -75,35 +71,70 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   const history = db.prepare<[string, string, string, number], Row>(
     `SELECT ${columns} FROM results WHERE component = ? AND look = ? AND environment = ? ORDER BY id DESC LIMIT ?`,
   );
-  const capturesOf = db.prepare<[number], { about: string; markup: string }>('SELECT about, markup FROM captures WHERE result = ? ORDER BY id');
+  const capturesOf = db.prepare<[number], { about: string; markup: string }>(
+    'SELECT about, markup FROM captures WHERE result = ? ORDER BY id',
+  );
   const stored = db.prepare<[number], Omit<StoredCapture, 'state'> & { about: string }>(
-    'SELECT r.run, r.component, r.look, r.environment, c.name, c.hash, c.markup, c.fingerprint, c.about FROM captures c JOIN results r ON r.id = c.result WHERE r.id = ? ORDER BY c.id',
+    'SELECT r.run, r.component, r.look, r.environment, c.name, c.hash, c.markup, c.manifest, c.fingerprint, c.about FROM captures c JOIN results r ON r.id = c.result WHERE r.id = ? ORDER BY c.id',
   );
   const summary = (row: Row): ResultSummary => {
     const about = JSON.parse(row.about) as About;
     const captures = capturesOf.all(row.id).map((found): CaptureSummary => {
       const capture = JSON.parse(found.about) as CaptureSummary;
-      const decision = decisions.about(
-        { component: about.component, look: about.look, environment: row.environment, capture: capture.name },
-        capture.hash,
-        found.markup,
-      );
-      return { ...capture, decision: decision && { kind: decision.kind, who: decision.who, at: decision.at, why: decision.why } };
+      const key = { component: about.component, look: about.look, environment: row.environment, capture: capture.name };
+      const decision = decisions.about(key, capture.hash, found.markup);
+      if (!decision) return { ...capture, decision: null };
+      const { kind, who, at, why } = decision;
+      return { ...capture, decision: { kind, who, at, why, stands: decisions.stands(key, decision) } };
     });
-    return { ...about, id: row.id, run: row.run, environment: row.environment, repetition: row.repetition, verdict: row.verdict, captures };
+    return {
+      ...about,
+      id: row.id,
+      run: row.run,
+      environment: row.environment,
+      repetition: row.repetition,
+      verdict: row.verdict,
+      captures,
+    };
   };
+  const json = 'application/json';
   const text = (value: unknown): Buffer => Buffer.from(JSON.stringify(value));
   const read = <T>(hash: string): T => JSON.parse(blobs.get(hash)!.bytes.toString('utf8')) as T;
 
-  const add = db.transaction((run: number, result: NewResult, unstable: ReadonlySet<string>): number => {
+  /** A capture points at everything it is made of by content. */
+  const keepCapture = (
+    result: number,
+    capture: FinishedCapture,
+    { base, assets }: Timeline,
+    isUnstable: boolean,
+  ): void => {
+    const { summary: about, png, differencePng, moment, markup, fingerprint } = capture;
+    blobs.put(png, 'image/png');
+    if (differencePng) blobs.put(differencePng, 'image/png');
+    for (const sheet of Object.values(base.sheets)) if ('css' in sheet) blobs.put(Buffer.from(sheet.css), 'text/css');
+    const kept = blobs.put(text(moment), json);
+    const sheets = sheetsOf(moment).filter((hash) => blobs.has(hash));
+    const { width, height } = about;
+    const manifest = { picture: about.hash, moment: kept, sheets, assets, fingerprint, width, height };
+    const manifestHash = blobs.put(text(manifest), json);
+    const markupHash = blobs.put(text(markup), json);
+    const row = [result, about.name, about.hash, JSON.stringify(about), markupHash, manifestHash, fingerprint];
+    insertCapture.run(...row, isUnstable ? 1 : 0);
+  };
+
+  const add = db.transaction((run: number, result: FinishedLook, unstable: ReadonlySet<string>): number => {
     const { info, timeline } = result;
-    const json = 'application/json';
     const base = blobs.put(text(timeline.base), json);
     // Patches and steps speak of the same elements and words as the base: packed from it they shrink tenfold.
     const patches = blobs.put(text(timeline.patches), json, base);
-    const lanes = blobs.put(text({ steps: timeline.steps, marks: timeline.marks, taken: timeline.taken, assets: timeline.assets }), json, patches);
+    const lanes = blobs.put(
+      text({ steps: timeline.steps, marks: timeline.marks, taken: timeline.taken, assets: timeline.assets }),
+      json,
+      patches,
+    );
     const source = timeline.source === null ? null : blobs.put(Buffer.from(timeline.source), 'text/plain');
     for (const { type, body } of result.files.values()) blobs.put(body, type);
+    const files = JSON.stringify([...result.files.keys()]);
     const about: About = {
       ...info,
       problem: result.problem,
@@ -112,24 +143,25 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
       took: result.took,
       steps: timeline.steps.length,
       failedStep: result.failedStep,
+      evidence: result.evidence,
     };
     const id = Number(
-      insert.run(run, info.component, info.look, result.environment, result.repetition, result.verdict, JSON.stringify(about), base, patches, lanes, source)
-        .lastInsertRowid,
+      insert.run(
+        run,
+        info.component,
+        info.look,
+        result.environment,
+        result.repetition,
+        result.verdict,
+        JSON.stringify(about),
+        base,
+        patches,
+        lanes,
+        source,
+        files,
+      ).lastInsertRowid,
     );
-    for (const { summary: capture, png, differencePng, markup, fingerprint } of result.captures) {
-      blobs.put(png, 'image/png');
-      if (differencePng) blobs.put(differencePng, 'image/png');
-      insertCapture.run(
-        id,
-        capture.name,
-        capture.hash,
-        JSON.stringify(capture),
-        blobs.put(text(markup), json),
-        fingerprint,
-        unstable.has(capture.name) ? 1 : 0,
-      );
-    }
+    for (const capture of result.captures) keepCapture(id, capture, timeline, unstable.has(capture.summary.name));
     return id;
   });
 
@@ -143,11 +175,19 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
       const row = one.get(id);
       if (!row) return null;
       const lanes = read<Pick<Timeline, 'steps' | 'marks' | 'taken' | 'assets'>>(row.lanes);
-      return { ...lanes, base: read(row.base), patches: read(row.patches), source: row.source ? blobs.get(row.source)!.bytes.toString('utf8') : null };
+      return {
+        ...lanes,
+        base: read(row.base),
+        patches: read(row.patches),
+        source: row.source ? blobs.get(row.source)!.bytes.toString('utf8') : null,
+      };
     },
     ofRun: (run) => ofRun.all(run).map(summary),
     latest: () => latest.all().map(summary),
     history: (component, look, environment, limit) => history.all(component, look, environment, limit).map(summary),
-    captures: (result) => stored.all(result).map(({ about, ...capture }) => ({ ...capture, state: (JSON.parse(about) as CaptureSummary).state.kind })),
+    captures: (result) =>
+      stored
+        .all(result)
+        .map(({ about, ...capture }) => ({ ...capture, state: (JSON.parse(about) as CaptureSummary).state.kind })),
   };
 }

@@ -1,7 +1,7 @@
 /** Runs. Counts are taken from the results, so that they are right whenever the service was ended. */
-import type { Problem } from '../core/problem.ts';
-import type { RunRequest, RunStatus, RunSummary } from '../core/run.ts';
-import { tally, type Verdict } from '../core/verdict.ts';
+import type { Problem } from '../core/problem/problem.ts';
+import type { RunRequest, RunStatus, RunSummary } from '../core/run/run.ts';
+import { tally, type Verdict } from '../core/run/verdict.ts';
 import type { Db } from './database.ts';
 
 type Row = {
@@ -14,13 +14,17 @@ type Row = {
   engine: string | null;
   commit: string | null;
   problem: string | null;
+  notes: string | null;
 };
 
 export type Runs = {
   begin(request: RunRequest, commit: string | null): number;
+  /** A run that was waiting goes on now. */
+  start(id: number): void;
   /** Changes what is said of a run while it goes on. */
-  update(id: number, change: { planned?: number; engine?: string }): void;
-  end(id: number, status: Exclude<RunStatus, 'running'>, problem: Problem | null): void;
+  update(id: number, change: { planned?: number; engine?: string; notes?: string[] }): void;
+  /** A run is over. Where that cannot be written, on a full disk, it is remembered until it can. */
+  end(id: number, status: Exclude<RunStatus, 'queued' | 'running'>, problems: Problem[]): void;
   get(id: number): RunSummary | null;
   /** Newest first. */
   list(limit: number): RunSummary[];
@@ -28,28 +32,36 @@ export type Runs = {
   unfinished(): number[];
 };
 
+type Ending = { status: RunStatus; finished: string; problems: Problem[] };
+
 export function runsOf(db: Db): Runs {
-  const insert = db.prepare('INSERT INTO runs (status, started, request, "commit") VALUES (\'running\', ?, ?, ?)');
+  const insert = db.prepare('INSERT INTO runs (status, started, request, "commit") VALUES (\'queued\', ?, ?, ?)');
   const setPlanned = db.prepare('UPDATE runs SET planned = ? WHERE id = ?');
   const setEngine = db.prepare('UPDATE runs SET engine = ? WHERE id = ?');
+  const begin = db.prepare("UPDATE runs SET status = 'running' WHERE id = ?");
+  const setNotes = db.prepare('UPDATE runs SET notes = ? WHERE id = ?');
   const finish = db.prepare('UPDATE runs SET status = ?, finished = ?, problem = ? WHERE id = ?');
   const one = db.prepare<[number], Row>('SELECT * FROM runs WHERE id = ?');
   const newest = db.prepare<[number], Row>('SELECT * FROM runs ORDER BY id DESC LIMIT ?');
-  const open = db.prepare<[], { id: number }>("SELECT id FROM runs WHERE status = 'running'");
-  const verdicts = db.prepare<[number], { verdict: Verdict; n: number }>('SELECT verdict, count(*) AS n FROM results WHERE run = ? GROUP BY verdict');
+  const open = db.prepare<[], { id: number }>("SELECT id FROM runs WHERE status IN ('queued', 'running')");
+  const verdicts = db.prepare<[number], { verdict: Verdict; n: number }>(
+    'SELECT verdict, count(*) AS n FROM results WHERE run = ? GROUP BY verdict',
+  );
   const captures = db.prepare<[number], { n: number; unstable: number | null }>(
     'SELECT count(*) AS n, sum(c.unstable) AS unstable FROM captures c JOIN results r ON r.id = c.result WHERE r.run = ?',
   );
+  /** Ends of runs that could not be written yet. */
+  const unwritten = new Map<number, Ending>();
   const summary = (row: Row): RunSummary => {
     const counts = tally([]);
     for (const { verdict, n } of verdicts.all(row.id)) counts[verdict] = n;
     const taken = captures.get(row.id);
-    return {
+    const told: RunSummary = {
       id: row.id,
       status: row.status,
       started: row.started,
       finished: row.finished,
-      request: JSON.parse(row.request) as RunRequest,
+      request: { looks: [], ...(JSON.parse(row.request) as Omit<RunRequest, 'looks'>) },
       planned: row.planned,
       done: Object.values(counts).reduce((sum, n) => sum + n, 0),
       tally: counts,
@@ -57,16 +69,39 @@ export function runsOf(db: Db): Runs {
       unstable: taken?.unstable ?? 0,
       engine: row.engine,
       commit: row.commit,
-      problem: row.problem ? (JSON.parse(row.problem) as Problem) : null,
+      problems: row.problem ? [JSON.parse(row.problem) as Problem | Problem[]].flat() : [],
+      notes: row.notes ? (JSON.parse(row.notes) as string[]) : [],
     };
+    const late = unwritten.get(row.id);
+    return late ? { ...told, status: late.status, finished: late.finished, problems: late.problems } : told;
+  };
+  const write = (id: number, { status, finished, problems }: Ending): void =>
+    void finish.run(status, finished, problems.length > 0 ? JSON.stringify(problems) : null, id);
+  const writeRest = (): void => {
+    for (const [id, ending] of unwritten) {
+      write(id, ending);
+      unwritten.delete(id);
+    }
   };
   return {
-    begin: (request, commit) => Number(insert.run(new Date().toISOString(), JSON.stringify(request), commit).lastInsertRowid),
-    update(id, { planned, engine }) {
+    begin(request, commit) {
+      writeRest();
+      return Number(insert.run(new Date().toISOString(), JSON.stringify(request), commit).lastInsertRowid);
+    },
+    start: (id) => void begin.run(id),
+    update(id, { planned, engine, notes }) {
+      if (notes !== undefined) setNotes.run(JSON.stringify(notes), id);
       if (planned !== undefined) setPlanned.run(planned, id);
       if (engine !== undefined) setEngine.run(engine, id);
     },
-    end: (id, status, wrong) => void finish.run(status, new Date().toISOString(), wrong && JSON.stringify(wrong), id),
+    end(id, status, problems) {
+      const ending = { status, finished: new Date().toISOString(), problems };
+      try {
+        write(id, ending);
+      } catch {
+        unwritten.set(id, ending);
+      }
+    },
     get(id) {
       const row = one.get(id);
       return row ? summary(row) : null;

@@ -2,7 +2,7 @@
 import { copyFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { ResultSummary } from '../../src/core/run.ts';
+import type { ResultSummary } from '../../src/core/run/run.ts';
 import { lookFile, project } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -14,7 +14,8 @@ beforeAll(async () => {
     'vite.config.ts':
       "import react from '@vitejs/plugin-react';\nexport default { plugins: [react()], define: { __PORT__: JSON.stringify('Genova') }, resolve: { alias: { '@kit': new URL('./kit', import.meta.url).pathname } } };",
     'kit/name.ts': 'export const name: string = `from ${__PORT__}`; declare const __PORT__: string;',
-    'kit/buoy.css': '@font-face { font-family: Kit; src: url(./bold.ttf); } .buoy { color: rgb(1, 2, 3); background: url(./dot.svg); font-family: Kit; }',
+    'kit/buoy.css':
+      '@font-face { font-family: Kit; src: url(./bold.ttf); } .buoy { color: rgb(1, 2, 3); background: url(./dot.svg); font-family: Kit; }',
     'kit/buoy.module.css': '.mark { color: rgb(4, 5, 6); }',
     'kit/dot.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"><path d="M0 0h4v4z"/></svg>',
     'public/chart.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><path d="M0 0h9v9z"/></svg>',
@@ -31,11 +32,14 @@ export default looks(Buoy, { states: { built: { async script() {
   await ensure(() => [...document.fonts].map(({ family, status }) => family + ' ' + status)).equals(['Kit loaded']);
   await ensure(() => [...document.images].every((image) => image.naturalWidth > 0)).equals(true);
 } } } });`,
-    'src/Syntax.look.tsx': "import { looks } from 'sguardo';\nconst Broken = () => <p>;\nexport default looks(Broken, { states: { a: {} } });\n",
-    'src/Lost.look.tsx': "import { looks } from 'sguardo';\nimport { Gone } from './Gone';\nexport default looks(Gone, { states: { a: {} } });\n",
+    'src/Syntax.look.tsx':
+      "import { looks } from 'sguardo';\nconst Broken = () => <p>;\nexport default looks(Broken, { states: { a: {} } });\n",
+    'src/Lost.look.tsx':
+      "import { looks } from 'sguardo';\nimport { Gone } from './Gone';\nexport default looks(Gone, { states: { a: {} } });\n",
     'src/Other.look.tsx': 'export default { title: "not looks" };\n',
     'src/Nothing.look.tsx': 'export const x = 1;\n',
-    'src/Throws.look.tsx': "import { looks } from 'sguardo';\nthrow new Error('out of rope');\nexport default looks(() => null, { states: { a: {} } });\n",
+    'src/Throws.look.tsx':
+      "import { looks } from 'sguardo';\nthrow new Error('out of rope');\nexport default looks(() => null, { states: { a: {} } });\n",
     'src/Circle.look.tsx': lookFile(
       'return <p>{props.name}</p>;',
       "a: { after: 'b' as never }, b: { after: 'a' as never }, c: { after: 'nobody' as never }, d: {}",
@@ -48,21 +52,31 @@ export default looks(Buoy, { states: { built: { async script() {
 });
 
 const of = (component: string, look?: string): ResultSummary => {
-  const found = results.find((result) => result.component === `src/${component}` && (look === undefined || result.look === look));
+  const found = results.find(
+    (result) => result.component === `src/${component}` && (look === undefined || result.look === look),
+  );
   if (!found) throw new Error(`no result of ${component}`);
   return found;
 };
 
 describe('a look file', () => {
   it('is built with the Vite configuration, styles, images, fonts and public files of its project', () => {
-    expect([of('Good').verdict, of('Good').problem?.message, of('Good').problem?.found]).toEqual(['new', undefined, undefined]);
+    expect([of('Good').verdict, of('Good').problem?.message, of('Good').problem?.found]).toEqual([
+      'new',
+      undefined,
+      undefined,
+    ]);
   });
 
   it('keeps the font and the images that its moments show', async () => {
     const { assets, marks } = await served.client.timeline(of('Good').id);
-    expect(marks).toContainEqual(expect.objectContaining({ lane: 'network', title: 'GET /chart.svg → 200', took: expect.any(Number) }));
+    expect(marks).toContainEqual(
+      expect.objectContaining({ lane: 'network', title: 'GET /chart.svg → 200', took: expect.any(Number) }),
+    );
     const types = await Promise.all(
-      Object.values(assets).map(async (hash) => (await fetch(`${served.service.stage}/asset/${hash}`)).headers.get('content-type')),
+      Object.values(assets).map(async (hash) =>
+        (await fetch(`${served.service.stage}/asset/${hash}`)).headers.get('content-type'),
+      ),
     );
     expect(types).toEqual(expect.arrayContaining(['font/ttf', 'image/svg+xml', 'text/css; charset=utf-8']));
   });
@@ -75,7 +89,11 @@ describe('a look file', () => {
     ['Throws', 'file-threw', /could not be loaded: Error: out of rope/, /^src\/Throws\.look\.tsx:2:/],
   ])('that is wrong is told as a whole: %s', (component, code, message, place) => {
     const result = of(component);
-    expect(result).toMatchObject({ look: '(the file)', verdict: 'broken', problem: { code, message: expect.stringMatching(message) } });
+    expect(result).toMatchObject({
+      look: '(the file)',
+      verdict: 'broken',
+      problem: { code, message: expect.stringMatching(message) },
+    });
     expect(result.problem!.remedy.length).toBeGreaterThan(10);
     if (place) {
       expect(result.problem!.place).toMatch(place);
@@ -84,8 +102,14 @@ describe('a look file', () => {
   });
 
   it('that starts looks after one another in a circle, or after nobody, is told so; its other looks run', () => {
-    expect(of('Circle', 'a').problem).toMatchObject({ code: 'after-circular', message: expect.stringContaining('“a” starts after itself') });
-    expect(of('Circle', 'c').problem).toMatchObject({ code: 'after-unknown', message: expect.stringContaining('“nobody”') });
+    expect(of('Circle', 'a').problem).toMatchObject({
+      code: 'after-circular',
+      message: expect.stringContaining('“a” starts after itself'),
+    });
+    expect(of('Circle', 'c').problem).toMatchObject({
+      code: 'after-unknown',
+      message: expect.stringContaining('“nobody”'),
+    });
     expect(of('Circle', 'd').verdict).toBe('new');
   });
 });

@@ -3,9 +3,9 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { readConfig } from '../../src/bundle/index.ts';
 import { findConfig } from '../../src/client/project.ts';
-import type { Settings } from '../../src/core/config.ts';
-import { defaultEnvironment } from '../../src/core/environment.ts';
-import { type Problem, toProblem } from '../../src/core/problem.ts';
+import type { Settings } from '../../src/core/settings/config.ts';
+import { defaultEnvironment } from '../../src/core/settings/environment.ts';
+import { type Problem, toProblem } from '../../src/core/problem/problem.ts';
 import { freshFolder, project, write } from '../support/project.ts';
 
 const settingsOf = (config: string, files: Record<string, string> = {}): Promise<Settings> =>
@@ -34,7 +34,9 @@ describe('a configuration', () => {
   });
 
   it('fills in what an environment leaves out', async () => {
-    const { environments } = await settingsOf("export default { environments: { phone: { viewport: [390, 700], ratio: 2 }, night: { scheme: 'dark' } } };");
+    const { environments } = await settingsOf(
+      "export default { environments: { phone: { viewport: [390, 700], ratio: 2 }, night: { scheme: 'dark' } } };",
+    );
     expect(environments).toEqual([
       { ...defaultEnvironment, name: 'phone', viewport: [390, 700], ratio: 2 },
       { ...defaultEnvironment, name: 'night', scheme: 'dark' },
@@ -42,7 +44,9 @@ describe('a configuration', () => {
   });
 
   it('finds the frame by its usual name', async () => {
-    expect((await settingsOf('export default {};', { 'sguardo.frame.tsx': 'export default () => null;' })).frame).toBe('sguardo.frame.tsx');
+    expect((await settingsOf('export default {};', { 'sguardo.frame.tsx': 'export default () => null;' })).frame).toBe(
+      'sguardo.frame.tsx',
+    );
   });
 
   it('may be typed and may import', async () => {
@@ -56,8 +60,20 @@ describe('a configuration', () => {
 
 describe('a wrong configuration', () => {
   it.each([
-    ['a mistyped entry', 'export default { enviroments: {} };', 'config-wrong', /there is no entry “enviroments”/, /Did you mean “environments”\?/],
-    ['an entry that is like none', 'export default { zzz: 1 };', 'config-wrong', /there is no entry “zzz”/, /Entries are: looks, frame, baselines/],
+    [
+      'a mistyped entry',
+      'export default { enviroments: {} };',
+      'config-wrong',
+      /there is no entry “enviroments”/,
+      /Did you mean “environments”\?/,
+    ],
+    [
+      'an entry that is like none',
+      'export default { zzz: 1 };',
+      'config-wrong',
+      /there is no entry “zzz”/,
+      /Entries are: looks, frame, baselines/,
+    ],
     [
       'a mistyped entry of an environment',
       'export default { environments: { day: { veiwport: [1, 2] } } };',
@@ -65,9 +81,27 @@ describe('a wrong configuration', () => {
       /“environments\.day\.veiwport”|“day\.veiwport”/,
       /Did you mean “viewport”\?/,
     ],
-    ['a wrong kind of value', "export default { lanes: 'four' };", 'config-wrong', /lanes must be a number, and is “four”\.$/, /docs\/configuration\.md/],
-    ['no look files at all', 'export default { looks: [] };', 'config-wrong', /looks needs at least 1 entry\.$/, /docs/],
-    ['a number out of bounds', 'export default { lanes: 99 };', 'config-wrong', /lanes must be less than or equal to 16/, /docs/],
+    [
+      'a wrong kind of value',
+      "export default { lanes: 'four' };",
+      'config-wrong',
+      /lanes must be a number, and is “four”\.$/,
+      /docs\/configuration\.md/,
+    ],
+    [
+      'no look files at all',
+      'export default { looks: [] };',
+      'config-wrong',
+      /looks needs at least 1 entry\.$/,
+      /docs/,
+    ],
+    [
+      'a number out of bounds',
+      'export default { lanes: 99 };',
+      'config-wrong',
+      /lanes must be less than or equal to 16/,
+      /docs/,
+    ],
     [
       'a viewport that is none',
       'export default { environments: { day: { viewport: [1280] } } };',
@@ -82,7 +116,13 @@ describe('a wrong configuration', () => {
       /time zone such as Europe\/Rome/,
       /docs/,
     ],
-    ['a language that is none', "export default { environments: { day: { locale: '!!' } } };", 'config-wrong', /language tag such as en-GB/, /docs/],
+    [
+      'a language that is none',
+      "export default { environments: { day: { locale: '!!' } } };",
+      'config-wrong',
+      /language tag such as en-GB/,
+      /docs/,
+    ],
     ['a date that is none', "export default { now: 'yesterday' };", 'config-wrong', /now must be a date/, /docs/],
     [
       'a name that cannot be a folder',
@@ -101,7 +141,11 @@ describe('a wrong configuration', () => {
     ['a syntax error', 'export default { lanes: ;', 'config-threw', /could not be read/, /Mend the file/],
     ['something that throws', "throw new Error('no wind');", 'config-threw', /no wind/, /Mend the file/],
   ])('%s', async (_what, config, code, message, remedy) => {
-    expect(await problemOf(config)).toMatchObject({ code, message: expect.stringMatching(message), remedy: expect.stringMatching(remedy) });
+    expect(await problemOf(config)).toMatchObject({
+      code,
+      message: expect.stringMatching(message),
+      remedy: expect.stringMatching(remedy),
+    });
   });
 });
 

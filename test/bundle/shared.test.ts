@@ -28,9 +28,18 @@ beforeAll(async () => {
 describe('a project that builds', () => {
   it.each([
     ['an application of several pages', "base: '/app/', build: { rollupOptions: { input: ['index.html'] } }"],
-    ['with names of its own', "build: { rolldownOptions: { input: 'index.html', output: { entryFileNames: 'x/[name].js', chunkFileNames: 'y/[name].js' } } }"],
-    ['in two formats', "build: { rollupOptions: { output: [{ entryFileNames: 'a/[name].js' }, { format: 'cjs', entryFileNames: 'b/[name].js' }] } }"],
-    ['a library', "build: { lib: { entry: 'src/A.look.tsx', formats: ['es', 'cjs'] }, rollupOptions: { external: ['react', /^react-dom/] } }"],
+    [
+      'with names of its own',
+      "build: { rolldownOptions: { input: 'index.html', output: { entryFileNames: 'x/[name].js', chunkFileNames: 'y/[name].js' } } }",
+    ],
+    [
+      'in two formats',
+      "build: { rollupOptions: { output: [{ entryFileNames: 'a/[name].js' }, { format: 'cjs', entryFileNames: 'b/[name].js' }] } }",
+    ],
+    [
+      'a library',
+      "build: { lib: { entry: 'src/A.look.tsx', formats: ['es', 'cjs'] }, rollupOptions: { external: ['react', /^react-dom/] } }",
+    ],
     ['for a server', "appType: 'custom', build: { ssr: true }"],
     [
       'one sheet, for another network',
@@ -44,7 +53,7 @@ describe('a project that builds', () => {
       ['src/A', 'new', undefined],
       ['src/B', 'new', undefined],
     ]);
-    expect(run.problem).toBeNull();
+    expect(run.problems).toEqual([]);
   });
 });
 
@@ -79,13 +88,21 @@ describe('what cannot be used', () => {
   it('of the Vite configuration is told once, and blamed on no look file', async () => {
     write(folder, { 'vite.config.ts': "throw new Error('no such plugin');" });
     const { run, results } = await served.run();
-    expect(run.problem).toMatchObject({ code: 'config-threw', message: 'vite.config.ts could not be read: no such plugin.' });
+    expect(run.problems[0]).toMatchObject({
+      code: 'config-threw',
+      message: 'vite.config.ts could not be read: no such plugin.',
+    });
     expect(results).toEqual([]);
     write(folder, { 'vite.config.ts': 'export default {};' });
   });
 
   it.each([
-    ['a mistake', "import './frame.css';\nexport default ({ children }) => <div>{children</div>;\n", /could not be understood/, /^sguardo\.frame\.tsx:2:\d+$/],
+    [
+      'a mistake',
+      "import './frame.css';\nexport default ({ children }) => <div>{children</div>;\n",
+      /could not be understood/,
+      /^sguardo\.frame\.tsx:2:\d+$/,
+    ],
     [
       'a missing file',
       "import './lost.css';\nexport default ({ children }) => children;\n",
@@ -95,8 +112,12 @@ describe('what cannot be used', () => {
   ])('of the frame is told once, with its place: %s', async (_what, frame, message, place) => {
     write(folder, { 'sguardo.frame.tsx': frame, 'frame.css': '' });
     const { run, results } = await served.run();
-    expect(run.problem).toMatchObject({ code: 'frame-failed', message: expect.stringMatching(message), place: expect.stringMatching(place) });
-    expect(run.problem!.frame).toContain('▲');
+    expect(run.problems[0]).toMatchObject({
+      code: 'frame-failed',
+      message: expect.stringMatching(message),
+      place: expect.stringMatching(place),
+    });
+    expect(run.problems[0]!.frame).toContain('▲');
     expect(results).toEqual([]);
   });
 });

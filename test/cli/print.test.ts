@@ -1,8 +1,8 @@
 /** What is written to a terminal, word by word. */
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { ResultSummary } from '../../src/core/run.ts';
-import { type Problem, problem } from '../../src/core/problem.ts';
-import { tally } from '../../src/core/verdict.ts';
+import type { ResultSummary } from '../../src/core/run/run.ts';
+import { type Problem, problem } from '../../src/core/problem/problem.ts';
+import { tally } from '../../src/core/run/verdict.ts';
 
 let print: typeof import('../../src/cli/print.ts');
 beforeAll(async () => {
@@ -29,6 +29,7 @@ const result: ResultSummary = {
   took: 41,
   steps: 6,
   failedStep: null,
+  evidence: [],
   captures: [],
 };
 const missing: Problem = problem(
@@ -40,12 +41,20 @@ const missing: Problem = problem(
 describe('a look', () => {
   it('is one line, with its verdict as a shape, and as a word unless it passed', () => {
     expect(print.lookLine(result)).toBe('✓ FeeTable › sorts by price · day · 41 ms');
-    expect(print.lookLine({ ...result, verdict: 'changed' })).toBe('≠ FeeTable › sorts by price · day · 41 ms · changed');
+    expect(print.lookLine({ ...result, verdict: 'changed' })).toBe(
+      '≠ FeeTable › sorts by price · day · 41 ms · changed',
+    );
     expect(print.verdictWord('broken')).toBe('▲ broken');
   });
 
   it('that failed tells step, problem and link', () => {
-    const failed: ResultSummary = { ...result, verdict: 'failed', problem: missing, failedStep: 2, notes: ['one', 'one', 'two'] };
+    const failed: ResultSummary = {
+      ...result,
+      verdict: 'failed',
+      problem: missing,
+      failedStep: 2,
+      notes: ['one', 'one', 'two'],
+    };
     expect(print.resultText(failed, ['day', 'night'], 'http://127.0.0.1:4680', 'click the button “Each”')).toBe(
       [
         '✗ failed  FeeTable › sorts by price  day, night',
@@ -64,7 +73,18 @@ describe('a look', () => {
   });
 
   it('that changed tells what differs in each capture', () => {
-    const capture = { name: 'end', hash: 'b', width: 1, height: 1, step: 1, moment: 1, baseline: 'a', difference: 'c', decision: null };
+    const capture = {
+      name: 'end',
+      hash: 'b',
+      width: 1,
+      height: 1,
+      step: 1,
+      moment: 1,
+      canonical: 'c',
+      baseline: 'a',
+      difference: 'c',
+      decision: null,
+    };
     const changed: ResultSummary = {
       ...result,
       verdict: 'changed',
@@ -103,7 +123,9 @@ describe('a look', () => {
 
 describe('a run', () => {
   it('is told worst first, without what did not happen', () => {
-    expect(print.tallyText({ tally: tally(['passed', 'failed', 'passed', 'new', 'changed']) })).toBe('1 failed, 1 changed, 1 new, 2 passed');
+    expect(print.tallyText({ tally: tally(['passed', 'failed', 'passed', 'new', 'changed']) })).toBe(
+      '1 failed, 1 changed, 1 new, 2 passed',
+    );
     expect(print.tallyText({ tally: tally([]) })).toBe('no verdict');
   });
 

@@ -8,16 +8,22 @@ import { ended, gone, serveByCommand, serviceNote, sguardo } from '../support/cl
 import { childrenOf } from '../support/processes.ts';
 import { freshFolder, lookFile, project, write } from '../support/project.ts';
 
-const buoys = (text: string): string => lookFile(`return <p>${text} {props.name}</p>;`, "plain: {}, named: { props: { name: 'C-14' } }");
-const failing = lookFile('return <button type="button">Save</button>;', "saves: { async script() {\n  await click(the.button('Sale'));\n} }");
+const buoys = (text: string): string =>
+  lookFile(`return <p>${text} {props.name}</p>;`, "plain: {}, named: { props: { name: 'C-14' } }");
+const failing = lookFile(
+  'return <button type="button">Save</button>;',
+  "saves: { async script() {\n  await click(the.button('Sale'));\n} }",
+);
 
 describe('sguardo', () => {
   it('explains itself, every command with examples', async () => {
     const folder = freshFolder();
     const { code, out } = await sguardo(folder, '--help');
     expect(code).toBe(0);
-    for (const command of ['run', 'approve', 'reject', 'serve']) expect(out).toMatch(new RegExp(`^ +${command}\\b`, 'm'));
-    for (const command of ['run', 'approve', 'reject', 'serve']) expect((await sguardo(folder, command, '--help')).out).toMatch(/Examples?:\n {2}sguardo /);
+    for (const command of ['run', 'approve', 'reject', 'serve'])
+      expect(out).toMatch(new RegExp(`^ +${command}\\b`, 'm'));
+    for (const command of ['run', 'approve', 'reject', 'serve'])
+      expect((await sguardo(folder, command, '--help')).out).toMatch(/Examples?:\n {2}sguardo /);
     expect((await sguardo(folder, '--version')).out).toMatch(/^\d+\.\d+\.\d+\n$/);
   });
 
@@ -58,7 +64,9 @@ describe('sguardo run', () => {
 
     const approved = await sguardo(folder, 'approve', '--all', '--why', 'first look');
     expect(approved.out).toMatch(/✓ Buoy › plain · day · end\n✓ Buoy › named · day · end\n2 captures approved\.\n$/);
-    expect((await sguardo(folder, 'approve', '--all')).out).toBe('Nothing to do: 2 captures that you mean are approved already.\n');
+    expect((await sguardo(folder, 'approve', '--all')).out).toBe(
+      'Nothing to do: 2 captures that you mean are approved already.\n',
+    );
     const second = await sguardo(folder, 'run', '--strict');
     expect(second.out).toMatch(/^2 passed/m);
     expect(second.code).toBe(0);
@@ -71,11 +79,16 @@ describe('sguardo run', () => {
     expect(third.code).toBe(1);
     const rejected = await sguardo(folder, 'reject', 'plain', '--why', 'it is a buoy');
     expect(rejected.out).toMatch(/✗ Buoy › plain · day · end\n1 capture rejected\.\n/);
-    expect((await sguardo(folder, 'reject', 'named', '--why', 'x')).out).toBe('Nothing to reject: nothing that you mean has changed.\n');
+    expect((await sguardo(folder, 'reject', 'named', '--why', 'x')).out).toBe(
+      'Nothing to reject: nothing that you mean has changed.\n',
+    );
   });
 
   it('exits with 2 when a look file could not be understood, and runs the others', async () => {
-    const { code, out } = await sguardo(project({ 'src/Buoy.look.tsx': buoys('Buoy'), 'src/Odd.look.tsx': 'export default (' }), 'run');
+    const { code, out } = await sguardo(
+      project({ 'src/Buoy.look.tsx': buoys('Buoy'), 'src/Odd.look.tsx': 'export default (' }),
+      'run',
+    );
     expect(out).toMatch(/▲ broken {2}Odd › \(the file\)/);
     expect(out).toMatch(/^1 broken, 2 new/m);
     expect(code).toBe(2);
@@ -92,7 +105,11 @@ describe('sguardo run', () => {
   });
 
   it('prints one JSON document, and nothing else, when asked', async () => {
-    const { code, out, err } = await sguardo(project({ 'src/Buoy.look.tsx': buoys('Buoy'), 'src/Form.look.tsx': failing }), 'run', '--json');
+    const { code, out, err } = await sguardo(
+      project({ 'src/Buoy.look.tsx': buoys('Buoy'), 'src/Form.look.tsx': failing }),
+      'run',
+      '--json',
+    );
     const document = JSON.parse(out) as {
       format: string;
       exitCode: number;
@@ -117,7 +134,9 @@ describe('sguardo run', () => {
       /^2 changed captures in 3 repetitions: some pictures are not stable\.$/m,
     );
     const none = lookFile('throw new Error("no harbour");', 'plain: {}');
-    expect((await sguardo(project({ 'src/Buoy.look.tsx': none }), 'run', '--repeat', '2')).out).not.toContain('repetitions');
+    expect((await sguardo(project({ 'src/Buoy.look.tsx': none }), 'run', '--repeat', '2')).out).not.toContain(
+      'repetitions',
+    );
   });
 
   it('does not mind somebody who has read enough', async () => {
@@ -135,11 +154,15 @@ describe('sguardo run', () => {
   it('exits with 3 when there is no browser', async () => {
     const before = process.env.SGUARDO_CHROMIUM;
     const { spawnSync } = await import('node:child_process');
-    const { status, stdout, stderr } = spawnSync(process.execPath, [join(import.meta.dirname, '../../bin/sguardo.js'), 'run'], {
-      cwd: project({ 'src/Buoy.look.tsx': buoys('Buoy') }),
-      encoding: 'utf8',
-      env: { ...process.env, NO_COLOR: '1', SGUARDO_CHROMIUM: '/nowhere/chromium' },
-    });
+    const { status, stdout, stderr } = spawnSync(
+      process.execPath,
+      [join(import.meta.dirname, '../../bin/sguardo.js'), 'run'],
+      {
+        cwd: project({ 'src/Buoy.look.tsx': buoys('Buoy') }),
+        encoding: 'utf8',
+        env: { ...process.env, NO_COLOR: '1', SGUARDO_CHROMIUM: '/nowhere/chromium' },
+      },
+    );
     expect(stdout + stderr).toMatch(/Chromium was not found\.\n→ Install Debian's package chromium/);
     expect(status).toBe(3);
     expect(process.env.SGUARDO_CHROMIUM).toBe(before);
@@ -172,7 +195,9 @@ describe('sguardo serve', () => {
     const { port } = other.address() as AddressInfo;
     const folder = project({ '.sguardo/service.json': JSON.stringify({ pid: 999_999_9, url: 'http://127.0.0.1:1' }) });
     const taken = await sguardo(folder, 'serve', '--port', String(port));
-    expect(taken.err).toMatch(new RegExp(`^✗ Port ${port} is taken by something else\\.\\n→ End that, choose another one with --port`));
+    expect(taken.err).toMatch(
+      new RegExp(`^✗ Port ${port} is taken by something else\\.\\n→ End that, choose another one with --port`),
+    );
     expect(taken.code).toBe(3);
     other.close();
     const { child, url } = await serveByCommand(folder, '--port', String(port));

@@ -8,7 +8,8 @@ import { gate } from '../support/gate.ts';
 import { isAlive } from '../support/processes.ts';
 import { lookFile, project } from '../support/project.ts';
 
-const buoy = (name: string, script = ''): string => lookFile(`return <p>${name}</p>;`, `${name}: { async script() { ${script} } }`);
+const buoy = (name: string, script = ''): string =>
+  lookFile(`return <p>${name}</p>;`, `${name}: { async script() { ${script} } }`);
 
 it('two that begin at the same time find one service', async () => {
   const folder = project({ 'src/A.look.tsx': buoy('a'), 'src/B.look.tsx': buoy('b') });
@@ -39,7 +40,10 @@ it('the one that started the service ends, and leaves it to the one that still r
   b.open();
   const { code, out, err } = await second;
   expect([code, err]).toEqual([0, '']);
-  expect(JSON.parse(out)).toMatchObject({ run: { status: 'finished', problem: null, tally: { new: 1 } }, results: [{ look: 'b' }] });
+  expect(JSON.parse(out)).toMatchObject({
+    run: { status: 'finished', problem: null, tally: { new: 1 } },
+    results: [{ look: 'b' }],
+  });
   await gone(pid);
   expect(existsSync(join(folder, '.sguardo/service.json'))).toBe(false);
 });

@@ -2,9 +2,9 @@
 import { cpSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { ResultSummary } from '../../src/core/run.ts';
+import type { ResultSummary } from '../../src/core/run/run.ts';
 import { comparePictures } from '../../src/core/picture/compare.ts';
-import { decodePng } from '../../src/runner/png.ts';
+import { decodePng } from '../../src/work/png.ts';
 import { openConsole, type Page } from '../support/page.ts';
 import { copyOf, lookFile, project, repository, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
@@ -17,7 +17,9 @@ let look: (name: string) => ResultSummary;
 
 /** Waits for a step or mark on the timeline; its title is written beside it only where there is room. */
 const titled = (text: string): Promise<void> =>
-  page.holds(`[...document.querySelectorAll('[role=slider] title')].some(({ textContent }) => textContent.includes(${JSON.stringify(text)}))`);
+  page.holds(
+    `[...document.querySelectorAll('[role=slider] title')].some(({ textContent }) => textContent.includes(${JSON.stringify(text)}))`,
+  );
 
 beforeAll(async () => {
   folder = copyOf('demo/harbour');
@@ -42,11 +44,11 @@ describe('the board', () => {
     await page.holds(
       '[...document.images].filter((image) => image.getBoundingClientRect().top < innerHeight).every((image) => image.naturalWidth > 0) && document.images.length > 5',
     );
-    expect(await page.window.evaluate("[...document.querySelectorAll('h2')].map((heading) => heading.firstChild.textContent)")).toEqual([
-      'ArrivalForm',
-      'BerthCard',
-      'FeeTable',
-    ]);
+    expect(
+      await page.window.evaluate(
+        "[...document.querySelectorAll('h2')].map((heading) => heading.firstChild.textContent)",
+      ),
+    ).toEqual(['ArrivalForm', 'BerthCard', 'FeeTable']);
   });
 
   it('is filtered by verdict and searched, and keeps both in its address', async () => {
@@ -80,7 +82,9 @@ describe('the board', () => {
   it('is live while a run goes on', async () => {
     await page.open('/');
     await page.shows('moored');
-    const before = (await page.window.evaluate("document.querySelector('a[aria-label^=moored]').getAttribute('href')")) as string;
+    const before = (await page.window.evaluate(
+      "document.querySelector('a[aria-label^=moored]').getAttribute('href')",
+    )) as string;
     await served.client.startRun({ patterns: ['BerthCard/moored'], environments: ['day'] });
     await page.holds(`document.querySelector('a[aria-label^=moored]').getAttribute('href') !== '${before}'`);
   });
@@ -97,7 +101,9 @@ describe('the board', () => {
   });
 
   it('says what to do when there is nothing yet, and when a page does not exist', async () => {
-    const empty = await openConsole((await serve(project({ 'src/A.look.tsx': lookFile('return <p>a</p>;', 'plain: {}') }))).service.url);
+    const empty = await openConsole(
+      (await serve(project({ 'src/A.look.tsx': lookFile('return <p>a</p>;', 'plain: {}') }))).service.url,
+    );
     await empty.open('/');
     await empty.shows('Nothing has been run yet');
     await empty.click('Run all looks');
@@ -118,21 +124,29 @@ describe('the bench', () => {
     const text = await page.text();
     expect(text).toContain('This did not hold within 2000 ms: onRelease was called with ("C-14").');
     expect(text).toContain('BerthCard.look.tsx:20');
-    expect(await page.window.evaluate("document.querySelector('[data-current]').textContent")).toContain("wasCalledWith('C-14')");
-    expect(await page.window.evaluate("document.querySelector('[role=slider]').getAttribute('aria-valuetext')")).toMatch(/ensure onRelease was called/);
+    expect(await page.window.evaluate("document.querySelector('[data-current]').textContent")).toContain(
+      "wasCalledWith('C-14')",
+    );
+    expect(
+      await page.window.evaluate("document.querySelector('[role=slider]').getAttribute('aria-valuetext')"),
+    ).toMatch(/ensure onRelease was called/);
     await page.hides('Drawing…');
   });
 
   it('travels with the arrow keys, before and after each step', async () => {
     const title = (): Promise<unknown> =>
-      page.window.evaluate("document.querySelector('[role=slider]').getAttribute('aria-valuetext').split(', ').slice(1).join(', ')");
+      page.window.evaluate(
+        "document.querySelector('[role=slider]').getAttribute('aria-valuetext').split(', ').slice(1).join(', ')",
+      );
     await page.press('ArrowLeft');
     await page.holds("location.search === '?step=4'");
     expect(await title()).toBe('click the button “Release” in the dialog');
     const moment = (): Promise<unknown> => page.window.evaluate('/moment (\\d+) of/.exec(document.body.innerText)[1]');
     const after = await moment();
     await page.press('b');
-    await page.holds("document.querySelector('[aria-label=\"Before or after the step\"] [data-state=on]').textContent === 'before'");
+    await page.holds(
+      "document.querySelector('[aria-label=\"Before or after the step\"] [data-state=on]').textContent === 'before'",
+    );
     expect(Number(await moment())).toBeLessThan(Number(after));
     await page.press('Home');
     await page.holds("location.search === '?step=0'");
@@ -174,7 +188,9 @@ describe('the bench', () => {
     await page.holds("location.search === '?step=3'");
     await page.shows('Show the screenshot');
     await page.click('Show the screenshot');
-    await page.holds("[...document.images].some((image) => image.alt === 'Capture question' && image.naturalWidth > 0)");
+    await page.holds(
+      "[...document.images].some((image) => image.alt === 'Capture question' && image.naturalWidth > 0)",
+    );
     await page.click('Show the moment');
   });
 
@@ -244,7 +260,10 @@ describe('review', () => {
     await page.press('a');
     await page.shows('1 of 2');
     expect(await page.text()).not.toContain('BerthCard › empty');
-    const about = JSON.parse(readFileSync(join(folder, 'baselines/day/src/BerthCard/empty.json'), 'utf8')) as { markup: string[]; approved: { run: number } };
+    const about = JSON.parse(readFileSync(join(folder, 'baselines/day/src/BerthCard/empty.json'), 'utf8')) as {
+      markup: string[];
+      approved: { run: number };
+    };
     expect(about.markup.join('\n')).toContain('No vessel here,');
     expect(about.approved.run).toBeGreaterThan(1);
   });
@@ -259,7 +278,9 @@ describe('review', () => {
     await page.press('Control+Enter');
     await page.hides('What is wrong with it?');
     await page.shows('1 of 1');
-    const rejected = (await served.client.looks()).flatMap(({ captures }) => captures).filter(({ decision }) => decision?.kind === 'reject');
+    const rejected = (await served.client.looks())
+      .flatMap(({ captures }) => captures)
+      .filter(({ decision }) => decision?.kind === 'reject');
     expect(rejected).toMatchObject([{ decision: { why: 'a banner pushes it down' } }]);
   });
 
@@ -269,7 +290,9 @@ describe('review', () => {
     await page.press('1');
     await page.shows('rejected');
     expect(
-      await page.window.evaluate("[...document.querySelectorAll('a[href^=\"/bench/\"]')].filter((tile) => tile.ariaLabel.endsWith('changed')).length"),
+      await page.window.evaluate(
+        "[...document.querySelectorAll('a[href^=\"/bench/\"]')].filter((tile) => tile.ariaLabel.endsWith('changed')).length",
+      ),
     ).toBe(1);
   });
 });

@@ -4,11 +4,18 @@ import { layOut } from '../../src/console/board/rows.ts';
 import { placeMarks } from '../../src/console/bench/MarkRow.tsx';
 import { compressedScale } from '../../src/console/bench/scale.ts';
 import { atStep, atTime, endTime, firstPosition, moveBy } from '../../src/console/bench/travel.ts';
-import { emptyMoment } from '../../src/core/moment.ts';
-import type { ResultSummary } from '../../src/core/run.ts';
-import type { Mark, Step, Timeline } from '../../src/core/timeline.ts';
+import { emptyMoment } from '../../src/core/moment/moment.ts';
+import type { ResultSummary } from '../../src/core/run/run.ts';
+import type { Mark, Step, Timeline } from '../../src/core/timeline/timeline.ts';
 
-const step = (index: number, at: number, took: number, before: number, after: number, change: Partial<Step> = {}): Step => ({
+const step = (
+  index: number,
+  at: number,
+  took: number,
+  before: number,
+  after: number,
+  change: Partial<Step> = {},
+): Step => ({
   index,
   kind: 'action',
   title: `step ${index}`,
@@ -97,7 +104,13 @@ describe('the scale', () => {
 });
 
 describe('titles of marks', () => {
-  const mark = (at: number, title = 'GET /api/x', took: number | null = null): Mark => ({ lane: 'network', at, took, title, level: 'info' });
+  const mark = (at: number, title = 'GET /api/x', took: number | null = null): Mark => ({
+    lane: 'network',
+    at,
+    took,
+    title,
+    level: 'info',
+  });
   const sides = (...marks: Mark[]) => placeMarks(marks, { x: (time) => time }, 800).map(({ side }) => side);
 
   it('stand on the right where there is room, else on the left, else nowhere', () => {
@@ -113,7 +126,9 @@ describe('titles of marks', () => {
   });
 
   it('keep clear of how long something took', () => {
-    expect(placeMarks([mark(100, 'x', 50)], { x: (time) => time * 2 }, 800)).toMatchObject([{ from: 200, to: 300, side: 'right' }]);
+    expect(placeMarks([mark(100, 'x', 50)], { x: (time) => time * 2 }, 800)).toMatchObject([
+      { from: 200, to: 300, side: 'right' },
+    ]);
   });
 });
 
@@ -122,9 +137,22 @@ describe("the board's rows", () => {
     ({ component, look: name, order, environment, file: `${component}.look.tsx` }) as ResultSummary;
 
   it('group looks by component, in the order of the look file, environments side by side', () => {
-    const rows = layOut([look('b', 'two', 1), look('b', 'one', 0, 'night'), look('a', 'x', 0), look('b', 'one', 0, 'day'), look('b', 'three', 2)], 2);
+    const rows = layOut(
+      [
+        look('b', 'two', 1),
+        look('b', 'one', 0, 'night'),
+        look('a', 'x', 0),
+        look('b', 'one', 0, 'day'),
+        look('b', 'three', 2),
+      ],
+      2,
+    );
     expect(
-      rows.map((row) => (row.kind === 'header' ? `# ${row.component} ${row.count}` : row.looks.map((one) => `${one.look} ${one.environment}`).join(', '))),
+      rows.map((row) =>
+        row.kind === 'header'
+          ? `# ${row.component} ${row.count}`
+          : row.looks.map((one) => `${one.look} ${one.environment}`).join(', '),
+      ),
     ).toEqual(['# a 1', 'x day', '# b 4', 'one day, one night', 'two day, three day']);
   });
 

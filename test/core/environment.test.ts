@@ -1,8 +1,9 @@
 import { expect, it } from 'vitest';
-import { defaultEnvironment, fingerprint } from '../../src/core/environment.ts';
+import { defaultEnvironment, fingerprint } from '../../src/core/settings/environment.ts';
 
 it('a fingerprint differs as soon as anything that pixels depend on does', () => {
-  const of = (change: object, engine = 'Chromium 156', fonts = 'ab') => fingerprint({ ...defaultEnvironment, ...change }, engine, fonts);
+  const of = (change: object, engine = 'Chromium 156', fonts = 'ab') =>
+    fingerprint({ ...defaultEnvironment, ...change }, engine, fonts);
   const all = [
     of({}),
     of({}, 'Chromium 157'),

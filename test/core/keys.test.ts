@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { isKey, keyOf, shortcutCommands } from '../../src/core/keys.ts';
+import { isKey } from '../../src/core/input/keys.ts';
+import { keyOf, shortcutCommands } from '../../src/engine/chromium/keys.ts';
 
 describe('keys', () => {
   it.each([

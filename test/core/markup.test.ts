@@ -1,21 +1,36 @@
 import { describe, expect, it } from 'vitest';
-import { diffLines, markupLines } from '../../src/core/markup.ts';
-import { emptyMoment, type Moment, type NodeEntry } from '../../src/core/moment.ts';
+import { diffLines, markupLines } from '../../src/core/moment/markup.ts';
+import { emptyMoment, type Moment, type NodeEntry } from '../../src/core/moment/moment.ts';
+import { canonicalise } from '../../src/core/moment/canonical.ts';
+
+const linesOf = (moment: Moment): string[] => markupLines(canonicalise(moment, { hash: (text) => text, assets: {} }));
 
 const pageOf = (nodes: Record<string, NodeEntry>, kids: number[]): Moment => ({
   ...emptyMoment(100, 100),
-  nodes: { 1: { tag: 'html', kids: [90, 2] }, 90: { tag: 'head', kids: [91] }, 91: { tag: 'style' }, 2: { tag: 'body', kids }, ...nodes },
+  nodes: {
+    1: { tag: 'html', kids: [90, 2] },
+    90: { tag: 'head', kids: [91] },
+    91: { tag: 'style' },
+    2: { tag: 'body', kids },
+    ...nodes,
+  },
 });
 
 describe('markupLines', () => {
   it('gives one element or text a line, indented, with attributes by name', () => {
-    const moment = pageOf({ 3: { tag: 'button', attrs: { type: 'button', class: 'quiet' }, kids: [4] }, 4: { text: '  Keep \n it ' } }, [3]);
-    expect(markupLines(moment)).toEqual(['<button class="quiet" type="button">', '  Keep it']);
+    const moment = pageOf(
+      { 3: { tag: 'button', attrs: { type: 'button', class: 'quiet' }, kids: [4] }, 4: { text: '  Keep \n it ' } },
+      [3],
+    );
+    expect(linesOf(moment)).toEqual(['<button class="quiet" type="button">', '  Keep it']);
   });
 
   it('leaves out what is not seen: head, styles, scripts, empty text', () => {
-    const moment = pageOf({ 3: { tag: 'style' }, 4: { tag: 'script' }, 5: { text: ' \n ' }, 6: { tag: 'p' } }, [3, 4, 5, 6]);
-    expect(markupLines(moment)).toEqual(['<p>']);
+    const moment = pageOf(
+      { 3: { tag: 'style' }, 4: { tag: 'script' }, 5: { text: ' \n ' }, 6: { tag: 'p' } },
+      [3, 4, 5, 6],
+    );
+    expect(linesOf(moment)).toEqual(['<p>']);
   });
 
   it('shows live state behind a dot, and shadow trees', () => {
@@ -29,14 +44,27 @@ describe('markupLines', () => {
       },
       [3, 4, 6, 7],
     );
-    expect(markupLines(moment)).toEqual(['<input disabled ·value="2.4">', '<x-flag>', '  #shadow', '    A', '<dialog ·modal>', '<input ·checked=true>']);
+    expect(linesOf(moment)).toEqual([
+      '<input disabled ·value="2.4">',
+      '<x-flag>',
+      '  #shadow',
+      '    A',
+      '<dialog ·modal>',
+      '<input ·checked=true>',
+    ]);
   });
 
   it('numbers ids that a framework counts up by their order of appearance, so that what ran before does not show', () => {
     const labelled = (id: string): Moment =>
-      pageOf({ 3: { tag: 'label', attrs: { for: id } }, 4: { tag: 'input', attrs: { id, 'aria-describedby': `${id}-wrong` } } }, [3, 4]);
-    const lines = markupLines(labelled('_r_1_'));
-    expect(markupLines(labelled('_r_2f_'))).toEqual(lines);
+      pageOf(
+        {
+          3: { tag: 'label', attrs: { for: id } },
+          4: { tag: 'input', attrs: { id, 'aria-describedby': `${id}-wrong` } },
+        },
+        [3, 4],
+      );
+    const lines = linesOf(labelled('_r_1_'));
+    expect(linesOf(labelled('_r_2f_'))).toEqual(lines);
     expect(lines).toEqual(['<label for="‹id 1›">', '<input aria-describedby="‹id 1›-wrong" id="‹id 1›">']);
   });
 });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { applyPatch, diffMoments, emptyMoment, type Moment, momentAt, type Patch } from '../../src/core/moment.ts';
+import { emptyMoment, type Moment, type Patch } from '../../src/core/moment/moment.ts';
+import { applyPatch, diffMoments, invertPatch, joinPatches, momentAt } from '../../src/core/moment/patch.ts';
 
 /** A small page: html > body > button “Release”, with one sheet. */
 function page(): Moment {
@@ -59,6 +60,52 @@ describe('patches', () => {
     const after = applyPatch(before, patch as Patch);
     expect(after).not.toEqual(before);
     expect(applyPatch(after, diffMoments(after, before))).toEqual(before);
+  });
+});
+
+describe('inverses and joins', () => {
+  const all: Patch[] = [
+    renamed,
+    dropped,
+    {
+      nodes: { 2: { tag: 'body', kids: [3] }, 3: { tag: 'p', kids: [9] }, 9: { text: 'Back' } },
+      sheets: { 1: { css: 'p{}', base: 'x' } },
+    },
+    { view: { focus: 3, focusVisible: true, scroll: [0, 40] } },
+    { nodes: { 9: { text: '' } }, view: { scroll: [0, 0] } },
+  ];
+
+  it.each([
+    ['a text', renamed],
+    ['a removal', dropped],
+    [
+      'something new',
+      { nodes: { 2: { tag: 'body', kids: [3, 8] }, 8: { text: 'More' } }, sheets: { 2: { url: 'a.css' } } },
+    ],
+    ['the view', { view: { hover: [1, 2, 3], focus: 3 } }],
+    ['nothing', {}],
+  ] as const)('an inverse takes back %s', (_what, patch) => {
+    const before = page();
+    const inverse = invertPatch(before, patch as Patch);
+    expect(applyPatch(applyPatch(before, patch as Patch), inverse)).toEqual(before);
+  });
+
+  it('a join does what its patches do, one after the other', () => {
+    for (let from = 0; from < all.length; from++)
+      for (let to = from + 1; to <= all.length; to++) {
+        const joined = all.slice(from, to).reduce(joinPatches);
+        expect(applyPatch(momentAt(page(), all, from), joined)).toEqual(momentAt(page(), all, to));
+      }
+  });
+
+  it('joined inverses lead from any moment back to any earlier one', () => {
+    for (let to = all.length; to > 0; to--)
+      for (let from = to - 1; from >= 0; from--) {
+        let back: Patch = {};
+        for (let i = to; i > from; i--)
+          back = joinPatches(back, invertPatch(momentAt(page(), all, i - 1), all[i - 1]!));
+        expect(applyPatch(momentAt(page(), all, to), back)).toEqual(momentAt(page(), all, from));
+      }
   });
 });
 

@@ -16,7 +16,8 @@ function blank(width: number, height: number, colour: Colour = paper, channels: 
 }
 
 function fill(picture: Picture, [x, y, w, h]: [number, number, number, number], colour: Colour): Picture {
-  for (let j = y; j < y + h; j++) for (let i = x; i < x + w; i++) picture.data.set(colour, (j * picture.width + i) * picture.channels);
+  for (let j = y; j < y + h; j++)
+    for (let i = x; i < x + w; i++) picture.data.set(colour, (j * picture.width + i) * picture.channels);
   return picture;
 }
 
@@ -49,7 +50,16 @@ describe('comparePictures', () => {
   it('finds nothing between equal pictures, with or without an alpha channel', () => {
     for (const channels of [3, 4] as const) {
       const comparison = comparePictures(blank(40, 30, paper, channels), blank(40, 30, paper, channels));
-      expect(comparison).toEqual({ from: [40, 30], to: [40, 30], differing: 0, visible: 0, strongest: 0, regions: [], added: [], lost: [] });
+      expect(comparison).toEqual({
+        from: [40, 30],
+        to: [40, 30],
+        differing: 0,
+        visible: 0,
+        strongest: 0,
+        regions: [],
+        added: [],
+        lost: [],
+      });
       expect(looksDifferent(comparison)).toBe(false);
     }
   });

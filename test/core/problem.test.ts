@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { codeFrame } from '../../src/core/codeframe.ts';
-import { catalogue, exitOf, fail, type ProblemCode, ProblemError, problem, toProblem } from '../../src/core/problem.ts';
+import { exitOf } from '../../src/cli/exits.ts';
+import { catalogue } from '../../src/core/problem/catalogue.ts';
+import { codeFrame } from '../../src/core/problem/codeframe.ts';
+import { fail, type ProblemCode, ProblemError, problem, toProblem } from '../../src/core/problem/problem.ts';
+import { statusOf } from '../../src/service/statuses.ts';
 
 const details = new Proxy({}, { get: () => 'berth' }) as Record<string, string>;
 const codes = Object.keys(catalogue) as ProblemCode[];
@@ -13,7 +16,7 @@ describe('the catalogue', () => {
     expect(message.length).toBeGreaterThan(4);
     expect(remedy.length).toBeGreaterThan(4);
     expect([1, 2, 3]).toContain(exitOf(problem(code, details)));
-    expect(catalogue[code].status).toBeGreaterThanOrEqual(400);
+    expect(statusOf(code)).toBeGreaterThanOrEqual(400);
   });
 });
 
@@ -45,7 +48,14 @@ describe('codeFrame', () => {
 
   it('shows the lines around a place and points at its column', () => {
     expect(codeFrame(source, { line: 10, column: 6 })).toBe(
-      ['   8 │ line 8;', '   9 │ line 9;', '▸ 10 │ line 10;', '     │      ▲', '  11 │ line 11;', '  12 │ line 12;'].join('\n'),
+      [
+        '   8 │ line 8;',
+        '   9 │ line 9;',
+        '▸ 10 │ line 10;',
+        '     │      ▲',
+        '  11 │ line 11;',
+        '  12 │ line 12;',
+      ].join('\n'),
     );
   });
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type MediaFeatures, restyle, rewriteUrls, urlsIn } from '../../src/core/restyle.ts';
+import { type MediaFeatures, restyle, rewriteUrls, urlsIn } from '../../src/core/moment/restyle.ts';
 
 const day: MediaFeatures = { scheme: 'light', motion: 'reduce', contrast: 'no-preference' };
 const night: MediaFeatures = { scheme: 'dark', motion: 'no-preference', contrast: 'more' };
@@ -12,7 +12,9 @@ describe('restyle', () => {
     expect(restyle('.button:hover{} a:focus-visible{} form:focus-within{} i:focus{}', day, same)).toBe(
       '.button[data-sg-hover]{} a[data-sg-focus-visible]{} form[data-sg-focus-within]{} i[data-sg-focus]{}',
     );
-    expect(restyle('input:user-invalid,input:user-valid{}', day, same)).toBe('input[data-sg-user-invalid],input[data-sg-user-valid]{}');
+    expect(restyle('input:user-invalid,input:user-valid{}', day, same)).toBe(
+      'input[data-sg-user-invalid],input[data-sg-user-valid]{}',
+    );
   });
 
   it('leaves escaped names, longer names and others alone', () => {

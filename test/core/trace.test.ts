@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { problem } from '../../src/core/problem.ts';
-import { failingStep, type Step } from '../../src/core/timeline.ts';
-import { breakOff, doing, emptyTrace, gather } from '../../src/core/trace.ts';
+import { problem } from '../../src/core/problem/problem.ts';
+import { failingStep, type Step } from '../../src/core/timeline/timeline.ts';
+import { breakOff, doing, emptyTrace, gather } from '../../src/core/timeline/trace.ts';
 
 const step = (index: number, change: Partial<Step> = {}): Step => ({
   index,
@@ -21,8 +21,16 @@ describe('gather', () => {
     const trace = emptyTrace();
     gather(trace, { kind: 'step', step: step(0, { outcome: 'running', took: null }), stack: 'at berth.tsx' });
     gather(trace, { kind: 'step', step: step(0) });
-    gather(trace, { kind: 'mark', id: 0, mark: { lane: 'network', at: 1, took: null, title: 'GET /api/weather', level: 'info' } });
-    gather(trace, { kind: 'mark', id: 0, mark: { lane: 'network', at: 1, took: 4, title: 'GET /api/weather → 200', level: 'info' } });
+    gather(trace, {
+      kind: 'mark',
+      id: 0,
+      mark: { lane: 'network', at: 1, took: null, title: 'GET /api/weather', level: 'info' },
+    });
+    gather(trace, {
+      kind: 'mark',
+      id: 0,
+      mark: { lane: 'network', at: 1, took: 4, title: 'GET /api/weather → 200', level: 'info' },
+    });
     gather(trace, { kind: 'patch', at: 3, patch: { nodes: { 4: { text: 'b' } } } });
     gather(trace, { kind: 'asset', url: 'http://looks.localhost/a.css' });
     expect(trace.steps).toEqual([step(0)]);

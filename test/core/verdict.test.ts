@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import type { CaptureSummary, DecisionNote } from '../../src/core/run.ts';
-import { isUndecided, standing } from '../../src/core/run.ts';
-import { type CaptureState, exitCode, judge, tally } from '../../src/core/verdict.ts';
+import { problem } from '../../src/core/problem/problem.ts';
+import type { CaptureSummary, DecisionNote } from '../../src/core/run/run.ts';
+import { isUndecided, standing } from '../../src/core/run/run.ts';
+import { type CaptureState, exitCode, judge, tally } from '../../src/core/run/verdict.ts';
 
 const same: CaptureState = { kind: 'same' };
 const fresh: CaptureState = { kind: 'new' };
 const changed: CaptureState = { kind: 'changed', picture: null, markup: [], otherFingerprint: false };
-const unreadable: CaptureState = { kind: 'unreadable', why: 'it ends in the middle' };
+const unreadable: CaptureState = { kind: 'unreadable', why: problem('baseline-torn', { file: 'a.png' }) };
 
 describe('judge', () => {
   it('lets what the script came to decide before any picture', () => {
@@ -39,7 +40,13 @@ describe('exitCode', () => {
 });
 
 describe('decisions', () => {
-  const note = (kind: DecisionNote['kind']): DecisionNote => ({ kind, who: 'Ada', at: '2026-03-02T09:30:00Z', why: null });
+  const note = (kind: DecisionNote['kind']): DecisionNote => ({
+    kind,
+    who: 'Ada',
+    at: '2026-03-02T09:30:00Z',
+    why: null,
+    stands: true,
+  });
   const capture = (state: CaptureState, decision: DecisionNote | null): CaptureSummary => ({
     name: 'end',
     hash: 'a',
@@ -47,6 +54,7 @@ describe('decisions', () => {
     height: 1,
     step: 0,
     moment: 0,
+    canonical: 'b',
     state,
     baseline: null,
     difference: null,

@@ -6,9 +6,15 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { defaultEnvironment } from '../../src/core/environment.ts';
-import { startChromium } from '../../src/engine/chromium.ts';
-import { type Engine, type EngineWindow, LostError, type PausedRequest, type WindowHandlers } from '../../src/engine/engine.ts';
+import { defaultEnvironment } from '../../src/core/settings/environment.ts';
+import { startChromium } from '../../src/engine/chromium/chromium.ts';
+import {
+  type Engine,
+  type EngineWindow,
+  LostError,
+  type PausedRequest,
+  type WindowHandlers,
+} from '../../src/engine/engine.ts';
 
 let engine: Engine;
 let window: EngineWindow;
@@ -22,7 +28,13 @@ const server = createServer((request, reply) => {
   );
 });
 
-const silent: WindowHandlers = { message() {}, request: (request) => window.proceed(request.id), dialog() {}, left() {}, crashed() {}, closed() {} };
+const silent: WindowHandlers = {
+  message() {},
+  request: (request) => window.proceed(request.id),
+  dialog() {},
+  left() {},
+  lost() {},
+};
 
 beforeAll(async () => {
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
@@ -54,7 +66,9 @@ describe('a browser', () => {
   it('is missed with a way out', async () => {
     const before = process.env.SGUARDO_CHROMIUM;
     process.env.SGUARDO_CHROMIUM = '/nowhere/chromium';
-    await expect(startChromium()).rejects.toMatchObject({ problem: { code: 'browser-missing', remedy: expect.stringContaining('SGUARDO_CHROMIUM') } });
+    await expect(startChromium()).rejects.toMatchObject({
+      problem: { code: 'browser-missing', remedy: expect.stringContaining('SGUARDO_CHROMIUM') },
+    });
     process.env.SGUARDO_CHROMIUM = '/bin/false';
     await expect(startChromium()).rejects.toMatchObject({ problem: { code: 'browser-start' } });
     if (before === undefined) delete process.env.SGUARDO_CHROMIUM;
@@ -87,7 +101,9 @@ describe('a window', () => {
         matchMedia('(prefers-contrast: more)').matches, navigator.language, (1234.5).toLocaleString(), Intl.DateTimeFormat().resolvedOptions().timeZone]`),
     ).toEqual([321, 234, 2, true, false, true, 'it-IT', '1234,5', 'Europe/Rome']);
     await window.apply({ ...defaultEnvironment, viewport: [400, 300] });
-    expect(await window.evaluate("[innerWidth, matchMedia('(prefers-color-scheme: dark)').matches, navigator.language]")).toEqual([400, false, 'en-GB']);
+    expect(
+      await window.evaluate("[innerWidth, matchMedia('(prefers-color-scheme: dark)').matches, navigator.language]"),
+    ).toEqual([400, false, 'en-GB']);
   });
 
   it('takes the same picture of the same page, of the clip that is asked for', async () => {
@@ -124,13 +140,20 @@ describe('a window', () => {
       request(request) {
         asked.push(request);
         const path = new URL(request.url).pathname;
-        if (path === '/stubbed') window.fulfil(request.id, { status: 201, headers: { 'content-type': 'text/plain', 'x-berth': 'C-14' }, body: 'così' });
+        if (path === '/stubbed')
+          window.fulfil(request.id, {
+            status: 201,
+            headers: { 'content-type': 'text/plain', 'x-berth': 'C-14' },
+            body: 'così',
+          });
         else if (path === '/refused') window.refuse(request.id);
         else window.proceed(request.id);
       },
     };
     const ask = (path: string, init = '{}'): Promise<unknown> =>
-      window.evaluate(`fetch('${path}', ${init}).then(async (reply) => [reply.status, reply.headers.get('x-berth'), await reply.text()], () => 'refused')`);
+      window.evaluate(
+        `fetch('${path}', ${init}).then(async (reply) => [reply.status, reply.headers.get('x-berth'), await reply.text()], () => 'refused')`,
+      );
     expect(await ask('/stubbed', "{ method: 'POST', body: 'moor' }")).toEqual([201, 'C-14', 'così']);
     expect(await ask('/data')).toEqual([200, null, 'from the server']);
     expect(await ask('/refused')).toBe('refused');
@@ -155,7 +178,7 @@ describe('what is lost', () => {
   it('is told when a page crashes; the window can be used again', async () => {
     await window.load(origin);
     let crashed = 0;
-    window.handlers = { ...silent, crashed: () => crashed++ };
+    window.handlers = { ...silent, lost: () => crashed++ };
     const waiting = window.evaluate('new Promise(() => {})');
     waiting.catch(() => {});
     await window.load('chrome://crash').catch(() => {});
@@ -178,7 +201,11 @@ describe('what is lost', () => {
   it('is told when a dialog would have blocked the page, and when the page leaves', async () => {
     await window.load(origin);
     const told: string[] = [];
-    window.handlers = { ...silent, dialog: (type, text) => told.push(`${type} ${text}`), left: (url) => told.push(url) };
+    window.handlers = {
+      ...silent,
+      dialog: (type, text) => told.push(`${type} ${text}`),
+      left: (url) => told.push(url),
+    };
     expect(await window.evaluate("confirm('Cast off?')")).toBe(false);
     await window.evaluate("void setTimeout(() => { location.href = '/other' })");
     while (told.length < 2) await new Promise((resolve) => setTimeout(resolve, 20));
@@ -220,7 +247,8 @@ describe('what is lost', () => {
 });
 
 describe('what a browser keeps while it runs', () => {
-  const folderOf = ({ pid }: Engine): string => /--user-data-dir=([^\0]+)/.exec(readFileSync(`/proc/${pid}/cmdline`, 'utf8'))![1]!;
+  const folderOf = ({ pid }: Engine): string =>
+    /--user-data-dir=([^\0]+)/.exec(readFileSync(`/proc/${pid}/cmdline`, 'utf8'))![1]!;
 
   it('goes with it', async () => {
     const other = await startChromium();

@@ -1,7 +1,7 @@
 /** Actions, checks and targets, in a real browser. */
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { ResultSummary } from '../../src/core/run.ts';
-import type { Timeline } from '../../src/core/timeline.ts';
+import type { ResultSummary } from '../../src/core/run/run.ts';
+import type { Timeline } from '../../src/core/timeline/timeline.ts';
 import { copyOf } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -49,7 +49,10 @@ describe('scripts', () => {
       ['capture', 1],
       ['capture', null],
     ]);
-    expect(look('parts hold steps, and captures have names').captures.map(({ name }) => name)).toEqual(['between', 'end']);
+    expect(look('parts hold steps, and captures have names').captures.map(({ name }) => name)).toEqual([
+      'between',
+      'end',
+    ]);
   });
 
   it('start where another one ended, whose captures are not taken again', async () => {
@@ -57,10 +60,11 @@ describe('scripts', () => {
     expect(steps.find(({ kind }) => kind === 'part')?.title).toBe('after “first half”');
     expect(look('second half').captures.map(({ name }) => name)).toEqual(['half', 'end']);
     expect(steps.filter(({ kind }) => kind === 'mount')).toHaveLength(1);
-    expect((await timelineOf('other props after a script')).steps.filter(({ kind }) => kind === 'mount').map(({ title }) => title)).toEqual([
-      'mount Controls',
-      'give it the props of “other props after a script”',
-    ]);
+    expect(
+      (await timelineOf('other props after a script')).steps
+        .filter(({ kind }) => kind === 'mount')
+        .map(({ title }) => title),
+    ).toEqual(['mount Controls', 'give it the props of “other props after a script”']);
   });
 
   it('leave the place of each step in the look file', async () => {

@@ -1,6 +1,6 @@
 /** Stubbed replies, and what a look leaves behind. */
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { ResultSummary } from '../../src/core/run.ts';
+import type { ResultSummary } from '../../src/core/run/run.ts';
 import { copyOf } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -14,7 +14,9 @@ beforeAll(async () => {
 });
 
 const networkOf = async (name: string): Promise<string[]> =>
-  (await served.client.timeline(look(name).id)).marks.filter(({ lane }) => lane === 'network').map(({ title, level }) => `${title} (${level})`);
+  (await served.client.timeline(look(name).id)).marks
+    .filter(({ lane }) => lane === 'network')
+    .map(({ title, level }) => `${title} (${level})`);
 
 describe('answers', () => {
   it('reach the component as replies of a server do', () => {
@@ -39,8 +41,13 @@ describe('answers', () => {
 
   it('are steps when they are given or let go in a script', async () => {
     const { steps } = await served.client.timeline(look('held until let go').id);
-    expect(steps.filter(({ kind }) => kind === 'answer').map(({ title }) => title)).toEqual(['let go GET /api/tides/:id']);
-    expect((await served.client.timeline(look('answered anew in the script').id)).steps[1]).toMatchObject({ kind: 'answer', title: 'answer /api/* with 200' });
+    expect(steps.filter(({ kind }) => kind === 'answer').map(({ title }) => title)).toEqual([
+      'let go GET /api/tides/:id',
+    ]);
+    expect((await served.client.timeline(look('answered anew in the script').id)).steps[1]).toMatchObject({
+      kind: 'answer',
+      title: 'answer /api/* with 200',
+    });
   });
 });
 

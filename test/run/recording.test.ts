@@ -1,11 +1,12 @@
 /** Moments: what is recorded of a page, and that drawing it again gives the same picture without running any of its code. */
 import { beforeAll, describe, expect, it } from 'vitest';
-import { isText, momentAt, type Moment, type NodeEntry } from '../../src/core/moment.ts';
+import { isText, type Moment, type NodeEntry } from '../../src/core/moment/moment.ts';
+import { momentAt } from '../../src/core/moment/patch.ts';
 import { comparePictures } from '../../src/core/picture/compare.ts';
-import type { ResultSummary } from '../../src/core/run.ts';
-import type { Timeline } from '../../src/core/timeline.ts';
+import type { ResultSummary } from '../../src/core/run/run.ts';
+import type { Timeline } from '../../src/core/timeline/timeline.ts';
 import type { EngineWindow } from '../../src/engine/engine.ts';
-import { decodePng } from '../../src/runner/png.ts';
+import { decodePng } from '../../src/work/png.ts';
 import { openWindow } from '../support/browser.ts';
 import { copyOf, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
@@ -23,20 +24,27 @@ beforeAll(async () => {
   });
   served = await serve(folder);
   const { results } = await served.run({ patterns: ['Recorded'] });
-  look = (name, environment = 'plain') => results.find((result) => result.look === name && result.environment === environment)!;
+  look = (name, environment = 'plain') =>
+    results.find((result) => result.look === name && result.environment === environment)!;
   drawing = await openWindow(640, 480);
   await drawing.load(`${served.service.stage}/draw`);
 });
 
 const lastOf = ({ base, patches }: Timeline): Moment => momentAt(base, patches, patches.length);
 const elementsOf = (moment: Moment, tag: string): Extract<NodeEntry, { tag: string }>[] =>
-  Object.values(moment.nodes).filter((entry): entry is Extract<NodeEntry, { tag: string }> => !isText(entry) && entry.tag === tag);
+  Object.values(moment.nodes).filter(
+    (entry): entry is Extract<NodeEntry, { tag: string }> => !isText(entry) && entry.tag === tag,
+  );
 
 async function draw(timeline: Timeline, moment: number, scheme: 'light' | 'dark' = 'light'): Promise<void> {
   const { base, patches, assets } = timeline;
   const media = { scheme, motion: 'reduce', contrast: 'no-preference' };
-  await drawing.evaluate(`__sguardoDraw.receive(${JSON.stringify({ kind: 'timeline', base, patches, assets, media })})`);
-  await drawing.evaluate(`__sguardoDraw.receive(${JSON.stringify({ kind: 'show', moment, outline: null, pointer: null, fit: false })})`);
+  await drawing.evaluate(
+    `__sguardoDraw.receive(${JSON.stringify({ kind: 'timeline', base, patches, assets, media })})`,
+  );
+  await drawing.evaluate(
+    `__sguardoDraw.receive(${JSON.stringify({ kind: 'show', moment, outline: null, pointer: null, fit: false })})`,
+  );
   await drawing.evaluate('__sguardoDraw.settled()');
 }
 
@@ -58,7 +66,9 @@ describe('a moment holds', () => {
     const lamp = elementsOf(moment, 'tide-lamp')[0]!;
     expect(lamp.shadow!.kids.length).toBeGreaterThan(0);
     expect(moment.sheets[lamp.shadow!.sheets![0]!]).toMatchObject({ css: expect.stringContaining('gold') });
-    expect(Object.values(moment.sheets).some((sheet) => 'css' in sheet && /\.inserted.*purple/.test(sheet.css))).toBe(true);
+    expect(Object.values(moment.sheets).some((sheet) => 'css' in sheet && /\.inserted.*purple/.test(sheet.css))).toBe(
+      true,
+    );
     expect(elementsOf(moment, 'canvas')[0]!.state?.pixels).toMatch(/^data:image\/png/);
   });
 
@@ -83,7 +93,9 @@ describe('a moment holds', () => {
 
   it('beside it the console, with levels and values', async () => {
     const { marks } = await timelineOf('still');
-    expect(marks.filter(({ lane }) => lane === 'console')).toMatchObject([{ title: 'low water {metres: 0.4}', level: 'warning', at: expect.any(Number) }]);
+    expect(marks.filter(({ lane }) => lane === 'console')).toMatchObject([
+      { title: 'low water {metres: 0.4}', level: 'warning', at: expect.any(Number) },
+    ]);
   });
 
   it('only what changed, after the first one', async () => {
@@ -123,7 +135,9 @@ describe('drawing a moment again', () => {
     const timeline = await timelineOf('filled');
     const valueAt = async (moment: number): Promise<unknown> => {
       await draw(timeline, moment);
-      return drawing.evaluate("document.querySelector('iframe').contentDocument.querySelector('input[type=number]')?.value ?? null");
+      return drawing.evaluate(
+        "document.querySelector('iframe').contentDocument.querySelector('input[type=number]')?.value ?? null",
+      );
     };
     const last = timeline.patches.length;
     expect([await valueAt(last), await valueAt(0), await valueAt(last)]).toEqual(['2.57', null, '2.57']);
@@ -133,16 +147,29 @@ describe('drawing a moment again', () => {
     const evil: Timeline = await timelineOf('still');
     const body = Object.entries(evil.base.nodes).find(([, entry]) => !isText(entry) && entry.tag === 'body')!;
     evil.base.nodes[9001] = { tag: 'script', attrs: { src: '/evil.js' } };
-    evil.base.nodes[9002] = { tag: 'img', attrs: { src: 'http://elsewhere.test/x.png', onerror: 'parent.broken = true' } };
-    evil.base.nodes[9003] = { tag: 'iframe', attrs: { src: 'http://elsewhere.test/', srcdoc: '<script>parent.parent.broken = true</script>' } };
+    evil.base.nodes[9002] = {
+      tag: 'img',
+      attrs: { src: 'http://elsewhere.test/x.png', onerror: 'parent.broken = true' },
+    };
+    evil.base.nodes[9003] = {
+      tag: 'iframe',
+      attrs: { src: 'http://elsewhere.test/', srcdoc: '<script>parent.parent.broken = true</script>' },
+    };
     evil.base.nodes[9004] = { tag: 'a', attrs: { href: 'javascript:parent.broken = true', id: 'lure' } };
-    evil.base.nodes[9005] = { tag: 'meta', attrs: { name: 'color-scheme', 'http-equiv': 'refresh', content: '0; url=/draw?away' } };
+    evil.base.nodes[9005] = {
+      tag: 'meta',
+      attrs: { name: 'color-scheme', 'http-equiv': 'refresh', content: '0; url=/draw?away' },
+    };
     (body[1] as { kids?: number[] }).kids!.push(9001, 9002, 9003, 9004, 9005);
     await draw(evil, 0);
     await drawing.evaluate("document.querySelector('iframe').contentDocument.getElementById('lure').click()");
     await new Promise((resolve) => setTimeout(resolve, 200));
     expect(await drawing.evaluate('String(window.broken)')).toBe('undefined');
-    expect(await drawing.evaluate("[...document.querySelector('iframe').contentDocument.querySelectorAll('iframe')].length")).toBe(0);
-    expect(await drawing.evaluate("document.querySelector('iframe').contentDocument.querySelector('[src*=elsewhere]')")).toBeNull();
+    expect(
+      await drawing.evaluate("[...document.querySelector('iframe').contentDocument.querySelectorAll('iframe')].length"),
+    ).toBe(0);
+    expect(
+      await drawing.evaluate("document.querySelector('iframe').contentDocument.querySelector('[src*=elsewhere]')"),
+    ).toBeNull();
   });
 });

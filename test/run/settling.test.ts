@@ -1,8 +1,8 @@
 /** Pictures that change while they are taken, although nothing of the document does. */
 import { beforeAll, describe, expect, it } from 'vitest';
 import { pixelAt } from '../../src/core/picture/picture.ts';
-import type { ResultSummary } from '../../src/core/run.ts';
-import { decodePng } from '../../src/runner/png.ts';
+import type { ResultSummary } from '../../src/core/run/run.ts';
+import { decodePng } from '../../src/work/png.ts';
 import { project } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -30,7 +30,9 @@ let served: Served;
 let look: (name: string) => ResultSummary;
 
 const middleOf = async ({ captures }: ResultSummary): Promise<string> => {
-  const picture = await decodePng(Buffer.from(await (await fetch(served.client.pictureUrl(captures[0]!.hash))).arrayBuffer()));
+  const picture = await decodePng(
+    Buffer.from(await (await fetch(served.client.pictureUrl(captures[0]!.hash))).arrayBuffer()),
+  );
   return pixelAt(picture, 20 * picture.width + 20).toString(16);
 };
 
@@ -46,11 +48,17 @@ describe('a picture that nobody has approved', () => {
   });
 
   it('is told when it does not', () => {
-    expect(look('never')).toMatchObject({ verdict: 'new', notes: [expect.stringMatching(/^The picture “end” came out otherwise each of the 5 times/)] });
+    expect(look('never')).toMatchObject({
+      verdict: 'new',
+      notes: [expect.stringMatching(/^The picture “end” came out otherwise each of the 5 times/)],
+    });
   });
 
   it('is told as changed only when it has come out so', async () => {
     await served.client.decide({ kind: 'approve', patterns: ['settles'] });
-    expect((await served.run({ patterns: ['settles'], repeat: 3 })).run).toMatchObject({ tally: { passed: 3 }, unstable: 0 });
+    expect((await served.run({ patterns: ['settles'], repeat: 3 })).run).toMatchObject({
+      tally: { passed: 3 },
+      unstable: 0,
+    });
   });
 });

@@ -1,8 +1,8 @@
 /** Components that do what they must not: each gets its verdict, and no other look of the run suffers. */
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { ProblemCode } from '../../src/core/problem.ts';
-import type { ResultSummary, RunSummary } from '../../src/core/run.ts';
-import type { Verdict } from '../../src/core/verdict.ts';
+import type { ProblemCode } from '../../src/core/problem/problem.ts';
+import type { ResultSummary, RunSummary } from '../../src/core/run/run.ts';
+import type { Verdict } from '../../src/core/run/verdict.ts';
 import { copyOf } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -34,7 +34,14 @@ describe('trouble', () => {
   });
 
   it('of one look leaves the others as they are', () => {
-    for (const name of ['before', 'after a throw', 'after an endless render', 'after an endless script', 'after a closed window', 'after']) {
+    for (const name of [
+      'before',
+      'after a throw',
+      'after an endless render',
+      'after an endless script',
+      'after a closed window',
+      'after',
+    ]) {
       expect([name, look(name).verdict, look(name).problem]).toEqual([name, 'new', null]);
     }
     expect(run).toMatchObject({ status: 'finished', problem: null });

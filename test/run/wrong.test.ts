@@ -1,7 +1,7 @@
 /** What stands in the way of a step: each is told with what was looked for, what was there instead, the place, and a way out. */
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { ProblemCode } from '../../src/core/problem.ts';
-import type { ResultSummary } from '../../src/core/run.ts';
+import type { ProblemCode } from '../../src/core/problem/problem.ts';
+import type { ResultSummary } from '../../src/core/run/run.ts';
 import { copyOf, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -21,11 +21,20 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
   ['no such role', 'target-missing', /the slider “Volume”/, /^no slider at all; there is: .*button/],
   ['no such scope', 'target-missing', /the button “Save” in the dialog/, /^the dialog is not there either/],
   ['several targets', 'target-ambiguous', /^2 elements match the button “Save”/, /^button “Save”\nbutton “Save”$/],
-  ['past the last', 'target-missing', /^Nothing matched the 5th button “Save” within/, /^only 2 of them: button “Save”, button “Save”$/],
+  [
+    'past the last',
+    'target-missing',
+    /^Nothing matched the 5th button “Save” within/,
+    /^only 2 of them: button “Save”, button “Save”$/,
+  ],
   ['a hidden target', 'target-hidden', /visibility: hidden/],
   ['a disabled target', 'target-disabled', /^The button “Locked” is disabled/],
   ['a target disabled by what holds it', 'target-disabled', /^The button “Inside” is disabled/],
-  ['a covered target', 'target-covered', /^The button “Buried” is covered by status “Fog”, so the click would not reach it/],
+  [
+    'a covered target',
+    'target-covered',
+    /^The button “Buried” is covered by status “Fog”, so the click would not reach it/,
+  ],
   ['a moving target', 'target-moving', /^The button “Drifting” did not come to rest/],
   ['no text field', 'target-not-editable', /^The button “Fine” takes no text/],
   ['no such option', 'option-missing', /has no option “High”/, /“Low”\n“High” \(disabled\)/],
@@ -78,6 +87,10 @@ describe('a look that does not hold', () => {
     const result = look('a capture twice');
     expect(result.captures.map(({ name }) => name)).toEqual(['same']);
     const { steps } = await served.client.timeline(result.id);
-    expect(steps[result.failedStep!]).toMatchObject({ kind: 'capture', outcome: 'failed', problem: { code: 'bad-step' } });
+    expect(steps[result.failedStep!]).toMatchObject({
+      kind: 'capture',
+      outcome: 'failed',
+      problem: { code: 'bad-step' },
+    });
   });
 });

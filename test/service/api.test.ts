@@ -1,7 +1,7 @@
 /** The HTTP interface: what it answers, and what it says to requests that it cannot carry out. */
 import { request } from 'node:http';
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { RunEvent } from '../../src/core/run.ts';
+import type { RunEvent } from '../../src/core/run/run.ts';
 import { lookFile, project } from '../support/project.ts';
 import { finished, type Served, serve } from '../support/service.ts';
 
@@ -11,8 +11,12 @@ let url: string;
 beforeAll(async () => {
   served = await serve(
     project({
-      'sguardo.config.ts': "export default { environments: { day: { viewport: [400, 300] }, night: { viewport: [400, 300], scheme: 'dark' } } };",
-      'src/Buoy.look.tsx': lookFile('return <p>{props.name ?? "none"}</p>;', "plain: {}, named: { props: { name: 'C-14' } }"),
+      'sguardo.config.ts':
+        "export default { environments: { day: { viewport: [400, 300] }, night: { viewport: [400, 300], scheme: 'dark' } } };",
+      'src/Buoy.look.tsx': lookFile(
+        'return <p>{props.name ?? "none"}</p>;',
+        "plain: {}, named: { props: { name: 'C-14' } }",
+      ),
       'src/Mast.look.tsx': lookFile('return <b>{props.name ?? "none"}</b>;', 'plain: {}'),
     }),
   );
@@ -31,7 +35,11 @@ const call = async (
     headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
     body: body === undefined ? undefined : JSON.stringify(body),
   });
-  return { status: reply.status, type: reply.headers.get('content-type') ?? '', value: (await reply.json()) as Record<string, unknown> };
+  return {
+    status: reply.status,
+    type: reply.headers.get('content-type') ?? '',
+    value: (await reply.json()) as Record<string, unknown>,
+  };
 };
 
 /** fetch sets Host and Origin itself; this lets a test choose them. */
@@ -70,14 +78,20 @@ describe('the interface', () => {
     expect((await client.timeline(looks[0]!.id)).steps.map(({ kind }) => kind)).toEqual(['mount', 'capture']);
     const [run] = await client.runs(1);
     expect(run).toMatchObject({ status: 'finished', planned: 6, done: 6, captures: 6, unstable: 0 });
-    expect(await client.history({ component: 'src/Buoy', look: 'plain', environment: 'day' })).toMatchObject({ results: [{ look: 'plain' }], decisions: [] });
+    expect(await client.history({ component: 'src/Buoy', look: 'plain', environment: 'day' })).toMatchObject({
+      results: [{ look: 'plain' }],
+      decisions: [],
+    });
   });
 
   it('describes every call in its OpenAPI document', async () => {
     const { status, value } = await call('GET', '/api/openapi.json');
     expect(status).toBe(200);
     expect(value.openapi).toBe('3.1.0');
-    const paths = value.paths as Record<string, Record<string, { summary?: string; requestBody?: { content: Record<string, { schema: object }> } }>>;
+    const paths = value.paths as Record<
+      string,
+      Record<string, { summary?: string; requestBody?: { content: Record<string, { schema: object }> } }>
+    >;
     expect(Object.keys(paths).sort()).toEqual([
       '/api/blobs/{hash}',
       '/api/changes',
@@ -93,7 +107,8 @@ describe('the interface', () => {
       '/api/runs/{id}/results',
       '/api/runs/{id}/stop',
     ]);
-    for (const methods of Object.values(paths)) for (const operation of Object.values(methods)) expect(operation.summary).toBeTruthy();
+    for (const methods of Object.values(paths))
+      for (const operation of Object.values(methods)) expect(operation.summary).toBeTruthy();
     expect(paths['/api/runs']!.post!.requestBody!.content['application/json']!.schema).toMatchObject({
       type: 'object',
       additionalProperties: false,
@@ -115,19 +130,36 @@ describe('the interface', () => {
     ['POST', '/api/decisions', { kind: 'maybe' }, 400, 'request-wrong', /approve, reject/],
     ['POST', '/api/decisions', { kind: 'approve' }, 409, 'nothing-to-decide', /not said which looks/],
     ['POST', '/api/decisions', { kind: 'reject', all: true }, 400, 'reason-missing', /needs a reason/],
-    ['POST', '/api/decisions', { kind: 'approve', patterns: ['nobody'] }, 404, 'nothing-selected', /No look matches “nobody”/],
+    [
+      'POST',
+      '/api/decisions',
+      { kind: 'approve', patterns: ['nobody'] },
+      404,
+      'nothing-selected',
+      /No look matches “nobody”/,
+    ],
   ])('answers %s %s with problem details', async (method, path, body, status, code, title) => {
     const reply = await call(method, path, body);
     expect(reply).toMatchObject({
       status,
       type: expect.stringContaining('application/problem+json'),
-      value: { code, status, type: `urn:sguardo:problem:${code}`, title: expect.stringMatching(title), remedy: expect.stringMatching(/.{10}/) },
+      value: {
+        code,
+        status,
+        type: `urn:sguardo:problem:${code}`,
+        title: expect.stringMatching(title),
+        remedy: expect.stringMatching(/.{10}/),
+      },
     });
     expect(JSON.stringify(reply.value)).not.toMatch(/node_modules|\.ts:\d/);
   });
 
   it('says so when a body is no JSON', async () => {
-    const reply = await fetch(`${url}/api/runs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{ repeat: ' });
+    const reply = await fetch(`${url}/api/runs`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: '{ repeat: ',
+    });
     expect([reply.status, ((await reply.json()) as { code: string }).code]).toEqual([400, 'request-wrong']);
   });
 });
@@ -135,8 +167,12 @@ describe('the interface', () => {
 describe('a run', () => {
   it('of nothing ends with a word on what was meant', async () => {
     const { run } = await served.run({ patterns: ['nobody'] });
-    expect(run).toMatchObject({ status: 'finished', done: 0, problem: { code: 'nothing-selected', message: 'No look matches “nobody”.' } });
-    expect((await served.run({ environments: ['dusk'] })).run.problem).toMatchObject({
+    expect(run).toMatchObject({
+      status: 'finished',
+      done: 0,
+      problem: { code: 'nothing-selected', message: 'No look matches “nobody”.' },
+    });
+    expect((await served.run({ environments: ['dusk'] })).run.problems[0]).toMatchObject({
       code: 'environment-unknown',
       message: 'There is no environment “dusk”.',
       remedy: expect.stringContaining('day, night'),
@@ -174,7 +210,10 @@ describe('a run', () => {
     // How many there will be is known from the runs before.
     expect(events.find(({ kind }) => kind === 'run-progress')).toMatchObject({ run: { planned: 2 } });
     expect(events.filter(({ kind }) => kind === 'look-started')).toHaveLength(2);
-    expect(events.filter((event) => event.kind === 'look-finished').map((event) => event.result.look)).toEqual(['plain', 'plain']);
+    expect(events.filter((event) => event.kind === 'look-finished').map((event) => event.result.look)).toEqual([
+      'plain',
+      'plain',
+    ]);
     expect(events.at(-1)).toMatchObject({ kind: 'run-finished', run: { id, status: 'finished', done: 2 } });
   });
 
@@ -196,18 +235,27 @@ describe('who may ask', () => {
     expect(await withHeaders(`${url}/api/project`, { host: `evil.test:${port}` })).toBe(421);
     expect(await withHeaders(`${url}/api/project`, { host, origin: 'http://evil.test' })).toBe(403);
     expect(await withHeaders(`${url}/api/project`, { host, origin: url })).toBe(200);
-    expect(await withHeaders(`${url}/api/project`, { host, 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'no-cors' })).toBe(403);
+    expect(
+      await withHeaders(`${url}/api/project`, { host, 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'no-cors' }),
+    ).toBe(403);
   });
 
   it('is not a page of the stage, whose origin has no calls either', async () => {
     const { stage } = served.service;
     expect(await withHeaders(`${url}/api/project`, { host: new URL(url).host, origin: stage })).toBe(403);
-    for (const path of ['/api/project', '/api/runs', '/api/openapi.json']) expect((await fetch(stage + path)).status).toBe(404);
+    for (const path of ['/api/project', '/api/runs', '/api/openapi.json'])
+      expect((await fetch(stage + path)).status).toBe(404);
     expect((await fetch(`${stage}/api/runs`, { method: 'POST' })).status).toBe(404);
   });
 
   it('gets no file from outside the project', async () => {
-    for (const path of ['/..%2f..%2fpackage.json', '/assets/..%2f..%2fsguardo.config.ts', '/draw/scripts/..%2findex.html', '/asset/../../x', '/%00']) {
+    for (const path of [
+      '/..%2f..%2fpackage.json',
+      '/assets/..%2f..%2fsguardo.config.ts',
+      '/draw/scripts/..%2findex.html',
+      '/asset/../../x',
+      '/%00',
+    ]) {
       expect([path, (await fetch(served.service.stage + path)).status >= 400]).toEqual([path, true]);
       expect([path, (await fetch(url + path)).status >= 400]).toEqual([path, true]);
     }

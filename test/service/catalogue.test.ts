@@ -10,12 +10,15 @@ import { lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const buoy = (states: string): string => lookFile('return <p>{props.name}</p>;', states);
-const environments = (...names: string[]): string => `export default { environments: { ${names.map((name) => `${name}: {}`).join(', ')} } };`;
+const environments = (...names: string[]): string =>
+  `export default { environments: { ${names.map((name) => `${name}: {}`).join(', ')} } };`;
 
 let folder: string;
 let served: Served;
 const board = async (): Promise<string[]> =>
-  (await served.client.looks()).map(({ component, look, environment }) => `${component.slice(4)} ${look} ${environment}`).sort();
+  (await served.client.looks())
+    .map(({ component, look, environment }) => `${component.slice(4)} ${look} ${environment}`)
+    .sort();
 
 beforeAll(async () => {
   folder = project({
@@ -42,7 +45,9 @@ describe('the looks of a project', () => {
     expect(changes.some(({ look }) => look === 'named')).toBe(false);
     const { decided } = await served.client.decide({ kind: 'approve', all: true });
     expect(decided.map(({ look }) => look)).not.toContain('named');
-    expect((await served.client.history({ component: 'src/Buoy', look: 'named', environment: 'day' })).results).toHaveLength(1);
+    expect(
+      (await served.client.history({ component: 'src/Buoy', look: 'named', environment: 'day' })).results,
+    ).toHaveLength(1);
   });
 
   it('come back, and the file itself goes, when a file that could not be read is mended', async () => {
@@ -61,7 +66,7 @@ describe('the looks of a project', () => {
     write(folder, { 'src/Buoy.look.tsx': 'export default looks(' });
     const { run, look } = await served.run({ patterns: ['aground'] });
     expect(look('(the file)')).toMatchObject({ verdict: 'broken', problem: { code: 'bundle-failed' } });
-    expect(run.problem).toBeNull();
+    expect(run.problems).toEqual([]);
     write(folder, { 'src/Buoy.look.tsx': buoy('plain: {}, aground: {}') });
     await served.run({ patterns: ['Buoy'] });
   });

@@ -2,11 +2,11 @@
 import Database from 'better-sqlite3';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { emptyMoment } from '../../src/core/moment.ts';
+import { emptyMoment } from '../../src/core/moment/moment.ts';
 import { openDatabase } from '../../src/store/database.ts';
-import { baselinePath } from '../../src/store/folder.ts';
+import { baselinePath } from '../../src/baselines/paths.ts';
+import type { FinishedLook } from '../../src/core/run/finished.ts';
 import { openStore } from '../../src/store/index.ts';
-import type { NewResult } from '../../src/store/results.ts';
 import { freshFolder } from '../support/project.ts';
 
 const key = { component: 'src/Buoy', look: 'plain', environment: 'day', capture: 'end' };
@@ -18,11 +18,12 @@ const decision = {
   run: null,
   hash: 'a'.repeat(64),
   markup: 'b'.repeat(64),
+  manifest: null,
   fingerprint: 'f',
   commit: null,
 };
 
-const result = (look: string, verdict: NewResult['verdict'], text = 'Buoy'): NewResult => ({
+const result = (look: string, verdict: FinishedLook['verdict'], text = 'Buoy'): FinishedLook => ({
   info: { file: 'src/Buoy.look.tsx', component: 'src/Buoy', look, order: 0, hasScript: false, after: null },
   environment: 'day',
   repetition: 1,
@@ -32,6 +33,7 @@ const result = (look: string, verdict: NewResult['verdict'], text = 'Buoy'): New
   orderDependent: false,
   took: 12,
   failedStep: null,
+  evidence: [],
   captures: [],
   timeline: {
     steps: [],
@@ -58,7 +60,11 @@ describe('blobs', () => {
 
   it('that are like another one take little beside it', () => {
     const { blobs } = openStore(':memory:');
-    const page = Buffer.from(JSON.stringify(Array.from({ length: 300 }, (_, i) => ({ tag: 'li', text: `Mooring line ${(i * 2654435761) % 4294967291}` }))));
+    const page = Buffer.from(
+      JSON.stringify(
+        Array.from({ length: 300 }, (_, i) => ({ tag: 'li', text: `Mooring line ${(i * 2654435761) % 4294967291}` })),
+      ),
+    );
     const first = blobs.put(page, 'application/json');
     const before = blobs.size();
     const next = Buffer.from(page.toString().replace('Mooring line 0', 'Mooring line of another kind'));
@@ -77,7 +83,8 @@ describe('blobs', () => {
 describe('runs and results', () => {
   it('count what came of the looks, whenever they are asked', () => {
     const { runs, results } = openStore(':memory:');
-    const id = runs.begin({ patterns: ['Buoy'], environments: [], repeat: 1 }, 'abc1234');
+    const id = runs.begin({ patterns: ['Buoy'], looks: [], environments: [], repeat: 1 }, 'abc1234');
+    runs.start(id);
     runs.update(id, { planned: 3, engine: 'Chromium 1' });
     results.add(id, result('a', 'passed'), new Set());
     results.add(id, result('b', 'failed'), new Set());
@@ -91,7 +98,7 @@ describe('runs and results', () => {
       request: { patterns: ['Buoy'] },
     });
     expect(runs.unfinished()).toEqual([id]);
-    runs.end(id, 'finished', null);
+    runs.end(id, 'finished', []);
     expect(runs.get(id)).toMatchObject({ status: 'finished', finished: expect.stringMatching(/^\d{4}-/) });
     expect(runs.unfinished()).toEqual([]);
     expect(runs.get(77)).toBeNull();
@@ -99,7 +106,7 @@ describe('runs and results', () => {
 
   it('bring timelines back as they were', () => {
     const { runs, results } = openStore(':memory:');
-    const run = runs.begin({ patterns: [], environments: [], repeat: 1 }, null);
+    const run = runs.begin({ patterns: [], looks: [], environments: [], repeat: 1 }, null);
     const added = results.add(run, result('a', 'passed'), new Set());
     expect(added).toMatchObject({ look: 'a', verdict: 'passed', notes: ['a note'], took: 12 });
     expect(results.timeline(added.id)).toEqual(result('a', 'passed').timeline);
@@ -110,9 +117,17 @@ describe('runs and results', () => {
   it('know the newest of each look that there is, and its history', () => {
     const { runs, results, catalogue } = openStore(':memory:');
     catalogue.declare('src/Buoy.look.tsx', 'day', { script: '/assets/look0-a.js', looks: [result('a', 'new').info] });
-    results.add(runs.begin({ patterns: [], environments: [], repeat: 1 }, null), result('gone', 'passed'), new Set());
+    results.add(
+      runs.begin({ patterns: [], looks: [], environments: [], repeat: 1 }, null),
+      result('gone', 'passed'),
+      new Set(),
+    );
     for (const verdict of ['new', 'passed', 'changed'] as const)
-      results.add(runs.begin({ patterns: [], environments: [], repeat: 1 }, null), result('a', verdict), new Set());
+      results.add(
+        runs.begin({ patterns: [], looks: [], environments: [], repeat: 1 }, null),
+        result('a', verdict),
+        new Set(),
+      );
     expect(results.latest().map(({ verdict }) => verdict)).toEqual(['changed']);
     expect(results.history('src/Buoy', 'a', 'day', 2).map(({ verdict }) => verdict)).toEqual(['changed', 'passed']);
   });
@@ -166,7 +181,8 @@ describe('the database', () => {
 
 describe('the folder of baselines', () => {
   it('has a place of its own for every capture, plain where the names are', () => {
-    const at = (component: string, look: string, capture = 'end'): string => baselinePath({ component, look, environment: 'day', capture });
+    const at = (component: string, look: string, capture = 'end'): string =>
+      baselinePath({ component, look, environment: 'day', capture });
     expect(at('src/kit/Buoy', 'asks before', 'question')).toBe('day/src/kit/Buoy/asks-before.question');
     const odd = ['src/[id]/Buoy', 'src/(id)/Buoy', 'src/_id_/Buoy', 'src/Bóa', 'src/Bòa'];
     expect(new Set(odd.map((component) => at(component, 'plain'))).size).toBe(odd.length);

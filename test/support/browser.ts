@@ -1,7 +1,7 @@
 /** Our own engine at work for the tests: one browser with a window of a given size. */
 import { afterwards } from './afterwards.ts';
-import { defaultEnvironment } from '../../src/core/environment.ts';
-import { startChromium } from '../../src/engine/chromium.ts';
+import { defaultEnvironment } from '../../src/core/settings/environment.ts';
+import { startChromium } from '../../src/engine/chromium/chromium.ts';
 import type { EngineWindow } from '../../src/engine/engine.ts';
 
 /** Opens a window; the browser ends with the file's tests. */

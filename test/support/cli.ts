@@ -30,7 +30,12 @@ export function sguardo(folder: string, ...args: string[]): Promise<Said> {
 /** Runs a command until it has said something, and then presses Ctrl+C in its terminal: all of its process group hears of it. */
 export function interrupted(folder: string, when: RegExp, ...args: string[]): Promise<Said> {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, [program, ...args], { cwd: folder, env, stdio: ['ignore', 'pipe', 'inherit'], detached: true });
+    const child = spawn(process.execPath, [program, ...args], {
+      cwd: folder,
+      env,
+      stdio: ['ignore', 'pipe', 'inherit'],
+      detached: true,
+    });
     let out = '';
     let pressed = false;
     child.stdout.on('data', (chunk: Buffer) => {
@@ -44,8 +49,15 @@ export function interrupted(folder: string, when: RegExp, ...args: string[]): Pr
 }
 
 /** Starts `sguardo serve` and waits until it says where it is; it is ended with the file's tests. */
-export async function serveByCommand(folder: string, ...args: string[]): Promise<{ child: ChildProcess; url: string; said(): string }> {
-  const child = spawn(process.execPath, [program, 'serve', ...args], { cwd: folder, env, stdio: ['ignore', 'pipe', 'pipe'] });
+export async function serveByCommand(
+  folder: string,
+  ...args: string[]
+): Promise<{ child: ChildProcess; url: string; said(): string }> {
+  const child = spawn(process.execPath, [program, 'serve', ...args], {
+    cwd: folder,
+    env,
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   afterwards(() => void (child.exitCode === null && child.signalCode === null && child.kill('SIGKILL')));
   let said = '';
   child.stdout.on('data', (chunk: Buffer) => {

@@ -38,7 +38,13 @@ export async function openConsole(url: string, width = 1280, height = 800): Prom
     async press(...keys) {
       for (const key of keys) {
         const [name, ...modifiers] = key.split('+').reverse();
-        await window.input([{ kind: 'key', key: name!, modifiers: modifiers.includes('Shift') ? 8 : modifiers.includes('Control') ? 2 : 0 }]);
+        await window.input([
+          {
+            kind: 'key',
+            key: name!,
+            modifiers: modifiers.includes('Shift') ? 8 : modifiers.includes('Control') ? 2 : 0,
+          },
+        ]);
       }
     },
     async click(text) {

@@ -34,12 +34,18 @@ export function project(files: Record<string, string>): string {
 export function copyOf(path: string): string {
   const folder = freshFolder();
   const from = join(repository, path);
-  cpSync(from, folder, { recursive: true, filter: (file) => !/node_modules|\.sguardo|baselines/.test(file.slice(from.length)) });
+  cpSync(from, folder, {
+    recursive: true,
+    filter: (file) => !/node_modules|\.sguardo|baselines/.test(file.slice(from.length)),
+  });
   return folder;
 }
 
 /** A look file of one component: `body` is what it renders, `states` the text of its states. */
-export const lookFile = (body: string, states: string): string => `import { looks, the, click, ensure, capture, spy } from 'sguardo';
+export const lookFile = (
+  body: string,
+  states: string,
+): string => `import { looks, the, click, ensure, capture, spy } from 'sguardo';
 function Buoy(props: { name?: string; colour?: string }) { ${body} }
 export default looks(Buoy, { states: { ${states} } });
 `;

@@ -2,14 +2,16 @@
 import { join } from 'node:path';
 import { afterwards } from './afterwards.ts';
 import { type Client, connect } from '../../src/client/client.ts';
-import type { ResultSummary, RunRequest, RunSummary } from '../../src/core/run.ts';
+import type { ResultSummary, RunRequest, RunSummary } from '../../src/core/run/run.ts';
 import { type Service, startService } from '../../src/service/service.ts';
 
 export type Served = {
   service: Service;
   client: Client;
   /** Runs looks and waits for the end; results by look name (of the first environment and repetition). */
-  run(request?: Partial<RunRequest>): Promise<{ run: RunSummary; results: ResultSummary[]; look(name: string): ResultSummary }>;
+  run(
+    request?: Partial<RunRequest>,
+  ): Promise<{ run: RunSummary; results: ResultSummary[]; look(name: string): ResultSummary }>;
 };
 
 /** Starts the service of a project on a free port; it ends with the file's tests. */
@@ -25,7 +27,10 @@ export async function serve(folder: string): Promise<Served> {
       const results = await client.runResults(run.id);
       const look = (name: string): ResultSummary => {
         const found = results.find((result) => result.look === name);
-        if (!found) throw new Error(`No result for “${name}”; there is: ${results.map((result) => result.look).join(', ')}. ${run.problem?.message ?? ''}`);
+        if (!found)
+          throw new Error(
+            `No result for “${name}”; there is: ${results.map((result) => result.look).join(', ')}. ${run.problems[0]?.message ?? ''}`,
+          );
         return found;
       };
       return { run, results, look };

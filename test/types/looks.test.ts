@@ -15,7 +15,9 @@ void [answer, capture, click, ensure, part, press, select, spy, the, type];
 export default looks(Berth, { ${props}, states: { ${states} } });
 `,
   });
-  return spawnSync(process.execPath, [join(repository, 'node_modules/typescript7/bin/tsc'), '-p', folder], { encoding: 'utf8' }).stdout;
+  return spawnSync(process.execPath, [join(repository, 'node_modules/typescript7/bin/tsc'), '-p', folder], {
+    encoding: 'utf8',
+  }).stdout;
 }
 
 describe('a look file', () => {
@@ -37,18 +39,32 @@ describe('a look file', () => {
   });
 
   it.each([
-    ['a prop of another type', 'moored: { props: { draught: "deep" } }', /Type 'string' is not assignable to type 'number'/],
+    [
+      'a prop of another type',
+      'moored: { props: { draught: "deep" } }',
+      /Type 'string' is not assignable to type 'number'/,
+    ],
     ['a prop that does not exist', 'moored: { props: { vesel: "Aliseo" } }', /'vesel' does not exist/],
-    ['an after that names no state', "moored: {}, released: { after: 'mored' }", /Type '"mored"' is not assignable to type '"moored" \| "released"'|'"mored"'/],
+    [
+      'an after that names no state',
+      "moored: {}, released: { after: 'mored' }",
+      /Type '"mored"' is not assignable to type '"moored" \| "released"'|'"mored"'/,
+    ],
     ['a role that does not exist', 'moored: { script: () => click(the.knob()) }', /Property 'knob' does not exist/],
-    ['a check that a target does not have', 'moored: { script: () => ensure(the.button()).wasCalled() }', /Property 'wasCalled' does not exist/],
+    [
+      'a check that a target does not have',
+      'moored: { script: () => ensure(the.button()).wasCalled() }',
+      /Property 'wasCalled' does not exist/,
+    ],
     ['an entry that does not exist', 'moored: { scripts: async () => {} }', /'scripts' does not exist/],
   ])('with %s is refused', (_what, states, message) => {
     expect(complaints(states)).toMatch(message);
   });
 
   it('without props that the component needs is refused', () => {
-    expect(complaints('moored: {}', "props: { berth: 'C-14' }")).toMatch(/missing the following properties|is missing in type/);
+    expect(complaints('moored: {}', "props: { berth: 'C-14' }")).toMatch(
+      /missing the following properties|is missing in type/,
+    );
     expect(complaints('moored: {}', 'answers: {}')).toMatch(/Property 'props' is missing/);
   });
 });

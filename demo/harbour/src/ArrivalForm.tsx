@@ -70,7 +70,13 @@ export function ArrivalForm({ berth, depth, onArrived }: Props) {
         </div>
       </div>
       <label>
-        <input type="checkbox" checked={goods} disabled={sending} onChange={(event) => setGoods(event.target.checked)} /> Dangerous goods on board
+        <input
+          type="checkbox"
+          checked={goods}
+          disabled={sending}
+          onChange={(event) => setGoods(event.target.checked)}
+        />{' '}
+        Dangerous goods on board
       </label>
       {state.kind === 'editing' && state.wrong && (
         <div className="notice gale" role="alert" style={{ width: 'auto' }}>

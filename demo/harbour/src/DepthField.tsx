@@ -39,7 +39,11 @@ export function DepthField({ label, initial = '', least = 0.2, most, disabled, o
           aria-describedby={`${id}-wrong`}
           onChange={(event) => {
             setText(event.target.value);
-            onDepth(event.target.value === '' || wrongWith(event.target.value, least, most) ? null : Number(event.target.value));
+            onDepth(
+              event.target.value === '' || wrongWith(event.target.value, least, most)
+                ? null
+                : Number(event.target.value),
+            );
           }}
         />
         <span className="unit">m</span>

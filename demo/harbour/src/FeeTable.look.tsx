@@ -9,7 +9,15 @@ export default looks(FeeTable, {
     'one line': { props: { fees: fees.slice(0, 1) } },
     reduced: { props: { reduced: true } },
     'nothing to pay': { props: { fees: [] } },
-    'a long bill': { props: { fees: Array.from({ length: 24 }, (_, i) => ({ what: `Mooring line ${i + 1}`, nights: (i % 5) + 1, each: 3.5 + i })) } },
+    'a long bill': {
+      props: {
+        fees: Array.from({ length: 24 }, (_, i) => ({
+          what: `Mooring line ${i + 1}`,
+          nights: (i % 5) + 1,
+          each: 3.5 + i,
+        })),
+      },
+    },
 
     'sorts by price': {
       async script() {

@@ -21,7 +21,9 @@ export function ReleaseDialog({ berth, vessel, open, onClose, onConfirm }: Props
           }}
         >
           <Dialog.Title>Release {berth}?</Dialog.Title>
-          <Dialog.Description className="soft">{vessel} loses its place, and the berth can be given to the next arrival.</Dialog.Description>
+          <Dialog.Description className="soft">
+            {vessel} loses its place, and the berth can be given to the next arrival.
+          </Dialog.Description>
           <div className="row">
             <button type="button" className="button quiet" onClick={onClose}>
               Keep it

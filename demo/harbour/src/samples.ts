@@ -2,7 +2,10 @@ import type { Fee } from './FeeTable';
 import type { Reading } from './TideCurve';
 
 const tide = (range: number, mean: number): Reading[] =>
-  Array.from({ length: 25 }, (_, hour) => ({ hour, metres: Math.round((mean + (range / 2) * Math.cos(((hour - 4) / 12.4) * 2 * Math.PI)) * 100) / 100 }));
+  Array.from({ length: 25 }, (_, hour) => ({
+    hour,
+    metres: Math.round((mean + (range / 2) * Math.cos(((hour - 4) / 12.4) * 2 * Math.PI)) * 100) / 100,
+  }));
 
 export const springTide = tide(3.6, 2.4);
 export const neapTide = tide(1.2, 2.3);

@@ -2,10 +2,10 @@
 import { Tabs, ToggleGroup } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import type { ProjectInfo } from '../../core/api.ts';
-import { shortName } from '../../core/look.ts';
-import { isUndecided, type ResultSummary, standing } from '../../core/run.ts';
-import { failingStep, type Timeline } from '../../core/timeline.ts';
+import type { ProjectInfo } from '../../core/api/api.ts';
+import { shortName } from '../../core/look/look.ts';
+import { isUndecided, type ResultSummary, standing } from '../../core/run/run.ts';
+import { failingStep, type Timeline } from '../../core/timeline/timeline.ts';
 import { boardOrder } from '../board/rows.ts';
 import { service, useLooks, useResult, useStart, useTimeline } from '../data.ts';
 import { useKeys } from '../keys.ts';
@@ -29,15 +29,29 @@ export function Bench({ project, dark }: { project: ProjectInfo; dark: boolean }
   return <Desk key={id} project={project} dark={dark} result={result.data} timeline={timeline.data} />;
 }
 
-function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark: boolean; result: ResultSummary; timeline: Timeline }) {
+function Desk({
+  project,
+  dark,
+  result,
+  timeline,
+}: {
+  project: ProjectInfo;
+  dark: boolean;
+  result: ResultSummary;
+  timeline: Timeline;
+}) {
   const [query, setQuery] = useSearchParams();
   const navigate = useNavigate();
   const start = useStart();
   const asked = query.get('step');
-  const [position, setPosition] = useState<Position>(() => firstPosition(timeline, asked === null ? null : Number(asked)));
+  const [position, setPosition] = useState<Position>(() =>
+    firstPosition(timeline, asked === null ? null : Number(asked)),
+  );
   const [seen, setSeen] = useState<'moment' | 'screenshot'>('moment');
   const step = timeline.steps[position.step];
-  const capture = step?.capture ? result.captures.find(({ name, step: taken }) => name === step.capture && taken === step.index) : undefined;
+  const capture = step?.capture
+    ? result.captures.find(({ name, step: taken }) => name === step.capture && taken === step.index)
+    : undefined;
   const failed = failingStep(timeline.steps);
   // The address is changed with the position, not in an effect after it: that may come when somebody has already gone on to another look.
   const go = (next: Position): void => {
@@ -50,18 +64,24 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
   const problems = [step?.problem?.code === whole?.code ? null : step?.problem, whole].filter((one) => one != null);
   const looks = useLooks().data ?? [];
   const beside = useMemo(() => {
-    const same = looks.filter((look) => look.component === result.component && look.environment === result.environment).sort(boardOrder);
+    const same = looks
+      .filter((look) => look.component === result.component && look.environment === result.environment)
+      .sort(boardOrder);
     const at = same.findIndex((look) => look.look === result.look);
     return { previous: same[at - 1], next: same[at + 1] };
   }, [looks, result]);
-  const newest = looks.find((look) => look.component === result.component && look.look === result.look && look.environment === result.environment);
+  const newest = looks.find(
+    (look) =>
+      look.component === result.component && look.look === result.look && look.environment === result.environment,
+  );
   const open = (look: ResultSummary | undefined): void =>
     void (look && navigate(`/bench/${look.id}${look.failedStep === null ? '' : `?step=${look.failedStep}`}`));
 
   useKeys({
     ArrowRight: () => go(moveBy(timeline, position, 1)),
     ArrowLeft: () => go(moveBy(timeline, position, -1)),
-    'Shift+ArrowRight': () => go(atTime(timeline, timeline.taken[Math.min(timeline.taken.length - 1, position.moment + 1)] ?? 0)),
+    'Shift+ArrowRight': () =>
+      go(atTime(timeline, timeline.taken[Math.min(timeline.taken.length - 1, position.moment + 1)] ?? 0)),
     'Shift+ArrowLeft': () => go(atTime(timeline, timeline.taken[Math.max(0, position.moment - 1)] ?? 0)),
     Home: () => go(atStep(timeline, 0, 'before')),
     End: () => go(atStep(timeline, timeline.steps.length - 1)),
@@ -92,7 +112,9 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
         </span>
         {newest && newest.id > result.id && <Button onClick={() => open(newest)}>A newer run is there</Button>}
         <span className="flex-1" />
-        {result.captures.some(isUndecided) && <Button onClick={() => void navigate(`/review?result=${result.id}`)}>Review its captures</Button>}
+        {result.captures.some(isUndecided) && (
+          <Button onClick={() => void navigate(`/review?result=${result.id}`)}>Review its captures</Button>
+        )}
         <Button onClick={() => open(beside.previous)} disabled={!beside.previous} title="Previous look (p)">
           ↑ <kbd>p</kbd>
         </Button>
@@ -114,7 +136,10 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
             <Tabs.List className="flex shrink-0 gap-4 border-b border-rule px-3" aria-label="Details">
               {[
                 ['step', 'Step'],
-                ['look', `Look${result.notes.length > 0 ? ` · ${result.notes.length} ${result.notes.length === 1 ? 'note' : 'notes'}` : ''}`],
+                [
+                  'look',
+                  `Look${result.notes.length > 0 ? ` · ${result.notes.length} ${result.notes.length === 1 ? 'note' : 'notes'}` : ''}`,
+                ],
               ].map(([value, title]) => (
                 <Tabs.Trigger
                   key={value}
@@ -193,7 +218,12 @@ function Desk({ project, dark, result, timeline }: { project: ProjectInfo; dark:
           </div>
         </div>
       </div>
-      <Lanes timeline={timeline} position={position} onScrub={(time) => go(atTime(timeline, time))} onStep={(index) => go(atStep(timeline, index))} />
+      <Lanes
+        timeline={timeline}
+        position={position}
+        onScrub={(time) => go(atTime(timeline, time))}
+        onStep={(index) => go(atStep(timeline, index))}
+      />
       <p className="flex h-6 shrink-0 items-center gap-3 border-t border-rule px-4 text-[11px] text-soft">
         <span>
           <kbd>←</kbd> <kbd>→</kbd> step

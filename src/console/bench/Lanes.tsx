@@ -1,6 +1,6 @@
 /** The timeline: steps, changes of the document, network, console and spies on one clock, with the playhead. */
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Lane, Step, Timeline } from '../../core/timeline.ts';
+import type { Lane, Step, Timeline } from '../../core/timeline/timeline.ts';
 import { MarkRow } from './MarkRow.tsx';
 import { compressedScale } from './scale.ts';
 import { milliseconds } from './time.ts';
@@ -18,10 +18,25 @@ const axisHeight = 20;
 const stepsHeight = 40;
 const laneHeight = 24;
 
-const kinds: Record<Step['kind'], string> = { mount: '▣', action: '▸', check: '?', answer: '⇄', capture: '◉', part: '', navigation: '↷', error: '!' };
+const kinds: Record<Step['kind'], string> = {
+  mount: '▣',
+  action: '▸',
+  check: '?',
+  answer: '⇄',
+  capture: '◉',
+  part: '',
+  navigation: '↷',
+  error: '!',
+};
 
 const tone = (step: Step): string =>
-  step.outcome === 'failed' ? 'fill-failed' : step.outcome === 'broken' ? 'fill-broken' : step.kind === 'part' ? 'fill-rule' : 'fill-accent';
+  step.outcome === 'failed'
+    ? 'fill-failed'
+    : step.outcome === 'broken'
+      ? 'fill-broken'
+      : step.kind === 'part'
+        ? 'fill-rule'
+        : 'fill-accent';
 type Props = { timeline: Timeline; position: Position; onScrub(time: number): void; onStep(index: number): void };
 
 export function Lanes({ timeline, position, onScrub, onStep }: Props) {
@@ -44,7 +59,8 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
   );
   const used = lanes.filter(({ lane }) => lane === 'dom' || timeline.marks.some((mark) => mark.lane === lane));
   const height = axisHeight + stepsHeight + used.length * laneHeight + 6;
-  const timeAt = (event: React.PointerEvent): number => scale.time(event.clientX - area.current!.getBoundingClientRect().left - left);
+  const timeAt = (event: React.PointerEvent): number =>
+    scale.time(event.clientX - area.current!.getBoundingClientRect().left - left);
   const playhead = scale.x(position.time);
 
   return (
@@ -78,7 +94,12 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
               <g key={time} transform={`translate(${x} 0)`}>
                 <line y1={axisHeight - 4} y2={height} className="stroke-rule" strokeDasharray="1 3" />
                 {free && (
-                  <text y={12} x={side * 9} textAnchor={side < 0 ? 'end' : 'start'} className="fill-soft font-mono text-[10px]">
+                  <text
+                    y={12}
+                    x={side * 9}
+                    textAnchor={side < 0 ? 'end' : 'start'}
+                    className="fill-soft font-mono text-[10px]"
+                  >
                     {milliseconds(time)}
                   </text>
                 )}
@@ -109,7 +130,16 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
                   className={`${tone(step)} ${chosen ? '' : part ? 'opacity-90' : 'opacity-55 hover:opacity-90'}`}
                 />
                 {chosen && !part && (
-                  <rect x={x - 1.5} y={axisHeight + 7.5} width={w + 3} height={25} rx={3.5} fill="none" className="stroke-ink" strokeWidth={1.5} />
+                  <rect
+                    x={x - 1.5}
+                    y={axisHeight + 7.5}
+                    width={w + 3}
+                    height={25}
+                    rx={3.5}
+                    fill="none"
+                    className="stroke-ink"
+                    strokeWidth={1.5}
+                  />
                 )}
                 {w > 13 && !part && (
                   <text x={x + 4} y={axisHeight + 24} className="pointer-events-none fill-paper text-[11px] font-bold">
@@ -129,7 +159,12 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
             return (
               <g key={lane} transform={`translate(0 ${y})`}>
                 <line x2={width} y1={0.5} y2={0.5} className="stroke-rule" />
-                <MarkRow lane={lane} marks={timeline.marks.filter((mark) => mark.lane === lane)} scale={scale} width={width} />
+                <MarkRow
+                  lane={lane}
+                  marks={timeline.marks.filter((mark) => mark.lane === lane)}
+                  scale={scale}
+                  width={width}
+                />
               </g>
             );
           })}

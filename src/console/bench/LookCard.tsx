@@ -1,10 +1,11 @@
 /** What there is to know about the look as a whole: its captures, notes and history. */
 import { Link } from 'react-router';
-import type { ResultSummary } from '../../core/run.ts';
+import type { ResultSummary } from '../../core/run/run.ts';
 import { service, useHistory } from '../data.ts';
 import { Verdict } from '../parts/Verdict.tsx';
 
-export const day = (at: string): string => new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+export const day = (at: string): string =>
+  new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 
 export function LookCard({ result }: { result: ResultSummary }) {
   const history = useHistory(result);
@@ -32,7 +33,9 @@ export function LookCard({ result }: { result: ResultSummary }) {
               <span className="block truncate text-[11px]">
                 {capture.name}{' '}
                 <span className="text-soft">
-                  {capture.decision ? { approve: 'approved', adopt: 'approved', reject: 'rejected' }[capture.decision.kind] : capture.state.kind}
+                  {capture.decision
+                    ? { approve: 'approved', adopt: 'approved', reject: 'rejected' }[capture.decision.kind]
+                    : capture.state.kind}
                 </span>
               </span>
             </li>
@@ -44,15 +47,20 @@ export function LookCard({ result }: { result: ResultSummary }) {
         <ul className="flex flex-col gap-0.5">
           {(history.data?.decisions ?? []).slice(0, 4).map((decision) => (
             <li key={`d${decision.id}`} className="text-[11.5px]">
-              <span className="font-medium">{{ approve: 'Approved', reject: 'Rejected', adopt: 'Taken in' }[decision.kind]}</span> {decision.capture} by{' '}
-              {decision.who}
+              <span className="font-medium">
+                {{ approve: 'Approved', reject: 'Rejected', adopt: 'Taken in' }[decision.kind]}
+              </span>{' '}
+              {decision.capture} by {decision.who}
               <span className="text-soft"> · {day(decision.at)}</span>
               {decision.why && <span className="block pl-3 text-soft">“{decision.why}”</span>}
             </li>
           ))}
           {(history.data?.results ?? []).slice(0, 12).map((one) => (
             <li key={one.id}>
-              <Link to={`/bench/${one.id}`} className={`flex items-center gap-3 rounded px-1 hover:bg-well ${one.id === result.id ? 'bg-wash' : ''}`}>
+              <Link
+                to={`/bench/${one.id}`}
+                className={`flex items-center gap-3 rounded px-1 hover:bg-well ${one.id === result.id ? 'bg-wash' : ''}`}
+              >
                 <span className="w-20">
                   <Verdict verdict={one.verdict} />
                 </span>

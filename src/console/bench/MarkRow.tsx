@@ -1,5 +1,5 @@
 /** One lane below the steps: its marks, and their titles where there is room for them. */
-import type { Lane, Mark } from '../../core/timeline.ts';
+import type { Lane, Mark } from '../../core/timeline/timeline.ts';
 import type { Scale } from './scale.ts';
 import { milliseconds } from './time.ts';
 
@@ -15,7 +15,12 @@ type Placed = { mark: Mark; from: number; to: number; side: 'right' | 'left' | '
 export function placeMarks(marks: readonly Mark[], scale: Pick<Scale, 'x'>, width: number): Placed[] {
   const placed: Placed[] = marks.map((mark) => {
     const from = scale.x(mark.at);
-    return { mark, from, to: mark.took === null ? from : Math.max(from + 4, scale.x(mark.at + mark.took)), side: 'none' };
+    return {
+      mark,
+      from,
+      to: mark.took === null ? from : Math.max(from + 4, scale.x(mark.at + mark.took)),
+      side: 'none',
+    };
   });
   placed.forEach((one, i) => {
     const before = placed[i - 1];

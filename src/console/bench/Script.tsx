@@ -1,8 +1,8 @@
 /** The look file's source; in its margin, what came of the steps that each line made. A line leads to its step. */
 import { highlight } from 'sugar-high';
 import { useEffect, useMemo, useRef } from 'react';
-import type { Problem } from '../../core/problem.ts';
-import type { Step, Timeline } from '../../core/timeline.ts';
+import type { Problem } from '../../core/problem/problem.ts';
+import type { Step, Timeline } from '../../core/timeline/timeline.ts';
 
 type Props = {
   timeline: Timeline;
@@ -33,7 +33,8 @@ export function Script({ timeline, file, look, current, problem, onStep }: Props
   const coloured = useMemo(() => highlight(source).split('\n'), [source]);
   const byLine = useMemo(() => {
     const map = new Map<number, Step[]>();
-    for (const step of timeline.steps) if (step.source?.file === file) map.set(step.source.line, [...(map.get(step.source.line) ?? []), step]);
+    for (const step of timeline.steps)
+      if (step.source?.file === file) map.set(step.source.line, [...(map.get(step.source.line) ?? []), step]);
     return map;
   }, [timeline, file]);
   const step = timeline.steps[current];
@@ -53,20 +54,36 @@ export function Script({ timeline, file, look, current, problem, onStep }: Props
           const here = line === i + 1;
           const content = (
             <>
-              <span className={`w-5 shrink-0 pl-1.5 text-center ${wrong ? 'text-failed' : 'text-passed'}`} aria-hidden="true">
+              <span
+                className={`w-5 shrink-0 pl-1.5 text-center ${wrong ? 'text-failed' : 'text-passed'}`}
+                aria-hidden="true"
+              >
                 {wrong ? '✗' : steps.length > 0 ? '·' : ''}
               </span>
-              <span className={`w-8 shrink-0 pr-2 text-right select-none ${here ? 'font-bold text-ink' : 'text-soft/70'}`}>{i + 1}</span>
+              <span
+                className={`w-8 shrink-0 pr-2 text-right select-none ${here ? 'font-bold text-ink' : 'text-soft/70'}`}
+              >
+                {i + 1}
+              </span>
               {/* The source is the project's own; the highlighter escapes it. */}
               {/* biome-ignore lint/security/noDangerouslySetInnerHtml: see above */}
               <code className="pr-4" dangerouslySetInnerHTML={{ __html: html || ' ' }} />
             </>
           );
           return (
-            <li key={i} data-current={here ? '' : undefined} className={`whitespace-pre ${here ? (wrong ? 'bg-failed/12' : 'bg-wash') : ''}`}>
+            <li
+              key={i}
+              data-current={here ? '' : undefined}
+              className={`whitespace-pre ${here ? (wrong ? 'bg-failed/12' : 'bg-wash') : ''}`}
+            >
               {steps[0] ? (
                 // The arrow keys travel the steps, so that Tab need not stop at every line.
-                <button type="button" tabIndex={-1} className="flex w-full text-left hover:bg-well" onClick={() => onStep((wrongStep ?? steps[0]!).index)}>
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  className="flex w-full text-left hover:bg-well"
+                  onClick={() => onStep((wrongStep ?? steps[0]!).index)}
+                >
                   {content}
                 </button>
               ) : (

@@ -1,7 +1,7 @@
 /** The stage: a moment drawn again, in a page of another origin that can do nothing here. */
 import { useEffect, useRef, useState } from 'react';
-import type { ProjectInfo } from '../../core/api.ts';
-import type { Timeline } from '../../core/timeline.ts';
+import type { ProjectInfo } from '../../core/api/api.ts';
+import type { Timeline } from '../../core/timeline/timeline.ts';
 
 type Props = {
   project: ProjectInfo;
@@ -39,7 +39,15 @@ export function Stage({ project, timeline, environment, moment, outline, pointer
     tell({ kind: 'timeline', base, patches, assets, media: { scheme, motion, contrast } });
   }, [ready, base, patches, assets, environment]);
   useEffect(() => {
-    if (ready > 0) tell({ kind: 'show', moment, outline, pointer, fit: true, ground: getComputedStyle(document.documentElement).getPropertyValue('--well') });
+    if (ready > 0)
+      tell({
+        kind: 'show',
+        moment,
+        outline,
+        pointer,
+        fit: true,
+        ground: getComputedStyle(document.documentElement).getPropertyValue('--well'),
+      });
   }, [ready, base, moment, outline, pointer, dark]);
   return (
     <div className="relative h-full">
@@ -48,7 +56,12 @@ export function Stage({ project, timeline, environment, moment, outline, pointer
           <span className="working">Drawing…</span>
         </div>
       )}
-      <iframe ref={frame} title="The moment" src={`${project.stage}/draw`} className={`h-full w-full border-0 ${drawn ? '' : 'opacity-0'}`} />
+      <iframe
+        ref={frame}
+        title="The moment"
+        src={`${project.stage}/draw`}
+        className={`h-full w-full border-0 ${drawn ? '' : 'opacity-0'}`}
+      />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 /** What there is to know about one step. */
-import type { Problem } from '../../core/problem.ts';
-import type { Mark, Step } from '../../core/timeline.ts';
+import type { Problem } from '../../core/problem/problem.ts';
+import type { Mark, Step } from '../../core/timeline/timeline.ts';
 import { ProblemCard } from '../parts/ProblemCard.tsx';
 import { milliseconds } from './time.ts';
 
@@ -28,11 +28,18 @@ export function StepCard({ step, problems, marks, count, shownFile }: Props) {
     ['took', step.took === null ? 'never ended' : milliseconds(step.took)],
     ...(step.tries && step.tries > 1 ? [['looked', `${step.tries} times`]] : []),
     ...(step.target?.box
-      ? [['target', `${step.target.box.slice(2).map(Math.round).join(' × ')} at ${step.target.box.slice(0, 2).map(Math.round).join(', ')}`]]
+      ? [
+          [
+            'target',
+            `${step.target.box.slice(2).map(Math.round).join(' × ')} at ${step.target.box.slice(0, 2).map(Math.round).join(', ')}`,
+          ],
+        ]
       : []),
     ...(step.pointer ? [['pointer', step.pointer.map(Math.round).join(', ')]] : []),
   ];
-  const inside = marks.filter((mark) => mark.lane !== 'dom' && mark.at >= step.at && mark.at <= step.at + (step.took ?? 0) + 0.05);
+  const inside = marks.filter(
+    (mark) => mark.lane !== 'dom' && mark.at >= step.at && mark.at <= step.at + (step.took ?? 0) + 0.05,
+  );
   return (
     <div className="flex flex-col gap-2 p-3">
       <h3 className="font-medium">
@@ -57,7 +64,9 @@ export function StepCard({ step, problems, marks, count, shownFile }: Props) {
           {inside.slice(0, 20).map((mark, i) => (
             <li key={i} className="flex gap-2">
               <span className="w-14 shrink-0 text-soft">{mark.lane}</span>
-              <span className={`font-mono text-[11px] ${mark.level === 'error' ? 'text-failed' : mark.level === 'warning' ? 'text-changed' : ''}`}>
+              <span
+                className={`font-mono text-[11px] ${mark.level === 'error' ? 'text-failed' : mark.level === 'warning' ? 'text-changed' : ''}`}
+              >
                 {mark.title}
               </span>
             </li>

@@ -1,5 +1,5 @@
 /** Where on a timeline one is, and how one moves. */
-import { failingStep, type Step, type Timeline } from '../../core/timeline.ts';
+import { failingStep, type Step, type Timeline } from '../../core/timeline/timeline.ts';
 
 /** A position: a step seen before or after, or a free point in time between steps. */
 export type Position = { step: number; side: 'before' | 'after'; time: number; moment: number };
@@ -43,4 +43,9 @@ export function firstPosition(timeline: Timeline, asked: number | null): Positio
 
 /** When everything was over. */
 export const endTime = (timeline: Timeline): number =>
-  Math.max(1, ...timeline.steps.map(endOf), ...timeline.marks.map((mark) => mark.at + (mark.took ?? 0)), ...timeline.taken);
+  Math.max(
+    1,
+    ...timeline.steps.map(endOf),
+    ...timeline.marks.map((mark) => mark.at + (mark.took ?? 0)),
+    ...timeline.taken,
+  );

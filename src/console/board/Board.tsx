@@ -3,9 +3,10 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { ToggleGroup } from 'radix-ui';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { matchesPattern, shortName } from '../../core/look.ts';
-import { type ResultSummary, standing } from '../../core/run.ts';
-import { type Verdict as VerdictName, verdicts } from '../../core/verdict.ts';
+import { shortName } from '../../core/look/look.ts';
+import { matchesPattern } from '../../core/look/pattern.ts';
+import { type ResultSummary, standing } from '../../core/run/run.ts';
+import { type Verdict as VerdictName, verdicts } from '../../core/run/verdict.ts';
 import { useLooks, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
@@ -38,7 +39,8 @@ export function Board() {
     return (
       <Blank title="Nothing has been run yet">
         <p>
-          Run all looks from here, or in a terminal with <code className="font-mono">sguardo run</code>. Each one appears as soon as it is done.
+          Run all looks from here, or in a terminal with <code className="font-mono">sguardo run</code>. Each one
+          appears as soon as it is done.
         </p>
       </Blank>
     );
@@ -63,7 +65,10 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
   };
 
   const found = useMemo(
-    () => looks.filter((look) => (!environment || look.environment === environment) && (!text || matchesPattern(look, text))),
+    () =>
+      looks.filter(
+        (look) => (!environment || look.environment === environment) && (!text || matchesPattern(look, text)),
+      ),
     [looks, environment, text],
   );
   const counts = useMemo(() => {
@@ -71,7 +76,10 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
     for (const look of found) all[standing(look)] = (all[standing(look)] ?? 0) + 1;
     return all;
   }, [found]);
-  const shown = useMemo(() => found.filter((look) => shownVerdicts.length === 0 || shownVerdicts.includes(standing(look))), [found, shownVerdicts.join()]);
+  const shown = useMemo(
+    () => found.filter((look) => shownVerdicts.length === 0 || shownVerdicts.includes(standing(look))),
+    [found, shownVerdicts.join()],
+  );
 
   const [area, width] = useWidth<HTMLDivElement>();
   const columns = Math.max(1, Math.floor((width + gap) / (tileWidth + gap)));
@@ -101,7 +109,9 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
     ArrowDown: () => move(columns),
     ArrowUp: () => move(-columns),
     Enter: () => at >= 0 && void navigate(`/bench/${order[at]!.id}`),
-    r: () => at >= 0 && start({ patterns: [`${order[at]!.component}/${order[at]!.look}`], environments: [order[at]!.environment] }),
+    r: () =>
+      at >= 0 &&
+      start({ patterns: [`${order[at]!.component}/${order[at]!.look}`], environments: [order[at]!.environment] }),
   });
 
   return (
@@ -153,7 +163,9 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
             type="single"
             aria-label="Environment"
             value={environment || 'all'}
-            onValueChange={(value: string) => set((next) => (value && value !== 'all' ? next.set('env', value) : next.delete('env')))}
+            onValueChange={(value: string) =>
+              set((next) => (value && value !== 'all' ? next.set('env', value) : next.delete('env')))
+            }
             className="flex overflow-hidden rounded-md border border-rule"
           >
             {['all', ...environments].map((name) => (
@@ -185,7 +197,11 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
             {virtual.getVirtualItems().map((item) => {
               const row = rows[item.index]!;
               return (
-                <div key={item.key} className="absolute right-0 left-0" style={{ transform: `translateY(${item.start}px)` }}>
+                <div
+                  key={item.key}
+                  className="absolute right-0 left-0"
+                  style={{ transform: `translateY(${item.start}px)` }}
+                >
                   {row.kind === 'header' ? (
                     <h2 className="flex h-10 items-end gap-2 pb-1.5">
                       <span className="text-[13.5px] font-semibold">{shortName(row.component)}</span>

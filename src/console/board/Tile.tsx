@@ -1,6 +1,6 @@
 /** One look on the board: what it looks like, its name, its verdict. */
 import { Link } from 'react-router';
-import { type ResultSummary, standing } from '../../core/run.ts';
+import { type ResultSummary, standing } from '../../core/run/run.ts';
 import { service } from '../data.ts';
 import { Verdict } from '../parts/Verdict.tsx';
 
@@ -8,7 +8,17 @@ import { Verdict } from '../parts/Verdict.tsx';
 export const tileWidth = 184;
 export const tileHeight = 186;
 
-export function Tile({ look, width, chosen, showEnvironment }: { look: ResultSummary; width: number; chosen: boolean; showEnvironment: boolean }) {
+export function Tile({
+  look,
+  width,
+  chosen,
+  showEnvironment,
+}: {
+  look: ResultSummary;
+  width: number;
+  chosen: boolean;
+  showEnvironment: boolean;
+}) {
   const picture = look.captures.at(-1);
   const verdict = standing(look);
   const rejected = look.captures.some(({ decision }) => decision?.kind === 'reject');
@@ -21,7 +31,12 @@ export function Tile({ look, width, chosen, showEnvironment }: { look: ResultSum
     >
       <span className="flex min-h-0 flex-1 items-center bg-well justify-center overflow-hidden border-b border-rule">
         {picture ? (
-          <img src={service.pictureUrl(picture.hash)} alt="" loading="lazy" className="max-h-full max-w-full rounded-xs" />
+          <img
+            src={service.pictureUrl(picture.hash)}
+            alt=""
+            loading="lazy"
+            className="max-h-full max-w-full rounded-xs"
+          />
         ) : (
           <span className="rounded bg-sheet px-2 py-1 text-soft">no capture</span>
         )}
@@ -33,7 +48,13 @@ export function Tile({ look, width, chosen, showEnvironment }: { look: ResultSum
         <span className="flex items-center justify-between gap-2 text-[11.5px] text-soft">
           <Verdict verdict={verdict} />
           <span className="truncate">
-            {rejected ? 'rejected' : showEnvironment ? look.environment : look.captures.length > 1 ? `${look.captures.length} captures` : ''}
+            {rejected
+              ? 'rejected'
+              : showEnvironment
+                ? look.environment
+                : look.captures.length > 1
+                  ? `${look.captures.length} captures`
+                  : ''}
           </span>
         </span>
       </span>

@@ -1,7 +1,9 @@
 /** The board's rows: a heading for each component, and its looks in rows of as many as fit. */
-import type { ResultSummary } from '../../core/run.ts';
+import type { ResultSummary } from '../../core/run/run.ts';
 
-export type Row = { kind: 'header'; component: string; file: string; count: number } | { kind: 'tiles'; looks: ResultSummary[] };
+export type Row =
+  | { kind: 'header'; component: string; file: string; count: number }
+  | { kind: 'tiles'; looks: ResultSummary[] };
 
 /** `Pier2` before `Pier10`. */
 const byName = new Intl.Collator('en', { numeric: true });

@@ -1,6 +1,6 @@
 /** What a page shows when it has nothing else to show. */
 import type { ReactNode } from 'react';
-import { ProblemError } from '../../core/problem.ts';
+import { ProblemError } from '../../core/problem/problem.ts';
 
 export function Blank({ title, children }: { title: string; children?: ReactNode }) {
   return (
@@ -40,7 +40,10 @@ export function Trouble({ error }: { error: unknown }) {
   const problem =
     error instanceof ProblemError
       ? error.problem
-      : { message: error instanceof Error ? error.message : String(error), remedy: 'Reload the page; if it stays so, look at what sguardo serve prints.' };
+      : {
+          message: error instanceof Error ? error.message : String(error),
+          remedy: 'Reload the page; if it stays so, look at what sguardo serve prints.',
+        };
   return (
     <Blank title={problem.message}>
       <span role="alert">{problem.remedy}</span>

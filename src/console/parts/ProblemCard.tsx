@@ -1,5 +1,5 @@
 /** A problem with all that is known of it: what, what was there instead, where, and what to do. */
-import type { Problem } from '../../core/problem.ts';
+import type { Problem } from '../../core/problem/problem.ts';
 
 type Props = {
   problem: Problem;

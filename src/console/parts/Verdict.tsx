@@ -1,7 +1,13 @@
 /** A verdict by shape and word; its colour only repeats what they say. */
-import type { Verdict as VerdictName } from '../../core/verdict.ts';
+import type { Verdict as VerdictName } from '../../core/run/verdict.ts';
 
-const colours: Record<VerdictName, string> = { passed: 'text-passed', failed: 'text-failed', broken: 'text-broken', changed: 'text-changed', new: 'text-new' };
+const colours: Record<VerdictName, string> = {
+  passed: 'text-passed',
+  failed: 'text-failed',
+  broken: 'text-broken',
+  changed: 'text-changed',
+  new: 'text-new',
+};
 
 const shapes: Record<VerdictName, React.ReactNode> = {
   passed: <path d="M2.5 7.5 5.5 10.5 11.5 3.5" />,

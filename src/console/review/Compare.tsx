@@ -1,7 +1,7 @@
 /** A capture and its baseline, seen in several ways. */
 import { Slider, ToggleGroup } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
-import type { CaptureSummary } from '../../core/run.ts';
+import type { CaptureSummary } from '../../core/run/run.ts';
 import { service } from '../data.ts';
 
 export type Mode = 'beside' | 'over' | 'difference' | 'flicker';
@@ -17,7 +17,9 @@ type Props = { capture: CaptureSummary; mode: Mode; onMode(mode: Mode): void };
 
 export function Compare({ capture, mode, onMode }: Props) {
   const hasBoth = capture.baseline !== null && capture.baseline !== capture.hash;
-  const usable = modes.filter(({ mode: one }) => one === 'beside' || (hasBoth && (one !== 'difference' || capture.difference)));
+  const usable = modes.filter(
+    ({ mode: one }) => one === 'beside' || (hasBoth && (one !== 'difference' || capture.difference)),
+  );
   const seen = usable.some((one) => one.mode === mode) ? mode : 'beside';
   return (
     <div className="flex min-h-0 flex-1 flex-col">
@@ -74,7 +76,12 @@ function Beside({ capture, hasBoth }: { capture: CaptureSummary; hasBoth: boolea
 }
 
 /** How large both pictures are drawn, so that they fit and keep one scale. */
-function useFit(capture: CaptureSummary): { area: React.RefObject<HTMLDivElement | null>; width: number; height: number; scale: number } {
+function useFit(capture: CaptureSummary): {
+  area: React.RefObject<HTMLDivElement | null>;
+  width: number;
+  height: number;
+  scale: number;
+} {
   const area = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState<[number, number]>([800, 400]);
   useEffect(() => {
@@ -89,10 +96,18 @@ function useFit(capture: CaptureSummary): { area: React.RefObject<HTMLDivElement
 }
 
 function Pair({ capture, clip, scale }: { capture: CaptureSummary; clip: string; scale: number }) {
-  const from = capture.state.kind === 'changed' && capture.state.picture ? capture.state.picture.from : [capture.width, capture.height];
+  const from =
+    capture.state.kind === 'changed' && capture.state.picture
+      ? capture.state.picture.from
+      : [capture.width, capture.height];
   return (
     <>
-      <img src={service.pictureUrl(capture.baseline!)} alt="Baseline" className="absolute top-0 left-0 max-w-none" style={{ width: from[0]! * scale }} />
+      <img
+        src={service.pictureUrl(capture.baseline!)}
+        alt="Baseline"
+        className="absolute top-0 left-0 max-w-none"
+        style={{ width: from[0]! * scale }}
+      />
       <img
         src={service.pictureUrl(capture.hash)}
         alt="Now"
@@ -111,9 +126,18 @@ function Over({ capture }: { capture: CaptureSummary }) {
     <div className="flex h-full flex-col">
       <div className="flex h-6 shrink-0 items-center gap-3 text-[11.5px] text-soft">
         <span>Baseline on the left of the line</span>
-        <Slider.Root className="relative flex h-5 w-64 touch-none items-center" value={[at]} onValueChange={([value]) => setAt(value!)} max={100} step={0.5}>
+        <Slider.Root
+          className="relative flex h-5 w-64 touch-none items-center"
+          value={[at]}
+          onValueChange={([value]) => setAt(value!)}
+          max={100}
+          step={0.5}
+        >
           <Slider.Track className="relative h-1 flex-1 rounded-full bg-rule" />
-          <Slider.Thumb className="block size-4 rounded-full border-2 border-accent bg-sheet" aria-label="Where the line is" />
+          <Slider.Thumb
+            className="block size-4 rounded-full border-2 border-accent bg-sheet"
+            aria-label="Where the line is"
+          />
         </Slider.Root>
         <span>now on its right</span>
       </div>
@@ -123,7 +147,15 @@ function Over({ capture }: { capture: CaptureSummary }) {
           style={{ width: width * scale, height: height * scale }}
           onPointerMove={(event) =>
             event.buttons === 1 &&
-            setAt(Math.max(0, Math.min(100, ((event.clientX - event.currentTarget.getBoundingClientRect().left) / (width * scale)) * 100)))
+            setAt(
+              Math.max(
+                0,
+                Math.min(
+                  100,
+                  ((event.clientX - event.currentTarget.getBoundingClientRect().left) / (width * scale)) * 100,
+                ),
+              ),
+            )
           }
         >
           <Pair capture={capture} clip={`inset(0 0 0 ${edge}px)`} scale={scale} />
@@ -145,7 +177,10 @@ function Flicker({ capture }: { capture: CaptureSummary }) {
     <div className="flex h-full flex-col">
       <div className="h-6 shrink-0 text-[11.5px] text-soft">{now ? 'Now' : 'Baseline'}</div>
       <div ref={area} className="min-h-0 flex-1 overflow-hidden">
-        <div className="checks relative mx-auto rounded-md border border-rule" style={{ width: width * scale, height: height * scale }}>
+        <div
+          className="checks relative mx-auto rounded-md border border-rule"
+          style={{ width: width * scale, height: height * scale }}
+        >
           <Pair capture={capture} clip={now ? 'none' : 'inset(100%)'} scale={scale} />
         </div>
       </div>

@@ -1,6 +1,6 @@
 /** What differs, in numbers and lines. */
 import { plainDistance } from '../../core/picture/colour.ts';
-import type { CaptureSummary } from '../../core/run.ts';
+import type { CaptureSummary } from '../../core/run/run.ts';
 
 export function Facts({ capture }: { capture: CaptureSummary }) {
   const { state } = capture;
@@ -11,7 +11,11 @@ export function Facts({ capture }: { capture: CaptureSummary }) {
           Nothing has been approved for this capture yet. It is {capture.width} × {capture.height} pixels.
         </p>
       )}
-      {state.kind === 'unreadable' && <p className="text-failed">✗ {state.why}</p>}
+      {state.kind === 'unreadable' && (
+        <p className="text-failed">
+          ✗ {state.why.message} {state.why.remedy}
+        </p>
+      )}
       {state.kind === 'changed' && (
         <div className="flex flex-wrap items-start gap-x-8 gap-y-2">
           {state.picture && (
@@ -36,11 +40,14 @@ export function Facts({ capture }: { capture: CaptureSummary }) {
           )}
           {state.otherFingerprint && (
             <p className="max-w-[44ch] rounded-md border border-changed/60 bg-changed/8 px-3 py-1.5">
-              The baseline was taken with another browser version, other fonts or another environment; this need not be a regression.
+              The baseline was taken with another browser version, other fonts or another environment; this need not be
+              a regression.
             </p>
           )}
           <div className="min-w-0 flex-1">
-            <h3 className="text-[11px] font-semibold text-soft">{state.markup.length === 0 ? 'The markup is the same' : 'Markup'}</h3>
+            <h3 className="text-[11px] font-semibold text-soft">
+              {state.markup.length === 0 ? 'The markup is the same' : 'Markup'}
+            </h3>
             <ul className="font-mono text-[11.5px]">
               {state.markup.slice(0, 60).map((change, i) => (
                 <li key={i} className={`whitespace-pre-wrap ${change.side === 'now' ? 'text-passed' : 'text-failed'}`}>

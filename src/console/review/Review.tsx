@@ -2,8 +2,8 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { lookTitle } from '../../core/look.ts';
-import { type CaptureSummary, isUndecided, type ResultSummary } from '../../core/run.ts';
+import { lookTitle } from '../../core/look/look.ts';
+import { type CaptureSummary, isUndecided, type ResultSummary } from '../../core/run/run.ts';
 import { boardOrder } from '../board/rows.ts';
 import { service, useChanges, useResult } from '../data.ts';
 import { useKeys } from '../keys.ts';
@@ -20,8 +20,13 @@ const keyOf = ({ result, capture }: Item): string => `${result.id} ${capture.nam
 
 /** Changes first, then what is new; each in the order of the board. */
 function itemsOf(results: readonly ResultSummary[]): Item[] {
-  const all = [...results].sort(boardOrder).flatMap((result) => result.captures.filter(isUndecided).map((capture) => ({ result, capture })));
-  return [...all.filter(({ capture }) => capture.state.kind !== 'new'), ...all.filter(({ capture }) => capture.state.kind === 'new')];
+  const all = [...results]
+    .sort(boardOrder)
+    .flatMap((result) => result.captures.filter(isUndecided).map((capture) => ({ result, capture })));
+  return [
+    ...all.filter(({ capture }) => capture.state.kind !== 'new'),
+    ...all.filter(({ capture }) => capture.state.kind === 'new'),
+  ];
 }
 
 export function Review() {
@@ -57,7 +62,12 @@ function Queue({ results }: { results: ResultSummary[] }) {
   const [error, setError] = useState<string | null>(null);
   const [decided, setDecided] = useState(0);
   const list = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({ count: items.length, getScrollElement: () => list.current, estimateSize: () => 48, overscan: 6 });
+  const virtual = useVirtualizer({
+    count: items.length,
+    getScrollElement: () => list.current,
+    estimateSize: () => 48,
+    overscan: 6,
+  });
   useEffect(() => virtual.scrollToIndex(at), [virtual, at]);
 
   const choose = (index: number): void => {
@@ -90,8 +100,8 @@ function Queue({ results }: { results: ResultSummary[] }) {
     return (
       <Blank title={decided > 0 ? 'All decided' : 'Nothing to decide'}>
         <p>
-          {decided > 0 ? `You decided about ${decided} ${decided === 1 ? 'capture' : 'captures'}. ` : ''}Whatever changes in a run, or is new in it, appears
-          here.
+          {decided > 0 ? `You decided about ${decided} ${decided === 1 ? 'capture' : 'captures'}. ` : ''}Whatever
+          changes in a run, or is new in it, appears here.
         </p>
       </Blank>
     );
@@ -99,7 +109,12 @@ function Queue({ results }: { results: ResultSummary[] }) {
   const { result, capture } = item;
   return (
     <div className="grid h-full grid-cols-[260px_1fr]">
-      <div ref={list} className="min-h-0 overflow-y-auto border-r border-rule bg-sheet" role="listbox" aria-label="Captures to decide about">
+      <div
+        ref={list}
+        className="min-h-0 overflow-y-auto border-r border-rule bg-sheet"
+        role="listbox"
+        aria-label="Captures to decide about"
+      >
         <div className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((row) => {
             const one = items[row.index]!;
@@ -129,7 +144,11 @@ function Queue({ results }: { results: ResultSummary[] }) {
       </div>
       <div className="flex min-h-0 min-w-0 flex-col">
         <div className="flex h-10 shrink-0 items-center gap-3 border-b border-rule px-4">
-          <Link to={`/bench/${result.id}?step=${capture.step}`} className="truncate text-[14px] font-semibold hover:text-accent" title="Open it on the bench">
+          <Link
+            to={`/bench/${result.id}?step=${capture.step}`}
+            className="truncate text-[14px] font-semibold hover:text-accent"
+            title="Open it on the bench"
+          >
             {lookTitle(result.component, result.look)}
           </Link>
           <Verdict verdict={capture.state.kind === 'new' ? 'new' : 'changed'} />

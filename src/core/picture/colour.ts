@@ -48,9 +48,15 @@ export function colourDistance(a: number, b: number): number {
   const lr2 = linear[r2]!,
     lg2 = linear[g2]!,
     lb2 = linear[b2]!;
-  const l = Math.cbrt(0.4122214708 * lr1 + 0.5363325363 * lg1 + 0.0514459929 * lb1) - Math.cbrt(0.4122214708 * lr2 + 0.5363325363 * lg2 + 0.0514459929 * lb2);
-  const m = Math.cbrt(0.2119034982 * lr1 + 0.6806995451 * lg1 + 0.1073969566 * lb1) - Math.cbrt(0.2119034982 * lr2 + 0.6806995451 * lg2 + 0.1073969566 * lb2);
-  const s = Math.cbrt(0.0883024619 * lr1 + 0.2817188376 * lg1 + 0.6299787005 * lb1) - Math.cbrt(0.0883024619 * lr2 + 0.2817188376 * lg2 + 0.6299787005 * lb2);
+  const l =
+    Math.cbrt(0.4122214708 * lr1 + 0.5363325363 * lg1 + 0.0514459929 * lb1) -
+    Math.cbrt(0.4122214708 * lr2 + 0.5363325363 * lg2 + 0.0514459929 * lb2);
+  const m =
+    Math.cbrt(0.2119034982 * lr1 + 0.6806995451 * lg1 + 0.1073969566 * lb1) -
+    Math.cbrt(0.2119034982 * lr2 + 0.6806995451 * lg2 + 0.1073969566 * lb2);
+  const s =
+    Math.cbrt(0.0883024619 * lr1 + 0.2817188376 * lg1 + 0.6299787005 * lb1) -
+    Math.cbrt(0.0883024619 * lr2 + 0.2817188376 * lg2 + 0.6299787005 * lb2);
   // OKLab is linear in the cube roots, so the difference can be taken before the last matrix.
   const L = 0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s;
   const A = 1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s;

@@ -2,7 +2,7 @@
  * Compares two pictures in the order that pays: which pixels differ at all, how visible that is, where.
  * Pictures of different sizes are compared where both have pixels; what one has beyond that is told as strips.
  */
-import type { Box } from '../timeline.ts';
+import type { Box } from '../timeline/timeline.ts';
 import { colourDistance, visibleDistance } from './colour.ts';
 import { type Picture, pixelAt, sameBytes, type SameBytes, withAlpha } from './picture.ts';
 import { emptyCells, markPixel, type Region, regionsOf } from './regions.ts';
@@ -71,7 +71,8 @@ export function comparePictures(before: Picture, now: Picture, same: SameBytes =
     // Most rows of most pairs are equal, and are passed over whole.
     if (same(a, rowA * channels, b, rowB * channels, width * channels)) continue;
     for (let x = 0, i = rowA * channels, j = rowB * channels; x < width; x++, i += channels, j += channels) {
-      if (a[i] === b[j] && a[i + 1] === b[j + 1] && a[i + 2] === b[j + 2] && (channels === 3 || a[i + 3] === b[j + 3])) continue;
+      if (a[i] === b[j] && a[i + 1] === b[j + 1] && a[i + 2] === b[j + 2] && (channels === 3 || a[i + 3] === b[j + 3]))
+        continue;
       differing++;
       const apart = distance(pixelAt(from, rowA + x), pixelAt(to, rowB + x));
       if (apart > strongest) strongest = apart;
@@ -93,4 +94,5 @@ export function comparePictures(before: Picture, now: Picture, same: SameBytes =
 }
 
 /** True when a person could tell the two pictures apart. */
-export const looksDifferent = (comparison: Comparison): boolean => comparison.visible > 0 || comparison.added.length > 0 || comparison.lost.length > 0;
+export const looksDifferent = (comparison: Comparison): boolean =>
+  comparison.visible > 0 || comparison.added.length > 0 || comparison.lost.length > 0;

@@ -1,5 +1,5 @@
 /** Draws a difference picture: the new picture faded, differing pixels inked, regions framed, strips hatched. */
-import type { Box } from '../timeline.ts';
+import type { Box } from '../timeline/timeline.ts';
 import { colourDistance, visibleDistance } from './colour.ts';
 import type { Comparison } from './compare.ts';
 import { type Picture, pixelAt } from './picture.ts';

@@ -1,5 +1,5 @@
 /** Groups differing pixels into connected regions, so that a person sees places and not dots. */
-import type { Box } from '../timeline.ts';
+import type { Box } from '../timeline/timeline.ts';
 
 export type Region = {
   /** Tight bounds of its differing pixels: left, top, width, height, in device pixels. */
@@ -29,7 +29,16 @@ export function emptyCells(width: number, height: number): Cells {
   const columns = (width + (1 << shift) - 1) >> shift;
   const rows = (height + (1 << shift) - 1) >> shift;
   const ints = (): Int32Array => new Int32Array(columns * rows);
-  return { columns, rows, left: ints(), top: ints(), right: ints(), bottom: ints(), pixels: ints(), strongest: new Float64Array(columns * rows) };
+  return {
+    columns,
+    rows,
+    left: ints(),
+    top: ints(),
+    right: ints(),
+    bottom: ints(),
+    pixels: ints(),
+    strongest: new Float64Array(columns * rows),
+  };
 }
 
 /** Marks a differing pixel. Pixels come row by row, so the first of a cell is its topmost. */
@@ -61,7 +70,11 @@ export function regionsOf(cells: Cells): Region[] {
   return regions.sort((a, b) => b.pixels - a.pixels);
 }
 
-function gather({ columns, rows, left, top, right, bottom, pixels, strongest }: Cells, seen: Uint8Array, start: number): Region {
+function gather(
+  { columns, rows, left, top, right, bottom, pixels, strongest }: Cells,
+  seen: Uint8Array,
+  start: number,
+): Region {
   let [l, t, r, b, count, most] = [left[start]!, top[start]!, right[start]!, bottom[start]!, 0, 0];
   const stack = [start];
   for (let cell = stack.pop(); cell !== undefined; cell = stack.pop()) {

@@ -2,11 +2,22 @@ import { useState } from 'react';
 import { answer, click, ensure, looks, the } from 'sguardo';
 
 /** Asks for what its buttons say, and shows the reply. */
-function Telephone({ url = '/api/tides/3?day=monday', method = 'GET', body }: { url?: string; method?: string; body?: unknown }) {
+function Telephone({
+  url = '/api/tides/3?day=monday',
+  method = 'GET',
+  body,
+}: {
+  url?: string;
+  method?: string;
+  body?: unknown;
+}) {
   const [said, setSaid] = useState('silence');
   const call = (): void => {
     setSaid('ringing');
-    fetch(url, { method, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) }).then(
+    fetch(url, {
+      method,
+      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+    }).then(
       async (reply) => setSaid(`${reply.status} ${reply.headers.get('x-harbour') ?? ''} ${await reply.text()}`),
       () => setSaid('no line'),
     );

@@ -20,7 +20,12 @@ export function Controls({ onKey, onClick, onSend }: ControlsProps) {
       }}
     >
       <label>
-        Name <input value={name} onChange={(event) => setName(event.target.value)} onKeyDown={(event) => onKey?.(event.key, event.ctrlKey ? 'Control' : '')} />
+        Name{' '}
+        <input
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          onKeyDown={(event) => onKey?.(event.key, event.ctrlKey ? 'Control' : '')}
+        />
       </label>
       <p>Hello {name || 'nobody'}</p>
       <label>

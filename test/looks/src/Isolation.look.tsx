@@ -36,7 +36,16 @@ const traces = () => ({
   path: location.pathname + location.search,
 });
 
-const clean = { storage: 0, cookie: '', title: '', body: '', size: '16px', colour: 'rgb(0, 0, 0)', rules: 0, path: '/' };
+const clean = {
+  storage: 0,
+  cookie: '',
+  title: '',
+  body: '',
+  size: '16px',
+  colour: 'rgb(0, 0, 0)',
+  rules: 0,
+  path: '/',
+};
 
 export default looks(Messy, {
   states: {
@@ -63,7 +72,11 @@ export default looks(Messy, {
     },
     'time zone, language and preferences are those of the environment': {
       async script() {
-        await ensure([Intl.DateTimeFormat().resolvedOptions().timeZone, navigator.language, (0.5).toLocaleString()]).equals(['UTC', 'en-GB', '0.5']);
+        await ensure([
+          Intl.DateTimeFormat().resolvedOptions().timeZone,
+          navigator.language,
+          (0.5).toLocaleString(),
+        ]).equals(['UTC', 'en-GB', '0.5']);
         await ensure([
           innerWidth,
           innerHeight,

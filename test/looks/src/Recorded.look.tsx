@@ -32,9 +32,12 @@ function Chart({ scheme }: { scheme?: string }) {
     lamp.current!.append(Object.assign(document.createElement('tide-lamp'), { textContent: 'on' }));
     const style = document.head.appendChild(document.createElement('style'));
     style.sheet!.insertRule('.inserted { outline: 3px dashed purple }');
-    const blob = new Blob(['<svg xmlns="http://www.w3.org/2000/svg" width="20" height="20"><path fill="green" d="M0 0h20v20z"/></svg>'], {
-      type: 'image/svg+xml',
-    });
+    const blob = new Blob(
+      ['<svg xmlns="http://www.w3.org/2000/svg" width="20" height="20"><path fill="green" d="M0 0h20v20z"/></svg>'],
+      {
+        type: 'image/svg+xml',
+      },
+    );
     setPicture(URL.createObjectURL(blob));
     setTimeout(() => setLate('in time'), 15);
   }, []);
@@ -48,7 +51,8 @@ function Chart({ scheme }: { scheme?: string }) {
       <p className="chart">Chart of the mole</p>
       <p className="inserted">Inserted rule, {late}</p>
       <canvas ref={canvas} width="60" height="20" />
-      <img src={buoy} alt="Buoy" /> {picture && <img src={picture} alt="Drawn" onLoad={() => URL.revokeObjectURL(picture)} />}
+      <img src={buoy} alt="Buoy" />{' '}
+      {picture && <img src={picture} alt="Drawn" onLoad={() => URL.revokeObjectURL(picture)} />}
       <svg width="40" height="20" role="img" aria-label="Wave">
         <path d="M0 10Q10 0 20 10T40 10" fill="none" stroke="navy" />
       </svg>

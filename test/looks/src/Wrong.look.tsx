@@ -94,7 +94,10 @@ export default looks(Obstacles, {
     'a text that differs': { script: () => ensure(the.button('Fine')).reads('Rough') },
     'a value that differs': { script: () => ensure({ a: 1 }).equals({ a: 2 }) },
     'no spy': { props: { onPress: () => {} }, script: ({ props }) => ensure(props.onPress).calls(1) },
-    'a spy that was not called': { props: { onPress: spy() }, script: ({ props }) => ensure(props.onPress).wasCalledWith('C-14', 3) },
+    'a spy that was not called': {
+      props: { onPress: spy() },
+      script: ({ props }) => ensure(props.onPress).wasCalledWith('C-14', 3),
+    },
     'a picture too large': {
       async script() {
         (document.getElementById('look')!.firstElementChild as HTMLElement).style.minHeight = '3000000px';

@@ -1,0 +1,168 @@
+/** Carries out decisions: appends them to the records and, for approvals, writes the folder; whole or not at all. */
+import { extname } from 'node:path';
+import type { Decided, DecisionRequest } from '../core/api/api.ts';
+import type { CaptureKey } from '../core/baseline/baseline.ts';
+import { isSelected } from '../core/look/pattern.ts';
+import { lookKey } from '../core/look/look.ts';
+import { fail } from '../core/problem/problem.ts';
+import type { ResultSummary } from '../core/run/run.ts';
+import type { NewDecision, Store, StoredCapture } from '../store/index.ts';
+import { commitOf, personOf } from './git.ts';
+import type { ManifestParts } from './manifest.ts';
+import { type Approved, holdsBaseline, type SharedFile, writeBaselines } from './write.ts';
+
+type Meant = { result: ResultSummary; only: Set<string> | null };
+
+function meantByPattern(store: Store, patterns: readonly string[]): Meant[] {
+  const latest = store.results.latest();
+  if (latest.length === 0)
+    return fail('nothing-to-decide', { what: 'Nothing has been run yet.', remedy: 'Run the looks first: sguardo run' });
+  const chosen = latest.filter(isSelected(patterns));
+  if (chosen.length === 0) fail('nothing-selected', { patterns: patterns.map((one) => `“${one}”`).join(', ') });
+  return chosen.map((result) => ({ result, only: null }));
+}
+
+/** The results that a request means: those of the captures named, or the newest ones. */
+function meant(store: Store, { captures, patterns = [], all }: DecisionRequest): Meant[] {
+  if (captures && captures.length > 0)
+    return captures.map(({ result, capture }) => ({
+      result: store.results.get(result) ?? fail('not-found', { what: `result ${result}` }),
+      only: new Set([capture]),
+    }));
+  if (!all && patterns.length === 0)
+    return fail('nothing-to-decide', {
+      what: 'No looks were specified.',
+      remedy: 'Name some with a pattern, or use --all for every look.',
+    });
+  return meantByPattern(store, patterns);
+}
+
+/** A look that failed never got to its end; what it shows on the way there is no baseline. */
+const isUnfinished = ({ verdict, captures }: ResultSummary): boolean =>
+  (verdict === 'failed' || verdict === 'broken') && !captures.some(({ state }) => state.kind === 'unreadable');
+
+const keyOf = ({ component, look, environment, name }: StoredCapture): CaptureKey => ({
+  component,
+  look,
+  environment,
+  capture: name,
+});
+
+/** What is to be done about one capture. */
+type Choice = 'decide' | 'already' | 'nothing';
+
+function choose(
+  store: Store,
+  root: string,
+  folder: string | null,
+  kind: DecisionRequest['kind'],
+  capture: StoredCapture,
+): Choice {
+  const key = keyOf(capture);
+  const before = store.decisions.about(key, capture.hash, capture.markup);
+  if (kind === 'reject') {
+    if (before?.kind === 'reject' && store.decisions.stands(key, before)) return 'already';
+    return capture.state === 'same' ? 'nothing' : 'decide';
+  }
+  const current = store.decisions.baseline(key);
+  // A file that somebody has lost or spoilt meanwhile is written again.
+  const isKept = folder === null || holdsBaseline(root, folder, key, capture.hash);
+  const isSame = isKept && current?.hash === capture.hash && current.markup === capture.markup;
+  return isSame && before?.kind !== 'reject' ? 'already' : 'decide';
+}
+
+const read = (store: Store, hash: string): Buffer =>
+  store.blobs.get(hash)?.bytes ?? fail('internal', { error: `the blob ${hash} is missing` });
+
+function partsOf(store: Store, { manifest, look }: StoredCapture): ManifestParts {
+  if (manifest !== null) return JSON.parse(read(store, manifest).toString('utf8')) as ManifestParts;
+  const what = `The captures of “${look}” were taken by an older Sguardo.`;
+  return fail('nothing-to-decide', { what, remedy: 'Run the look again, then decide.' });
+}
+
+/** Larger files are kept in the records only. */
+const largestShared = 64 * 1024;
+
+function sharedOf(store: Store, { sheets, assets }: ManifestParts): SharedFile[] {
+  const files = new Map<string, string>(sheets.map((hash) => [hash, '.css']));
+  for (const [address, hash] of Object.entries(assets)) {
+    const ending = extname(new URL(address, 'http://x/').pathname).slice(0, 12);
+    if (!files.has(hash)) files.set(hash, /^\.\w+$/.test(ending) ? ending : '');
+  }
+  return [...files].flatMap(([hash, ending]) => {
+    const bytes = store.blobs.get(hash)?.bytes;
+    return bytes && (ending === '.css' || bytes.length <= largestShared) ? [{ hash, ending, bytes }] : [];
+  });
+}
+
+/** Carries out a decision. @throws ProblemError with nothing decided */
+export function decide(store: Store, root: string, folder: string | null, request: DecisionRequest): Decided {
+  const { kind } = request;
+  if (kind === 'reject' && !request.why?.trim()) fail('reason-missing');
+  const outcome: Decided = { decided: [], already: 0, unfinished: [] };
+  const chosen: StoredCapture[] = [];
+  for (const { result, only } of meant(store, request)) {
+    if (kind === 'approve' && isUnfinished(result)) {
+      outcome.unfinished.push(lookKey(result.component, result.look));
+      continue;
+    }
+    for (const capture of store.results.captures(result.id)) {
+      if (only && !only.has(capture.name)) continue;
+      const choice = choose(store, root, folder, kind, capture);
+      if (choice === 'already') outcome.already++;
+      if (choice === 'decide') chosen.push(capture);
+    }
+  }
+  outcome.unfinished = [...new Set(outcome.unfinished)];
+  outcome.decided = chosen.map(keyOf);
+  if (chosen.length > 0) record(store, root, folder, request, chosen);
+  return outcome;
+}
+
+function record(
+  store: Store,
+  root: string,
+  folder: string | null,
+  request: DecisionRequest,
+  chosen: StoredCapture[],
+): void {
+  const { kind, why = null } = request;
+  const who = request.who ?? personOf(root);
+  const commit = commitOf(root);
+  const at = new Date().toISOString();
+  const append = (): void =>
+    store.together(() => {
+      for (const capture of chosen) {
+        const { run, hash, markup, manifest, fingerprint } = capture;
+        const decision: NewDecision = {
+          ...keyOf(capture),
+          who,
+          kind,
+          why,
+          run,
+          hash,
+          markup,
+          manifest,
+          fingerprint,
+          commit,
+        };
+        store.decisions.add(decision);
+      }
+    });
+  if (kind === 'reject' || folder === null) {
+    append();
+    return;
+  }
+  const approved = chosen.map((capture): Approved => {
+    const parts = partsOf(store, capture);
+    return {
+      key: keyOf(capture),
+      parts,
+      png: read(store, capture.hash),
+      moment: read(store, parts.moment).toString('utf8'),
+      shared: sharedOf(store, parts),
+      approved: { by: who, at, why, run: capture.run },
+    };
+  });
+  writeBaselines(root, folder, approved, append);
+}

@@ -1,0 +1,98 @@
+/** Brings the folder of baselines and the records together at the start of a run: the folder wins. */
+import {
+  type Baseline,
+  type BaselineOf,
+  type CaptureKey,
+  keyText,
+  type Unreadable,
+} from '../core/baseline/baseline.ts';
+import type { Problem } from '../core/problem/problem.ts';
+import type { Store } from '../store/index.ts';
+import { type FolderBaseline, readFolder } from './folder.ts';
+import { commitOf } from './git.ts';
+
+/** What captures are compared with in one run. */
+export type BaselineSet = {
+  of: BaselineOf;
+  /** Hashes of the approved pictures of a look, by capture. */
+  approved(component: string, look: string, environment: string): Record<string, string>;
+  /** What could not be read. */
+  unreadable: Problem[];
+  /** Every baseline that there is, with the picture's file in the project. */
+  files: { key: CaptureKey; file: string }[];
+};
+
+/** Takes a baseline of the folder into the records, unless they know it as the newest already. */
+function adopt(store: Store, { key, about, png, hash, markup }: FolderBaseline, commit: () => string | null): void {
+  const markupHash = store.blobs.put(Buffer.from(JSON.stringify(markup)), 'application/json');
+  const known = store.decisions.baseline(key);
+  if (known?.hash === hash && known.markup === markupHash) return;
+  store.blobs.put(png, 'image/png');
+  store.decisions.add({
+    ...key,
+    who: about.approved?.by ?? 'unknown',
+    kind: 'adopt',
+    why: about.approved?.why ?? null,
+    run: null,
+    hash,
+    markup: markupHash,
+    manifest: null,
+    fingerprint: about.fingerprint,
+    commit: commit(),
+  });
+}
+
+/** Takes in what the folder has that the records do not, and answers for a run. */
+export function takeInFolder(store: Store, root: string, folder: string | null): BaselineSet {
+  if (folder === null) return fromRecords(store);
+  const { baselines, unreadable } = readFolder(root, folder);
+  const found = new Map<string, Baseline | Unreadable>();
+  const pictures = new Map<string, Record<string, string>>();
+  let known: { commit: string | null } | null = null;
+  const commit = (): string | null => {
+    known ??= { commit: commitOf(root) };
+    return known.commit;
+  };
+  const lookText = (component: string, look: string, environment: string): string =>
+    JSON.stringify([component, look, environment]);
+  store.together(() => {
+    for (const baseline of baselines) {
+      const { key, png, hash, markup, about, file } = baseline;
+      found.set(keyText(key), { png, hash, markup, fingerprint: about.fingerprint, file });
+      const look = lookText(key.component, key.look, key.environment);
+      pictures.set(look, { ...pictures.get(look), [key.capture]: hash });
+      adopt(store, baseline, commit);
+    }
+  });
+  for (const { key, problem } of unreadable) if (key) found.set(keyText(key), { unreadable: problem });
+  return {
+    of: (component, look, environment, capture) =>
+      found.get(keyText({ component, look, environment, capture })) ?? null,
+    approved: (component, look, environment) => pictures.get(lookText(component, look, environment)) ?? {},
+    unreadable: unreadable.map(({ problem }) => problem),
+    files: baselines.map(({ key, file }) => ({ key, file })),
+  };
+}
+
+/** Baselines of a project that keeps none as files. */
+function fromRecords(store: Store): BaselineSet {
+  return {
+    unreadable: [],
+    files: [],
+    approved: store.decisions.approvedOf,
+    of: (component, look, environment, capture) => {
+      const decision = store.decisions.baseline({ component, look, environment, capture });
+      const png = decision && store.blobs.get(decision.hash);
+      const markup = decision && store.blobs.get(decision.markup);
+      if (!decision || !png || !markup) return null;
+      const { hash, fingerprint } = decision;
+      return {
+        png: png.bytes,
+        hash,
+        fingerprint,
+        markup: JSON.parse(markup.bytes.toString('utf8')) as string[],
+        file: null,
+      };
+    },
+  };
+}

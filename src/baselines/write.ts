@@ -1,0 +1,86 @@
+/** Writes approved captures into the folder of baselines. */
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import type { CaptureKey } from '../core/baseline/baseline.ts';
+import { fail } from '../core/problem/problem.ts';
+import { type Change, carryOutTogether, recover } from './journal.ts';
+import { type Manifest, type ManifestParts, parseManifest } from './manifest.ts';
+import { baselinePath, formerPath, sharedFolder } from './paths.ts';
+
+/** A file that several baselines may share. */
+export type SharedFile = { hash: string; ending: string; bytes: Uint8Array };
+
+/** One approved capture with everything that the folder keeps of it. */
+export type Approved = {
+  key: CaptureKey;
+  parts: ManifestParts;
+  png: Uint8Array;
+  /** JSON of the canonical moment. */
+  moment: string;
+  shared: SharedFile[];
+  approved: NonNullable<Manifest['approved']>;
+};
+
+/** True when the folder has this very picture for a capture, in the present format and place. */
+export function holdsBaseline(root: string, folder: string, key: CaptureKey, picture: string): boolean {
+  const path = join(root, folder, baselinePath(key));
+  try {
+    const about = parseManifest(readFileSync(`${path}.json`, 'utf8'));
+    const hash = createHash('sha256')
+      .update(readFileSync(`${path}.png`))
+      .digest('hex');
+    return about.format === 2 && about.picture === picture && hash === picture && existsSync(`${path}.moment`);
+  } catch {
+    return false;
+  }
+}
+
+/** Lines of a moment stand one below the other, so that a change of one element is a change of its lines. */
+const spread = (json: string): string => `${JSON.stringify(JSON.parse(json), null, 1).replace(/^ +/gm, '')}\n`;
+
+function changeFor(home: string, { key, parts, png, moment, shared, approved }: Approved, change: Change): void {
+  const path = baselinePath(key);
+  const { fingerprint, width, height, picture, moment: hash, sheets, assets } = parts;
+  const manifest: Manifest = {
+    format: 2,
+    ...key,
+    width,
+    height,
+    picture,
+    moment: hash,
+    sheets,
+    assets,
+    fingerprint,
+    approved,
+  };
+  change.writes.set(`${path}.png`, png);
+  change.writes.set(`${path}.moment`, spread(moment));
+  change.writes.set(`${path}.json`, `${JSON.stringify(manifest, null, 2)}\n`);
+  for (const { hash: content, ending, bytes } of shared) {
+    const file = join(sharedFolder, `${content}${ending}`);
+    if (!existsSync(join(home, file))) change.writes.set(file, bytes);
+  }
+  const former = formerPath(key);
+  if (former === path) return;
+  for (const ending of ['.json', '.png'])
+    if (existsSync(join(home, former + ending))) change.removals.push(former + ending);
+}
+
+/**
+ * Writes approved captures, all or none. `decided` is called once it is sure that they will be written.
+ * @throws ProblemError `baselines-not-folder`, `disk-full`, `disk-read-only`, `disk-failed`
+ */
+export function writeBaselines(root: string, folder: string, list: readonly Approved[], decided: () => void): void {
+  const home = join(root, folder);
+  if (statSync(home, { throwIfNoEntry: false })?.isFile()) fail('baselines-not-folder', { folder });
+  recover(home);
+  const change: Change = { writes: new Map(), removals: [] };
+  for (const one of list) changeFor(home, one, change);
+  carryOutTogether(home, change, decided);
+}
+
+/** Removes baselines of captures, with what nothing else shares. */
+export function removeBaselines(root: string, folder: string, files: readonly string[]): void {
+  carryOutTogether(join(root, folder), { writes: new Map(), removals: [...files] }, () => {});
+}

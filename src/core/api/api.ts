@@ -1,0 +1,56 @@
+/** What the service and its clients say to one another; the calls themselves are described by /api/openapi.json. */
+import type { DecisionNote, ResultSummary, RunSummary } from '../run/run.ts';
+
+export type ProjectInfo = {
+  name: string;
+  root: string;
+  version: string;
+  url: string;
+  /** Origin of stages and moments: another one than the API's. */
+  stage: string;
+  environments: {
+    name: string;
+    viewport: [number, number];
+    scheme: 'light' | 'dark';
+    motion: 'reduce' | 'no-preference';
+    contrast: 'more' | 'no-preference';
+  }[];
+  engine: string | null;
+  /** The folder of approved baselines, or null when they are kept in the service only. */
+  baselines: string | null;
+  /** The run that goes on now. */
+  run: RunSummary | null;
+  /** Runs that wait for it to end, the next one first. */
+  queued: RunSummary[];
+};
+
+/** A decision about captures: those named, or all undecided ones of the looks that the patterns mean. */
+export type DecisionRequest = {
+  kind: 'approve' | 'reject';
+  captures?: { result: number; capture: string }[];
+  patterns?: string[];
+  all?: boolean;
+  why?: string;
+  who?: string;
+};
+
+export type Decided = {
+  /** Captures decided about now. */
+  decided: { component: string; look: string; environment: string; capture: string }[];
+  /** How many that were meant had been decided so before. */
+  already: number;
+  /** Looks that were meant and whose captures cannot be approved, because they did not finish. */
+  unfinished: string[];
+};
+
+/** Baselines of looks that there are no more; `removed` when they have been taken away. */
+export type Tidied = { files: string[]; removed: boolean };
+
+export type HistoryEntry = Omit<DecisionNote, 'stands'> & {
+  id: number;
+  capture: string;
+  run: number | null;
+  hash: string;
+};
+
+export type LookHistory = { results: ResultSummary[]; decisions: HistoryEntry[] };

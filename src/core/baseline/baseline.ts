@@ -1,0 +1,34 @@
+/** Baselines: what was approved for a capture. */
+import type { Problem } from '../problem/problem.ts';
+
+/** Which capture of which look, where. */
+export type CaptureKey = { component: string; look: string; environment: string; capture: string };
+
+/** A capture as it was taken: the parts that are compared. */
+export type Taken = {
+  png: Uint8Array;
+  /** SHA-256 of the PNG. */
+  hash: string;
+  fingerprint: string;
+  markup: string[];
+};
+
+export type Baseline = Taken & {
+  /** The file it was read from; null for one that is kept in the records only. */
+  file: string | null;
+};
+
+/** A baseline that is there and cannot be used, with what is wrong with it. */
+export type Unreadable = { unreadable: Problem };
+
+/** Finds the baseline of a capture, or null when nothing has been approved for it. */
+export type BaselineOf = (
+  component: string,
+  look: string,
+  environment: string,
+  capture: string,
+) => Baseline | Unreadable | null;
+
+/** One text for a key, as a name in maps. */
+export const keyText = ({ component, look, environment, capture }: CaptureKey): string =>
+  JSON.stringify([component, look, environment, capture]);

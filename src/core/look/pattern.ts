@@ -1,0 +1,59 @@
+/**
+ * Which looks a pattern means. The rule, in any letter case:
+ *
+ * 1. `Component/look` (or `Component › look`) means exactly the look of that name. The component may be given with as many
+ *    folders before it as one likes: `BerthCard/moored`, `src/BerthCard/moored`.
+ * 2. Any other text means every look whose component, name or file holds it.
+ * 3. With `*`, which stands for any text, the pattern may begin and end anywhere in `component/look` or in the file's path.
+ */
+import { type LookInfo, type LookName, lookKey } from './look.ts';
+
+type Named = Pick<LookInfo, 'file' | 'component' | 'look'>;
+
+const folded = (pattern: string): string => pattern.trim().toLowerCase().replace(/ *› */g, '/').replace(/^\.\//, '');
+
+/** True when the parts are in the text, one after the other. Linear in the text, however many parts there are. */
+function holdsInOrder(text: string, parts: readonly string[]): boolean {
+  let at = 0;
+  for (const part of parts) {
+    const found = text.indexOf(part, at);
+    if (found < 0) return false;
+    at = found + part.length;
+  }
+  return true;
+}
+
+/** True when a path ends with the wanted one, on the border of a folder. */
+const endsWithPath = (path: string, wanted: string): boolean => path === wanted || path.endsWith(`/${wanted}`);
+
+function isExactly(wanted: string, component: string, look: string): boolean {
+  if (!wanted.endsWith(`/${look}`)) return false;
+  return endsWithPath(component, wanted.slice(0, -look.length - 1));
+}
+
+/** True when a pattern means a look. */
+export function matchesPattern(info: Named, pattern: string): boolean {
+  const wanted = folded(pattern);
+  const [component, look, file] = [info.component, info.look, info.file].map((part) => part.toLowerCase()) as [
+    string,
+    string,
+    string,
+  ];
+  if (wanted.includes('*')) {
+    const parts = wanted.split('*');
+    return holdsInOrder(lookKey(component, look), parts) || holdsInOrder(file, parts);
+  }
+  // A name that is spelt in other letters than these is folded just as a pattern is.
+  if (isExactly(wanted, component, folded(look)) || isExactly(wanted, component, look)) return true;
+  return component.includes(wanted) || look.includes(wanted) || file.includes(wanted);
+}
+
+/**
+ * A predicate for the looks that are meant by any pattern or named in full by any of `names`; without either, for all.
+ */
+export function isSelected(patterns: readonly string[], names: readonly LookName[] = []): (info: Named) => boolean {
+  if (patterns.length === 0 && names.length === 0) return () => true;
+  const full = new Set(names.map((name) => JSON.stringify([name.component, name.look])));
+  return (info) =>
+    full.has(JSON.stringify([info.component, info.look])) || patterns.some((pattern) => matchesPattern(info, pattern));
+}

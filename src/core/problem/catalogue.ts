@@ -1,0 +1,286 @@
+/** Everything that can go wrong and be told to a person: each entry has a code, a message in plain words and a way out. */
+
+/** What a message speaks of. */
+export type Details = Record<string, string | number | undefined>;
+
+type Entry = { message: (d: Details) => string; remedy: string | ((d: Details) => string) };
+
+const entry = (message: Entry['message'], remedy: Entry['remedy']): Entry => ({ message, remedy });
+
+const given = (d: Details): string => String(d.remedy);
+
+const steps = {
+  'target-missing': entry(
+    (d) => `Nothing matched ${d.target} within ${d.patience} ms.`,
+    'Compare the name and the role with what was there instead. If it appears later, wait for it with a check, or raise patience.',
+  ),
+  'target-ambiguous': entry(
+    (d) => `${d.count} elements match ${d.target}, but this step needs exactly one.`,
+    'Narrow the target with a name, with .in(…) or with .nth(…).',
+  ),
+  'target-hidden': entry(
+    (d) => `${d.target} is there but cannot be seen: ${d.why}.`,
+    'First do what shows it, or check that its styles are what you expect.',
+  ),
+  'target-moving': entry(
+    (d) => `${d.target} kept moving for ${d.patience} ms.`,
+    'Stop that movement when prefers-reduced-motion is set; environments ask for reduced motion by default.',
+  ),
+  'target-disabled': entry(
+    (d) => `${d.target} is disabled.`,
+    'First do what enables it, or check with isDisabled() if it is meant to be.',
+  ),
+  'target-covered': entry(
+    (d) => `${d.target} is covered by ${d.cover}, so the ${d.action} would not reach it.`,
+    'Close what covers it first, or fix the stacking order: a person could not do this either.',
+  ),
+  'target-not-editable': entry(
+    (d) => `${d.target} does not take text.`,
+    'Name the input, the textarea or the editable element itself, for example with the.field(label).',
+  ),
+  'option-missing': entry((d) => `${d.target} has no option “${d.option}”.`, 'Use one of the options listed.'),
+  'option-not-chosen': entry(
+    (d) => `“${d.option}” could not be chosen in ${d.target}: it shows “${d.shown}” afterwards.`,
+    'Something on the page sets it back. Look at the moments before and after this step on the bench.',
+  ),
+  'check-failed': entry(
+    (d) => `This did not hold within ${d.patience} ms: ${d.check}.`,
+    'Look at the moments before and after this step on the bench. If the component is right, change the check.',
+  ),
+  'not-a-spy': entry(
+    () => 'This check needs a spy, but was given something else.',
+    'Give the prop a spy(): props: { onRelease: spy() }.',
+  ),
+  'bad-step': entry((d) => `${d.what}`, given),
+  'capture-failed': entry(
+    (d) => `The browser could not take the picture “${d.name}” of ${d.width} × ${d.height} pixels: ${d.error}.`,
+    'Show less in this look: a hundred rows look like a hundred thousand.',
+  ),
+  'script-threw': entry((d) => `The script threw: ${d.error}`, 'Fix the script at the line shown.'),
+  'page-error': entry(
+    (d) => `An error was not caught: ${d.error}`,
+    'Fix the code shown, or catch the error where it can be handled.',
+  ),
+  'step-unfinished': entry((d) => `The script ended while “${d.step}” was still running.`, 'Put await in front of it.'),
+  'render-threw': entry(
+    (d) => `${d.component} threw while rendering: ${d.error}`,
+    'Fix the component, or give this look the props it needs.',
+  ),
+  'look-endless': entry(
+    (d) => `${d.doing} did not end within ${d.limit} ms and was stopped.`,
+    'Look for an endless loop, or for a promise that never settles. To allow more time, raise timeLimit in sguardo.config.ts.',
+  ),
+  'navigated-away': entry(
+    (d) => `The page tried to leave for ${d.url}, which would have ended the look. It was kept.`,
+    'Prevent the navigation in the component (event.preventDefault()), or give it a spy instead of a real link.',
+  ),
+  'page-left': entry(
+    (d) => `The page went away in the middle of the look${d.url ? ` (${d.url})` : ''}.`,
+    'Something reloaded or replaced the page. Give the component a spy instead of the function that does that.',
+  ),
+  'closed-itself': entry(
+    () => 'The component called window.close(), which would have ended the look. The window was kept open.',
+    'Give the component a function of its own to call, and a spy() for it.',
+  ),
+  'window-closed': entry(
+    () => 'The window was closed in the middle of the look.',
+    'Run it again. The browser that Sguardo starts is not meant for other use.',
+  ),
+  'page-crashed': entry(
+    () => 'The page crashed.',
+    'Most often it ran out of memory: look for something that grows without end.',
+  ),
+  'page-silent': entry(
+    (d) => `The page did not answer within ${d.limit} ms.`,
+    'Run it again. If it keeps happening, look for code that blocks the page.',
+  ),
+  'page-forged': entry(
+    () => 'The page reported a result that cannot be right.',
+    'Something in the look replaces functions of the platform. Remove that, or set isolate to “look”.',
+  ),
+  'finish-failed': entry(
+    (d) => `The result of this look could not be processed: ${d.error}`,
+    'Please report this, with the look file. The other looks are not affected.',
+  ),
+  'browser-gone': entry(
+    (d) => `The browser ended (${d.why}), and again when the look was tried a second time.`,
+    'Run again. If it keeps happening, start the browser by hand to see why it ends; SGUARDO_CHROMIUM names another one.',
+  ),
+};
+
+const lookFiles = {
+  'file-empty': entry(
+    (d) => `${d.file} does not export looks.`,
+    'End it with: export default looks(YourComponent, { states: { … } });',
+  ),
+  'file-threw': entry(
+    (d) => `${d.file} could not be loaded: ${d.error}`,
+    'Fix the code shown; nothing in the file was run.',
+  ),
+  'bundle-failed': entry(
+    (d) => `${d.file} could not be bundled: ${d.error}`,
+    'Fix the code shown. The other look files were run without it.',
+  ),
+  'frame-failed': entry(
+    (d) => `The frame ${d.file} could not be bundled: ${d.error}`,
+    'Fix the code shown. Every look is mounted in the frame, so none was run.',
+  ),
+  'after-circular': entry(
+    (d) => `“${d.look}” starts after itself: ${d.chain}.`,
+    'Let one of these looks start from its own props, without after.',
+  ),
+  'after-unknown': entry(
+    (d) => `“${d.look}” starts after “${d.after}”, but this file has no such look.`,
+    'Name a look of the same file.',
+  ),
+  'look-name': entry(
+    (d) => `${d.file} has a look whose name cannot be stored: ${d.look}.`,
+    'Rename it: the name holds half of a surrogate pair, which is not valid Unicode.',
+  ),
+  'looks-twice': entry(
+    (d) => `${d.file} and ${d.other} describe the same component, so their looks cannot be told apart.`,
+    'Rename one of the two files.',
+  ),
+  'run-ended': entry(
+    () => 'The service ended before every look of this run had a verdict.',
+    'Run again. Verdicts reached so far are kept.',
+  ),
+  'run-stopped': entry(
+    () => 'The run was stopped before every look had a verdict.',
+    'Run again for the rest. Verdicts reached so far are kept.',
+  ),
+};
+
+const project = {
+  'config-missing': entry(
+    (d) => `There is no sguardo.config.ts in ${d.folder} or in any folder above it.`,
+    "Create one in your project's root; the shortest is: export default {};",
+  ),
+  'config-threw': entry((d) => `${d.file} could not be read: ${d.error}`, 'Fix the file and run again.'),
+  'config-wrong': entry(
+    (d) => `${d.file}: ${d.error}`,
+    (d) => String(d.remedy ?? 'Correct that entry. docs/configuration.md lists every one.'),
+  ),
+  'frame-missing': entry(
+    (d) => `The frame ${d.file} named in ${d.config} does not exist.`,
+    'Create it, correct the path, or remove the entry to run without a frame.',
+  ),
+  'frame-wrong': entry(
+    (d) => `${d.file} does not export a component as its default.`,
+    'For example: export default function Frame({ children }) { return children; }',
+  ),
+  'looks-missing': entry(
+    (d) => `No look files found in ${d.folder} with ${d.pattern}.`,
+    'Put a look file beside a component, for example src/BerthCard.look.tsx.',
+  ),
+  'environment-unknown': entry(
+    (d) => `There is no environment “${d.name}”.`,
+    (d) => `Use one from the configuration: ${d.known}.`,
+  ),
+  'nothing-selected': entry(
+    (d) => `No looks match ${d.patterns}.`,
+    "Use part of a component's name, a look's name or a file's path; * stands for anything.",
+  ),
+};
+
+const kept = {
+  'baseline-corrupt': entry(
+    (d) => `The baseline ${d.file} cannot be read as a picture: ${d.error}`,
+    'Restore it from version control, or check the capture and approve it again.',
+  ),
+  'baseline-unreadable': entry(
+    (d) => `${d.file} is not a valid baseline description: ${d.error}`,
+    'Restore it from version control, or delete it and approve the capture again.',
+  ),
+  'baseline-torn': entry(
+    (d) => `${d.file} and its description do not belong together: the description names another picture.`,
+    'Restore both files from the same commit, or check the capture and approve it again.',
+  ),
+  'baseline-twice': entry(
+    (d) => `${d.file} and ${d.other} both claim to be the baseline of the same capture.`,
+    'Delete the one that is wrong, with its picture.',
+  ),
+  'baselines-not-folder': entry(
+    (d) => `${d.folder} should be the folder of baselines, but it is a file.`,
+    'Move that file away, or name another folder as baselines in sguardo.config.ts.',
+  ),
+  'database-corrupt': entry(
+    (d) => `${d.file} is damaged and cannot be used: ${d.error}`,
+    'Move the .sguardo folder away and run again. Approved baselines in the project are not affected; runs and decisions in that file are lost.',
+  ),
+  'database-newer': entry(
+    (d) => `${d.file} was written by a newer Sguardo.`,
+    'Update Sguardo, or move the .sguardo folder away to start with an empty one.',
+  ),
+  'disk-full': entry(
+    (d) => `There is no space left on the disk for ${d.file}.`,
+    'Free some space (a run of 100 looks needs about 5 MB) and run again. What was kept so far is intact.',
+  ),
+  'disk-read-only': entry(
+    (d) => `${d.file} cannot be written: ${d.error}`,
+    'Check who owns it, its permissions, and whether the disk is read-only.',
+  ),
+  'disk-failed': entry(
+    (d) => `${d.file} could not be read or written: ${d.error}`,
+    'Check the disk and the path, and run again.',
+  ),
+};
+
+const serviceAndClient = {
+  'browser-missing': entry(
+    () => 'Chromium was not found.',
+    "Install Debian's package chromium, or name the binary in the environment variable SGUARDO_CHROMIUM.",
+  ),
+  'browser-start': entry((d) => `Chromium could not be started: ${d.error}`, 'Start the binary by hand to see why.'),
+  'port-taken': entry(
+    (d) => `Port ${d.port} is already in use.`,
+    'Choose another one with --port, or leave --port out to get a free one.',
+  ),
+  'service-missing': entry((d) => `The service could not be reached: ${d.error}`, 'Start it with: sguardo serve'),
+  'service-start': entry(
+    (d) => `The service did not start: ${d.error}`,
+    'Start it in the foreground to see why: sguardo serve',
+  ),
+  'service-there': entry(
+    (d) => `Another service of the project ${d.folder} is running or starting.`,
+    'Use that one: commands find it by themselves, and sguardo serve prints its address.',
+  ),
+  'host-refused': entry(
+    (d) => `Requests for the host ${d.host} are not answered.`,
+    'Use the address that sguardo serve printed.',
+  ),
+  'origin-refused': entry(
+    (d) => `Requests from pages of ${d.origin} are not answered.`,
+    'Open the console at the address that sguardo serve printed.',
+  ),
+  'request-wrong': entry((d) => `${d.error}`, 'Correct the request; /api/openapi.json describes every call.'),
+  'queue-full': entry(
+    (d) => `${d.most} runs are already waiting.`,
+    'Wait for them to finish, or stop some: POST /api/runs/<id>/stop',
+  ),
+  'not-found': entry((d) => `There is no ${d.what}.`, 'Check the address, or look at the list that leads to it.'),
+  'nothing-to-decide': entry((d) => `${d.what}`, given),
+  'reason-missing': entry(
+    () => 'A rejection needs a reason.',
+    'Say what is wrong with the change: sguardo reject PATTERN --why "…"',
+  ),
+  internal: entry(
+    (d) => `Something went wrong inside Sguardo: ${d.error}`,
+    "Please report this, with what you did just before. The service's log has the details.",
+  ),
+};
+
+export const catalogue = {
+  ...steps,
+  ...lookFiles,
+  ...project,
+  ...kept,
+  ...serviceAndClient,
+} satisfies Record<string, Entry>;
+
+export type ProblemCode = keyof typeof catalogue;
+
+/** Codes of problems that concern a step or the running of one look. */
+export const stepCodes: readonly string[] = Object.keys(steps);
+/** Codes of problems with a look file. */
+export const lookFileCodes: readonly string[] = Object.keys(lookFiles);

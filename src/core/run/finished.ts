@@ -1,0 +1,28 @@
+/** A finished look: what a run brings, and what the store keeps of it. */
+import type { LookInfo } from '../look/look.ts';
+import type { CanonicalMoment } from '../moment/canonical.ts';
+import type { Timeline } from '../timeline/timeline.ts';
+import type { CaptureSummary, Outcome } from './run.ts';
+
+/** A file with its media type. */
+export type KeptFile = { type: string; body: Uint8Array };
+
+/** A capture's manifest: its picture and its moment, each by content, and what they depend on. */
+export type FinishedCapture = {
+  summary: CaptureSummary;
+  png: Uint8Array;
+  differencePng: Uint8Array | null;
+  /** The moment that the picture shows, in canonical form. */
+  moment: CanonicalMoment;
+  markup: string[];
+  fingerprint: string;
+};
+
+/** One look's result. */
+export type FinishedLook = Outcome & {
+  info: LookInfo;
+  captures: FinishedCapture[];
+  timeline: Timeline;
+  /** Files that moments show, by hash. */
+  files: Map<string, KeptFile>;
+};

@@ -1,0 +1,119 @@
+/** Runs and what they bring: the values that go from the runner to the store, and on to everybody who watches. */
+import type { LookInfo, LookName } from '../look/look.ts';
+import type { Evidence } from './evidence.ts';
+import type { Problem } from '../problem/problem.ts';
+import type { CaptureState, Tally, Verdict } from './verdict.ts';
+
+/** What somebody asked to be run. */
+export type RunRequest = {
+  patterns: string[];
+  /** Looks by their full names, beside what the patterns mean; all looks when neither names any. */
+  looks: LookName[];
+  /** Names of environments; all of the configuration's when empty. */
+  environments: string[];
+  /** How often every look is run. */
+  repeat: number;
+};
+
+export type RunStatus = 'queued' | 'running' | 'finished' | 'stopped' | 'ended';
+
+/** One run, as it is told to people. */
+export type RunSummary = {
+  id: number;
+  status: RunStatus;
+  started: string;
+  finished: string | null;
+  request: RunRequest;
+  /** Looks that it has, one for each environment and repetition; while it goes on, as far as is known. */
+  planned: number;
+  done: number;
+  tally: Tally;
+  /** Captures taken, and those of them that came out otherwise than at the first repetition. */
+  captures: number;
+  unstable: number;
+  engine: string | null;
+  /** The commit that the project was at, if it is kept with git. */
+  commit: string | null;
+  /** What went wrong with the run as a whole, or with files that it needed. */
+  problems: Problem[];
+  /** What else is to be said of it: old runs that were removed, baselines whose look is gone. */
+  notes: string[];
+};
+
+/** One capture of a look, as it is told to people. */
+export type CaptureSummary = {
+  name: string;
+  /** Hash of the PNG. */
+  hash: string;
+  width: number;
+  height: number;
+  /** The step it was taken at, and the moment it shows. */
+  step: number;
+  moment: number;
+  /** SHA-256 of the canonical form of that moment. */
+  canonical: string;
+  state: CaptureState;
+  /** Hash of the baseline's PNG and of the difference picture, where there are any. */
+  baseline: string | null;
+  difference: string | null;
+  /** The newest decision about exactly this picture. */
+  decision: DecisionNote | null;
+};
+
+/** Who decided what, and why. */
+export type DecisionNote = {
+  kind: 'approve' | 'reject' | 'adopt';
+  who: string;
+  at: string;
+  why: string | null;
+  /** It was made against the baseline that holds now; one about an earlier baseline is history. */
+  stands: boolean;
+};
+
+const standingDecision = ({ decision }: CaptureSummary): DecisionNote | null => (decision?.stands ? decision : null);
+
+/** True when a capture still waits for somebody to decide about it. */
+export const isUndecided = (capture: CaptureSummary): boolean =>
+  capture.state.kind !== 'same' && standingDecision(capture) === null;
+
+/** What a result stands at now: its verdict, unless everything in question has been approved since. */
+export function standing(result: Pick<ResultSummary, 'verdict' | 'captures'>): Verdict {
+  if (result.verdict !== 'changed' && result.verdict !== 'new') return result.verdict;
+  const isOpen = (capture: CaptureSummary): boolean => {
+    const decision = standingDecision(capture);
+    return capture.state.kind !== 'same' && (decision === null || decision.kind === 'reject');
+  };
+  return result.captures.some(isOpen) ? result.verdict : 'passed';
+}
+
+/** What one look came to in one environment. */
+export type Outcome = {
+  environment: string;
+  repetition: number;
+  verdict: Verdict;
+  problem: Problem | null;
+  notes: string[];
+  /** The look comes out otherwise when it is run alone: it depends on what ran before it. */
+  orderDependent: boolean;
+  /** Milliseconds from mount to last capture. */
+  took: number;
+  /** The step at which it went wrong. */
+  failedStep: number | null;
+  /** What observers of the look have found. */
+  evidence: Evidence[];
+};
+
+/** The result of one look in one run, without its timeline. */
+export type ResultSummary = LookInfo & Outcome & { id: number; run: number; steps: number; captures: CaptureSummary[] };
+
+/** What happens during a run, in order; also the live feed's messages. */
+export type RunEvent =
+  | { kind: 'run-queued'; run: RunSummary }
+  | { kind: 'run-started'; run: RunSummary }
+  | { kind: 'look-started'; run: number; component: string; look: string; environment: string }
+  | { kind: 'look-finished'; run: number; result: ResultSummary }
+  | { kind: 'run-progress'; run: RunSummary }
+  | { kind: 'run-finished'; run: RunSummary }
+  | { kind: 'decided'; captures: number }
+  /** Events were missed, and what is known has to be asked for again. */
+  | { kind: 'gap' };

@@ -1,0 +1,42 @@
+/** The configuration file, `sguardo.config.ts`: `export default { … } satisfies Config`. */
+import type { Environment } from './environment.ts';
+
+export type Config = {
+  /** Which files are look files: glob patterns from the project's root. Default `['**\/*.look.tsx', '**\/*.look.jsx']`. */
+  looks?: string[];
+  /** The frame: a module whose default export is a component around every look. Default `sguardo.frame.tsx`, if there is one. */
+  frame?: string;
+  /** Folder of the approved baselines, or false to keep them in the service only. Default `baselines`. */
+  baselines?: string | false;
+  /** Environments by name; what is left out is as in the default environment. Default: one, `day`. */
+  environments?: Record<string, Partial<Omit<Environment, 'name'>>>;
+  /** How long checks and waits are retried, in milliseconds. Default 2000. */
+  patience?: number;
+  /** How long one look may take, in milliseconds. Default 15000. */
+  timeLimit?: number;
+  /** What the clock shows when a look begins (ISO 8601). Default `2026-03-02T09:30:00Z`. */
+  now?: string;
+  /** Browser windows side by side. Default 4. */
+  lanes?: number;
+  /** `file`: the looks of a file that run in the same window share a document (default). `look`: each gets a fresh one. */
+  isolate?: 'file' | 'look';
+  /** Origins that looks may reach for real, such as `https://tiles.example`. Default: none. */
+  network?: string[];
+  /** How many runs are kept, with their timelines and pictures. Default 50. */
+  keep?: number;
+};
+
+/** The configuration with every default filled in. */
+export type Settings = {
+  looks: string[];
+  frame: string | null;
+  baselines: string | null;
+  environments: Environment[];
+  patience: number;
+  timeLimit: number;
+  now: string;
+  lanes: number;
+  isolate: 'file' | 'look';
+  network: string[];
+  keep: number;
+};

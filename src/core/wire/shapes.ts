@@ -1,0 +1,166 @@
+/** The shapes of everything that a page says. */
+import { catalogue, type ProblemCode } from '../problem/catalogue.ts';
+import type { Problem } from '../problem/problem.ts';
+import {
+  either,
+  fields,
+  list,
+  nullable,
+  number,
+  oneOf,
+  optional,
+  record,
+  type Shape,
+  text,
+  truth,
+  tuple,
+  whole,
+} from '../shape/shape.ts';
+import type { Step, TimelineEvent } from '../timeline/timeline.ts';
+import type { FileReport, FromPage, LookReport } from './wire.ts';
+
+const box = tuple(number, number, number, number);
+const id = whole(0, 1_000_000_000);
+const ids = list(id);
+const name = text(2000);
+
+const problemCode: Shape<ProblemCode> = (value): value is ProblemCode =>
+  typeof value === 'string' && Object.hasOwn(catalogue, value);
+
+const problem = fields({
+  code: problemCode,
+  message: text(100_000),
+  remedy: text(10_000),
+  found: optional(list(text(10_000), 1000)),
+  frame: optional(text(100_000)),
+  place: optional(text(10_000)),
+}) as Shape<Problem>;
+
+const state = fields({
+  value: optional(text()),
+  checked: optional(truth),
+  indeterminate: optional(truth),
+  selected: optional(ids),
+  scroll: optional(tuple(number, number)),
+  dialog: optional(oneOf('modal', 'open')),
+  popover: optional(oneOf(true)),
+  pixels: optional(text(50_000_000)),
+  user: optional(oneOf('invalid', 'valid')),
+});
+
+const element = fields({
+  tag: name,
+  ns: optional(oneOf('svg', 'math')),
+  attrs: optional(record(text(50_000_000))),
+  kids: optional(ids),
+  shadow: optional(fields({ kids: ids, sheets: optional(ids) })),
+  sheet: optional(id),
+  frame: optional(fields({ kid: nullable(id), width: number, height: number })),
+  state: optional(state),
+});
+
+const node = either(fields({ text: text(50_000_000) }), element);
+const sheet = either(fields({ css: text(50_000_000), base: text() }), fields({ url: text() }));
+
+const viewFields = {
+  width: number,
+  height: number,
+  scroll: tuple(number, number),
+  hover: ids,
+  focus: nullable(id),
+  focusVisible: truth,
+  sheets: ids,
+};
+const view = fields(viewFields);
+const partOfView = fields(
+  Object.fromEntries(Object.entries(viewFields).map(([key, shape]) => [key, optional(shape as Shape<unknown>)])),
+);
+
+const moment = fields({ root: id, nodes: record(node), sheets: record(sheet), view });
+const patch = fields({
+  nodes: optional(record(nullable(node))),
+  sheets: optional(record(nullable(sheet))),
+  view: optional(partOfView),
+});
+
+const step = fields({
+  index: id,
+  kind: oneOf('mount', 'action', 'check', 'answer', 'capture', 'part', 'navigation', 'error'),
+  title: text(100_000),
+  parent: nullable(id),
+  at: number,
+  took: nullable(number),
+  outcome: oneOf('passed', 'failed', 'broken', 'running'),
+  before: id,
+  after: nullable(id),
+  target: optional(fields({ node: nullable(id), box: nullable(box), description: text(100_000) })),
+  pointer: optional(tuple(number, number)),
+  tries: optional(id),
+  capture: optional(name),
+  problem: optional(problem),
+}) as unknown as Shape<Step>;
+
+const mark = fields({
+  lane: oneOf('console', 'network', 'spies', 'dom'),
+  at: number,
+  took: nullable(number),
+  title: text(100_000),
+  level: oneOf('info', 'warning', 'error'),
+  detail: optional(text()),
+});
+
+const event = either(
+  fields({ kind: oneOf('base'), at: number, moment }),
+  fields({ kind: oneOf('patch'), at: number, patch }),
+  fields({ kind: oneOf('step'), step, stack: optional(text()) }),
+  fields({ kind: oneOf('mark'), id, mark }),
+  fields({ kind: oneOf('asset'), url: text(), data: optional(text(100_000_000)) }),
+) as Shape<TimelineEvent>;
+
+const button = oneOf('left', 'middle', 'right', 'none');
+const input = either(
+  fields({ kind: oneOf('move'), x: number, y: number, button }),
+  fields({ kind: oneOf('down', 'up'), x: number, y: number, button, clicks: whole(0, 3), modifiers: whole(0, 15) }),
+  fields({ kind: oneOf('key'), key: text(40), modifiers: whole(0, 15) }),
+);
+const ask = either(
+  fields({ do: oneOf('input'), events: list(input, 1_000_000) }),
+  fields({ do: oneOf('capture'), name, clip: box, beyond: truth, step: id, moment: id }),
+);
+const reply = fields({ status: whole(200, 599), headers: record(text()), body: text(100_000_000) });
+
+const fromPage = either(
+  fields({ token: name, kind: oneOf('ask'), look: id, id, ask }),
+  fields({ token: name, kind: oneOf('events'), look: id, events: list(event) }),
+  fields({ token: name, kind: oneOf('answer'), request: name, reply: either(reply, oneOf('proceed', 'refuse')) }),
+) as unknown as Shape<FromPage>;
+
+const lookReport = fields({
+  outcome: oneOf('passed', 'failed', 'broken'),
+  problem: nullable(problem),
+  stack: nullable(text()),
+  notes: list(text(100_000), 10_000),
+  left: list(text(10_000), 10_000),
+  evidence: list(fields({ kind: name, data: (value: unknown): value is unknown => value !== undefined })),
+}) as Shape<LookReport>;
+
+const fileReport = either(
+  fields({ looks: list(fields({ look: name, hasScript: truth, after: nullable(name) }), 100_000) }),
+  fields({ problem, stack: nullable(text()) }),
+) as Shape<FileReport>;
+
+/** What a page has said through its raw binding; null for what has none of the shapes. */
+export function readMessage(raw: string): FromPage | null {
+  try {
+    const value: unknown = JSON.parse(raw);
+    return fromPage(value) ? value : null;
+  } catch {
+    return null;
+  }
+}
+
+/** What a page says its look came to; null for what has not the shape. */
+export const readLookReport = (value: unknown): LookReport | null => (lookReport(value) ? value : null);
+
+/** What a page says of its look file; null for what has not the shape. */
+export const readFileReport = (value: unknown): FileReport | null => (fileReport(value) ? value : null);

@@ -1,0 +1,88 @@
+/**
+ * What a page and its host say to one another, as JSON. The page is never trusted: what it says is believed only in the
+ * shapes of `shapes.ts`, with the token that its host gave it, and about the look that it runs.
+ */
+import type { Evidence } from '../run/evidence.ts';
+import type { Problem } from '../problem/problem.ts';
+import type { Box, TimelineEvent } from '../timeline/timeline.ts';
+
+export type MouseButton = 'left' | 'middle' | 'right' | 'none';
+
+/** Trusted input that a page asks its host to send. Positions are CSS pixels of the viewport. */
+export type InputRequest =
+  | { kind: 'move'; x: number; y: number; button: MouseButton }
+  | { kind: 'down' | 'up'; x: number; y: number; button: MouseButton; clicks: number; modifiers: number }
+  | { kind: 'key'; key: string; modifiers: number };
+
+/** A picture that a page asks its host to take: `beyond` when the clip reaches outside the viewport. */
+export type CaptureAsk = { do: 'capture'; name: string; clip: Box; beyond: boolean; step: number; moment: number };
+
+/** What a page can ask its host to do while it waits. */
+export type Ask = { do: 'input'; events: InputRequest[] } | CaptureAsk;
+
+/** A stubbed reply to a request. */
+export type Reply = { status: number; headers: Record<string, string>; body: string };
+
+/** What becomes of a request: a reply, the real network, or no connection. */
+export type RequestFate = Reply | 'proceed' | 'refuse';
+
+/** A message of a page; `token` is the one that its host gave it. */
+export type FromPage = { token: string } & (
+  | { kind: 'ask'; look: number; id: number; ask: Ask }
+  | { kind: 'events'; look: number; events: TimelineEvent[] }
+  | { kind: 'answer'; request: string; reply: RequestFate }
+);
+
+/** A request of the page, as the host hands it back to the page to be answered. */
+export type AskedRequest = {
+  id: string;
+  method: string;
+  url: string;
+  headers: Record<string, string>;
+  body: string | null;
+  /** It is for a file of the bundle. */
+  asset: boolean;
+};
+
+/** One look to run. */
+export type LookRequest = {
+  look: string;
+  /** Counts the looks that this window has run; everything that the page says carries it, so that late words are told apart. */
+  number: number;
+  patience: number;
+  /** What the clock shows when the look begins, in milliseconds since 1970. */
+  now: number;
+  scheme: 'light' | 'dark';
+  /** Origins that requests may reach for real. */
+  network: string[];
+  /** `on`, but where recording itself is measured: `off`, or `photographed` to take a screenshot after every step. */
+  recording: 'on' | 'off' | 'photographed';
+};
+
+/** What a look came to inside its page. */
+export type LookReport = {
+  outcome: 'passed' | 'failed' | 'broken';
+  problem: Problem | null;
+  /** Stack of the error behind the problem, for the source map. */
+  stack: string | null;
+  /** What a person should know although it changed no verdict. */
+  notes: string[];
+  /** What the look did to its document that could not be taken back, in words: the document is not used again. */
+  left: string[];
+  /** What observers of the look have found. */
+  evidence: Evidence[];
+};
+
+/** What a look file's document says when it is asked for its looks. */
+export type FileReport =
+  | { looks: { look: string; hasScript: boolean; after: string | null }[] }
+  | { problem: Problem; stack: string | null };
+
+/** The global functions of a page through which its host calls it; all but the first want the token given there. */
+export type PageGlobal = {
+  /** Evaluates the look file. Nothing of the project runs before. */
+  file(token: string): Promise<FileReport>;
+  run(token: string, request: LookRequest): Promise<LookReport>;
+  reply(token: string, id: number, error: string | null): void;
+  request(token: string, request: AskedRequest): void;
+};

@@ -1,0 +1,82 @@
+/**
+ * The page that moments are drawn in: our own script on the stage's origin, around the sandboxed frame. It listens to
+ * the console that embeds it, and offers the same to an engine that drives it.
+ */
+import { Drawing, type DrawTimeline } from './drawing.ts';
+
+/** Which moment to show, with an element outlined and the pointer, where there are any. */
+export type DrawShow = {
+  kind: 'show';
+  moment: number;
+  outline: number | null;
+  pointer: [number, number] | null;
+  fit: boolean;
+  ground?: string;
+};
+/** What the drawing page tells the page that embeds it. */
+export type DrawNews = { kind: 'ready' } | { kind: 'drawn'; moment: number; width: number; height: number };
+
+function overlay(name: string): HTMLElement {
+  const element = document.createElement('div');
+  element.className = name;
+  document.getElementById('paper')!.append(element);
+  return element;
+}
+
+/** Sets the page up: listens to the page that embeds it, and offers the same to an engine that drives it. */
+export function startDrawing(): void {
+  const frame = document.querySelector('iframe')!;
+  const paper = document.getElementById('paper')!;
+  const outline = overlay('outline');
+  const pointer = overlay('pointer');
+  const drawing = new Drawing(frame);
+  let last: DrawShow | null = null;
+
+  const tell = (news: DrawNews): void => {
+    if (window.parent !== window) window.parent.postMessage(news, '*');
+  };
+
+  const show = (asked: DrawShow): void => {
+    last = asked;
+    drawing.show(asked.moment);
+    if (!asked.fit) drawing.focus();
+    const { width, height } = drawing.view;
+    const scale = asked.fit && width > 0 ? Math.min(1, window.innerWidth / width, window.innerHeight / height) : 1;
+    paper.style.width = `${width}px`;
+    paper.style.height = `${height}px`;
+    // Shown to people it lies in the middle; an engine that takes its picture wants it in the corner.
+    const left = asked.fit ? Math.max(0, Math.round((window.innerWidth - width * scale) / 2)) : 0;
+    paper.style.transform = left === 0 && scale === 1 ? 'none' : `translateX(${left}px) scale(${scale})`;
+    if (asked.ground) document.body.style.background = asked.ground;
+    const box = asked.outline === null ? null : drawing.boxOf(asked.outline);
+    outline.style.display = box && box.width > 0 ? 'block' : 'none';
+    if (box)
+      Object.assign(outline.style, {
+        left: `${box.left - 3}px`,
+        top: `${box.top - 3}px`,
+        width: `${box.width + 6}px`,
+        height: `${box.height + 6}px`,
+      });
+    pointer.style.display = asked.pointer ? 'block' : 'none';
+    if (asked.pointer) Object.assign(pointer.style, { left: `${asked.pointer[0]}px`, top: `${asked.pointer[1]}px` });
+    tell({ kind: 'drawn', moment: asked.moment, width, height });
+  };
+
+  const receive = async (message: DrawTimeline | DrawShow): Promise<void> => {
+    if (message.kind === 'timeline') {
+      if ((await drawing.load(message)) && last) show(last);
+    } else if (message.kind === 'show') show(message);
+  };
+
+  window.addEventListener('message', (event) => {
+    if (event.source === window.parent && event.source !== window) void receive(event.data as DrawTimeline | DrawShow);
+  });
+  window.addEventListener('resize', () => last && show(last));
+  Object.defineProperty(window, '__sguardoDraw', { value: { receive, settled: () => drawing.settled() } });
+  tell({ kind: 'ready' });
+}
+
+// The frame's own document must be there, not the blank one that every frame begins with.
+const frame = document.querySelector('iframe');
+if (frame?.contentDocument?.readyState === 'complete' && frame.contentDocument.URL !== 'about:blank') startDrawing();
+else frame?.addEventListener('load', startDrawing, { once: true });

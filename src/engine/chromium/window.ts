@@ -1,0 +1,234 @@
+/** One Chromium window, driven over the DevTools protocol. */
+import type { Environment } from '../../core/settings/environment.ts';
+import type { Box } from '../../core/timeline/timeline.ts';
+import {
+  type EngineWindow,
+  type FulfilledResponse,
+  type InputEvent,
+  LostError,
+  type PausedRequest,
+  type WindowHandlers,
+} from '../engine.ts';
+import { mouseOrKey } from './input.ts';
+import type { Params, Pipe } from './pipe.ts';
+
+/** The name of the function through which a page calls its host. */
+export const hostBinding = '__sguardoHost';
+
+type RemoteValue = {
+  result: { value?: unknown; description?: string };
+  exceptionDetails?: { text: string; exception?: { description?: string } };
+};
+
+/** Opens a window in a browser context of its own, so that lanes share no storage. */
+export async function openWindow(pipe: Pipe): Promise<ChromiumWindow> {
+  const { browserContextId } = await pipe.send<{ browserContextId: string }>('Target.createBrowserContext', {
+    disposeOnDetach: true,
+  });
+  // A tab behind another one never paints; a window of its own always does.
+  const { targetId } = await pipe.send<{ targetId: string }>('Target.createTarget', {
+    url: 'about:blank',
+    browserContextId,
+    newWindow: true,
+  });
+  const { sessionId } = await pipe.send<{ sessionId: string }>('Target.attachToTarget', { targetId, flatten: true });
+  const window = new ChromiumWindow(pipe, sessionId, browserContextId);
+  await window.prepare();
+  return window;
+}
+
+export class ChromiumWindow implements EngineWindow {
+  handlers: WindowHandlers | null = null;
+  lost: LostError | null = null;
+  readonly #pipe: Pipe;
+  readonly #session: string;
+  readonly #context: string;
+  #loading: { loaded(): void; failed(error: Error): void } | null = null;
+  #environment = '';
+
+  constructor(pipe: Pipe, session: string, context: string) {
+    this.#pipe = pipe;
+    this.#session = session;
+    this.#context = context;
+    pipe.listen(
+      session,
+      (method, params) => this.#event(method, params),
+      (error) => this.lose(error),
+    );
+  }
+
+  async prepare(): Promise<void> {
+    await Promise.all([
+      this.#send('Page.enable'),
+      this.#send('Runtime.enable'),
+      this.#send('Inspector.enable'),
+      this.#send('Runtime.addBinding', { name: hostBinding }),
+      this.#send('Emulation.setFocusEmulationEnabled', { enabled: true }),
+      // Only what scripts ask for is paused: images, styles and modules keep their speed.
+      this.#send('Fetch.enable', {
+        patterns: [
+          { urlPattern: '*', resourceType: 'XHR' },
+          { urlPattern: '*', resourceType: 'Fetch' },
+          { urlPattern: '*', resourceType: 'EventSource' },
+          { urlPattern: '*', resourceType: 'Ping' },
+        ],
+      }),
+    ]);
+  }
+
+  async apply(environment: Environment): Promise<void> {
+    const wanted = JSON.stringify(environment);
+    if (wanted === this.#environment) return;
+    const { viewport, ratio, scheme, motion, contrast, locale, timeZone } = environment;
+    const { userAgent } = await this.#pipe.send<{ userAgent: string }>('Browser.getVersion');
+    await Promise.all([
+      this.#send('Emulation.setDeviceMetricsOverride', {
+        width: viewport[0],
+        height: viewport[1],
+        deviceScaleFactor: ratio,
+        mobile: false,
+      }),
+      this.#send('Emulation.setEmulatedMedia', {
+        features: [
+          { name: 'prefers-color-scheme', value: scheme },
+          { name: 'prefers-reduced-motion', value: motion },
+          { name: 'prefers-contrast', value: contrast },
+        ],
+      }),
+      this.#send('Emulation.setTimezoneOverride', { timezoneId: timeZone }),
+      this.#send('Emulation.setLocaleOverride', { locale: locale.replace('-', '_') }).catch(() => {}),
+      // The locale override reaches Intl only; navigator.language follows the accepted languages.
+      this.#send('Emulation.setUserAgentOverride', { userAgent, acceptLanguage: locale }),
+    ]);
+    this.#environment = wanted;
+  }
+
+  async load(url: string): Promise<void> {
+    const loaded = new Promise<void>((resolve, reject) => {
+      this.#loading = { loaded: resolve, failed: reject };
+    });
+    loaded.catch(() => {});
+    try {
+      const answer = await this.#send<{ errorText?: string }>('Page.navigate', { url });
+      if (answer.errorText) throw new LostError('page', `could not load ${url}: ${answer.errorText}`);
+      await loaded;
+    } finally {
+      this.#loading = null;
+    }
+  }
+
+  async evaluate(expression: string, limit?: number): Promise<unknown> {
+    const params = { expression, awaitPromise: true, returnByValue: true };
+    const { result, exceptionDetails } = await this.#send<RemoteValue>('Runtime.evaluate', params, limit);
+    if (exceptionDetails) throw new Error(exceptionDetails.exception?.description ?? exceptionDetails.text);
+    return result.value;
+  }
+
+  async screenshot([x, y, width, height]: Box, beyond: boolean): Promise<Buffer> {
+    const { data } = await this.#send<{ data: string }>('Page.captureScreenshot', {
+      format: 'png',
+      optimizeForSpeed: true,
+      captureBeyondViewport: beyond,
+      clip: { x, y, width, height, scale: 1 },
+    });
+    return Buffer.from(data, 'base64');
+  }
+
+  async input(events: readonly InputEvent[]): Promise<void> {
+    // All are sent at once: the browser keeps their order.
+    await Promise.all(events.flatMap(mouseOrKey).map(({ method, params }) => this.#send(method, params)));
+  }
+
+  fulfil(id: string, { status, headers, body }: FulfilledResponse): void {
+    const responseHeaders = Object.entries(headers).map(([name, value]) => ({ name, value }));
+    this.#pipe.post(
+      'Fetch.fulfillRequest',
+      { requestId: id, responseCode: status, responseHeaders, body: Buffer.from(body).toString('base64') },
+      this.#session,
+    );
+  }
+
+  proceed(id: string): void {
+    this.#pipe.post('Fetch.continueRequest', { requestId: id }, this.#session);
+  }
+
+  refuse(id: string): void {
+    this.#pipe.post('Fetch.failRequest', { requestId: id, errorReason: 'ConnectionRefused' }, this.#session);
+  }
+
+  async halt(): Promise<void> {
+    await this.#send('Runtime.terminateExecution').catch(() => {});
+  }
+
+  async clearStorage(origin: string): Promise<void> {
+    await this.#send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' }).catch(() => {});
+  }
+
+  async close(): Promise<void> {
+    this.handlers = null;
+    this.lost ??= new LostError('window', 'the window was closed');
+    this.#pipe.forget(this.#session);
+    await this.#pipe
+      .send('Target.disposeBrowserContext', { browserContextId: this.#context }, undefined, 5000)
+      .catch(() => {});
+  }
+
+  /** The page, the window or the browser is gone: calls that wait are ended, and later ones refused. */
+  lose(error: LostError): void {
+    if (this.lost) return;
+    this.lost = error;
+    this.#pipe.drop(this.#session, error);
+    this.#loading?.failed(error);
+    if (error.what !== 'browser') this.handlers?.lost(error);
+  }
+
+  /** The session id, by which the browser tells that the window has closed. */
+  get session(): string {
+    return this.#session;
+  }
+
+  #send<T = unknown>(method: string, params: object = {}, limit?: number): Promise<T> {
+    // A crashed page never answers.
+    if (this.lost) return Promise.reject(this.lost);
+    return this.#pipe.send<T>(method, params, this.#session, limit);
+  }
+
+  #event(method: string, params: Params): void {
+    switch (method) {
+      case 'Runtime.bindingCalled':
+        if (params.name === hostBinding) this.handlers?.message(params.payload);
+        break;
+      case 'Fetch.requestPaused': {
+        const { requestId, request } = params as {
+          requestId: string;
+          request: { method: string; url: string; headers: Record<string, string>; postData?: string };
+        };
+        const paused: PausedRequest = {
+          id: requestId,
+          method: request.method,
+          url: request.url,
+          headers: request.headers,
+          body: request.postData ?? null,
+        };
+        if (this.handlers) this.handlers.request(paused);
+        else this.proceed(requestId);
+        break;
+      }
+      case 'Page.javascriptDialogOpening':
+        this.#pipe.post('Page.handleJavaScriptDialog', { accept: params.type === 'beforeunload' }, this.#session);
+        this.handlers?.dialog(params.type, params.message);
+        break;
+      case 'Page.loadEventFired':
+        this.#loading?.loaded();
+        break;
+      case 'Page.frameNavigated': {
+        const { frame } = params as { frame: { parentId?: string; url: string } };
+        if (!frame.parentId && !this.#loading) this.handlers?.left(frame.url);
+        break;
+      }
+      case 'Inspector.targetCrashed':
+        this.lose(new LostError('page', 'the page crashed'));
+        break;
+    }
+  }
+}

@@ -1,0 +1,46 @@
+/** Spies: functions that remember how they were called. */
+import { portIfAny } from './port.ts';
+
+// A spy must be assignable to a prop of any function type.
+// biome-ignore lint/suspicious/noExplicitAny: see above
+export type Spy = ((...args: any[]) => any) & {
+  readonly isSpy: true;
+  /** The arguments of each call, oldest first. */
+  readonly calls: unknown[][];
+};
+
+type Known = { spy: Spy; calls: unknown[][]; name: string };
+const known: Known[] = [];
+
+/** A function that remembers its calls; it returns what `does` returns, or undefined. Forgotten between looks. */
+export function spy(does?: (...args: never[]) => unknown): Spy {
+  const calls: unknown[][] = [];
+  const made = ((...args: unknown[]) => {
+    calls.push(args);
+    portIfAny()?.called(entry.name, args);
+    return (does as ((...args: unknown[]) => unknown) | undefined)?.(...args);
+  }) as Spy;
+  Object.defineProperties(made, { isSpy: { value: true }, calls: { get: () => calls } });
+  const entry: Known = { spy: made, calls, name: 'spy' };
+  known.push(entry);
+  return made;
+}
+
+/** True for what `spy` gives. */
+export const isSpy = (value: unknown): value is Spy =>
+  typeof value === 'function' && (value as Partial<Spy>).isSpy === true;
+
+/** The prop that a spy was given as. */
+export const spyName = (value: Spy): string => known.find((entry) => entry.spy === value)?.name ?? 'spy';
+
+/** Forgets all calls, and names each spy after the prop it is given as. */
+export function resetSpies(props: Record<string, unknown>): void {
+  for (const entry of known) {
+    entry.calls.length = 0;
+    entry.name = 'spy';
+  }
+  for (const [name, value] of Object.entries(props)) {
+    const entry = known.find((one) => one.spy === value);
+    if (entry) entry.name = name;
+  }
+}

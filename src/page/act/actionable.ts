@@ -1,0 +1,54 @@
+/** Waits until an element can be acted upon as a person would: there, alone, visible, still, enabled, not covered. */
+import { fail, type ProblemCode } from '../../core/problem/problem.ts';
+import type { Step } from '../../core/timeline/timeline.ts';
+import type { Target } from '../../language/target.ts';
+import { native } from '../host/natives.ts';
+import { patience } from '../host/settings.ts';
+import { finishAnimations } from '../pins/animations.ts';
+import type { Recording } from '../record/recording.ts';
+import { nextFrame } from '../session/still.ts';
+import { describe } from './names.ts';
+import { only, retry } from './retry.ts';
+import { bringIntoView, deepestAt, pointOf, within } from './scroll.ts';
+import { boxOf, isDisabled, whyInvisible } from './visible.ts';
+
+/** Waits for a frame; one that comes at once would show nothing to have moved. */
+async function wholeFrame(): Promise<void> {
+  const began = native.now();
+  do await nextFrame();
+  while (native.now() - began < 12);
+}
+
+/** What the target is wanted for, in a word, and whether that needs it to be enabled. */
+export type Purpose = { action: string; needsEnabled: boolean };
+
+export type Actionable = { element: Element; point: [number, number] };
+
+/** Resolves with the element and the point to act at. What it finds is written into the step. */
+export function actionable(current: Step, recording: Recording, target: Target, purpose: Purpose): Promise<Actionable> {
+  const name = String(target);
+  recording.aim(current, name, null, null);
+  const wrong = (code: ProblemCode, details: Record<string, string | number> = {}): never =>
+    fail(code, { target: name, action: purpose.action, patience: patience(), ...details });
+  return retry(current, recording, async () => {
+    const element = only(target);
+    recording.aim(current, name, element, boxOf(element));
+    const hidden = whyInvisible(element);
+    if (hidden) wrong('target-hidden', { why: hidden });
+    if (purpose.needsEnabled && isDisabled(element)) wrong('target-disabled');
+    bringIntoView(element);
+    finishAnimations();
+    const before = boxOf(element);
+    await wholeFrame();
+    const after = boxOf(element);
+    if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
+    const point = pointOf(element);
+    const top = deepestAt(...point);
+    const label = top?.closest('label') as HTMLLabelElement | null;
+    if (!within(top, element) && label?.control !== element)
+      wrong('target-covered', { cover: top ? describe(top) : 'nothing visible: it lies outside the viewport' });
+    recording.aim(current, name, element, after);
+    current.pointer = point;
+    return { element, point };
+  });
+}

@@ -1,0 +1,69 @@
+/** Where an element can be seen and pointed at: through every scroller and shadow boundary around it. */
+import { shadowOf } from '../record/roots.ts';
+
+/** What a node lies in as it is rendered: its slot, its parent, or the host of its shadow root. */
+export const flatParent = (node: Node): Node | null =>
+  (node as Element).assignedSlot ?? node.parentNode ?? (node as ShadowRoot).host ?? null;
+
+/** True when `inner` is `outer` or is rendered inside it. */
+export function within(inner: Element | null, outer: Element): boolean {
+  for (let node: Node | null = inner; node; node = flatParent(node)) if (node === outer) return true;
+  return false;
+}
+
+/** The innermost element at a point of the viewport, through shadow roots. */
+export function deepestAt(x: number, y: number): Element | null {
+  let element = document.elementFromPoint(x, y);
+  for (let root = element && shadowOf(element); root; root = shadowOf(element!)) {
+    const inner = root.elementFromPoint(x, y);
+    if (!inner || inner === element) break;
+    element = inner;
+  }
+  return element;
+}
+
+type Area = { left: number; top: number; right: number; bottom: number };
+
+const cut = (a: Area, b: Area): Area => ({
+  left: Math.max(a.left, b.left),
+  top: Math.max(a.top, b.top),
+  right: Math.min(a.right, b.right),
+  bottom: Math.min(a.bottom, b.bottom),
+});
+
+/** The part of an element that scrollers and the viewport leave to be seen; it may be empty. */
+export function visiblePart(element: Element): Area {
+  const { left, top, right, bottom } = element.getClientRects()[0] ?? element.getBoundingClientRect();
+  let area: Area = cut({ left, top, right, bottom }, { left: 0, top: 0, right: innerWidth, bottom: innerHeight });
+  let { position } = getComputedStyle(element);
+  for (let node = flatParent(element); node; node = flatParent(node)) {
+    if (position === 'fixed') break;
+    if (!(node instanceof Element) || node === document.documentElement || node === document.body) continue;
+    const style = getComputedStyle(node);
+    // What is positioned is clipped by those only that are positioned, too.
+    if (position === 'absolute' && style.position === 'static') continue;
+    ({ position } = style);
+    if (style.overflowX === 'visible' && style.overflowY === 'visible') continue;
+    const box = node.getBoundingClientRect();
+    area = cut(area, box);
+  }
+  return area;
+}
+
+const isEmpty = ({ left, top, right, bottom }: Area): boolean => right - left < 1 || bottom - top < 1;
+
+/** Scrolls every ancestor until the middle of the element can be seen. */
+export function bringIntoView(element: Element): void {
+  const box = element.getBoundingClientRect();
+  const part = visiblePart(element);
+  const middle = { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 };
+  const seen = middle.x >= part.left && middle.x <= part.right && middle.y >= part.top && middle.y <= part.bottom;
+  if (!seen || isEmpty(part)) element.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' });
+}
+
+/** Where a person would point at: the middle of the part of the element that can be seen. */
+export function pointOf(element: Element): [number, number] {
+  const part = visiblePart(element);
+  const { left, top, right, bottom } = isEmpty(part) ? element.getBoundingClientRect() : part;
+  return [Math.round(((left + right) / 2) * 100) / 100, Math.round(((top + bottom) / 2) * 100) / 100];
+}

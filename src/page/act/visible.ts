@@ -1,0 +1,24 @@
+/** Whether a person can see an element. */
+import type { Box } from '../../core/timeline/timeline.ts';
+
+export const boxOf = (element: Element): Box => {
+  const { left, top, width, height } = element.getBoundingClientRect();
+  return [left, top, width, height];
+};
+
+/** Why nobody can see the element, or null when they can. */
+export function whyInvisible(element: Element): string | null {
+  if (!element.isConnected) return 'it was taken out of the page';
+  const [, , width, height] = boxOf(element);
+  if (!element.checkVisibility()) return 'it or something around it has display: none or content-visibility: hidden';
+  const { visibility } = getComputedStyle(element);
+  if (visibility !== 'visible') return `it has visibility: ${visibility}`;
+  if (!element.checkVisibility({ opacityProperty: true })) return 'it or something around it has opacity: 0';
+  if (width === 0 || height === 0) return `it is ${width} by ${height} pixels`;
+  return null;
+}
+
+export const isVisible = (element: Element): boolean => whyInvisible(element) === null;
+
+export const isDisabled = (element: Element): boolean =>
+  element.matches(':disabled') || element.closest('[aria-disabled="true"]') !== null;

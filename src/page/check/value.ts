@@ -1,0 +1,31 @@
+/** What is said of a value. */
+import { fail } from '../../core/problem/problem.ts';
+import { blobsIn, type Contents, equal, matches } from '../../core/value/equal.ts';
+import { show } from '../../core/value/show.ts';
+import type { ValueClaim } from '../../language/command.ts';
+import type { Finding } from './check.ts';
+
+// Taken before a component can replace it.
+const read = Blob.prototype.arrayBuffer;
+
+/** The bytes of every blob and file in a value. */
+export async function contentsOf(value: unknown): Promise<Contents> {
+  const found = [...blobsIn(value)] as Blob[];
+  const bytes = await Promise.all(found.map(async (blob) => new Uint8Array(await read.call(blob))));
+  return new Map(found.map((blob, i) => [blob, bytes[i]!]));
+}
+
+export async function findInValue(subject: unknown, claim: ValueClaim): Promise<Finding> {
+  // A function is asked again at every try.
+  const actual: unknown = typeof subject === 'function' ? await (subject as () => unknown)() : subject;
+  if (claim.is === 'matching') {
+    if (!(claim.pattern instanceof RegExp))
+      fail('bad-step', {
+        what: `matches(…) needs a pattern, but was given ${show(claim.pattern)}.`,
+        remedy: 'Write a regular expression: ensure(text).matches(/moored/)',
+      });
+    return matches(claim.pattern, String(actual)) ? null : [`it is ${show(actual)}`];
+  }
+  const contents = await contentsOf([actual, claim.to]);
+  return equal(actual, claim.to, contents) ? null : [`it is ${show(actual)}`];
+}

@@ -1,0 +1,57 @@
+/** The page's side of the conversation with its host. */
+import type { Ask, AskedRequest, FromPage, RequestFate } from '../../core/wire/wire.ts';
+import { native } from './natives.ts';
+
+declare global {
+  var __sguardoHost: ((text: string) => void) | undefined;
+}
+
+const waiting = new Map<number, { resolve(): void; reject(error: Error): void }>();
+let next = 1;
+let token = '';
+let onRequest: (request: AskedRequest) => void = () => {};
+// The binding is taken away at once: what speaks to the host is this module, and nothing else in the page.
+const say = globalThis.__sguardoHost ?? (() => {});
+delete globalThis.__sguardoHost;
+
+/** Takes the token that shows messages to be ours. Only the first one counts. */
+export function trust(given: string): void {
+  token ||= given;
+}
+
+/** True for the token of this document's host. */
+export const isTrusted = (given: string): boolean => token !== '' && given === token;
+
+type Untold<T> = T extends unknown ? Omit<T, 'token'> : never;
+
+/** Says something to the host. */
+export const post = (message: Untold<FromPage>): void => say(native.stringify({ ...message, token }));
+
+/** Asks the host to do something for a look and resolves when it is done. */
+export function ask(look: number, what: Ask): Promise<void> {
+  const id = next++;
+  return new Promise((resolve, reject) => {
+    waiting.set(id, { resolve, reject });
+    post({ kind: 'ask', look, id, ask: what });
+  });
+}
+
+/** The host has done what was asked. */
+export function reply(id: number, error: string | null): void {
+  const pending = waiting.get(id);
+  waiting.delete(id);
+  if (error === null) pending?.resolve();
+  else pending?.reject(new Error(error));
+}
+
+/** Says what becomes of a request. */
+export const answerRequest = (request: string, fate: RequestFate): void =>
+  post({ kind: 'answer', request, reply: fate });
+
+/** Sets who decides about the page's requests. */
+export function handleRequests(handler: (request: AskedRequest) => void): void {
+  onRequest = handler;
+}
+
+/** The host hands a request over. */
+export const request = (asked: AskedRequest): void => onRequest(asked);

@@ -1,0 +1,23 @@
+/**
+ * What the page's own work is done with. Taken before anything of the project is evaluated, so that a component that
+ * replaces a function of the platform does not change what Sguardo does.
+ */
+export const native = {
+  now: performance.now.bind(performance),
+  setTimeout: window.setTimeout.bind(window),
+  clearTimeout: window.clearTimeout.bind(window),
+  setInterval: window.setInterval.bind(window),
+  clearInterval: window.clearInterval.bind(window),
+  requestAnimationFrame: window.requestAnimationFrame.bind(window),
+  cancelAnimationFrame: window.cancelAnimationFrame.bind(window),
+  fetch: window.fetch.bind(window),
+  addEventListener: EventTarget.prototype.addEventListener,
+  removeEventListener: EventTarget.prototype.removeEventListener,
+  MutationObserver: window.MutationObserver,
+  CSSStyleSheet: window.CSSStyleSheet,
+  Date,
+  getOwnPropertyDescriptor: Object.getOwnPropertyDescriptor,
+  defineProperty: Object.defineProperty,
+  ownKeys: Reflect.ownKeys,
+  stringify: JSON.stringify,
+};

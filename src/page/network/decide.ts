@@ -1,0 +1,103 @@
+/** Decides what becomes of each request that the browser has paused. */
+import { addressOf } from '../../core/address/address.ts';
+import type { AskedRequest, Reply } from '../../core/wire/wire.ts';
+import type { AnswerInit } from '../../language/answer.ts';
+import { answerRequest, handleRequests } from '../host/host.ts';
+import { networkOrigins } from '../host/settings.ts';
+import { type Recording, recordingNow } from '../record/recording.ts';
+import { requestsNow } from './requests.ts';
+import { type Route, routeFor } from './routes.ts';
+
+function toReply(init: AnswerInit, asked: AskedRequest): Reply {
+  const headers: Record<string, string> = { 'access-control-allow-origin': '*', ...init.headers };
+  const { status = 200 } = init;
+  if (init.json !== undefined)
+    return { status, headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(init.json) };
+  const isStream = asked.headers.Accept === 'text/event-stream';
+  const type = isStream ? 'text/event-stream' : 'text/plain';
+  return { status, headers: { 'content-type': type, ...headers }, body: String(init.body ?? '') };
+}
+
+const parsed = (body: string | null): unknown => {
+  try {
+    return body === null ? undefined : JSON.parse(body);
+  } catch {
+    return undefined;
+  }
+};
+
+type Close = (title: string, level: 'info' | 'warning' | 'error') => void;
+
+/** Marks a request on the network lane; the returned function says how it ended. */
+function mark(recording: Recording | null, asked: AskedRequest, path: string): Close {
+  const at = recording?.now() ?? 0;
+  const title = `${asked.method} ${path}`;
+  const detail = asked.body ?? undefined;
+  const update = recording?.mark({ lane: 'network', at, took: null, title, level: 'info', detail });
+  return (end, level) =>
+    update?.({ took: Math.round((recording!.now() - at) * 10) / 10, title: `${title} → ${end}`, level });
+}
+
+const notFound: Reply = {
+  status: 404,
+  headers: { 'content-type': 'application/problem+json' },
+  body: JSON.stringify({ title: 'No answer', status: 404 }),
+};
+
+/** A request that no route answers: files and allowed origins go on, the rest stays inside. */
+function unanswered(asked: AskedRequest, recording: Recording | null, path: string, close: Close): void {
+  const url = addressOf(asked.url);
+  const isOwn = url?.origin === location.origin;
+  if (asked.asset || (url && networkOrigins().includes(url.origin))) {
+    answerRequest(asked.id, 'proceed');
+    close(asked.asset ? 'file' : 'sent to the network', asked.asset ? 'info' : 'warning');
+    return;
+  }
+  const route = isOwn ? url.pathname : `${url?.origin ?? ''}${url?.pathname ?? ''}`;
+  const what = isOwn ? 'so it got 404' : 'and looks reach no network, so it was refused';
+  const other = isOwn || !url ? '' : `, or let it through with network: ['${url.origin}'] in sguardo.config.ts`;
+  recording?.note(
+    `${asked.method} ${path} has no answer, ${what}. Add answers: { '${asked.method} ${route}': { json: … } } to the look${other}.`,
+  );
+  answerRequest(asked.id, isOwn ? notFound : 'refuse');
+  close(isOwn ? '404, no answer' : 'refused', 'warning');
+}
+
+async function answered(route: Route, asked: AskedRequest, close: Close): Promise<void> {
+  const { method, url, headers, body } = asked;
+  route.calls.push({ method, url, headers, body, json: parsed(body) });
+  if (route.init.hold) {
+    const own = requestsNow();
+    own.held++;
+    await new Promise<void>((resolve) => route.held.push(resolve));
+    own.held--;
+  }
+  if (route.init.unreachable) {
+    answerRequest(asked.id, 'refuse');
+    close('unreachable', 'error');
+    return;
+  }
+  const reply = toReply(route.init, asked);
+  answerRequest(asked.id, reply);
+  close(String(reply.status), reply.status >= 400 ? 'error' : 'info');
+}
+
+async function decide(asked: AskedRequest): Promise<void> {
+  const recording = recordingNow();
+  const url = addressOf(asked.url);
+  const path = url?.origin === location.origin ? url.pathname + url.search : asked.url;
+  const close = mark(recording, asked, path);
+  const route = routeFor(asked.method, asked.url);
+  if (route) await answered(route, asked, close);
+  else unanswered(asked, recording, path, close);
+}
+
+/** Called once, before anything of the project runs. */
+export function decideRequests(): void {
+  handleRequests((asked) => {
+    decide(asked).catch((error: Error) => {
+      recordingNow()?.note(`The answer to ${asked.method} ${asked.url} could not be sent: ${error.message}`);
+      answerRequest(asked.id, 'refuse');
+    });
+  });
+}

@@ -1,0 +1,95 @@
+/** The requests of scripts: how many are under way, and whose they are. */
+import { native } from '../host/natives.ts';
+
+/**
+ * Requests of one look. One that a look has left behind counts among that look's own, however late it settles, and its
+ * promise never settles: nobody is there any more who could handle what it brings.
+ */
+export type Requests = { inFlight: number; held: number; events: number; isOver: boolean };
+
+const none = (): Requests => ({ inFlight: 0, held: 0, events: 0, isOver: false });
+let requests = none();
+
+/** A look begins or has ended: requests made so far are none of the next one's. */
+export function resetRequests(): void {
+  requests.isOver = true;
+  requests = none();
+}
+
+/** The requests of the look that runs. */
+export const requestsNow = (): Requests => requests;
+
+/** Requests that are under way, and a number that grows whenever one begins or settles. */
+export type Traffic = { pending: boolean; events: number };
+
+/** Whether a request waits for a reply that nobody holds back, and how often one has begun or settled so far. */
+export const traffic = (): Traffic => ({ pending: requests.inFlight > requests.held, events: requests.events });
+
+/** Counts a request until it and the reading of its body have settled; the promise is for the look that made it only. */
+function counted<T>(promise: Promise<T>, own: Requests): Promise<T> {
+  own.inFlight++;
+  own.events++;
+  return new Promise((resolve, reject) => {
+    const settle = <V>(tell: (value: V) => void, value: V): void => {
+      own.inFlight--;
+      own.events++;
+      if (!own.isOver) tell(value);
+    };
+    promise.then(
+      (value) => settle(resolve, value),
+      (error: unknown) => settle(reject, error),
+    );
+  });
+}
+
+/** Whose a response is: its body may be read long after it came. */
+const owners = new WeakMap<Response, Requests>();
+
+function watchFetch(): void {
+  window.fetch = (...args) => {
+    const own = requests;
+    const reply = native.fetch(...args).then((response) => {
+      owners.set(response, own);
+      return response;
+    });
+    return counted(reply, own);
+  };
+  for (const name of ['json', 'text', 'blob', 'arrayBuffer', 'formData', 'bytes'] as const) {
+    const prototype = Response.prototype as unknown as Record<string, (this: Response) => Promise<unknown>>;
+    const read = prototype[name];
+    if (!read) continue;
+    prototype[name] = function () {
+      return counted(read.call(this), owners.get(this) ?? requests);
+    };
+  }
+}
+
+const xhrEvents = ['readystatechange', 'progress', 'load', 'error', 'abort', 'timeout', 'loadend'] as const;
+
+function watchXhr(): void {
+  window.XMLHttpRequest = new Proxy(XMLHttpRequest, {
+    construct(target, args, newTarget) {
+      const request = Reflect.construct(target, args, newTarget) as XMLHttpRequest;
+      const own = requests;
+      // Registered before anybody else can, so that nobody hears of a request whose look has ended.
+      for (const name of xhrEvents)
+        native.addEventListener.call(request, name, (event) => own.isOver && event.stopImmediatePropagation());
+      return request;
+    },
+  });
+  const send = XMLHttpRequest.prototype.send;
+  XMLHttpRequest.prototype.send = function (body) {
+    const own = requests;
+    const ended = new Promise((resolve) =>
+      native.addEventListener.call(this, 'loadend', resolve, { once: true, capture: true }),
+    );
+    void counted(ended, own);
+    send.call(this, body);
+  };
+}
+
+/** Called once, before anything of the project runs. */
+export function watchRequests(): void {
+  watchFetch();
+  watchXhr();
+}

@@ -1,0 +1,115 @@
+/** The clock: every look begins at the same instant. */
+import { native } from '../host/natives.ts';
+import type { Pin } from './pin.ts';
+
+let clockStart = 0;
+let clockOrigin = native.now();
+
+/** Milliseconds since 1970, as the page sees them. */
+const pinnedNow = (): number => Math.floor(clockStart + native.now() - clockOrigin);
+
+function pinDate(): void {
+  const Real = native.Date;
+  const Pinned = function (this: unknown, ...args: unknown[]) {
+    if (!new.target) return new Real(pinnedNow()).toString();
+    const target = new.target as unknown as DateConstructor;
+    const made = args.length === 0 ? new Real(pinnedNow()) : Reflect.construct(Real, args);
+    return target === Pinned ? made : Object.setPrototypeOf(made, target.prototype as object);
+  } as unknown as DateConstructor;
+  Object.setPrototypeOf(Pinned, Real);
+  Object.defineProperties(Pinned, {
+    prototype: { value: Real.prototype },
+    now: { value: pinnedNow, writable: true, configurable: true },
+    name: { value: 'Date' },
+    length: { value: 7 },
+  });
+  // A date says by its constructor what made it, and must not lead around the pin.
+  Object.defineProperty(Real.prototype, 'constructor', { value: Pinned, writable: true, configurable: true });
+  window.Date = Pinned;
+}
+
+/** Without a date these show the present one. */
+function pinFormats(): void {
+  const prototype = Intl.DateTimeFormat.prototype;
+  const { get } = Object.getOwnPropertyDescriptor(prototype, 'format')!;
+  Object.defineProperty(prototype, 'format', {
+    configurable: true,
+    enumerable: false,
+    get(this: Intl.DateTimeFormat) {
+      const format = get!.call(this) as (date?: number | Date) => string;
+      return (date?: number | Date) => format(date === undefined ? pinnedNow() : date);
+    },
+  });
+  const { formatToParts } = prototype;
+  prototype.formatToParts = function (date) {
+    return formatToParts.call(this, date === undefined ? pinnedNow() : date);
+  };
+}
+
+type TemporalInstant = { toZonedDateTimeISO(zone: string): Record<string, () => unknown> };
+type TemporalLike = {
+  Now: Record<string, (...args: unknown[]) => unknown>;
+  Instant: { fromEpochMilliseconds(milliseconds: number): TemporalInstant };
+};
+
+/** `Temporal.Now`, where there is one. */
+function pinTemporal(): void {
+  const { Temporal } = globalThis as { Temporal?: TemporalLike };
+  if (!Temporal) return;
+  const { Now, Instant } = Temporal;
+  const zoneId = Now.timeZoneId!.bind(Now) as () => string;
+  const instant = (): TemporalInstant => Instant.fromEpochMilliseconds(pinnedNow());
+  const zoned = (zone?: unknown): Record<string, () => unknown> =>
+    instant().toZonedDateTimeISO((zone as string | undefined) ?? zoneId());
+  const pinned: Record<string, (zone?: unknown) => unknown> = {
+    instant,
+    zonedDateTimeISO: zoned,
+    plainDateTimeISO: (zone) => zoned(zone).toPlainDateTime!(),
+    plainDateISO: (zone) => zoned(zone).toPlainDate!(),
+    plainTimeISO: (zone) => zoned(zone).toPlainTime!(),
+  };
+  for (const [name, value] of Object.entries(pinned))
+    Object.defineProperty(Now, name, { value, writable: true, configurable: true });
+}
+
+const two = (n: number): string => String(n).padStart(2, '0');
+
+/** As `document.lastModified` is written: `03/02/2026 09:30:00`, in local time. */
+function lastModified(): string {
+  const date = new native.Date(clockStart);
+  const day = `${two(date.getMonth() + 1)}/${two(date.getDate())}/${date.getFullYear()}`;
+  return `${day} ${two(date.getHours())}:${two(date.getMinutes())}:${two(date.getSeconds())}`;
+}
+
+function pinOrigins(): void {
+  const getter = (holder: object, name: string, get: () => unknown): void =>
+    void Object.defineProperty(holder, name, { get, configurable: true, enumerable: true });
+  getter(Performance.prototype, 'timeOrigin', () => clockStart);
+  const { toJSON } = Performance.prototype;
+  Performance.prototype.toJSON = function () {
+    return { ...(toJSON.call(this) as object), timeOrigin: clockStart };
+  };
+  getter(Document.prototype, 'lastModified', lastModified);
+  // A file is as old as the look unless somebody says otherwise.
+  window.File = new Proxy(File, {
+    construct: (target, [bits, name, options], newTarget) =>
+      Reflect.construct(
+        target,
+        [bits, name, { lastModified: pinnedNow(), ...(options as object | undefined) }],
+        newTarget,
+      ),
+  });
+}
+
+export const clock: Pin = {
+  install() {
+    pinDate();
+    pinFormats();
+    pinTemporal();
+    pinOrigins();
+  },
+  begin({ now }) {
+    clockStart = now;
+    clockOrigin = native.now();
+  },
+};

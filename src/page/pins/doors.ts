@@ -1,0 +1,71 @@
+/** Doors to the network that no answer guards: what goes through one is refused or ends with the look. */
+import { native } from '../host/natives.ts';
+import type { Pin, Report } from './pin.ts';
+
+let report: Report = () => {};
+let workers: Worker[] = [];
+let channels: BroadcastChannel[] = [];
+let refused = new Set<string>();
+
+const refuse = (what: string, why: string): never => {
+  report('warning', `${what} was refused: ${why}`);
+  throw new DOMException(`${what} was refused by Sguardo.`, 'SecurityError');
+};
+
+/** Says once a look what the document's content security policy has kept from leaving. */
+function tellRefused(event: SecurityPolicyViolationEvent): void {
+  const { blockedURI, effectiveDirective } = event;
+  if (refused.has(blockedURI) || !/^(https?|wss?):/.test(blockedURI)) return;
+  refused.add(blockedURI);
+  const what = /^wss?:/.test(blockedURI)
+    ? 'A WebSocket to'
+    : `A request (${effectiveDirective.replace('-src', '')}) for`;
+  const { origin } = new URL(blockedURI);
+  report(
+    'warning',
+    `${what} ${blockedURI} was refused: looks reach no network. Give the component something of its own instead, or let it through with network: ['${origin}'] in sguardo.config.ts.`,
+  );
+}
+
+export const doors: Pin = {
+  install() {
+    window.Worker = new Proxy(Worker, {
+      construct(target, args, newTarget) {
+        const worker = Reflect.construct(target, args, newTarget) as Worker;
+        workers.push(worker);
+        return worker;
+      },
+    });
+    window.SharedWorker = new Proxy(SharedWorker, {
+      construct: () =>
+        refuse('A shared worker', 'it would outlive the look. Use a Worker, or hand the component a stand-in.'),
+    });
+    window.BroadcastChannel = new Proxy(BroadcastChannel, {
+      construct(target, args, newTarget) {
+        const channel = Reflect.construct(target, args, newTarget) as BroadcastChannel;
+        channels.push(channel);
+        return channel;
+      },
+    });
+    if ('ServiceWorkerContainer' in window)
+      ServiceWorkerContainer.prototype.register = () =>
+        Promise.reject(new DOMException('Service workers are refused by Sguardo.', 'SecurityError'));
+    // It can be neither answered nor refused by a policy.
+    delete (window as { WebTransport?: unknown }).WebTransport;
+    native.addEventListener.call(document, 'securitypolicyviolation', (event) =>
+      tellRefused(event as SecurityPolicyViolationEvent),
+    );
+  },
+  begin(_request, to) {
+    report = to;
+    refused = new Set();
+  },
+  end() {
+    const left = workers.length > 0 ? ['it started a worker'] : [];
+    for (const worker of workers) worker.terminate();
+    for (const channel of channels) channel.close();
+    workers = [];
+    channels = [];
+    return left;
+  },
+};

@@ -1,0 +1,39 @@
+/** All pins, in the order in which they are put in place. */
+import type { LookRequest } from '../../core/wire/wire.ts';
+import { chancePin } from './chance.ts';
+import { clock } from './clock.ts';
+import { dialogs } from './dialogs.ts';
+import { documentPin } from './document.ts';
+import { doors } from './doors.ts';
+import { listeners } from './listeners.ts';
+import type { Pin, Report } from './pin.ts';
+import { storage } from './storage.ts';
+import { timersPin } from './timers.ts';
+import { world } from './world.ts';
+
+const pins: readonly Pin[] = [clock, chancePin, dialogs, timersPin, listeners, storage, doors, documentPin, world];
+
+/** Before anything of the project is evaluated. */
+export function installPins(): void {
+  for (const pin of pins) pin.install();
+}
+
+/** After the look file has been evaluated. */
+export function settlePins(): void {
+  for (const pin of pins) pin.settle?.();
+}
+
+/** Before a look. */
+export function beginPins(request: LookRequest, report: Report): void {
+  for (const pin of pins) pin.begin?.(request, report);
+}
+
+/** After a look: what could not be taken back, in words. */
+export function endPins(): string[] {
+  const left: string[] = [];
+  for (let i = 0; i < pins.length; i++) {
+    const found = pins[i]!.end?.() ?? [];
+    for (let j = 0; j < found.length; j++) left[left.length] = found[j]!;
+  }
+  return left;
+}

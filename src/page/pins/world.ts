@@ -1,0 +1,99 @@
+/** The page's world: the platform's own functions and globals. A look that replaces one of them spoils its document. */
+import { native } from '../host/natives.ts';
+import type { Pin } from './pin.ts';
+
+const { getOwnPropertyDescriptor, ownKeys } = native;
+
+/** Interfaces that code is known to patch, with their prototypes. */
+const interfaces =
+  `Object Function Array String Number Boolean Symbol BigInt Promise Map Set WeakMap WeakSet RegExp Date
+Error Iterator ArrayBuffer Uint8Array EventTarget Event CustomEvent Node Element HTMLElement SVGElement Document
+DocumentFragment ShadowRoot CharacterData Text Range Selection DOMTokenList NodeList HTMLCollection Attr
+HTMLInputElement HTMLTextAreaElement HTMLSelectElement HTMLFormElement HTMLButtonElement HTMLAnchorElement
+HTMLImageElement HTMLIFrameElement HTMLScriptElement HTMLStyleElement HTMLLinkElement HTMLDialogElement
+HTMLCanvasElement HTMLMediaElement HTMLTemplateElement CanvasRenderingContext2D MutationObserver IntersectionObserver
+ResizeObserver PerformanceObserver CSSStyleSheet CSSStyleDeclaration StyleSheet Storage History Navigator Location
+Screen XMLHttpRequest XMLHttpRequestEventTarget Headers Request Response FormData URL URLSearchParams Blob File
+FileReader Worker WebSocket EventSource MessageChannel MessagePort AbortController AbortSignal Crypto Performance
+CustomElementRegistry Animation KeyframeEffect DataTransfer Clipboard IDBFactory CacheStorage MediaQueryList`.split(
+    /\s+/,
+  );
+
+/** Single objects whose own functions are replaced as easily. */
+const objects = ['JSON', 'Math', 'Reflect', 'Intl', 'console', 'navigator', 'history', 'crypto', 'performance', 'CSS'];
+
+type Holder = { path: string; object: object; keys: PropertyKey[]; descriptors: (PropertyDescriptor | undefined)[] };
+
+let holders: Holder[] = [];
+
+function remember(path: string, object: object): Holder {
+  const keys = ownKeys(object);
+  const descriptors: Holder['descriptors'] = [];
+  for (let i = 0; i < keys.length; i++) descriptors[i] = getOwnPropertyDescriptor(object, keys[i]!);
+  return { path, object, keys, descriptors };
+}
+
+/** Globals that change by themselves. */
+const restless = new Set<PropertyKey>(['event', 'name', 'status']);
+
+function snapshot(): Holder[] {
+  const found: Holder[] = [remember('', window), remember('document', document)];
+  const globals = window as unknown as Record<string, { prototype?: object } | undefined>;
+  for (const name of interfaces) {
+    const value = globals[name];
+    if (!value) continue;
+    found.push(remember(name, value));
+    if (value.prototype) found.push(remember(`${name}.prototype`, value.prototype));
+  }
+  for (const name of objects) if (globals[name]) found.push(remember(name, globals[name] as object));
+  return found;
+}
+
+const same = (a: PropertyDescriptor | undefined, b: PropertyDescriptor | undefined): boolean =>
+  a === b || (a !== undefined && b !== undefined && Object.is(a.value, b.value) && a.get === b.get && a.set === b.set);
+
+const nameOf = (path: string, key: PropertyKey): string => {
+  const name = typeof key === 'symbol' ? `[${key.description}]` : `${String(key)}`;
+  return path === '' ? name : `${path}.${name}`;
+};
+
+/** Libraries mark the document that they listen on, and keep things of their own under symbols: no harm to the next look. */
+const isMark = (path: string, key: PropertyKey): boolean =>
+  (path === 'document' && typeof key === 'string' && /^_react|^__react/.test(key)) ||
+  (path === '' && typeof key === 'symbol');
+
+// Only what was taken beforehand is used from here on: this looks at functions that a look may have replaced.
+function differences({ path, object, keys, descriptors }: Holder, found: string[]): void {
+  const now = ownKeys(object);
+  for (let i = 0; i < keys.length; i++) {
+    const key = keys[i]!;
+    if (path === '' && restless.has(key)) continue;
+    if (!same(getOwnPropertyDescriptor(object, key), descriptors[i])) found[found.length] = nameOf(path, key);
+  }
+  if (now.length === keys.length) return;
+  for (let i = 0; i < now.length; i++) {
+    const key = now[i]!;
+    let known = isMark(path, key);
+    for (let j = 0; j < keys.length && !known; j++) known = keys[j] === key;
+    if (!known) found[found.length] = nameOf(path, key);
+  }
+}
+
+let found: string[] = [];
+
+/** What the look has replaced of the platform, such as `Array.prototype.push`; for the look's own notes. */
+export const replacedNatives = (): string[] => found.filter((name) => name.includes('.'));
+
+export const world: Pin = {
+  install() {},
+  settle() {
+    holders = snapshot();
+  },
+  end() {
+    found = [];
+    for (let i = 0; i < holders.length; i++) differences(holders[i]!, found);
+    const left: string[] = [];
+    for (let i = 0; i < found.length; i++) left[i] = `it replaced ${found[i]}`;
+    return left;
+  },
+};

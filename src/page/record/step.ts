@@ -1,0 +1,83 @@
+/** Runs one step of a timeline. */
+import { fail, type Problem, problem, ProblemError } from '../../core/problem/problem.ts';
+import type { Step, StepKind } from '../../core/timeline/timeline.ts';
+import { errorInWords } from '../../core/value/show.ts';
+import { ask } from '../host/host.ts';
+import { finishAnimations } from '../pins/animations.ts';
+import { gate } from '../session/gate.ts';
+import { type Details, type Recording, recordingNow } from './recording.ts';
+
+/** A step did not hold; it has been recorded, and the script ends. */
+export class StepFailed extends Error {
+  readonly problem: Problem;
+  readonly stepStack: string | null;
+  constructor(value: Problem, stepStack: string | null) {
+    super(value.message);
+    this.problem = value;
+    this.stepStack = stepStack;
+  }
+}
+
+/** A step of an ended look never ends: whatever waits for it must not go on among the steps of the next one. */
+const never: Promise<never> = new Promise(() => {});
+
+/** The recording of the look that runs. @throws ProblemError `bad-step` outside one */
+const recordingOf = (what: string): Recording =>
+  recordingNow() ??
+  fail('bad-step', {
+    what: `${what} was called outside a script.`,
+    remedy: 'Call it inside the async script() of a look.',
+  });
+
+/** Takes a picture of the viewport at one moment: once more when the document has changed meanwhile. */
+async function photograph(current: Step, recording: Recording): Promise<void> {
+  for (let tries = 0; tries < 20; tries++) {
+    finishAnimations();
+    const moment = recording.moment();
+    const clip: [number, number, number, number] = [0, 0, innerWidth, innerHeight];
+    const { index } = current;
+    await ask(recording.number, { do: 'capture', name: `step ${index}`, clip, beyond: false, step: index, moment });
+    if (recording.moment() === moment) return;
+  }
+}
+
+/** What an error in a step's body is to a person, with the stack of its place. */
+function explain(error: unknown, stack: string | undefined): { wrong: Problem; place: string | null } {
+  if (error instanceof ProblemError) return { wrong: error.problem, place: stack ?? null };
+  const own = error instanceof Error ? error.stack : undefined;
+  return { wrong: problem('script-threw', { error: errorInWords(error) }), place: own ?? stack ?? null };
+}
+
+/**
+ * Runs `body` as one step of the timeline. Must be called before the caller awaits anything, so that its place is known.
+ * The promise never settles when the look ends first.
+ */
+export async function step<T>(
+  kind: StepKind,
+  title: string,
+  body: (step: Step, recording: Recording) => Promise<T> | T,
+  details: Details = {},
+): Promise<T> {
+  const recording = recordingOf(title);
+  const stack = recording.inScript ? (new Error().stack ?? '') : undefined;
+  const current = recording.begin(kind, title, stack, details);
+  try {
+    await gate.pass(current);
+    const result = await body(current, recording);
+    if (recording.isOver) return never;
+    if (kind !== 'part') finishAnimations();
+    recording.end(current, 'passed');
+    if (recording.photographed && kind !== 'part') await photograph(current, recording);
+    return recording.isOver ? never : result;
+  } catch (error) {
+    if (recording.isOver) return never;
+    if (error instanceof StepFailed) {
+      // It was told at the inner step; the part around it only shares the outcome.
+      recording.end(current, 'failed');
+      throw error;
+    }
+    const { wrong, place } = explain(error, stack);
+    recording.end(current, wrong.code === 'render-threw' ? 'broken' : 'failed', wrong);
+    throw new StepFailed(wrong, place);
+  }
+}

@@ -1,0 +1,83 @@
+/** What goes wrong beside the steps: errors that nobody caught, attempts to leave the page. */
+import { addressOf } from '../../core/address/address.ts';
+import { problem, type Problem } from '../../core/problem/problem.ts';
+import { errorInWords } from '../../core/value/show.ts';
+import { native } from '../host/natives.ts';
+import { recordingNow } from './recording.ts';
+
+const stackOf = (error: unknown): string | null => (error instanceof Error ? (error.stack ?? null) : null);
+
+/** An error in the timeline, at the time it happened. The first one decides the look. */
+function raise(kind: 'error' | 'navigation', wrong: Problem, stack: string | null): void {
+  const recording = recordingNow();
+  if (!recording) return;
+  recording.uncaught ??= { problem: wrong, stack };
+  recording.end(recording.begin(kind, wrong.message, stack ?? undefined), 'failed', wrong);
+}
+
+const listen = <E extends Event>(target: EventTarget, type: string, listener: (event: E) => void): void =>
+  native.addEventListener.call(target, type, listener as EventListener);
+
+function watchErrors(): void {
+  listen<ErrorEvent>(window, 'error', (event) => {
+    // Files that could not be loaded are told on the network lane.
+    if (event.target !== window) return;
+    // Browsers report this one through the same event, and it harms nobody.
+    if (event.message?.startsWith('ResizeObserver loop')) return;
+    // React 18 calls components from an event of its own, which reports what a boundary catches too; what none catches is thrown again.
+    if (new Error().stack?.includes('invokeGuardedCallbackDev')) return;
+    const error: unknown = event.error ?? event.message;
+    raise('error', problem('page-error', { error: errorInWords(error) }), stackOf(error));
+  });
+  listen<PromiseRejectionEvent>(window, 'unhandledrejection', ({ reason }) => {
+    raise('error', problem('page-error', { error: errorInWords(reason) }), stackOf(reason));
+  });
+}
+
+function watchNavigation(): void {
+  if (navigation)
+    listen<NavigateEvent>(navigation, 'navigate', (event) => {
+      if (event.destination.sameDocument || event.hashChange || event.downloadRequest !== null || !event.cancelable)
+        return;
+      event.preventDefault();
+      raise('navigation', problem('navigated-away', { url: event.destination.url }), new Error().stack ?? null);
+    });
+  window.close = () => raise('navigation', problem('closed-itself'), new Error().stack ?? null);
+  window.open = (url) => {
+    recordingNow()?.note(
+      `window.open(“${String(url ?? '')}”) was not followed. To test it, give the component a function of its own to call, and a spy() for it.`,
+    );
+    return null;
+  };
+  listen<MouseEvent>(window, 'click', (event) => {
+    const link = event.composedPath().find((node) => node instanceof HTMLAnchorElement);
+    if (!link || event.defaultPrevented || !link.target || link.target === '_self') return;
+    event.preventDefault();
+    recordingNow()?.note(`A link to ${link.href} would have opened a new window; it was not followed.`);
+  });
+}
+
+/** Files that the browser loads by itself, on the network lane; requests of scripts are told when they are answered. */
+function watchFiles(): void {
+  const observer = new PerformanceObserver((list) => {
+    const recording = recordingNow();
+    if (!recording) return;
+    for (const entry of list.getEntries() as PerformanceResourceTiming[]) {
+      if (entry.initiatorType === 'fetch' || entry.initiatorType === 'xmlhttprequest') continue;
+      const took = Math.round(entry.duration * 10) / 10;
+      const url = addressOf(entry.name);
+      const path = url?.origin === location.origin ? url.pathname : entry.name;
+      const title = `GET ${path.slice(0, 200)} → ${entry.responseStatus || 'cached'}`;
+      const level = entry.responseStatus >= 400 ? 'error' : 'info';
+      recording.mark({ lane: 'network', at: Math.max(0, recording.now() - took), took, title, level });
+    }
+  });
+  observer.observe({ type: 'resource', buffered: false });
+}
+
+/** Called once, before anything of the project runs. */
+export function watchTrouble(): void {
+  watchErrors();
+  watchNavigation();
+  watchFiles();
+}

@@ -1,0 +1,67 @@
+/** Captures: a picture and the moment that it shows, of one instant. */
+import { fail } from '../../core/problem/problem.ts';
+import type { Step } from '../../core/timeline/timeline.ts';
+import { ask } from '../host/host.ts';
+import { patience } from '../host/settings.ts';
+import { finishAnimations } from '../pins/animations.ts';
+import type { Recording } from '../record/recording.ts';
+import { step } from '../record/step.ts';
+import { clipOf } from './clip.ts';
+import { untilStill } from './still.ts';
+
+const taken = new Set<string>();
+let kept = true;
+
+/** Forgets which captures have been taken. Those of a look that another one starts after are that look's own, and not kept again. */
+export function resetCaptures(keep: boolean): void {
+  taken.clear();
+  kept = keep;
+}
+
+/** How often picture and moment are taken again when the page has moved on between them. */
+const mostTries = 5;
+
+async function take(name: string, current: Step, recording: Recording): Promise<void> {
+  for (let tries = 1; ; tries++) {
+    const unrest = await untilStill(patience(), () => recording.isOver);
+    if (unrest)
+      recording.note(
+        `The page had not come to rest when “${name}” was captured: ${unrest}. The picture may differ from run to run.`,
+      );
+    finishAnimations();
+    if (!kept) return;
+    const clip = clipOf();
+    const moment = recording.moment();
+    const beyond = clip[2] > innerWidth || clip[3] > innerHeight;
+    const { number } = recording;
+    await ask(number, { do: 'capture', name, clip, beyond, step: current.index, moment }).catch((error: Error) =>
+      fail('capture-failed', { name, width: clip[2], height: clip[3], error: error.message }),
+    );
+    if (recording.moment() === moment || recording.isOver) return;
+    if (tries < mostTries) continue;
+    recording.note(`The page changed each time “${name}” was captured, so the picture and its moment may not agree.`);
+    return;
+  }
+}
+
+/** Takes a capture as one step of the look that runs. */
+export const captured = (name: string): Promise<void> =>
+  step(
+    'capture',
+    `capture “${name}”`,
+    (current, recording) => {
+      if (taken.has(name))
+        fail('bad-step', {
+          what: `The capture “${name}” was already taken.`,
+          remedy: 'Give each capture of a look a name of its own; “end” is taken automatically.',
+        });
+      if (!name.isWellFormed() || name.trim() === '' || name.length > 200)
+        fail('bad-step', {
+          what: 'A capture needs a name of 1 to 200 characters of valid Unicode.',
+          remedy: 'For example: await capture("question")',
+        });
+      taken.add(name);
+      return take(name, current, recording);
+    },
+    { capture: name.slice(0, 200) },
+  );

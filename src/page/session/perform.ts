@@ -1,0 +1,86 @@
+/** Performs a look in a session: mounts the first state of its chain and runs every script on the way to it. */
+import { fail, problem } from '../../core/problem/problem.ts';
+import type { Answer } from '../../language/answer.ts';
+import type { Looks, LookState } from '../../language/looks.ts';
+import { resetSpies } from '../../language/spy.ts';
+import { resetRoutes } from '../network/routes.ts';
+import type { Recording } from '../record/recording.ts';
+import { step, StepFailed } from '../record/step.ts';
+import { captured, resetCaptures } from './capture.ts';
+import type { Session } from './session.ts';
+
+type State = LookState<Record<string, unknown>, string>;
+type Link = { name: string; state: State };
+
+/** The states that lead to a look, the first one first. @throws ProblemError `after-unknown`, `after-circular` */
+function chainOf(looks: Looks, name: string): Link[] {
+  const chain: Link[] = [];
+  for (let at: string | undefined = name; at !== undefined; ) {
+    const state: State | undefined = Object.hasOwn(looks.states, at) ? looks.states[at] : undefined;
+    if (!state) return fail('after-unknown', { look: chain[0]?.name ?? name, after: at });
+    const circular = chain.some((one) => one.name === at);
+    chain.unshift({ name: at, state });
+    if (circular)
+      return fail('after-circular', { look: name, chain: chain.map((one) => `“${one.name}”`).join(' after ') });
+    at = state.after;
+  }
+  return chain;
+}
+
+/** Groups what is done in `body`. */
+export const grouped = (name: string, body: () => Promise<void>): Promise<void> =>
+  step('part', name, async (current, recording) => {
+    recording.enter(current);
+    try {
+      await body();
+    } finally {
+      recording.leave();
+    }
+  });
+
+/** Runs one script; a step that it did not wait for fails it. */
+async function runScript(
+  { script }: State,
+  recording: Recording,
+  context: { props: Record<string, unknown>; answers: Record<string, Answer> },
+): Promise<void> {
+  recording.inScript = true;
+  await script?.(context);
+  recording.inScript = false;
+  const open = recording.unfinished()[0];
+  if (!open) return;
+  const wrong = problem('step-unfinished', { step: open.title });
+  throw new StepFailed(wrong, recording.stackOf(open));
+}
+
+/** Performs the wanted look, its captures included. */
+export async function perform(
+  session: Session,
+  looks: Looks,
+  wanted: string,
+  nameOf: (component: unknown) => string,
+): Promise<void> {
+  const { recording } = session;
+  const chain = chainOf(looks, wanted);
+  let props: Record<string, unknown> = { ...looks.props, ...chain[0]!.state.props };
+  resetSpies({ ...props, ...Object.assign({}, ...chain.map(({ state }) => state.props)) });
+  const answers = resetRoutes({ ...looks.answers, ...Object.assign({}, ...chain.map(({ state }) => state.answers)) });
+  // Without a script the last capture comes next, and waits by itself.
+  const settle = chain.some(({ state }) => state.script);
+  resetCaptures(true);
+  for (const [index, { name, state }] of chain.entries()) {
+    if (index === 0 || state.props) {
+      props = { ...props, ...state.props };
+      const title = index === 0 ? `mount ${nameOf(looks.component)}` : `give it the props of “${name}”`;
+      await session.mount(title, looks.component, props, settle);
+    }
+    const run = (): Promise<void> => runScript(state, recording, { props, answers });
+    if (index === chain.length - 1) await run();
+    else if (state.script) {
+      resetCaptures(false);
+      await grouped(`after “${name}”`, run);
+      resetCaptures(true);
+    }
+  }
+  await captured('end');
+}

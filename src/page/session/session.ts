@@ -1,0 +1,98 @@
+/** A session: one component on the page, from its mount until everything is taken back. */
+import { problem, ProblemError } from '../../core/problem/problem.ts';
+import { errorInWords } from '../../core/value/show.ts';
+import type { LookRequest } from '../../core/wire/wire.ts';
+import type { Action, Check } from '../../language/command.ts';
+import { act } from '../act/act.ts';
+import { releasePointer } from '../act/input.ts';
+import type { Adapter } from '../adapters/adapter.ts';
+import { ensured } from '../check/check.ts';
+import { setSettings } from '../host/settings.ts';
+import { resetRequests } from '../network/requests.ts';
+import { resetRoutes } from '../network/routes.ts';
+import { beginPins, endPins } from '../pins/pins.ts';
+import { dueTimers } from '../pins/timers.ts';
+import { replacedNatives } from '../pins/world.ts';
+import { forgetBlobs } from '../record/blobs.ts';
+import { Recording, setRecording } from '../record/recording.ts';
+import { forgetRoots } from '../record/roots.ts';
+import { step } from '../record/step.ts';
+import { untilStill } from './still.ts';
+
+export type Session = {
+  readonly recording: Recording;
+  /** Puts the component on the page, or gives the one that is there other props; one step, called `title`. */
+  mount(title: string, component: unknown, props: Record<string, unknown>, settle: boolean): Promise<void>;
+  /** Carries out an action. */
+  act(action: Action): Promise<void>;
+  /** Carries out a check. */
+  check(check: Check): Promise<void>;
+  /** Takes the component off the page and everything back. What could not be taken back is returned in words. */
+  dispose(): Promise<string[]>;
+};
+
+/** How long a page may take to come to rest after a mount, in milliseconds. */
+const mountPatience = 1000;
+
+/** Begins a session in an element of the page. */
+export function openSession(root: Element, adapter: Adapter, frame: unknown, request: LookRequest): Session {
+  setSettings(request);
+  resetRequests();
+  const recording = new Recording(request.number, request.recording);
+  setRecording(recording);
+  beginPins(request, (level, text) => {
+    recording.note(text);
+    recording.mark({ lane: 'console', at: recording.now(), took: null, title: text, level });
+  });
+  let mounted: { instance: unknown } | null = null;
+
+  const renderError = (component: unknown, error: unknown): void => {
+    recording.uncaught ??= {
+      problem: problem('render-threw', { component: adapter.nameOf(component), error: errorInWords(error) }),
+      stack: error instanceof Error ? (error.stack ?? null) : null,
+    };
+  };
+
+  const unmount = async (): Promise<void> => {
+    try {
+      if (mounted) adapter.unmount(mounted.instance);
+    } catch (error) {
+      recording.note(`It threw while it was taken off the page: ${errorInWords(error)}`);
+    }
+    // Some components clean up in a task of their own after they are gone.
+    await dueTimers();
+  };
+
+  return {
+    recording,
+    act,
+    check: ensured,
+    mount: (title, component, props, settle) =>
+      step('mount', title, async () => {
+        const onError = (error: unknown): void => renderError(component, error);
+        if (mounted) adapter.update(mounted.instance, props);
+        else mounted = { instance: adapter.mount(root, component, props, frame, onError) };
+        if (recording.uncaught) throw new ProblemError(recording.uncaught.problem);
+        if (settle) await untilStill(mountPatience, () => recording.isOver);
+      }),
+    async dispose() {
+      const open = recording.unfinished().map(({ title }) => `“${title}” was still running`);
+      await recording.stop();
+      setRecording(null);
+      await unmount();
+      resetRequests();
+      resetRoutes({});
+      root.replaceChildren();
+      await releasePointer(recording.number);
+      forgetBlobs();
+      forgetRoots();
+      const left = [...open, ...endPins()];
+      const replaced = replacedNatives();
+      if (replaced.length > 0)
+        recording.note(
+          `This look replaced ${replaced.slice(0, 5).join(', ')}${replaced.length > 5 ? ` and ${replaced.length - 5} more` : ''}; its document was not used again.`,
+        );
+      return left;
+    },
+  };
+}

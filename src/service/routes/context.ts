@@ -1,0 +1,19 @@
+/** What the calls of the HTTP interface work with. */
+import type { FastifyInstance } from 'fastify';
+import type { ProjectInfo } from '../../core/api/api.ts';
+import type { Settings } from '../../core/settings/config.ts';
+import type { Store } from '../../store/index.ts';
+import type { Conductor } from '../conductor.ts';
+import type { Live } from '../live.ts';
+
+export type ApiContext = {
+  store: Store;
+  conductor: Conductor;
+  live: Live;
+  root: string;
+  settings(): Promise<Settings>;
+  project(): Promise<ProjectInfo>;
+};
+
+/** Adds the calls of one file to the server. */
+export type Routes = (app: FastifyInstance, context: ApiContext) => void;

@@ -1,0 +1,36 @@
+/** The live feed as server-sent events (WHATWG HTML, 9.2). */
+import type { ServerResponse } from 'node:http';
+import { apiHeaders } from '../headers.ts';
+import type { Numbered } from '../live.ts';
+import type { Routes } from './context.ts';
+
+/** How often a feed on which nothing happens says that it is still there, in milliseconds. */
+const beat = 15_000;
+
+/** A listener that does not read is given up when this many bytes wait for it. */
+const mostWaiting = 64 * 1024 * 1024;
+
+export const eventRoutes: Routes = (app, { live, project }) => {
+  const summary = 'The live feed (server-sent events); each message is a JSON object with a kind, and ids resume it';
+  app.get('/api/events', { schema: { summary } }, async (request, reply) => {
+    const { stage } = await project();
+    const after = request.headers['last-event-id'];
+    reply.hijack();
+    const { raw } = reply;
+    raw.writeHead(200, { ...apiHeaders(stage), 'content-type': 'text/event-stream', 'cache-control': 'no-store' });
+    raw.write(': welcome\n\n');
+    const stop = live.listen((event) => write(raw, event), typeof after === 'string' ? after : undefined);
+    const beating = setInterval(() => raw.write(': still here\n\n'), beat);
+    const end = (): void => {
+      clearInterval(beating);
+      stop();
+    };
+    request.raw.once('close', end);
+    raw.on('error', end);
+  });
+};
+
+function write(raw: ServerResponse, { id, event }: Numbered): void {
+  if (raw.writableLength > mostWaiting) raw.destroy();
+  else raw.write(`id: ${id}\ndata: ${JSON.stringify(event)}\n\n`);
+}

@@ -1,0 +1,41 @@
+/** Calls about the project and its looks. */
+import type { InferType } from 'yup';
+import type { HistoryEntry } from '../../core/api/api.ts';
+import { isUndecided } from '../../core/run/run.ts';
+import type { Routes } from './context.ts';
+import { schemas } from './schemas.ts';
+
+/** How far back the history of a look is told. */
+const historyLength = 50;
+
+export const lookRoutes: Routes = (app, { store, project }) => {
+  app.get('/api/project', { schema: { summary: 'The project, its environments and the run that goes on' } }, () =>
+    project(),
+  );
+
+  const all = { schema: { summary: 'The newest result of every look that there is, in every environment' } };
+  app.get('/api/looks', all, () => store.results.latest());
+
+  const waiting = { schema: { summary: 'The newest results with captures that nobody has decided about' } };
+  app.get('/api/changes', waiting, () => store.results.latest().filter(({ captures }) => captures.some(isUndecided)));
+
+  app.get<{ Querystring: InferType<typeof schemas.look> }>(
+    '/api/looks/history',
+    { schema: { summary: 'Results and decisions of one look, newest first', querystring: schemas.look } },
+    ({ query: { component, look, environment } }) => {
+      const decisions = store.decisions.history({ component, look, environment }).map(
+        ({ id, capture, run, hash, kind, who, at, why }): HistoryEntry => ({
+          id,
+          capture,
+          run,
+          hash,
+          kind,
+          who,
+          at,
+          why,
+        }),
+      );
+      return { results: store.results.history(component, look, environment, historyLength), decisions };
+    },
+  );
+};

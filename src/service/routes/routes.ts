@@ -1,0 +1,10 @@
+/** All calls of the HTTP interface. */
+import type { Routes } from './context.ts';
+import { decisionRoutes } from './decisions.ts';
+import { eventRoutes } from './events.ts';
+import { lookRoutes } from './looks.ts';
+import { runRoutes } from './runs.ts';
+
+export const addRoutes: Routes = (app, context) => {
+  for (const add of [lookRoutes, runRoutes, decisionRoutes, eventRoutes]) add(app, context);
+};

@@ -1,0 +1,46 @@
+/** Calls about runs and their results. */
+import type { InferType } from 'yup';
+import { fail } from '../../core/problem/problem.ts';
+import type { Routes } from './context.ts';
+import { schemas } from './schemas.ts';
+
+type Id = { Params: InferType<typeof schemas.id> };
+
+export const runRoutes: Routes = (app, { store, conductor }) => {
+  const run = (id: number) => store.runs.get(id) ?? fail('not-found', { what: `run ${id}` });
+  const withId = (summary: string) => ({ schema: { summary, params: schemas.id } });
+
+  app.get<{ Querystring: InferType<typeof schemas.limit> }>(
+    '/api/runs',
+    { schema: { summary: 'Runs, newest first', querystring: schemas.limit } },
+    ({ query }) => store.runs.list(query.limit),
+  );
+
+  app.post<{ Body: InferType<typeof schemas.run> }>(
+    '/api/runs',
+    { schema: { summary: 'Run looks, after the runs that were asked for before', body: schemas.run } },
+    ({ body }, reply) => reply.code(202).send(conductor.start(body)),
+  );
+
+  app.get<Id>('/api/runs/:id', withId('One run'), ({ params }) => run(params.id));
+
+  app.get<Id>('/api/runs/:id/results', withId('The results of a run'), ({ params }) =>
+    store.results.ofRun(run(params.id).id),
+  );
+
+  app.post<Id>('/api/runs/:id/stop', withId('Stop a run after the looks that are under way'), ({ params }) =>
+    conductor.stop(params.id),
+  );
+
+  app.get<Id>(
+    '/api/results/:id',
+    withId('One result'),
+    ({ params }) => store.results.get(params.id) ?? fail('not-found', { what: `result ${params.id}` }),
+  );
+
+  app.get<Id>(
+    '/api/results/:id/timeline',
+    withId('The timeline of a result: steps, marks and moments'),
+    ({ params }) => store.results.timeline(params.id) ?? fail('not-found', { what: `result ${params.id}` }),
+  );
+};

@@ -1,0 +1,96 @@
+/** What requests may say. */
+import { convertSchema } from '@sodaru/yup-to-json-schema';
+import { array, boolean, number, object, type Schema, setLocale, string, ValidationError } from 'yup';
+import { fail } from '../../core/problem/problem.ts';
+import { schemaWords } from '../../core/problem/wording.ts';
+
+setLocale(schemaWords);
+
+const id = number().integer().min(1).required();
+const pattern = string().trim().min(1).max(500).required();
+
+const look = object({ component: string().required(), look: string().required() }).exact();
+
+export const schemas = {
+  id: object({ id }).exact(),
+  hash: object({
+    hash: string()
+      .matches(/^[0-9a-f]{64}$/, 'a hash is 64 hexadecimal digits')
+      .required(),
+  }).exact(),
+  look: object({ component: string().required(), look: string().required(), environment: string().required() }).exact(),
+  limit: object({ limit: number().integer().min(1).max(1000).default(50) }).exact(),
+  run: object({
+    patterns: array().of(pattern).max(200).default([]),
+    looks: array().of(look).max(10_000).default([]),
+    environments: array().of(string().required()).max(50).default([]),
+    repeat: number().integer().min(1).max(1000).default(1),
+  }).exact(),
+  tidy: object({ remove: boolean().default(false) }).exact(),
+  decision: object({
+    kind: string()
+      .oneOf(['approve', 'reject'] as const)
+      .required(),
+    captures: array()
+      .of(object({ result: id, capture: string().required() }).exact())
+      .max(10_000)
+      .default(undefined),
+    patterns: array().of(pattern).max(200).default(undefined),
+    all: boolean(),
+    why: string().max(2000),
+    who: string().trim().min(1).max(200),
+  }).exact(),
+};
+
+/** How deep a request may be nested: deeper than any that means something. */
+const deepest = 12;
+
+/** True for a value that no schema here describes, told without recursion. */
+function isTooDeep(value: unknown): boolean {
+  const stack: { value: unknown; depth: number }[] = [{ value, depth: 0 }];
+  for (let next = stack.pop(); next; next = stack.pop()) {
+    if (typeof next.value !== 'object' || next.value === null) continue;
+    if (next.depth >= deepest) return true;
+    for (const one of Object.values(next.value)) stack.push({ value: one, depth: next.depth + 1 });
+  }
+  return false;
+}
+
+/**
+ * Reads a part of a request. A body means what it says; addresses are text, from which numbers are read.
+ * @throws ValidationError, ProblemError `request-wrong`: whatever was sent, never anything else
+ */
+export function readPart(schema: Schema, data: unknown, part: string | undefined): unknown {
+  if (isTooDeep(data)) fail('request-wrong', { error: 'The request is nested too deeply.' });
+  const strict = part === 'body';
+  try {
+    // Defaults are filled in by casting, which must not turn one type into another.
+    if (strict) schema.validateSync(data, { strict: true });
+    return schema.validateSync(data, { strict: false });
+  } catch (error) {
+    if (error instanceof ValidationError) throw error;
+    return fail('request-wrong', { error: 'The request could not be understood.' });
+  }
+}
+
+type JsonSchema = {
+  properties?: Record<string, JsonSchema>;
+  items?: JsonSchema;
+  additionalProperties?: boolean;
+  default?: unknown;
+  type?: unknown;
+};
+
+/** The converter knows neither `exact` nor that an object's empty default says nothing. */
+function tidy(schema: JsonSchema): JsonSchema {
+  if (schema.type === 'object') {
+    schema.additionalProperties = false;
+    delete schema.default;
+  }
+  for (const property of Object.values(schema.properties ?? {})) tidy(property);
+  if (schema.items) tidy(schema.items);
+  return schema;
+}
+
+/** A Yup schema as JSON Schema, for the OpenAPI document. */
+export const toJsonSchema = (schema: Schema): object => tidy(convertSchema(schema) as JsonSchema);

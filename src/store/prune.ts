@@ -1,0 +1,110 @@
+/** Removes what nobody needs any more: old runs, and blobs that nothing refers to. */
+import type { Db } from './database.ts';
+
+/** What was removed: runs, and bytes of blobs. */
+export type Pruned = { runs: number; bytes: number };
+
+/** How many rows a transaction removes: others must not wait for long. */
+const batch = 500;
+
+/** Results of runs beyond the newest ones, but for those that the board still shows. */
+const oldResults = `SELECT id FROM results WHERE run NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT ?)
+  AND id NOT IN (
+    SELECT (SELECT max(r.id) FROM results r
+      WHERE r.component = p.component AND r.look = p.look AND r.environment = p.environment) AS newest
+    FROM present p WHERE newest IS NOT NULL
+  ) LIMIT ${batch}`;
+
+type ResultRefs = { base: string; patches: string; lanes: string; source: string | null; files: string | null };
+type CaptureRefs = { hash: string; about: string; markup: string; manifest: string | null };
+
+export function prunerOf(db: Db, read: (hash: string) => Buffer | null): (keep: number) => Pruned {
+  const old = db.prepare<[number], { id: number }>(oldResults);
+  const dropCaptures = db.prepare('DELETE FROM captures WHERE result = ?');
+  const dropResult = db.prepare('DELETE FROM results WHERE id = ?');
+  const dropRuns = db.prepare(
+    `DELETE FROM runs WHERE status NOT IN ('queued', 'running') AND id NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT ?)
+     AND id NOT IN (SELECT run FROM results)`,
+  );
+  const results = db.prepare<[], ResultRefs>('SELECT base, patches, lanes, source, files FROM results');
+  const captures = db.prepare<[], CaptureRefs>('SELECT hash, about, markup, manifest FROM captures');
+  const decisions = db.prepare<[], Omit<CaptureRefs, 'about'>>('SELECT hash, markup, manifest FROM decisions');
+  const blobs = db.prepare<[], { hash: string; dictionary: string | null }>('SELECT hash, dictionary FROM blobs');
+  const sizeOf = db.prepare<[string], { bytes: number }>('SELECT length(bytes) AS bytes FROM blobs WHERE hash = ?');
+  const dropBlob = db.prepare('DELETE FROM blobs WHERE hash = ?');
+  const removeResults = db.transaction((ids: readonly number[]) => {
+    for (const id of ids) {
+      dropCaptures.run(id);
+      dropResult.run(id);
+    }
+  });
+  const removeBlobs = db.transaction((hashes: readonly string[]) => {
+    let bytes = 0;
+    for (const hash of hashes) {
+      bytes += sizeOf.get(hash)?.bytes ?? 0;
+      dropBlob.run(hash);
+    }
+    return bytes;
+  });
+  const parsed = <T>(hash: string): T | null => {
+    const bytes = read(hash);
+    return bytes && (JSON.parse(bytes.toString('utf8')) as T);
+  };
+
+  /** Every hash that something refers to. */
+  const referred = (): Set<string> => {
+    const found = new Set<string>();
+    const add = (...hashes: (string | null | undefined)[]): void => {
+      for (const hash of hashes) if (hash) found.add(hash);
+    };
+    const addManifest = (manifest: string | null): void => {
+      if (manifest === null || found.has(manifest)) return;
+      add(manifest);
+      const parts = parsed<{ moment: string; sheets: string[]; assets: Record<string, string> }>(manifest);
+      if (parts) add(parts.moment, ...parts.sheets, ...Object.values(parts.assets));
+    };
+    for (const { base, patches, lanes, source, files } of results.all()) {
+      add(base, patches, lanes, source);
+      const kept =
+        files === null
+          ? Object.values(parsed<{ assets: Record<string, string> }>(lanes)?.assets ?? {})
+          : JSON.parse(files);
+      add(...(kept as string[]));
+    }
+    for (const { hash, about, markup, manifest } of captures.all()) {
+      const { baseline, difference } = JSON.parse(about) as { baseline: string | null; difference: string | null };
+      add(hash, markup, baseline, difference);
+      addManifest(manifest);
+    }
+    for (const { hash, markup, manifest } of decisions.all()) {
+      add(hash, markup);
+      addManifest(manifest);
+    }
+    return found;
+  };
+
+  /** A blob is unpacked with the one it was packed from. */
+  const unreferred = (): string[] => {
+    const all = blobs.all();
+    const from = new Map(all.map(({ hash, dictionary }) => [hash, dictionary]));
+    const wanted = new Set<string>();
+    for (const hash of referred())
+      for (let at: string | null | undefined = hash; at && !wanted.has(at); at = from.get(at)) wanted.add(at);
+    return all.flatMap(({ hash }) => (wanted.has(hash) ? [] : [hash]));
+  };
+
+  return (keep) => {
+    let removed = 0;
+    for (let ids = old.all(keep); ids.length > 0; ids = old.all(keep)) {
+      removeResults(ids.map(({ id }) => id));
+      removed += ids.length;
+    }
+    const runs = dropRuns.run(keep).changes;
+    // Blobs are left without an owner only by results that go.
+    if (removed + runs === 0) return { runs: 0, bytes: 0 };
+    const useless = unreferred();
+    let bytes = 0;
+    for (let at = 0; at < useless.length; at += batch) bytes += removeBlobs(useless.slice(at, at + batch));
+    return { runs, bytes };
+  };
+}

@@ -1,0 +1,74 @@
+/** Gathers the files that recorded moments show: sheets, what sheets refer to, images. */
+import { createHash } from 'node:crypto';
+import { type Bundle, type BundledFile, fileOf } from '../bundle/index.ts';
+import { addressOf, dataUrlOf, decodePath } from '../core/address/address.ts';
+import { isText, type Moment, type Patch } from '../core/moment/moment.ts';
+import { urlsIn } from '../core/moment/restyle.ts';
+
+export type Assets = {
+  /** Address → hash. */
+  hashes: Record<string, string>;
+  /** Hash → file. */
+  files: Map<string, BundledFile>;
+};
+
+/** SHA-256 in hexadecimal. */
+export const hashOf = (content: Uint8Array | string): string => createHash('sha256').update(content).digest('hex');
+
+/** The file that a `data:` URL holds, or null for one that cannot be decoded. */
+function fromDataUrl(url: string): BundledFile | null {
+  const data = dataUrlOf(url);
+  if (!data) return null;
+  if (data.base64) return { type: data.type, body: Buffer.from(data.body, 'base64') };
+  const decoded = decodePath(data.body);
+  return decoded === null ? null : { type: data.type, body: Buffer.from(decoded) };
+}
+
+/** Addresses in the sheets and style attributes of moments, each with what it is relative to. */
+function* urlsOf(moments: readonly (Moment | Patch)[], page: string): Generator<{ url: string; base: string }> {
+  for (const { sheets, nodes } of moments) {
+    for (const sheet of Object.values(sheets ?? {}))
+      if (sheet && 'css' in sheet) for (const url of urlsIn(sheet.css)) yield { url, base: sheet.base };
+    for (const node of Object.values(nodes ?? {}))
+      if (node && !isText(node) && node.attrs?.style?.includes('url('))
+        for (const url of urlsIn(node.attrs.style)) yield { url, base: page };
+  }
+}
+
+/** Resolves the addresses that a look's moments refer to. What is not the project's own is left out, and drawn as missing. */
+export async function gatherAssets(
+  bundle: Bundle,
+  origin: string,
+  wanted: ReadonlyMap<string, string | undefined>,
+  moments: readonly (Moment | Patch)[],
+  known: Map<string, BundledFile>,
+): Promise<Assets> {
+  const assets: Assets = { hashes: {}, files: new Map() };
+  const seen = new Set<string>();
+  const fileAt = async (url: string, data?: string): Promise<BundledFile | null> => {
+    // What only the page has is another file at every look.
+    if (data) return fromDataUrl(data);
+    const cached = known.get(url);
+    if (cached) return cached;
+    const address = addressOf(url);
+    const path = address?.origin === origin ? decodePath(address.pathname) : null;
+    const file = path === null ? null : await fileOf(bundle, path);
+    if (file) known.set(url, file);
+    return file;
+  };
+  const visit = async (url: string, base?: string, data?: string): Promise<void> => {
+    const full = addressOf(url, base)?.href;
+    if (full === undefined || seen.has(full) || full.startsWith('data:')) return;
+    seen.add(full);
+    const file = await fileAt(full, data);
+    if (!file) return;
+    const hash = hashOf(file.body);
+    assets.hashes[full] = hash;
+    assets.files.set(hash, file);
+    if (!file.type.startsWith('text/css')) return;
+    for (const inner of urlsIn(file.body.toString('utf8'))) await visit(inner, full);
+  };
+  for (const [url, data] of wanted) await visit(url, undefined, data);
+  for (const { url, base } of urlsOf(moments, `${origin}/`)) await visit(url, base);
+  return assets;
+}

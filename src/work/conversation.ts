@@ -1,0 +1,144 @@
+/** The host's side of what a page says: believed only with the token of its document, and about the look that runs. */
+import { randomUUID } from 'node:crypto';
+import { createHash } from 'node:crypto';
+import { type Bundle, fileOf } from '../bundle/index.ts';
+import { addressOf, decodePath } from '../core/address/address.ts';
+import { messageOf } from '../core/problem/problem.ts';
+import { emptyTrace, gather, type Trace } from '../core/timeline/trace.ts';
+import { readMessage } from '../core/wire/shapes.ts';
+import type { Ask, CaptureAsk, FromPage } from '../core/wire/wire.ts';
+import type { EngineWindow, PausedRequest } from '../engine/engine.ts';
+import type { Shot } from './execution.ts';
+
+/** How often a picture is taken at most until it comes out twice in a row. */
+const mostShots = 5;
+
+/** What has been gathered of the look that runs. */
+export type Gathered = { trace: Trace; shots: Shot[]; notes: string[] };
+
+const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
+export class Conversation {
+  readonly #window: EngineWindow;
+  readonly #origin: string;
+  #bundle: Bundle | null = null;
+  #token = '';
+  #look = 0;
+  #approved: Readonly<Record<string, string>> | null = null;
+  #gathered: Gathered = { trace: emptyTrace(), shots: [], notes: [] };
+  /** What the page has asked for and is still being done. */
+  readonly #doing = new Set<Promise<void>>();
+
+  constructor(window: EngineWindow, origin: string) {
+    this.#window = window;
+    this.#origin = origin;
+  }
+
+  /** A document is about to be loaded: nothing that an earlier one says counts any more. Returns its token. */
+  begin(bundle: Bundle): string {
+    this.#bundle = bundle;
+    this.#token = randomUUID();
+    this.#look = 0;
+    return this.#token;
+  }
+
+  get token(): string {
+    return this.#token;
+  }
+
+  /** A look begins; what comes of it is gathered into the returned value. */
+  listen(look: number, approved: Readonly<Record<string, string>> | null): Gathered {
+    this.#look = look;
+    this.#approved = approved;
+    this.#gathered = { trace: emptyTrace(), shots: [], notes: [] };
+    return this.#gathered;
+  }
+
+  /** The look has ended: what comes late belongs to nobody. Resolves when nothing that it asked for is being done any more. */
+  async hush(): Promise<void> {
+    this.#look = 0;
+    await Promise.all(this.#doing);
+  }
+
+  /** Adds a note to the look that runs, once. */
+  note(text: string): void {
+    if (!this.#gathered.notes.includes(text)) this.#gathered.notes.push(text);
+  }
+
+  /** The page has spoken through its binding. */
+  receive(raw: string): void {
+    const message = readMessage(raw);
+    if (!message || message.token !== this.#token) {
+      this.note('Something on the page sent Sguardo messages of its own; they were ignored.');
+      return;
+    }
+    if (message.kind === 'answer') this.#answer(message);
+    else if (message.look !== this.#look) return;
+    else if (message.kind === 'events') for (const event of message.events) gather(this.#gathered.trace, event);
+    else this.#take(message.id, message.ask);
+  }
+
+  #answer({ request, reply }: FromPage & { kind: 'answer' }): void {
+    if (reply === 'proceed') this.#window.proceed(request);
+    else if (reply === 'refuse') this.#window.refuse(request);
+    else this.#window.fulfil(request, reply);
+  }
+
+  #take(id: number, ask: Ask): void {
+    const doing = this.#do(ask)
+      .then(
+        () => this.#reply(id, null),
+        (error: unknown) => this.#reply(id, messageOf(error)),
+      )
+      .finally(() => this.#doing.delete(doing));
+    this.#doing.add(doing);
+  }
+
+  #reply(id: number, error: string | null): void {
+    const call = `__sguardo.reply(${JSON.stringify(this.#token)}, ${id}, ${JSON.stringify(error)})`;
+    this.#window.evaluate(call).catch(() => {});
+  }
+
+  async #do(ask: Ask): Promise<void> {
+    if (ask.do === 'input') return this.#window.input(ask.events);
+    const { shots, trace } = this.#gathered;
+    const { name, clip, step, moment } = ask;
+    // A page speaks of steps and moments that it has told of; pictures of others show nothing that is known.
+    if (trace.steps[step]?.capture !== name && !name.startsWith('step ')) throw new Error('there is no such step');
+    const png = await this.#shoot(ask);
+    const at = shots.findIndex((shot) => shot.name === name && shot.step === step);
+    const shot = { name, png, clip, step, moment };
+    if (at < 0) shots.push(shot);
+    else shots[at] = shot;
+  }
+
+  /** A picture as approved is what it should be. Any other is looked at again: now and then a browser draws a layer a frame late. */
+  async #shoot({ name, clip, beyond }: CaptureAsk): Promise<Uint8Array> {
+    let png = await this.#window.screenshot(clip, beyond);
+    if (!this.#approved || this.#approved[name] === hashOf(png)) return png;
+    for (let shots = 1; shots < mostShots; shots++) {
+      const again = await this.#window.screenshot(clip, beyond);
+      if (again.equals(png)) return png;
+      png = again;
+    }
+    this.note(
+      `The picture “${name}” differed each of the ${mostShots} times it was taken, so it will differ from run to run.`,
+    );
+    return png;
+  }
+
+  /** The browser has paused a request: the page decides, unless there is none. */
+  async request(request: PausedRequest): Promise<void> {
+    const url = addressOf(request.url);
+    const path = url && url.origin === this.#origin ? decodePath(url.pathname) : null;
+    const isFile = path !== null && request.method === 'GET' && this.#bundle !== null;
+    const asset = isFile && (await fileOf(this.#bundle!, path)) !== null;
+    const asked = JSON.stringify({ ...request, asset });
+    const call = `window.__sguardo ? (__sguardo.request(${JSON.stringify(this.#token)}, ${asked}), true) : false`;
+    try {
+      if (!(await this.#window.evaluate(call))) this.#window.refuse(request.id);
+    } catch {
+      this.#window.refuse(request.id);
+    }
+  }
+}

@@ -1,0 +1,67 @@
+/** A browser and its windows, kept warm between runs and replaced when they die. */
+import { startChromium } from '../engine/chromium/chromium.ts';
+import { type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
+
+export class Crew {
+  readonly #start: () => Promise<Engine>;
+  #engine: Promise<Engine> | null = null;
+  #windows: (Promise<EngineWindow> | null)[] = [];
+  #isClosed = false;
+
+  constructor(start: () => Promise<Engine>) {
+    this.#start = start;
+  }
+
+  /** The running browser, started now if there is none. @throws LostError when the crew was closed */
+  engine(): Promise<Engine> {
+    if (this.#isClosed) return Promise.reject(new LostError('browser', 'closed'));
+    if (!this.#engine) {
+      const starting = this.#start();
+      this.#engine = starting;
+      const forget = (): void => {
+        if (this.#engine !== starting) return;
+        this.#engine = null;
+        this.#windows = [];
+      };
+      starting.then((engine) => engine.gone.then(forget), forget);
+    }
+    return this.#engine;
+  }
+
+  /** The window of a lane: one that has died meanwhile is replaced. */
+  async window(lane: number): Promise<EngineWindow> {
+    const engine = await this.engine();
+    const known = this.#windows[lane];
+    if (known && (await known.catch(() => null))?.lost === null) return known;
+    if (known && this.#windows[lane] === known) this.discard(lane);
+    const opened = this.#windows[lane] ?? engine.open();
+    this.#windows[lane] = opened;
+    opened.catch(() => {
+      if (this.#windows[lane] === opened) this.#windows[lane] = null;
+    });
+    return opened;
+  }
+
+  /** Gives up a lane's window; the next call of `window` opens another. */
+  discard(lane: number): void {
+    const window = this.#windows[lane];
+    this.#windows[lane] = null;
+    window?.then((one) => one.close()).catch(() => {});
+  }
+
+  /** Ends the browser for good: whoever still works in it hears that it is gone. */
+  async close(): Promise<void> {
+    this.#isClosed = true;
+    const engine = await this.#engine?.catch(() => null);
+    this.#engine = null;
+    this.#windows = [];
+    await engine?.close();
+  }
+}
+
+/** A crew of Chromium windows. `hosts` maps host names to ports on loopback. */
+export const chromiumCrew = (hosts: Record<string, number>): Crew => new Crew(() => startChromium(hosts));
+
+/** True for what is thrown when the whole browser has ended. */
+export const browserIsGone = (error: unknown): error is LostError =>
+  error instanceof LostError && error.what === 'browser';

@@ -1,0 +1,27 @@
+/** An execution: everything that running one look once has brought, before anything is made of it. */
+import type { Problem } from '../core/problem/problem.ts';
+import { breakOff, emptyTrace, type Trace } from '../core/timeline/trace.ts';
+import type { Box } from '../core/timeline/timeline.ts';
+import type { LookReport } from '../core/wire/wire.ts';
+
+/** A screenshot as it was taken. */
+export type Shot = { name: string; png: Uint8Array; clip: Box; step: number; moment: number };
+
+export type Execution = { report: LookReport; trace: Trace; shots: Shot[]; orderDependent: boolean };
+
+/** A report of a look that its page could not make itself. */
+export const brokenReport = (wrong: Problem, stack: string | null = null): LookReport => ({
+  outcome: 'broken',
+  problem: wrong,
+  stack,
+  notes: [],
+  left: [],
+  evidence: [],
+});
+
+/** The execution of a look that came to nothing. */
+export function brokenBy(wrong: Problem, stack: string | null = null): Execution {
+  const trace = emptyTrace();
+  breakOff(trace, wrong, 0);
+  return { report: brokenReport(wrong, stack), trace, shots: [], orderDependent: false };
+}

@@ -1,0 +1,150 @@
+/** Turns what a page reported into what is kept: places in the source, verdict, comparison, files. */
+import type { Bundle, BundledFile, SourceMapper } from '../bundle/index.ts';
+import type { BaselineOf } from '../core/baseline/baseline.ts';
+import type { LookInfo } from '../core/look/look.ts';
+import { canonicalise } from '../core/moment/canonical.ts';
+import { markupLines } from '../core/moment/markup.ts';
+import type { Moment } from '../core/moment/moment.ts';
+import { applyPatch } from '../core/moment/patch.ts';
+import type { Problem } from '../core/problem/problem.ts';
+import type { FinishedCapture, FinishedLook } from '../core/run/finished.ts';
+import { judge } from '../core/run/verdict.ts';
+import { type Environment, fingerprint } from '../core/settings/environment.ts';
+import { failingStep } from '../core/timeline/timeline.ts';
+import { type Assets, gatherAssets, hashOf } from './assets.ts';
+import type { Execution, Shot } from './execution.ts';
+import type { Job } from './job.ts';
+import { judgeCapture } from './judge.ts';
+import { pngSize } from './png.ts';
+
+export type FinishContext = {
+  bundle: Bundle;
+  origin: string;
+  mapper: SourceMapper;
+  engine: { name: string; fonts: string };
+  baselines: BaselineOf;
+  /** Files of this bundle that were resolved before, by address. */
+  known: Map<string, BundledFile>;
+};
+
+/** Errors that were thrown by code of the project, wherever that stands. */
+const ownErrors: readonly string[] = ['render-threw', 'page-error', 'script-threw', 'file-threw'];
+
+/** Adds place and code frame to a problem. */
+function locate(wrong: Problem, stack: string | null, mapper: SourceMapper, prefer?: string): Problem {
+  const place = stack ? mapper.place(stack, prefer) : null;
+  if (!place) return wrong;
+  return { ...wrong, place: `${place.file}:${place.line}:${place.column}`, frame: mapper.frame(place) };
+}
+
+function locateSteps({ trace }: Execution, mapper: SourceMapper, file: string): void {
+  for (const step of trace.steps) {
+    const stack = trace.stacks[step.index];
+    if (!stack) continue;
+    const place = mapper.place(stack, file);
+    if (place) step.source = place;
+    if (step.problem) step.problem = locate(step.problem, stack, mapper, step.kind === 'error' ? undefined : file);
+  }
+}
+
+async function finishCaptures(
+  context: FinishContext,
+  info: LookInfo,
+  environment: Environment,
+  { trace, shots }: Execution,
+  assets: Assets,
+): Promise<FinishedCapture[]> {
+  const captures: FinishedCapture[] = [];
+  let moment: Moment = trace.base;
+  let at = 0;
+  for (const shot of [...shots].sort((a, b) => a.moment - b.moment)) {
+    for (; at < shot.moment && at < trace.patches.length; at++) moment = applyPatch(moment, trace.patches[at]!);
+    captures.push(await finishCapture(context, info, environment, shot, moment, assets));
+  }
+  return captures;
+}
+
+async function finishCapture(
+  context: FinishContext,
+  info: LookInfo,
+  environment: Environment,
+  shot: Shot,
+  shown: Moment,
+  assets: Assets,
+): Promise<FinishedCapture> {
+  const hash = hashOf(shot.png);
+  const moment = canonicalise(shown, { hash: hashOf, assets: assets.hashes });
+  const markup = markupLines(moment);
+  const mark = fingerprint(environment, context.engine.name, context.engine.fonts);
+  const baseline = context.baselines(info.component, info.look, environment.name, shot.name);
+  const judged = await judgeCapture({ png: shot.png, hash, fingerprint: mark, markup }, baseline);
+  const [width, height] = pngSize(shot.png) ?? [0, 0];
+  return {
+    summary: {
+      name: shot.name,
+      hash,
+      width,
+      height,
+      step: shot.step,
+      moment: shot.moment,
+      canonical: hashOf(JSON.stringify(moment)),
+      state: judged.state,
+      baseline: judged.baseline,
+      difference: judged.difference && hashOf(judged.difference),
+      decision: null,
+    },
+    png: shot.png,
+    differencePng: judged.difference,
+    moment,
+    markup,
+    fingerprint: mark,
+  };
+}
+
+/** Finishes one execution. Whatever the page has reported, nothing but the disk or a fault of ours makes this throw. */
+export async function finishLook(
+  context: FinishContext,
+  info: LookInfo,
+  { environment, repetition }: Job,
+  execution: Execution,
+): Promise<FinishedLook> {
+  const { bundle, mapper } = context;
+  const { report, trace, orderDependent } = execution;
+  locateSteps(execution, mapper, info.file);
+  const isOwn = report.problem !== null && ownErrors.includes(report.problem.code);
+  const wrong = report.problem && locate(report.problem, report.stack, mapper, isOwn ? undefined : info.file);
+  const assets = await gatherAssets(
+    bundle,
+    context.origin,
+    trace.assets,
+    [trace.base, ...trace.patches],
+    context.known,
+  );
+  const captures = await finishCaptures(context, info, environment, execution, assets);
+  const states = captures.map(({ summary }) => summary.state);
+  const unreadable = states.find((state) => state.kind === 'unreadable');
+  const last = trace.steps.at(-1);
+  return {
+    info,
+    environment: environment.name,
+    repetition,
+    verdict: judge(report.outcome, states),
+    problem: wrong ?? unreadable?.why ?? null,
+    notes: report.notes,
+    orderDependent,
+    took: last ? Math.round(last.at + (last.took ?? 0)) : 0,
+    failedStep: report.outcome === 'passed' ? null : (failingStep(trace.steps)?.index ?? null),
+    evidence: report.evidence,
+    captures,
+    timeline: {
+      steps: trace.steps,
+      marks: trace.marks,
+      taken: trace.taken,
+      base: trace.base,
+      patches: trace.patches,
+      assets: assets.hashes,
+      source: bundle.entries.find(({ file }) => file === info.file)?.source ?? null,
+    },
+    files: assets.files,
+  };
+}

@@ -1,0 +1,43 @@
+/** Compares a look's captures with their baselines. */
+import type { Baseline, Taken, Unreadable } from '../core/baseline/baseline.ts';
+import { diffLines } from '../core/moment/markup.ts';
+import { comparePictures, looksDifferent } from '../core/picture/compare.ts';
+import { paintDifference } from '../core/picture/paint.ts';
+import type { Picture } from '../core/picture/picture.ts';
+import { messageOf, problem, type Problem } from '../core/problem/problem.ts';
+import type { CaptureState } from '../core/run/verdict.ts';
+import { decodePng, encodePng, sameBytes } from './png.ts';
+
+export type Judged = { state: CaptureState; baseline: string | null; difference: Buffer | null };
+
+const unreadable = (why: Problem): Judged => ({ state: { kind: 'unreadable', why }, baseline: null, difference: null });
+
+const equalBytes = (a: Uint8Array, b: Uint8Array): boolean => Buffer.compare(a, b) === 0;
+
+/** How a capture stands against its baseline, with a picture of the difference where one can be seen. */
+export async function judgeCapture(now: Taken, baseline: Baseline | Unreadable | null): Promise<Judged> {
+  if (!baseline) return { state: { kind: 'new' }, baseline: null, difference: null };
+  if ('unreadable' in baseline) return unreadable(baseline.unreadable);
+  const markup = diffLines(baseline.markup, now.markup);
+  const same: Judged = { state: { kind: 'same' }, baseline: baseline.hash, difference: null };
+  const samePixels = baseline.hash === now.hash || equalBytes(baseline.png, now.png);
+  if (samePixels && markup.length === 0) return same;
+  const otherFingerprint = baseline.fingerprint !== now.fingerprint;
+  const changed = { kind: 'changed', markup, otherFingerprint } as const;
+  if (samePixels) return { ...same, state: { ...changed, picture: null } };
+  let from: Picture;
+  try {
+    from = await decodePng(baseline.png);
+  } catch (error) {
+    return unreadable(
+      problem('baseline-corrupt', { file: baseline.file ?? '(in the records)', error: messageOf(error) }),
+    );
+  }
+  const to = await decodePng(now.png);
+  const picture = comparePictures(from, to, sameBytes);
+  const isSeen = looksDifferent(picture);
+  if (!isSeen && markup.length === 0) return same;
+  const isPainted = picture.differing > 0 || isSeen;
+  const difference = isPainted ? await encodePng(paintDifference(from, to, picture)) : null;
+  return { state: { ...changed, picture }, baseline: baseline.hash, difference };
+}

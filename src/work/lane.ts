@@ -1,0 +1,199 @@
+/** A lane: one browser window that runs look after look, and lives on when one of them kills the page. */
+import { setTimeout as delay } from 'node:timers/promises';
+import { type Bundle, documentPath } from '../bundle/index.ts';
+import { messageOf, problem, type Problem } from '../core/problem/problem.ts';
+import type { Settings } from '../core/settings/config.ts';
+import type { Environment } from '../core/settings/environment.ts';
+import { breakOff, doing } from '../core/timeline/trace.ts';
+import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
+import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
+import { type EngineWindow, LostError } from '../engine/engine.ts';
+import { Conversation } from './conversation.ts';
+import type { Crew } from './crew.ts';
+import { brokenReport, type Execution } from './execution.ts';
+
+type RunOptions = {
+  recording?: LookRequest['recording'];
+  /** Hashes of approved pictures by capture; when they are given, every other picture has to come out twice in a row. */
+  approved?: Readonly<Record<string, string>>;
+};
+
+/** How long a page may take to load and to evaluate a look file, in milliseconds. */
+const loadLimit = 30_000;
+
+/** How long a call that stops a page's script may take, in milliseconds. */
+const haltLimit = 2000;
+
+/** Something ended the page before it could report. */
+class Cut extends Error {
+  readonly problem: Problem;
+  constructor(wrong: Problem) {
+    super(wrong.message);
+    this.problem = wrong;
+  }
+}
+
+const within = async <T>(milliseconds: number, promise: Promise<T>, late: () => Cut): Promise<T> => {
+  const over = new AbortController();
+  try {
+    return await Promise.race([
+      promise,
+      delay(milliseconds, undefined, { signal: over.signal }).then(() => Promise.reject(late())),
+    ]);
+  } finally {
+    over.abort();
+  }
+};
+
+export class Lane {
+  readonly #crew: Crew;
+  readonly #index: number;
+  readonly #origin: string;
+  readonly #settings: Settings;
+  #window: EngineWindow | null = null;
+  #conversation: Conversation | null = null;
+  /** Resolves when the browser of the present window has ended. */
+  #gone: Promise<string> = new Promise(() => {});
+  #loaded = '';
+  /** What the loaded document said of its looks. */
+  #report: FileReport = { looks: [] };
+  #number = 0;
+  #cut: (cut: Cut) => void = () => {};
+  /** How many looks the present document has run. */
+  ran = 0;
+
+  constructor(crew: Crew, index: number, origin: string, settings: Settings) {
+    this.#crew = crew;
+    this.#index = index;
+    this.#origin = origin;
+    this.#settings = settings;
+  }
+
+  /**
+   * Loads the document of a look file unless it is there already, and says which looks it has.
+   * @throws LostError when the browser is gone
+   */
+  async open(bundle: Bundle, file: string, environment: Environment, fresh = false): Promise<FileReport> {
+    const wanted = `${bundle.id} ${file} ${JSON.stringify(environment)}`;
+    if (this.#loaded === wanted && !fresh && this.#window?.lost === null) return this.#report;
+    this.#loaded = '';
+    const late = (): Cut => new Cut(problem('look-endless', { doing: `Loading ${file}`, limit: loadLimit }));
+    try {
+      const window = await this.#take();
+      const cut = this.#nextCut();
+      await this.#conversation!.hush();
+      await window.apply(environment);
+      const token = this.#conversation!.begin(bundle);
+      const load = window.load(`${this.#origin}${documentPath(bundle, file)}`);
+      await within(loadLimit, Promise.race([load, cut]), late);
+      const asked = window.evaluate(`__sguardo.file(${JSON.stringify(token)})`, loadLimit + haltLimit);
+      const report = readFileReport(await within(loadLimit, Promise.race([asked, cut]), late));
+      if (!report) throw new Cut(problem('page-forged'));
+      this.#loaded = wanted;
+      this.#report = report;
+      this.ran = 0;
+      return report;
+    } catch (error) {
+      return { problem: await this.#recover(error), stack: null };
+    }
+  }
+
+  /** Runs one look of the loaded document. @throws LostError when the browser is gone */
+  async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
+    const { recording = 'on', approved = null } = options;
+    const { patience, now, network, timeLimit } = this.#settings;
+    const conversation = this.#conversation!;
+    const number = ++this.#number;
+    this.ran++;
+    const { scheme } = environment;
+    const request: LookRequest = { look, number, patience, now: Date.parse(now), scheme, network, recording };
+    const gathered = conversation.listen(number, approved);
+    const began = performance.now();
+    let report: LookReport;
+    try {
+      const late = (): Cut => new Cut(problem('look-endless', { doing: doing(gathered.trace), limit: timeLimit }));
+      const call = `__sguardo.run(${JSON.stringify(conversation.token)}, ${JSON.stringify(request)})`;
+      const running = this.#window!.evaluate(call, timeLimit + haltLimit);
+      running.catch(() => {});
+      const said = readLookReport(await within(timeLimit, Promise.race([running, this.#nextCut()]), late));
+      if (!said) throw new Cut(problem('page-forged'));
+      report = said;
+      await conversation.hush();
+      if (report.left.length > 0) {
+        await this.#giveUpDocument();
+      }
+    } catch (error) {
+      const wrong = await this.#recover(error);
+      breakOff(gathered.trace, wrong, performance.now() - began);
+      report = brokenReport(wrong);
+    }
+    report.notes.push(...gathered.notes);
+    return { report, trace: gathered.trace, shots: gathered.shots, orderDependent: false };
+  }
+
+  /** The document could not be brought back to where it was: the next look gets another one. */
+  async #giveUpDocument(): Promise<void> {
+    this.#loaded = '';
+    await this.#window!.clearStorage(this.#origin);
+  }
+
+  async #take(): Promise<EngineWindow> {
+    const engine = await this.#crew.engine();
+    const window = await this.#crew.window(this.#index);
+    if (window === this.#window) return window;
+    this.#window = window;
+    this.#gone = engine.gone;
+    const conversation = new Conversation(window, this.#origin);
+    this.#conversation = conversation;
+    window.handlers = {
+      message: (text) => conversation.receive(text),
+      request: (request) => void conversation.request(request),
+      dialog: (type, text) => conversation.note(`A dialog (${type}: “${text}”) opened and was dismissed.`),
+      left: (url) => this.#cut(new Cut(problem('page-left', { url }))),
+      lost: ({ what }) => this.#cut(new Cut(problem(what === 'window' ? 'window-closed' : 'page-crashed'))),
+    };
+    return window;
+  }
+
+  #nextCut(): Promise<never> {
+    const cut = new Promise<never>((_, reject) => {
+      this.#cut = reject;
+    });
+    cut.catch(() => {});
+    return cut;
+  }
+
+  /** Brings the lane back to where it can go on, and says what had happened. @throws LostError when the browser is gone */
+  async #recover(error: unknown): Promise<Problem> {
+    this.#loaded = '';
+    if (error instanceof LostError && error.what === 'browser') throw error;
+    const wrong = this.#explain(error);
+    if (wrong.code === 'page-crashed' || wrong.code === 'window-closed') {
+      // When the whole browser dies its pages seem to go first; only the browser's own end tells which it was.
+      const gone = await Promise.race([this.#gone, delay(1000, null)]);
+      if (gone !== null) throw new LostError('browser', gone);
+    }
+    if (wrong.code === 'look-endless') {
+      const halted = this.#window?.halt() ?? Promise.resolve();
+      await within(haltLimit, halted, () => new Cut(wrong)).catch(() => {});
+    }
+    // A page that was lost, or stopped in the middle of anything, is not used again.
+    if (wrong.code !== 'page-left') {
+      this.#crew.discard(this.#index);
+      this.#window = null;
+    }
+    return wrong;
+  }
+
+  #explain(error: unknown): Problem {
+    if (error instanceof Cut) return error.problem;
+    if (error instanceof LostError)
+      return error.what === 'silent'
+        ? problem('page-silent', { limit: error.message })
+        : problem(error.what === 'window' ? 'window-closed' : 'page-crashed');
+    const text = messageOf(error);
+    if (/context was destroyed|navigated|Cannot find context|Promise was collected/i.test(text))
+      return problem('page-left');
+    return problem('internal', { error: text });
+  }
+}

@@ -1,0 +1,53 @@
+/** The plan of a run: which jobs there are, in which order, and how many looks they are thought to have. */
+import type { Bundle } from '../bundle/index.ts';
+import type { Declared } from '../core/look/look.ts';
+import { isSelected } from '../core/look/pattern.ts';
+import type { RunRequest } from '../core/run/run.ts';
+import type { Settings } from '../core/settings/config.ts';
+import type { Environment } from '../core/settings/environment.ts';
+import type { Job } from './job.ts';
+
+export type Plan = {
+  environments: Environment[];
+  /** In the order in which they are begun. */
+  jobs: Job[];
+  /** How many looks each file is thought to have, by what it declared when it was last opened. */
+  expected: Map<string, number>;
+};
+
+/** How long each look file took when it was run last, in milliseconds, by project and file. */
+const lastTook = new Map<string, number>();
+
+/** Remembers how long the files of a bundle took: the next plan begins with the longest. */
+export function rememberTimes(root: string, took: ReadonlyMap<string, number>): void {
+  for (const [file, time] of took) lastTook.set(`${root}\n${file}`, time);
+}
+
+/** Look files in the order in which lanes are busy for equally long: what took longest comes first, what is not known before that. */
+const longestFirst = ({ root, entries }: Bundle): Bundle['entries'] => {
+  const weight = ({ file }: { file: string }): number => lastTook.get(`${root}\n${file}`) ?? Number.POSITIVE_INFINITY;
+  return [...entries].sort((a, b) =>
+    weight(a) === weight(b) ? b.source.length - a.source.length : weight(b) - weight(a),
+  );
+};
+
+/** Plans a run of a bundle. `declared` says what a file declared when it could last be opened. */
+export function planRun(
+  bundle: Bundle,
+  settings: Pick<Settings, 'environments'>,
+  { patterns, looks, environments: wanted, repeat }: RunRequest,
+  declared: (file: string) => Declared | null,
+): Plan {
+  const environments = settings.environments.filter(({ name }) => wanted.length === 0 || wanted.includes(name));
+  const jobs: Job[] = [];
+  for (let repetition = 1; repetition <= repeat; repetition++)
+    for (const environment of environments)
+      for (const { file } of longestFirst(bundle)) jobs.push({ id: jobs.length, file, environment, repetition });
+  const select = isSelected(patterns, looks);
+  const expect = (file: string): number => declared(file)?.looks.filter(select).length ?? 0;
+  return { environments, jobs, expected: new Map(bundle.entries.map(({ file }) => [file, expect(file)])) };
+}
+
+/** How many results a run will have, as far as is known. */
+export const planned = ({ environments, expected }: Plan, repeat: number): number =>
+  [...expected.values()].reduce((sum, n) => sum + n, 0) * environments.length * repeat;
