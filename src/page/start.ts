@@ -1,5 +1,5 @@
 /** Where a look file's document begins: puts the page's side of Sguardo in place, and runs looks when its host asks. */
-import { fail, toProblem } from '../core/problem/problem.ts';
+import { fail, problem, toProblem } from '../core/problem/problem.ts';
 import { errorInWords, show } from '../core/value/show.ts';
 import type { FileReport, LookReport, LookRequest, PageGlobal } from '../core/wire/wire.ts';
 import { answerInWords } from '../language/words.ts';
@@ -14,6 +14,7 @@ import { watchRequests } from './network/requests.ts';
 import { addRoute } from './network/routes.ts';
 import { setAddress } from './pins/document.ts';
 import { installPins, settlePins } from './pins/pins.ts';
+import { replacedNow } from './pins/world.ts';
 import { watchBlobs } from './record/blobs.ts';
 import { watchConsole } from './record/console.ts';
 import { type Recording, recordingNow } from './record/recording.ts';
@@ -109,6 +110,14 @@ async function runLook({ adapter }: Modules, { looks, frame }: Loaded, asked: Lo
   return { ...came, notes: recording.notes, left, evidence };
 }
 
+/** A look that has taken from the page what our own side of it needs. @throws the error, when it has not */
+function tampered(error: unknown): LookReport {
+  const left = replacedNow();
+  if (left.length === 0) throw error;
+  const wrong = problem('platform-replaced', { what: left[0], error: errorInWords(error) });
+  return { outcome: 'broken', problem: wrong, stack: stackOf(error), notes: [], left, evidence: [] };
+}
+
 /** Puts the page's side in place. Called once by the document of a look file, before anything else. */
 export function start(modules: Modules): void {
   watch();
@@ -136,7 +145,11 @@ export function start(modules: Modules): void {
     async run(token, asked) {
       const result = await loaded();
       if (!isTrusted(token) || 'problem' in result) throw new Error('This document runs no looks.');
-      return runLook(modules, result, asked);
+      try {
+        return await runLook(modules, result, asked);
+      } catch (error) {
+        return tampered(error);
+      }
     },
     reply: (token, id, error) => isTrusted(token) && reply(id, error),
     request: (token, asked) => isTrusted(token) && request(asked),

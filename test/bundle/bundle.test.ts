@@ -82,8 +82,8 @@ describe('a look file', () => {
   });
 
   it.each([
-    ['Syntax', 'bundle-failed', /src\/Syntax\.look\.tsx could not be understood/, /^src\/Syntax\.look\.tsx:[23]:/],
-    ['Lost', 'bundle-failed', /src\/Lost\.look\.tsx could not be understood: .*Gone/, null],
+    ['Syntax', 'bundle-failed', /src\/Syntax\.look\.tsx could not be bundled/, /^src\/Syntax\.look\.tsx:[23]:/],
+    ['Lost', 'bundle-failed', /src\/Lost\.look\.tsx could not be bundled: .*Gone/, null],
     ['Other', 'file-empty', /src\/Other\.look\.tsx does not export looks/, null],
     ['Nothing', 'file-empty', /src\/Nothing\.look\.tsx does not export looks/, null],
     ['Throws', 'file-threw', /could not be loaded: Error: out of rope/, /^src\/Throws\.look\.tsx:2:/],

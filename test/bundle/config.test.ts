@@ -30,6 +30,8 @@ describe('a configuration', () => {
       now: '2026-03-02T09:30:00Z',
       lanes: 4,
       isolate: 'file',
+      network: [],
+      keep: 50,
     });
   });
 
@@ -138,8 +140,8 @@ describe('a wrong configuration', () => {
       /The frame lost\.tsx named in .*sguardo\.config\.ts does not exist/,
       /correct the path/,
     ],
-    ['a syntax error', 'export default { lanes: ;', 'config-threw', /could not be read/, /Mend the file/],
-    ['something that throws', "throw new Error('no wind');", 'config-threw', /no wind/, /Mend the file/],
+    ['a syntax error', 'export default { lanes: ;', 'config-threw', /could not be read/, /Fix the file/],
+    ['something that throws', "throw new Error('no wind');", 'config-threw', /no wind/, /Fix the file/],
   ])('%s', async (_what, config, code, message, remedy) => {
     expect(await problemOf(config)).toMatchObject({
       code,

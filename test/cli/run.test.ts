@@ -41,11 +41,11 @@ describe('sguardo', () => {
 
   it('exits with 2 and a way out when there is no project, a wrong configuration, or no look file', async () => {
     const nowhere = await sguardo('/', 'run');
-    expect(nowhere.err).toMatch(/^✗ There is no sguardo\.config\.ts in \/ or in a folder above it\.\n→ Create one/);
+    expect(nowhere.err).toMatch(/^✗ There is no sguardo\.config\.ts in \/ or in any folder above it\.\n→ Create one/);
     const wrong = await sguardo(project({ 'sguardo.config.ts': 'export default { lane: 1 };' }), 'run');
     expect(wrong.err).toMatch(/✗ sguardo\.config\.ts: there is no entry “lane”\.\n→ Did you mean “lanes”\?/);
     const empty = await sguardo(project({}), 'run');
-    expect(empty.out).toMatch(/No look file was found in .* with \*\*\/\*\.look\.tsx/);
+    expect(empty.out).toMatch(/No look files found in .* with \*\*\/\*\.look\.tsx/);
     expect([nowhere.code, wrong.code, empty.code]).toEqual([2, 2, 2]);
     for (const { err, out } of [nowhere, wrong, empty]) expect(err + out).not.toMatch(/^ +at /m);
   });
@@ -57,16 +57,14 @@ describe('sguardo run', () => {
     const first = await sguardo(folder, 'run');
     expect(first.out).toMatch(/^\+ Buoy › plain · day · \d+ ms · new$/m);
     expect(first.out).toMatch(/^2 new {2}2 looks, 2 captures, [\d.]+ s$/m);
-    expect(first.out).toContain('Approve what is new: sguardo approve --all');
+    expect(first.out).toContain('To approve what is new: sguardo approve --all');
     expect([first.code, first.err]).toEqual([0, '']);
     expect(existsSync(join(folder, '.sguardo/service.json'))).toBe(false);
     expect((await sguardo(folder, 'run', '--strict')).code).toBe(1);
 
     const approved = await sguardo(folder, 'approve', '--all', '--why', 'first look');
     expect(approved.out).toMatch(/✓ Buoy › plain · day · end\n✓ Buoy › named · day · end\n2 captures approved\.\n$/);
-    expect((await sguardo(folder, 'approve', '--all')).out).toBe(
-      'Nothing to do: 2 captures that you mean are approved already.\n',
-    );
+    expect((await sguardo(folder, 'approve', '--all')).out).toBe('Nothing to do: 2 captures are already approved.\n');
     const second = await sguardo(folder, 'run', '--strict');
     expect(second.out).toMatch(/^2 passed/m);
     expect(second.code).toBe(0);
@@ -127,11 +125,11 @@ describe('sguardo run', () => {
 
   it('tells whether every picture comes out the same', async () => {
     const { code, out } = await sguardo(project({ 'src/Buoy.look.tsx': buoys('Buoy') }), 'run', '--repeat', '4');
-    expect(out).toContain('0 changed captures in 4 repetitions: every picture came out the same.');
+    expect(out).toContain('0 captures differed in 4 repetitions.');
     expect(code).toBe(0);
-    const unstable = lookFile('return <p>{performance.timeOrigin % 1e6 + performance.now()}</p>;', 'plain: {}');
+    const unstable = lookFile('return <p>{performance.now() % 1e6 + performance.now()}</p>;', 'plain: {}');
     expect((await sguardo(project({ 'src/Clock.look.tsx': unstable }), 'run', '--repeat', '3')).out).toMatch(
-      /^2 changed captures in 3 repetitions: some pictures are not stable\.$/m,
+      /^2 captures differed in 3 repetitions: not every picture is stable\.$/m,
     );
     const none = lookFile('throw new Error("no harbour");', 'plain: {}');
     expect((await sguardo(project({ 'src/Buoy.look.tsx': none }), 'run', '--repeat', '2')).out).not.toContain(
@@ -175,7 +173,7 @@ describe('sguardo serve', () => {
     const { child, url } = await serveByCommand(folder);
     expect(serviceNote(folder)).toMatchObject({ pid: child.pid, url });
     const second = await sguardo(folder, 'serve');
-    expect(second.out).toBe(`The service of this project is running already: ${url} (process ${child.pid})\n`);
+    expect(second.out).toBe(`This project's service is already running: ${url} (process ${child.pid})\n`);
     expect(second.code).toBe(0);
     expect((await sguardo(folder, 'run', 'plain')).out).toMatch(/^1 new/m);
     expect(child.exitCode).toBeNull();
@@ -195,9 +193,7 @@ describe('sguardo serve', () => {
     const { port } = other.address() as AddressInfo;
     const folder = project({ '.sguardo/service.json': JSON.stringify({ pid: 999_999_9, url: 'http://127.0.0.1:1' }) });
     const taken = await sguardo(folder, 'serve', '--port', String(port));
-    expect(taken.err).toMatch(
-      new RegExp(`^✗ Port ${port} is taken by something else\\.\\n→ End that, choose another one with --port`),
-    );
+    expect(taken.err).toMatch(new RegExp(`^✗ Port ${port} is already in use\\.\\n→ Choose another one with --port`));
     expect(taken.code).toBe(3);
     other.close();
     const { child, url } = await serveByCommand(folder, '--port', String(port));

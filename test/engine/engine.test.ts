@@ -175,7 +175,8 @@ describe('a window', () => {
 });
 
 describe('what is lost', () => {
-  it('is told when a page crashes; the window can be used again', async () => {
+  it('is told when a page crashes; nothing waits for an answer that never comes', async () => {
+    const window = await engine.open();
     await window.load(origin);
     let crashed = 0;
     window.handlers = { ...silent, lost: () => crashed++ };
@@ -184,8 +185,9 @@ describe('what is lost', () => {
     await window.load('chrome://crash').catch(() => {});
     await expect(waiting).rejects.toBeInstanceOf(LostError);
     expect(crashed).toBe(1);
-    await window.load(origin);
-    expect(await window.evaluate('document.title')).toBe('berth');
+    expect(window.lost).toBeInstanceOf(LostError);
+    await expect(window.evaluate('1')).rejects.toBe(window.lost);
+    await expect(window.apply({ ...defaultEnvironment, ratio: 2 })).rejects.toBe(window.lost);
   });
 
   it('an endless script is stopped', async () => {

@@ -93,6 +93,7 @@ describe('the interface', () => {
       Record<string, { summary?: string; requestBody?: { content: Record<string, { schema: object }> } }>
     >;
     expect(Object.keys(paths).sort()).toEqual([
+      '/api/baselines/tidy',
       '/api/blobs/{hash}',
       '/api/changes',
       '/api/decisions',
@@ -128,7 +129,7 @@ describe('the interface', () => {
     ['POST', '/api/runs', { pattern: ['x'] }, 400, 'request-wrong', /^“pattern” is not known\.$/],
     ['GET', '/api/%zz', undefined, 400, 'request-wrong', /%zz/],
     ['POST', '/api/decisions', { kind: 'maybe' }, 400, 'request-wrong', /approve, reject/],
-    ['POST', '/api/decisions', { kind: 'approve' }, 409, 'nothing-to-decide', /not said which looks/],
+    ['POST', '/api/decisions', { kind: 'approve' }, 409, 'nothing-to-decide', /No looks were specified/],
     ['POST', '/api/decisions', { kind: 'reject', all: true }, 400, 'reason-missing', /needs a reason/],
     [
       'POST',
@@ -136,7 +137,7 @@ describe('the interface', () => {
       { kind: 'approve', patterns: ['nobody'] },
       404,
       'nothing-selected',
-      /No look matches “nobody”/,
+      /No looks match “nobody”/,
     ],
   ])('answers %s %s with problem details', async (method, path, body, status, code, title) => {
     const reply = await call(method, path, body);
@@ -170,7 +171,7 @@ describe('a run', () => {
     expect(run).toMatchObject({
       status: 'finished',
       done: 0,
-      problem: { code: 'nothing-selected', message: 'No look matches “nobody”.' },
+      problems: [{ code: 'nothing-selected', message: 'No looks match “nobody”.' }],
     });
     expect((await served.run({ environments: ['dusk'] })).run.problems[0]).toMatchObject({
       code: 'environment-unknown',
@@ -206,7 +207,8 @@ describe('a run', () => {
     await ready;
     const { id } = await served.client.startRun({ patterns: ['Mast'] });
     await reading;
-    expect(events[0]).toMatchObject({ kind: 'run-started', run: { id, status: 'running' } });
+    expect(events[0]).toMatchObject({ kind: 'run-queued', run: { id, status: 'queued' } });
+    expect(events[1]).toMatchObject({ kind: 'run-started', run: { id, status: 'running' } });
     // How many there will be is known from the runs before.
     expect(events.find(({ kind }) => kind === 'run-progress')).toMatchObject({ run: { planned: 2 } });
     expect(events.filter(({ kind }) => kind === 'look-started')).toHaveLength(2);
@@ -222,7 +224,7 @@ describe('a run', () => {
     const first = await client.startRun({ repeat: 30 });
     const second = await client.startRun({ patterns: ['Mast'] });
     await client.stopRun(first.id);
-    expect(await finished(client, first.id)).toMatchObject({ status: 'stopped', problem: { code: 'run-stopped' } });
+    expect(await finished(client, first.id)).toMatchObject({ status: 'stopped', problems: [{ code: 'run-stopped' }] });
     expect(await finished(client, second.id)).toMatchObject({ status: 'finished', done: 2 });
   });
 });

@@ -6,7 +6,7 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { afterwards } from '../support/afterwards.ts';
-import { lookFile, project, write } from '../support/project.ts';
+import { configuration, lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const buoy = (states: string): string => lookFile('return <p>{props.name}</p>;', states);
@@ -102,6 +102,7 @@ describe('a run of some looks', () => {
     afterwards(() => harbour.close());
     const { port } = harbour.address() as AddressInfo;
     write(folder, {
+      'sguardo.config.ts': configuration({ network: [`http://127.0.0.1:${port}`] }),
       'src/Buoy.look.tsx': buoy('plain: {}, aground: {}'),
       'src/Light.look.tsx': `new Image().src = 'http://127.0.0.1:${port}/';\n${buoy('lit: {}')}`,
     });

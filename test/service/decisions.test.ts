@@ -2,7 +2,7 @@
 import { cpSync, existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { copyOf, lookFile, project, write } from '../support/project.ts';
+import { markupIn, copyOf, lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const buoy = (colour: string, text = 'Buoy', extra = ''): string =>
@@ -36,24 +36,26 @@ describe('approving', () => {
       unknown
     >;
     expect(about).toMatchObject({
-      format: 1,
+      format: 2,
       component: 'src/Buoy',
       look: 'named',
       environment: 'day',
       capture: 'end',
       approved: { by: 'Ada', why: 'first look', run: 1 },
-      markup: [
-        '<div id="look">',
-        '  <div style="width: 120px;">',
-        '    <p style="color: navy;">',
-        '      Buoy',
-        '      C-14',
-      ],
     });
+    expect(markupIn(folder, 'src/Buoy/named')).toEqual([
+      '<div id="look">',
+      '  <div style="width: 120px;">',
+      '    <p style="color: navy;">',
+      '      Buoy',
+      '      C-14',
+    ]);
     expect(readdirSync(join(folder, 'baselines/day/src/Buoy')).sort()).toEqual([
       'named.json',
+      'named.moment',
       'named.png',
       'plain.json',
+      'plain.moment',
       'plain.png',
     ]);
     expect((await served.run()).run.tally).toMatchObject({ passed: 2 });
@@ -172,10 +174,11 @@ describe('the folder', () => {
 
   it('names a baseline that was taken with another browser', async () => {
     const path = join(folder, 'baselines/day/src/Buoy/plain.json');
-    const about = JSON.parse(readFileSync(path, 'utf8')) as { fingerprint: string; markup: string[] };
+    const { picture, ...about } = JSON.parse(readFileSync(path, 'utf8')) as { picture: string };
+    const markup = [...markupIn(folder, 'src/Buoy/plain'), '<hr>'];
     writeFileSync(
       path,
-      JSON.stringify({ ...about, fingerprint: 'Chromium 1 · fonts 0', markup: [...about.markup, '<hr>'] }),
+      JSON.stringify({ ...about, format: 1, sha256: picture, fingerprint: 'Chromium 1 · fonts 0', markup }),
     );
     expect((await served.run()).look('plain').captures[0]!.state).toMatchObject({
       kind: 'changed',

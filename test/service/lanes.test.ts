@@ -5,7 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { afterwards } from '../support/afterwards.ts';
 import { finished, type Served, serve } from '../support/service.ts';
-import { lookFile, project, write } from '../support/project.ts';
+import { configuration, lookFile, project, write } from '../support/project.ts';
 
 let served: Served;
 let folder: string;
@@ -26,7 +26,8 @@ beforeAll(async () => {
     pair.closeAllConnections();
   });
   ({ port } = pair.address() as AddressInfo);
-  folder = project({ 'sguardo.config.ts': 'export default { patience: 20_000, timeLimit: 60_000 };' });
+  const network = [`http://127.0.0.1:${port}`];
+  folder = project({ 'sguardo.config.ts': configuration({ patience: 20_000, timeLimit: 60_000, network }) });
   served = await serve(folder);
 });
 

@@ -4,6 +4,9 @@ import { createServer, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterwards } from './afterwards.ts';
 
+/** Origins of the gates that there are: a project that is made after them lets its looks reach them. */
+export const gateOrigins: string[] = [];
+
 export type Gate = {
   /** A statement for a look's script: goes on when the gate is open. */
   wait: string;
@@ -32,8 +35,10 @@ export async function gate(): Promise<Gate> {
     server.close();
     server.closeAllConnections();
   });
+  const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  gateOrigins.push(origin);
   return {
-    wait: `await fetch('http://127.0.0.1:${(server.address() as AddressInfo).port}/');`,
+    wait: `await fetch('${origin}/');`,
     reached,
     open() {
       isOpen = true;

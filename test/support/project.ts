@@ -1,7 +1,10 @@
 /** Projects for tests: folders with a configuration and look files, inside this repository so that packages are found. */
-import { cpSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
+import type { CanonicalMoment } from '../../src/core/moment/canonical.ts';
+import { markupLines } from '../../src/core/moment/markup.ts';
 import { afterwards } from './afterwards.ts';
+import { gateOrigins } from './gate.ts';
 
 const home = resolve(import.meta.dirname, '../.projects');
 export const repository = resolve(import.meta.dirname, '../..');
@@ -23,10 +26,14 @@ export function write(folder: string, files: Record<string, string>): void {
   }
 }
 
-/** A project of these files; without a configuration among them it gets the shortest one. */
+/** The text of a configuration file that lets looks reach every gate made so far. */
+export const configuration = (entries: object = {}): string =>
+  `export default ${JSON.stringify({ network: gateOrigins, ...entries })};`;
+
+/** A project of these files; without a configuration among them it gets one that lets looks reach gates. */
 export function project(files: Record<string, string>): string {
   const folder = freshFolder();
-  write(folder, { 'sguardo.config.ts': 'export default { patience: 1500 };', ...files });
+  write(folder, { 'sguardo.config.ts': configuration({ patience: 1500 }), ...files });
   return folder;
 }
 
@@ -40,6 +47,10 @@ export function copyOf(path: string): string {
   });
   return folder;
 }
+
+/** The markup that the folder of baselines keeps of a capture. */
+export const markupIn = (root: string, path: string): string[] =>
+  markupLines(JSON.parse(readFileSync(join(root, 'baselines/day', `${path}.moment`), 'utf8')) as CanonicalMoment);
 
 /** A look file of one component: `body` is what it renders, `states` the text of its states. */
 export const lookFile = (

@@ -42,7 +42,7 @@ export async function serve(folder: string): Promise<Served> {
 export async function finished(client: Client, id: number): Promise<RunSummary> {
   for (;;) {
     const run = await client.run(id);
-    if (run.status !== 'running') return run;
+    if (run.status !== 'queued' && run.status !== 'running') return run;
     await new Promise((resolve) => setTimeout(resolve, 50));
   }
 }

@@ -98,6 +98,10 @@ const steps = {
     () => 'The page reported a result that cannot be right.',
     'Something in the look replaces functions of the platform. Remove that, or set isolate to “look”.',
   ),
+  'platform-replaced': entry(
+    (d) => `The look replaces ${d.what}, which breaks the page: ${d.error}`,
+    'Put the original back within the look, or give the component a stand-in through its props.',
+  ),
   'finish-failed': entry(
     (d) => `The result of this look could not be processed: ${d.error}`,
     'Please report this, with the look file. The other looks are not affected.',

@@ -81,6 +81,18 @@ function differences({ path, object, keys, descriptors }: Holder, found: string[
 
 let found: string[] = [];
 
+/** Looks for what has been replaced since the look file was evaluated. */
+function look(): void {
+  found = [];
+  for (let i = 0; i < holders.length; i++) differences(holders[i]!, found);
+}
+
+/** What is replaced now; for a look that could not even be ended. */
+export function replacedNow(): string[] {
+  look();
+  return found;
+}
+
 /** What the look has replaced of the platform, such as `Array.prototype.push`; for the look's own notes. */
 export const replacedNatives = (): string[] => found.filter((name) => name.includes('.'));
 
@@ -90,8 +102,7 @@ export const world: Pin = {
     holders = snapshot();
   },
   end() {
-    found = [];
-    for (let i = 0; i < holders.length; i++) differences(holders[i]!, found);
+    look();
     const left: string[] = [];
     for (let i = 0; i < found.length; i++) left[i] = `it replaced ${found[i]}`;
     return left;

@@ -27,6 +27,8 @@ export class Recording {
   uncaught: { problem: Problem; stack: string | null } | null = null;
   /** True while a script runs: only then has a step a place in the look file. */
   inScript = false;
+  /** Titles of steps whose work has not ended, whatever is told of them. */
+  readonly open = new Map<number, string>();
   /** The look has ended: whatever still goes on belongs to nobody, and does nothing any more. */
   isOver = false;
   readonly #began = native.now();

@@ -61,6 +61,7 @@ export async function step<T>(
   const recording = recordingOf(title);
   const stack = recording.inScript ? (new Error().stack ?? '') : undefined;
   const current = recording.begin(kind, title, stack, details);
+  recording.open.set(current.index, current.title);
   try {
     await gate.pass(current);
     const result = await body(current, recording);
@@ -79,5 +80,7 @@ export async function step<T>(
     const { wrong, place } = explain(error, stack);
     recording.end(current, wrong.code === 'render-threw' ? 'broken' : 'failed', wrong);
     throw new StepFailed(wrong, place);
+  } finally {
+    recording.open.delete(current.index);
   }
 }

@@ -50,6 +50,7 @@ async function runScript(
   const open = recording.unfinished()[0];
   if (!open) return;
   const wrong = problem('step-unfinished', { step: open.title });
+  recording.end(open, 'failed', wrong);
   throw new StepFailed(wrong, recording.stackOf(open));
 }
 

@@ -76,7 +76,7 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
         if (settle) await untilStill(mountPatience, () => recording.isOver);
       }),
     async dispose() {
-      const open = recording.unfinished().map(({ title }) => `“${title}” was still running`);
+      const open = [...recording.open.values()].map((title) => `“${title}” was still running`);
       await recording.stop();
       setRecording(null);
       await unmount();
