@@ -25,7 +25,8 @@ const journalName = '.approval.json';
 const staged = (path: string): string => `${path}.next`;
 
 /** What a write that was cut off leaves behind. */
-export const isLeftover = (name: string): boolean => name.endsWith('.next') || /\.\d+\.tmp$/.test(name);
+export const isLeftover = (name: string): boolean =>
+  name.endsWith('.next') || /\.\d+\.tmp$/.test(name) || /^\.approval\.json\.\d+$/.test(name);
 
 function stage(path: string, content: Uint8Array | string): void {
   mkdirSync(dirname(path), { recursive: true });

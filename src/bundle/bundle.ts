@@ -5,6 +5,7 @@ import { dirname, join, relative, resolve, sep } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { glob } from 'tinyglobby';
 import type { BuildEnvironmentOptions, Plugin, Rolldown } from 'vite';
+import { componentOf } from '../core/look/look.ts';
 import { codeFrame } from '../core/problem/codeframe.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { fail, type Problem, ProblemError, problem } from '../core/problem/problem.ts';
@@ -238,26 +239,41 @@ async function findUnusable(root: string, files: readonly string[], frame: strin
   }
 }
 
+/** Look files that describe one component, as `X.look.tsx` and `X.look.jsx`: their looks would share names and baselines. */
+function twinsAmong(files: readonly string[]): Bundle['unusable'] {
+  return files.flatMap((file) => {
+    const other = files.find((one) => one !== file && componentOf(one) === componentOf(file));
+    return other === undefined ? [] : [{ file, problem: problem('looks-twice', { file, other }) }];
+  });
+}
+
+const nothing: Built = { output: [] as unknown as Built['output'], publicFolder: null };
+
+type Usable = { built: Built; usable: readonly string[]; unusable: Bundle['unusable'] };
+
+/** Builds the files that can be built. @throws ProblemError `config-threw`, `frame-failed` */
+async function buildUsable(root: string, files: readonly string[], frame: string | null): Promise<Usable> {
+  const twins = twinsAmong(files);
+  const single = files.filter((file) => !twins.some((one) => one.file === file));
+  if (single.length === 0) return { built: nothing, usable: [], unusable: twins };
+  try {
+    return { built: await build(root, single, frame), usable: single, unusable: twins };
+  } catch {
+    await checkShared(root, frame);
+    const wrong = await findUnusable(root, single, frame);
+    const usable = single.filter((file) => !wrong.some((one) => one.file === file));
+    const built = usable.length > 0 ? await build(root, usable, frame) : nothing;
+    return { built, usable, unusable: [...twins, ...wrong] };
+  }
+}
+
 /**
  * Bundles look files. Those that cannot be understood are left out and told in `unusable`; the others come through.
  * @throws ProblemError `looks-missing` when there is no file at all; `config-threw`, `frame-failed` when what they share is unusable
  */
 export async function bundleLooks(root: string, settings: Settings, files: readonly string[]): Promise<Bundle> {
   if (files.length === 0) return fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });
-  let usable = files;
-  let unusable: Bundle['unusable'] = [];
-  let built: Built;
-  try {
-    built = await build(root, files, settings.frame);
-  } catch {
-    await checkShared(root, settings.frame);
-    unusable = await findUnusable(root, files, settings.frame);
-    usable = files.filter((file) => !unusable.some((one) => one.file === file));
-    built =
-      usable.length > 0
-        ? await build(root, usable, settings.frame)
-        : { output: [] as unknown as Built['output'], publicFolder: null };
-  }
+  const { built, usable, unusable } = await buildUsable(root, files, settings.frame);
   const bundle: Bundle = {
     id: '',
     root,

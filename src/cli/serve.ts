@@ -34,6 +34,9 @@ async function serve(options: { port?: number; verbose?: boolean; attached?: boo
       () => process.exit(1),
     );
   };
+  // What nobody expected ends at most its own request or look: the service goes on.
+  process.on('uncaughtException', service.log);
+  process.on('unhandledRejection', service.log);
   process.once('SIGTERM', end);
   if (options.attached) {
     const leave = (): void => void service.unneeded().then(end);
@@ -53,7 +56,7 @@ async function startOrTell(
 ): Promise<Service | null> {
   for (const until = Date.now() + startLimit; ; await new Promise((resolve) => setTimeout(resolve, 40))) {
     try {
-      return await startService({ config, port, logger: verbose ? { level: 'info' } : false });
+      return await startService({ config, port, logger: verbose ? { level: 'info' } : undefined });
     } catch (error) {
       if (attached || !(error instanceof ProblemError) || error.problem.code !== 'service-there' || Date.now() > until)
         throw error;

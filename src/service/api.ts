@@ -1,5 +1,6 @@
 /** The first origin: the HTTP interface and the console. */
 import { existsSync } from 'node:fs';
+import { join } from 'node:path';
 import fastifyStatic from '@fastify/static';
 import swagger from '@fastify/swagger';
 import fastify, { type FastifyInstance, type FastifyServerOptions } from 'fastify';
@@ -32,7 +33,7 @@ export async function buildApi({
 }: ApiOptions): Promise<FastifyInstance> {
   const app = fastify({ logger, frameworkErrors, forceCloseConnections: true, bodyLimit: 4 * 1024 * 1024 });
   guard(app, port);
-  answerProblems(app);
+  answerProblems(app, join(context.root, '.sguardo'));
   app.setValidatorCompiler<Schema>(({ schema, httpPart }) => (data) => ({ value: readPart(schema, data, httpPart) }));
   addHeaders(app, () => apiHeaders(stage()));
   await app.register(swagger, {

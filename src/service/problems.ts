@@ -17,13 +17,13 @@ export function problemDetails(wrong: Problem): object {
   };
 }
 
-function problemOf(error: unknown, log: (error: unknown) => void): Problem {
+function problemOf(error: unknown, log: (error: unknown) => void, records = 'the .sguardo folder'): Problem {
   if (error instanceof ProblemError) return error.problem;
   if (error instanceof ValidationError) return problem('request-wrong', { error: error.message });
   const { statusCode, message } = error as FastifyError;
   if (statusCode && statusCode < 500) return problem('request-wrong', { error: message });
   log(error);
-  return diskProblem(error, 'the .sguardo folder') ?? toProblem(error);
+  return diskProblem(error, records) ?? toProblem(error);
 }
 
 const answer = (reply: FastifyReply, wrong: Problem): FastifyReply =>
@@ -42,13 +42,12 @@ export const frameworkErrors = (error: FastifyError, request: FastifyRequest, re
   );
 };
 
-export function answerProblems(app: FastifyInstance): void {
-  app.setErrorHandler((error, request, reply) =>
-    answer(
-      reply,
-      problemOf(error, (cause) => request.log.error(cause)),
-    ),
-  );
+/** Answers whatever calls throw; `records` is the folder that they write to. */
+export function answerProblems(app: FastifyInstance, records: string): void {
+  app.setErrorHandler((error, request, reply) => {
+    const log = (cause: unknown): void => request.log.error(cause);
+    return answer(reply, problemOf(error, log, records));
+  });
   app.setNotFoundHandler((request, reply) => {
     const path = request.url.split('?')[0];
     return answer(reply, problem('not-found', { what: `page or call at ${request.method} ${path}` }));

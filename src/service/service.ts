@@ -13,14 +13,16 @@ import { openStore, type Store, takeLock } from '../store/index.ts';
 import { buildApi } from './api.ts';
 import { Conductor } from './conductor.ts';
 import { liveFeed } from './live.ts';
+import { errorLog } from './log.ts';
 import { buildStage } from './stage.ts';
 
 export type ServiceOptions = {
   /** The configuration file; its folder is the project. */
   config: string;
+  /** Where requests and errors are logged; without it errors go to `.sguardo/service.log`. */
+  logger?: FastifyServerOptions['logger'];
   /** The port wanted; without one the usual port, or any free one when that is taken. */
   port?: number;
-  logger?: FastifyServerOptions['logger'];
 };
 
 export type Service = {
@@ -29,6 +31,8 @@ export type Service = {
   root: string;
   /** Resolves when nobody needs the service: no run that somebody follows goes on, and no call has come since the last one for a moment. */
   unneeded(): Promise<void>;
+  /** Writes an error that nobody expected into the service's log. */
+  log(error: unknown): void;
   close(): Promise<void>;
 };
 
@@ -87,7 +91,7 @@ function openOrRelease(file: string, lock: { release(): void }): Store {
  * Starts the service of a project.
  * @throws ProblemError when the configuration cannot be read, the port is taken, or the project has a service
  */
-export async function startService({ config, port, logger = false }: ServiceOptions): Promise<Service> {
+export async function startService({ config, port, logger }: ServiceOptions): Promise<Service> {
   const root = dirname(config);
   await readConfig(config);
   const folder = prepareFolder(root);
@@ -152,7 +156,8 @@ export async function startService({ config, port, logger = false }: ServiceOpti
     port: () => apiPort,
     stage: stageUrl,
     consoleFolder,
-    logger,
+    // What nobody expects is read later, by whoever is asked about it.
+    logger: logger ?? errorLog(join(folder, 'service.log')),
     version,
   });
   let lastCall = 0;
@@ -191,5 +196,6 @@ export async function startService({ config, port, logger = false }: ServiceOpti
     store.close();
     lock.release();
   };
-  return { url: url(), stage: stageUrl(), root, unneeded, close: () => (closed ??= close()) };
+  const log = (error: unknown): void => server.log.error(error);
+  return { url: url(), stage: stageUrl(), root, unneeded, log, close: () => (closed ??= close()) };
 }

@@ -38,7 +38,7 @@ export function buildStage({
 }: StageOptions): FastifyInstance {
   const app = fastify({ frameworkErrors, forceCloseConnections: true });
   guard(app, port, [stageHost]);
-  answerProblems(app);
+  answerProblems(app, '.sguardo');
   addHeaders(app, () => lookHeaders(network()));
 
   app.get('/draw', (_request, reply) => {

@@ -1,6 +1,4 @@
 /** What all look files of a project share: its Vite configuration, however it builds, and its frame. */
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { markupIn, lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';

@@ -4,7 +4,7 @@ import { messageOf, type Problem, problem, ProblemError } from './problem.ts';
 const full = new Set(['ENOSPC', 'EDQUOT', 'SQLITE_FULL']);
 const readOnly = new Set(['EROFS', 'EACCES', 'EPERM', 'SQLITE_READONLY', 'SQLITE_CANTOPEN', 'SQLITE_PERM']);
 const damaged = new Set(['SQLITE_CORRUPT', 'SQLITE_NOTADB']);
-const others = new Set(['EIO', 'EISDIR', 'ENOTDIR', 'EMFILE', 'ENAMETOOLONG', 'ELOOP', 'SQLITE_IOERR']);
+const others = new Set(['EIO', 'EEXIST', 'EISDIR', 'ENOTDIR', 'EMFILE', 'ENAMETOOLONG', 'ELOOP', 'SQLITE_IOERR']);
 
 /** `SQLITE_IOERR_WRITE` is a kind of `SQLITE_IOERR`. */
 const kindOf = (code: string): string => (code.startsWith('SQLITE_') ? code.split('_').slice(0, 2).join('_') : code);
