@@ -1,0 +1,282 @@
+/** What the page's side does with shadow roots, scrollers, fields, pins and the network: one project, many looks. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { ElementEntry, Moment } from '../../src/core/moment/moment.ts';
+import { isText } from '../../src/core/moment/moment.ts';
+import { momentAt } from '../../src/core/moment/patch.ts';
+import type { ResultSummary } from '../../src/core/run/run.ts';
+import type { Timeline } from '../../src/core/timeline/timeline.ts';
+import { configuration, project } from '../support/project.ts';
+import { serve, type Served } from '../support/service.ts';
+
+/** A look file whose component renders HTML, sets itself up when it is mounted, and whose looks are scripts. */
+const file = (
+  html: string,
+  setUp: string,
+  looks: Record<string, string>,
+): string => `import { useLayoutEffect, useRef } from 'react';
+import { answer, capture, clear, click, ensure, hover, looks, press, select, spy, the, type } from 'sguardo';
+function Thing(props) {
+  const root = useRef(null);
+  useLayoutEffect(() => { ((root) => { ${setUp} })(root.current); }, []);
+  return <div ref={root} dangerouslySetInnerHTML={{ __html: ${JSON.stringify(html)} }} />;
+}
+const $ = (selector) => document.querySelector(selector);
+export default looks(Thing, { states: { ${Object.entries(looks)
+  .map(
+    ([name, body]) =>
+      `${JSON.stringify(name)}: ${body.trim().startsWith('{') ? body : `{ async script() { ${body} } }`},`,
+  )
+  .join('\n')} } });
+`;
+
+const actions: Record<string, string> = {
+  'a button deep in nested scrollers': `await click(the.button('Deep')); await ensure(() => window.clicked).equals('Deep');`,
+  'a button in a scroller in a shadow root': `await click(the.button('Shadow')); await ensure(() => window.clicked).equals('Shadow');`,
+  'slotted content of a button': `await click(the.css('#host-button')); await ensure(() => window.clicked).equals('host');`,
+  'type behind an address': `await type(the.field('Mail'), '.it'); await ensure(the.field('Mail')).hasValue('a@b.it');`,
+  'type behind a number': `await type(the.field('Number'), '5'); await ensure(the.field('Number')).hasValue(125);`,
+  'type behind a text': `await type(the.field('Text'), ' two'); await ensure(the.field('Text')).hasValue('one two');`,
+  'type behind lines': `await type(the.field('Lines'), '!'); await ensure(the.field('Lines')).hasValue('a\\nb!');`,
+  'type behind what is editable': `await type(the.css('#editable'), '!'); await ensure(() => $('#editable').textContent).equals('one two!');`,
+  'clear what is editable': `await clear(the.css('#editable')); await ensure(() => $('#editable').textContent.trim()).equals('');`,
+  'select tells once': `
+    const heard = []; for (const kind of ['input', 'change']) $('#tide').addEventListener(kind, (event) => heard.push([kind, event.target.value, event.isTrusted]));
+    await select(the.field('Tide'), 'High'); await ensure(the.field('Tide')).hasValue('high');
+    await ensure(heard).equals([['input', 'high', true], ['change', 'high', true]]);
+    heard.length = 0; await select(the.field('Tide'), 'Low');
+    await ensure(heard).equals([['input', 'low', true], ['change', 'low', true]]);
+    heard.length = 0; await select(the.field('Tide'), 'Low'); await ensure(heard).equals([]);`,
+  'select over disabled ones': `await select(the.field('Tide'), 'Last'); await ensure(the.field('Tide')).hasValue('last');`,
+  'select from a disabled group': `await select(the.field('Tide'), 'Spring');`,
+  'select from none': `$('#tide').selectedIndex = -1; await select(the.field('Tide'), 'High'); await ensure(the.field('Tide')).hasValue('high');`,
+};
+
+const actionHtml = `
+<div style="height:120px;overflow:auto"><div style="height:900px"></div><div style="height:100px;overflow:auto"><div style="height:700px"></div><button onclick="window.clicked='Deep'">Deep</button></div></div>
+<div id="host"></div><span id="host-button"><b>slotted</b></span>
+<label>Mail <input type="email" value="a@b"></label><label>Number <input type="number" value="12"></label><label>Text <input value="one"></label>
+<label>Lines <textarea>a\nb</textarea></label><div id="editable" contenteditable>one <b>two</b></div>
+<label>Tide <select id="tide"><option value="low">Low</option><option disabled>Slack</option><optgroup disabled label="Rare"><option>Spring</option></optgroup><option value="mid">Mid</option><option value="high">High</option><option value="last">Last</option></select></label>`;
+const actionSetUp = `
+const host = root.querySelector('#host').attachShadow({ mode: 'closed' });
+host.innerHTML = '<div style="height:80px;overflow:auto"><div style="height:500px"></div><button>Shadow</button></div>';
+host.querySelector('button').onclick = () => { window.clicked = 'Shadow'; };
+const button = root.querySelector('#host-button').attachShadow({ mode: 'open' });
+button.innerHTML = '<button><slot></slot></button>'; button.querySelector('button').onclick = () => { window.clicked = 'host'; };`;
+
+const pins: Record<string, string> = {
+  'dates that nobody gave': `
+    const options = { dateStyle: 'short', timeStyle: 'short', timeZone: 'UTC' };
+    const format = new Intl.DateTimeFormat('en-GB', options);
+    await ensure(format.format()).equals('02/03/2026, 09:30');
+    await ensure(format.formatToParts().map((part) => part.value).join('')).equals('02/03/2026, 09:30');
+    await ensure(format.format(0)).equals('01/01/1970, 00:00');
+    await ensure([1, 2].map(format.format).length).equals(2);`,
+  Temporal: `
+    if (typeof Temporal !== 'undefined') {
+      await ensure(String(Temporal.Now.plainDateISO())).equals('2026-03-02');
+      await ensure(String(Temporal.Now.plainDateTimeISO('UTC')).slice(0, 16)).equals('2026-03-02T09:30');
+      await ensure(String(Temporal.Now.instant()).slice(0, 16)).equals('2026-03-02T09:30');
+      await ensure(String(Temporal.Now.zonedDateTimeISO('Europe/Rome')).slice(0, 16)).equals('2026-03-02T10:30');
+    }`,
+  origins: `
+    await ensure(performance.timeOrigin).equals(Date.UTC(2026, 2, 2, 9, 30));
+    await ensure(performance.toJSON().timeOrigin).equals(Date.UTC(2026, 2, 2, 9, 30));
+    await ensure(document.lastModified).equals('03/02/2026 09:30:00');
+    await ensure(new Date(new File([], 'x').lastModified).toISOString().slice(0, 16)).equals('2026-03-02T09:30');
+    await ensure(new File([], 'x', { lastModified: 5 }).lastModified).equals(5);
+    await ensure(new (new Date().constructor)().getFullYear()).equals(2026);`,
+  'chance by any way': `
+    const numbers = () => [Array.from(Crypto.prototype.getRandomValues.call(crypto, new Uint8Array(4))).join(), Crypto.prototype.randomUUID.call(crypto), crypto.randomUUID(), Math.random()];
+    await ensure(numbers()[1]).matches(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
+    window.$numbers = numbers().join(' '); document.body.append(window.$numbers); await capture('numbers');`,
+};
+
+const values: Record<string, string> = {
+  'files by content': `
+    const file = (text, name = 'a.txt', type = 'text/plain') => new File([text], name, { type });
+    await ensure(file('x')).equals(file('x'));
+    const upload = spy(); upload(file('x'), { list: [new Blob(['y'])] });
+    await ensure(upload).wasCalledWith(file('x'), { list: [new Blob(['y'])] });`,
+  'files that differ in content': `await ensure(new File(['x'], 'a')).equals(new File(['z'], 'a'));`,
+  'files that differ in name': `await ensure(new File(['x'], 'a')).equals(new File(['x'], 'b'));`,
+  'errors that differ': `await ensure(new Error('a')).equals(new Error('b'));`,
+  'errors that are alike': `await ensure(new TypeError('a')).equals(new TypeError('a'));`,
+  'elements that differ': `await ensure(document.createElement('p')).equals(document.createElement('p'));`,
+  'addresses that differ': `await ensure(new URL('http://a/')).equals(new URL('http://b/'));`,
+  'a pattern with a memory': `const moored = /moored/g; for (let i = 0; i < 3; i++) { await ensure('moored').matches(moored); await ensure(the.text(/^one$/g)).counts(0); } await ensure('moored').equals(moored);`,
+};
+
+const doors: Record<string, string> = {
+  'an unanswered stranger': `await fetch('https://elsewhere.test/x').then(() => { throw new Error('it got through') }, () => {});`,
+  'an answered stranger': `{ answers: { 'https://elsewhere.test/x': { json: { ok: 1 } } }, async script() { const reply = await fetch('https://elsewhere.test/x'); await ensure(await reply.json()).equals({ ok: 1 }); } }`,
+  'a web socket': `await new Promise((resolve) => { const socket = new WebSocket('ws://elsewhere.test/live'); socket.onerror = resolve; socket.onopen = () => { throw new Error('open') }; });`,
+  'an event source': `{ answers: { '/api/feed': { body: 'data: high water\\n\\n' } }, async script() { const said = await new Promise((resolve, reject) => { const source = new EventSource('/api/feed'); source.onmessage = (event) => { source.close(); resolve(event.data) }; source.onerror = reject; }); await ensure(said).equals('high water'); } }`,
+  'a beacon': `{ answers: { 'POST /api/log': {} }, async script({ answers }) { navigator.sendBeacon('/api/log', 'moored'); await ensure(answers['POST /api/log']).wasCalledWith('moored'); } }`,
+  'a worker': `{ answers: { '/api/tide': { body: '3' } }, async script() { const work = new Worker(URL.createObjectURL(new Blob(["fetch('http://looks.localhost/api/tide').then((r) => r.text()).then(postMessage)"]))); const said = await new Promise((resolve) => { work.onmessage = (event) => resolve(event.data) }); await ensure(said).equals('3'); } }`,
+  'a shared worker': `let refused = false; try { new SharedWorker('data:text/javascript,0') } catch { refused = true } await ensure(refused).equals(true);`,
+  'an image from elsewhere': `await new Promise((resolve) => { const image = new Image(); image.onerror = resolve; image.src = 'http://elsewhere.test/flag.png'; });`,
+};
+
+const unrest: Record<string, string> = {
+  'works for ever': `{ async script() { const channel = new MessageChannel(); let on = true; channel.port1.onmessage = () => { if (on) { const until = performance.now() + 3; while (performance.now() < until); channel.port2.postMessage(0); } }; channel.port2.postMessage(0); } }`,
+  'animates again and again': `const p = $('p'); const go = () => { p.animate([{ opacity: 1 }, { opacity: 0.5 }], 50).onfinish = go; }; go();`,
+  'changes in a shadow root': `let n = 0; setInterval(() => { $('#quiet').shadowRoot.querySelector('i').textContent = String(n++); }, 4);`,
+  'an image in a shadow root': `const image = new Image(); image.src = 'data:image/svg+xml,' + encodeURIComponent('<svg xmlns="http://www.w3.org/2000/svg" width="30" height="30"><rect width="30" height="30" fill="navy"/></svg>'); $('#quiet').shadowRoot.append(image);`,
+};
+
+let look: (name: string) => ResultSummary;
+let served: Served;
+beforeAll(async () => {
+  served = await serve(
+    project({
+      'sguardo.config.ts': configuration({ patience: 600, environments: { day: { viewport: [500, 400] } } }),
+      'src/Acts.look.jsx': file(actionHtml, actionSetUp, actions),
+      'src/Pins.look.jsx': file('<p>pins</p>', '', { ...pins, ...values }),
+      'src/Doors.look.jsx': file('<p>doors</p>', '', doors),
+      'src/Rest.look.jsx': file(
+        '<p>rest</p><div id="quiet"></div><div id="wide"></div>',
+        `root.querySelector('#quiet').attachShadow({ mode: 'open' }).innerHTML = '<i>0</i>';
+         root.querySelector('#wide').attachShadow({ mode: 'closed' }).innerHTML = '<div style="position:absolute;top:300px;left:10px;width:40px;height:50px;background:navy"></div>';`,
+        unrest,
+      ),
+      'src/Record.look.jsx': file(recordedHtml, recordedSetUp, recorded),
+    }),
+  );
+  ({ look } = await served.run());
+});
+
+const failing = ['select from a disabled group', ...Object.keys(values).filter((name) => name.includes('differ'))];
+
+describe('actions, pins, values and doors', () => {
+  it.each([...Object.keys(actions), ...Object.keys(pins), ...Object.keys(values), ...Object.keys(doors)])(
+    '%s',
+    (name) => {
+      const { verdict, problem } = look(name);
+      expect([verdict, problem?.message]).toEqual(
+        failing.includes(name) ? ['failed', expect.any(String)] : ['new', undefined],
+      );
+    },
+  );
+
+  it('an option of a disabled group is named as such', () => {
+    expect(look('select from a disabled group').problem).toMatchObject({
+      code: 'option-missing',
+      found: ['“Low”', '“Slack” (disabled)', '“Spring” (disabled)', '“Mid”', '“High”', '“Last”'],
+    });
+  });
+
+  it('chance is the same in every run', async () => {
+    const again = await served.run({ patterns: ['Pins/chance by any way'] });
+    const hashes = (result: ResultSummary): string[] => result.captures.map(({ hash }) => hash);
+    expect(hashes(again.look('chance by any way'))).toEqual(hashes(look('chance by any way')));
+  });
+
+  it('what was refused is noted, with what to write', () => {
+    expect(look('an unanswered stranger').notes).toEqual([
+      "GET https://elsewhere.test/x has no answer, and looks reach no network, so it was refused. Add answers: { 'GET https://elsewhere.test/x': { json: … } } to the look, or let it through with network: ['https://elsewhere.test'] in sguardo.config.ts.",
+    ]);
+    expect(look('a web socket').notes.join()).toMatch(
+      /A WebSocket to ws:\/\/elsewhere\.test\/live was refused.*network: \['ws:\/\/elsewhere\.test'\]/,
+    );
+    expect(look('an image from elsewhere').notes.join()).toContain("network: ['http://elsewhere.test']");
+    expect(look('a shared worker').notes.join()).toContain('A shared worker was refused');
+    for (const name of ['an answered stranger', 'an event source', 'a beacon', 'a worker'])
+      expect(look(name).notes).toEqual([]);
+  });
+});
+
+describe('stillness', () => {
+  it.each([
+    ['works for ever', 'it never stopped working, although nothing that it shows changed'],
+    ['animates again and again', 'animations started again as soon as they had ended'],
+    ['changes in a shadow root', 'the document kept changing'],
+  ])('%s is told', (name, why) => {
+    expect(look(name).notes).toContain(
+      `The page had not come to rest when “end” was captured: ${why}. The picture may differ from run to run.`,
+    );
+  });
+
+  it('the picture reaches as far as what a shadow root shows', () => {
+    expect(look('an image in a shadow root').captures[0]!.height).toBe(300 + 50 + 16);
+  });
+});
+
+/** Changes that a recorder could miss, each followed by a check: the moment after it must show them. */
+const recordedHtml =
+  '<ul><li id="a">a</li><li id="b">b</li></ul><div id="host"></div><div id="box" style="height:40px;overflow:auto"><div style="height:400px">tall</div></div><p id="p" style="background: url(flag.svg)">p</p><iframe id="frame" style="width:120px;height:60px"></iframe><iframe id="far" src="data:text/html,far" style="width:77px;height:33px"></iframe>';
+const recordedSetUp = `
+const frame = root.querySelector('#frame'); frame.srcdoc = '<style>i { color: red }</style><i>inside</i>';
+const style = document.createElement('style'); style.id = 'own'; style.textContent = '.x { color: red } @media all { .y { color: blue } }'; root.append(style);
+const shadow = root.querySelector('#host').attachShadow({ mode: 'open' }); shadow.innerHTML = '<b>b</b>';`;
+const recorded: Record<string, string> = {
+  'a node that left, changed and came back': `const a = $('#a'); const list = a.parentNode; a.remove(); await Promise.resolve(); a.firstChild.data = 'changed'; a.setAttribute('title', 't'); list.append(a); await ensure(the.text('changed')).isVisible();`,
+  'a root on a known element': `$('#p').attachShadow({ mode: 'open' }).innerHTML = '<i>new root</i>'; await ensure(1).equals(1);`,
+  'sheets of a root': `const sheet = new CSSStyleSheet(); sheet.replaceSync('b { color: green }'); $('#host').shadowRoot.adoptedStyleSheets = [sheet]; await ensure(1).equals(1);`,
+  'a rule of a sheet': `$('#own').sheet.cssRules[0].style.color = 'green'; await ensure(1).equals(1); $('#own').sheet.cssRules[1].insertRule('.z { color: pink }', 0); await ensure(1).equals(1);`,
+  'a sheet switched off': `$('#own').sheet.disabled = true; await ensure(1).equals(1);`,
+  'a scroll before its event': `$('#box').scrollTop = 123; await ensure(1).equals(1);`,
+  'attributes that look like handlers': `$('#p').setAttribute('once', '1'); $('#p').setAttribute('onward', '2'); $('#p').setAttribute('onclick', 'x()'); await ensure(1).equals(1);`,
+  'inside a frame': `await ensure(() => $('#frame').contentDocument?.querySelector('i')?.textContent).equals('inside'); $('#frame').contentDocument.querySelector('i').textContent = 'changed inside'; await ensure(1).equals(1);`,
+  'a target that appears': `setTimeout(() => { const p = document.createElement('button'); p.textContent = 'Late'; $('#host').after(p); }, 60); await click(the.button('Late'));`,
+};
+
+describe('a moment', () => {
+  const lastOf = async (name: string): Promise<{ timeline: Timeline; moment: Moment; all: ElementEntry[] }> => {
+    const timeline = await served.client.timeline(look(name).id);
+    const check = timeline.steps.filter(({ kind }) => kind === 'check' || kind === 'action').at(-1)!;
+    const moment = momentAt(timeline.base, timeline.patches, check.after!);
+    return { timeline, moment, all: Object.values(moment.nodes).filter((node): node is ElementEntry => !isText(node)) };
+  };
+  const byId = (all: readonly ElementEntry[], id: string): ElementEntry => all.find(({ attrs }) => attrs?.id === id)!;
+  const texts = (moment: Moment): string[] =>
+    Object.values(moment.nodes).flatMap((node) => (isText(node) ? [node.text] : []));
+  const sheetTexts = (moment: Moment): string => JSON.stringify(moment.sheets);
+
+  it('has a node that left, changed and came back', async () => {
+    const { moment, all } = await lastOf('a node that left, changed and came back');
+    expect(texts(moment)).toContain('changed');
+    expect(byId(all, 'a').attrs).toMatchObject({ title: 't' });
+  });
+
+  it('has a shadow root that was attached to a known element, and its sheets', async () => {
+    const { moment, all } = await lastOf('a root on a known element');
+    expect(byId(all, 'p').shadow?.kids).toHaveLength(1);
+    expect(texts(moment)).toContain('new root');
+    const sheets = await lastOf('sheets of a root');
+    expect(byId(sheets.all, 'host').shadow?.sheets).toHaveLength(1);
+    expect(sheetTexts(sheets.moment)).toContain('b { color: green; }');
+  });
+
+  it('has what was changed through rules', async () => {
+    const { moment } = await lastOf('a rule of a sheet');
+    expect(sheetTexts(moment)).toContain('.x { color: green; }');
+    expect(sheetTexts(moment)).toContain('.z { color: pink; }');
+    const off = await lastOf('a sheet switched off');
+    expect(sheetTexts(off.moment)).not.toContain('.x {');
+  });
+
+  it('has scroll offsets before their event', async () => {
+    expect(byId((await lastOf('a scroll before its event')).all, 'box').state?.scroll).toEqual([0, 123]);
+  });
+
+  it('has attributes that only look like handlers, and no handlers', async () => {
+    const { attrs } = byId((await lastOf('attributes that look like handlers')).all, 'p');
+    expect(attrs).toMatchObject({ once: '1', onward: '2' });
+    expect(attrs).not.toHaveProperty('onclick');
+  });
+
+  it('has the documents of frames of its origin, and boxes for the others', async () => {
+    const { moment, all } = await lastOf('inside a frame');
+    expect(texts(moment)).toContain('changed inside');
+    expect(byId(all, 'frame').frame).toMatchObject({ kid: expect.any(Number), width: 124, height: 64 });
+    expect(byId(all, 'far').frame).toEqual({ kid: null, width: 81, height: 37 });
+  });
+
+  it('knows the target of a step that appeared during it', async () => {
+    const { timeline, moment } = await lastOf('a target that appears');
+    const step = timeline.steps.find(({ kind }) => kind === 'action')!;
+    expect(step.target!.node).not.toBeNull();
+    expect(moment.nodes[step.target!.node!]).toMatchObject({ tag: 'button' });
+  });
+});
