@@ -11,6 +11,38 @@ import { openWindow } from '../support/browser.ts';
 import { copyOf, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
+/** A look whose elements come, go and come again: styles, a frame, shadow roots, sheets, fields. */
+const travel = `import { useEffect, useRef } from 'react';
+import { ensure, looks } from 'sguardo';
+function Travel() { return <div id="t"><p className="x">x</p></div>; }
+const tick = () => ensure(1).equals(1);
+export default looks(Travel, { states: { 'comes and goes': { async script() {
+  const t = document.getElementById('t')!;
+  const style = document.createElement('style'); style.textContent = '.x { color: red }';
+  t.append(style); await tick();
+  style.remove(); await tick();
+  t.prepend(style); await tick();
+  style.textContent = '.x { color: green }'; await tick();
+  style.sheet!.insertRule('.y { color: blue }', 0); await tick();
+  style.remove(); await tick();
+  const host = document.createElement('div'); const root = host.attachShadow({ mode: 'open' }); root.innerHTML = '<i>in</i><input value="1">';
+  t.append(host); await tick();
+  const sheet = new CSSStyleSheet(); sheet.replaceSync('i { color: red }'); root.adoptedStyleSheets = [sheet]; await tick();
+  sheet.replaceSync('i { color: green }'); await tick();
+  root.querySelector('input')!.value = '2'; await tick();
+  host.remove(); await tick();
+  document.adoptedStyleSheets = [sheet]; await tick();
+  t.append(host); document.adoptedStyleSheets = []; await tick();
+  const frame = document.createElement('iframe'); t.append(frame); await tick();
+  frame.contentDocument!.body.innerHTML = '<b>framed</b>'; await tick();
+  t.prepend(frame); await tick();
+  t.append(t.firstElementChild!.nextElementSibling!); await tick();
+  t.innerHTML = '<svg><circle r="4"></circle></svg><div style="height:20px;overflow:auto"><div style="height:90px"></div></div>'; await tick();
+  t.lastElementChild!.scrollTop = 30; await tick();
+  t.replaceChildren(style, 'text', host); await tick();
+} } } });
+`;
+
 let served: Served;
 let look: (name: string, environment?: string) => ResultSummary;
 let drawing: EngineWindow;
@@ -22,6 +54,7 @@ beforeAll(async () => {
     'sguardo.config.ts':
       "export default { baselines: false, environments: { plain: { viewport: [640, 480] }, dark: { viewport: [640, 480], scheme: 'dark' } } };",
   });
+  write(folder, { 'src/Travel.look.tsx': travel });
   served = await serve(folder);
   const { results } = await served.run({ patterns: ['Recorded'] });
   look = (name, environment = 'plain') =>
@@ -47,6 +80,29 @@ async function draw(timeline: Timeline, moment: number, scheme: 'light' | 'dark'
   );
   await drawing.evaluate('__sguardoDraw.settled()');
 }
+
+const show = (moment: number): Promise<unknown> =>
+  drawing.evaluate(
+    `__sguardoDraw.receive(${JSON.stringify({ kind: 'show', moment, outline: null, pointer: null, fit: false })})`,
+  );
+
+/** Everything of the drawn document that a person could see, through shadow roots and frames. */
+const documentNow = `(() => {
+  const rules = (sheets) => [...sheets].map((sheet) => (sheet.disabled ? [] : [...sheet.cssRules].map((rule) => rule.cssText)));
+  const visit = (node) => {
+    if (node.nodeType === 3) return node.data;
+    if (node.nodeType !== 1) return null;
+    const { localName, value, checked, open, scrollTop, scrollLeft } = node;
+    const options = localName === 'select' ? [...node.options].map((option) => option.selected) : undefined;
+    const shadow = node.shadowRoot && [rules(node.shadowRoot.adoptedStyleSheets), [...node.shadowRoot.childNodes].map(visit)];
+    const inner = localName === 'iframe' ? visit(node.contentDocument.documentElement) : undefined;
+    const sheet = localName === 'style' ? rules([node.sheet].filter(Boolean)) : undefined;
+    const attributes = [...node.attributes].map(({ name, value }) => name + '=' + value).sort();
+    return JSON.parse(JSON.stringify([localName, attributes, { value, checked, open, scrollTop, scrollLeft, options }, shadow, inner, sheet, [...node.childNodes].map(visit)]));
+  };
+  const { contentDocument } = document.querySelector('iframe');
+  return JSON.stringify([rules(contentDocument.adoptedStyleSheets), visit(contentDocument.documentElement)]);
+})()`;
 
 describe('a moment holds', () => {
   it('live values, checks, choices, scroll offsets and what is open', async () => {
@@ -131,16 +187,53 @@ describe('drawing a moment again', () => {
     },
   );
 
-  it('can go back and forth', async () => {
-    const timeline = await timelineOf('filled');
-    const valueAt = async (moment: number): Promise<unknown> => {
-      await draw(timeline, moment);
-      return drawing.evaluate(
-        "document.querySelector('iframe').contentDocument.querySelector('input[type=number]')?.value ?? null",
-      );
-    };
-    const last = timeline.patches.length;
-    expect([await valueAt(last), await valueAt(0), await valueAt(last)]).toEqual(['2.57', null, '2.57']);
+  it('draws the same, whichever way one comes: forwards, backwards and by leaps', async () => {
+    const { results } = await served.run({ patterns: ['Recorded', 'Travel', 'Controls'], environments: ['plain'] });
+    let compared = 0;
+    for (const { id, look: name } of results) {
+      const timeline = await served.client.timeline(id);
+      const count = timeline.patches.length + 1;
+      const fresh: unknown[] = [];
+      for (let moment = 0; moment < count; moment++) {
+        await draw(timeline, moment);
+        fresh.push(await drawing.evaluate(documentNow));
+      }
+      const leaps = Array.from({ length: 2 * count }, (_, i) => (i * 7919 + (i % 3) * 31) % count);
+      const ways = [...fresh.keys(), ...[...fresh.keys()].reverse(), ...leaps];
+      await draw(timeline, 0);
+      for (const moment of ways) {
+        await show(moment);
+        expect([name, moment, await drawing.evaluate(documentNow)]).toEqual([name, moment, fresh[moment]]);
+        compared++;
+      }
+    }
+    expect(compared).toBeGreaterThan(300);
+  });
+
+  it('lets the newest of several timelines win, whatever order their files come in', async () => {
+    const { base, patches, assets } = await timelineOf('filled');
+    const media = { scheme: 'light', motion: 'reduce', contrast: 'no-preference' };
+    const slow = { ...base, nodes: { 1: { tag: 'html', kids: [2] }, 2: { tag: 'body', attrs: { id: 'slow' } } } };
+    const sheets = { 1: { url: 'http://looks.localhost/slow.css' } };
+    await drawing.evaluate(`(async () => {
+      const real = window.fetch;
+      let come;
+      window.fetch = (url) => (url.includes('5105') ? new Promise((resolve) => { come = () => resolve(new Response('')); }) : real(url));
+      const older = __sguardoDraw.receive(${JSON.stringify({
+        kind: 'timeline',
+        base: { ...slow, sheets },
+        patches: [],
+        assets: { 'http://looks.localhost/slow.css': '5105'.padEnd(64, '0') },
+        media,
+      })});
+      await __sguardoDraw.receive(${JSON.stringify({ kind: 'timeline', base, patches, assets, media })});
+      come();
+      await older;
+      window.fetch = real;
+    })()`);
+    expect(
+      await drawing.evaluate(`document.querySelector('iframe').contentDocument.getElementById('slow')`),
+    ).toBeNull();
   });
 
   it('runs nothing of the page, and loads nothing but recorded files', async () => {
@@ -160,13 +253,19 @@ describe('drawing a moment again', () => {
       tag: 'meta',
       attrs: { name: 'color-scheme', 'http-equiv': 'refresh', content: '0; url=/draw?away' },
     };
-    (body[1] as { kids?: number[] }).kids!.push(9001, 9002, 9003, 9004, 9005);
+    const frames = ['IFRAME', 'fencedframe', 'FencedFrame', 'webview', 'applet', 'portal', 'OBJECT', 'EMBED', 'frame'];
+    for (const [i, tag] of frames.entries())
+      evil.base.nodes[9010 + i] = { tag, attrs: { src: 'http://elsewhere.test/', data: 'http://elsewhere.test/' } };
+    const kids = [9001, 9002, 9003, 9004, 9005, ...frames.map((_, i) => 9010 + i)];
+    (body[1] as { kids?: number[] }).kids!.push(...kids);
     await draw(evil, 0);
     await drawing.evaluate("document.querySelector('iframe').contentDocument.getElementById('lure').click()");
     await new Promise((resolve) => setTimeout(resolve, 200));
     expect(await drawing.evaluate('String(window.broken)')).toBe('undefined');
     expect(
-      await drawing.evaluate("[...document.querySelector('iframe').contentDocument.querySelectorAll('iframe')].length"),
+      await drawing.evaluate(
+        "[...document.querySelector('iframe').contentDocument.querySelectorAll('iframe, frame, fencedframe, webview, applet, portal, object, embed, script')].length",
+      ),
     ).toBe(0);
     expect(
       await drawing.evaluate("document.querySelector('iframe').contentDocument.querySelector('[src*=elsewhere]')"),
