@@ -4,7 +4,8 @@ import { NavLink, Route, Routes, useNavigate } from 'react-router';
 import { isUndecided } from '../core/run/run.ts';
 import { Bench } from './bench/Bench.tsx';
 import { Board } from './board/Board.tsx';
-import { service, useChanges, useLive, useProject, useRunProblem, useStart, type LiveState } from './data.ts';
+import { service, useChanges, useProject, useRunProblem, useStart } from './data.ts';
+import { type LiveState, useLive } from './live.ts';
 import { useKeys } from './keys.ts';
 import { Blank, Trouble, Waiting } from './parts/Blank.tsx';
 import { Button } from './parts/Button.tsx';
@@ -38,14 +39,15 @@ function RunState({ live }: { live: LiveState }) {
   if (!live.connected)
     return (
       <span className="text-failed" role="status">
-        ✗ The service does not answer. Start it again: <code className="font-mono">sguardo serve</code>
+        ✗ The service is not answering. Start it again: <code className="font-mono">sguardo serve</code>
       </span>
     );
   const run = project?.run;
   if (!run) return null;
-  const done = Math.min(run.planned, Math.max(live.done, run.done));
+  const done = Math.min(run.planned, Math.max(live.run === run.id ? live.done : 0, run.done));
+  const waiting = project.queued.length;
   return (
-    <span className="flex items-center gap-2" role="status" aria-label={`Run ${run.id} is going on`}>
+    <span className="flex items-center gap-2" role="status" aria-label={`Run ${run.id} in progress`}>
       <span className="text-soft tabular-nums">{run.planned === 0 ? 'bundling…' : `${done} of ${run.planned}`}</span>
       <span className="h-1.5 w-28 overflow-hidden rounded-full bg-well">
         <span
@@ -54,6 +56,7 @@ function RunState({ live }: { live: LiveState }) {
         />
       </span>
       <Button onClick={() => void service.stopRun(run.id)}>Stop</Button>
+      {waiting > 0 && <span className="text-soft tabular-nums">{waiting} waiting</span>}
     </span>
   );
 }
@@ -107,7 +110,7 @@ export function App({ theme }: { theme: Theme }) {
               {open > 0 && (
                 <span className="rounded-full bg-wash px-1.5 text-[11px] font-semibold text-accent tabular-nums">
                   {open}
-                  <span className="sr-only"> captures to decide about</span>
+                  <span className="sr-only"> captures to review</span>
                 </span>
               )}
               <kbd>2</kbd>
@@ -134,7 +137,7 @@ export function App({ theme }: { theme: Theme }) {
             <Route path="/" element={<Board />} />
             <Route path="/bench/:id" element={<Bench project={project.data} dark={theme.dark} />} />
             <Route path="/review" element={<Review />} />
-            <Route path="*" element={<Blank title="There is no such page">Go back to the board.</Blank>} />
+            <Route path="*" element={<Blank title="Page not found">Go back to the board.</Blank>} />
           </Routes>
         </main>
       </div>

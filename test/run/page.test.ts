@@ -32,7 +32,8 @@ export default looks(Thing, { states: { ${Object.entries(looks)
 const actions: Record<string, string> = {
   'a button deep in nested scrollers': `await click(the.button('Deep')); await ensure(() => window.clicked).equals('Deep');`,
   'a button in a scroller in a shadow root': `await click(the.button('Shadow')); await ensure(() => window.clicked).equals('Shadow');`,
-  'slotted content of a button': `await click(the.css('#host-button')); await ensure(() => window.clicked).equals('host');`,
+  'a button that a scroller hides within the viewport': `await click(the.button('Near')); await ensure(() => window.clicked).equals('Near');`,
+  'slotted content of a button': `await click(the.button('slotted')); await ensure(() => window.clicked).equals('host');`,
   'type behind an address': `await type(the.field('Mail'), '.it'); await ensure(the.field('Mail')).hasValue('a@b.it');`,
   'type behind a number': `await type(the.field('Number'), '5'); await ensure(the.field('Number')).hasValue(125);`,
   'type behind a text': `await type(the.field('Text'), ' two'); await ensure(the.field('Text')).hasValue('one two');`,
@@ -52,6 +53,7 @@ const actions: Record<string, string> = {
 };
 
 const actionHtml = `
+<div style="height:30px;overflow:auto"><div style="height:100px"></div><button onclick="window.clicked='Near'">Near</button></div>
 <div style="height:120px;overflow:auto"><div style="height:900px"></div><div style="height:100px;overflow:auto"><div style="height:700px"></div><button onclick="window.clicked='Deep'">Deep</button></div></div>
 <div id="host"></div><span id="host-button"><b>slotted</b></span>
 <label>Mail <input type="email" value="a@b"></label><label>Number <input type="number" value="12"></label><label>Text <input value="one"></label>

@@ -1,7 +1,7 @@
 /** What there is to know about the look as a whole: its captures, notes and history. */
 import { Link } from 'react-router';
 import type { ResultSummary } from '../../core/run/run.ts';
-import { service, useHistory } from '../data.ts';
+import { source, useHistory } from '../data.ts';
 import { Verdict } from '../parts/Verdict.tsx';
 
 export const day = (at: string): string =>
@@ -23,12 +23,12 @@ export function LookCard({ result }: { result: ResultSummary }) {
           {result.captures.map((capture) => (
             <li key={capture.name} className="w-28">
               <a
-                href={service.pictureUrl(capture.hash)}
+                href={source.pictureUrl(capture.hash)}
                 target="_blank"
                 rel="noreferrer"
                 className="checks flex h-16 items-center justify-center overflow-hidden rounded border border-rule"
               >
-                <img src={service.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} className="max-h-full" />
+                <img src={source.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} className="max-h-full" />
               </a>
               <span className="block truncate text-[11px]">
                 {capture.name}{' '}

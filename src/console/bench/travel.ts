@@ -23,6 +23,10 @@ export function atTime(timeline: Timeline, time: number): Position {
   return { step: begun?.index ?? 0, side: begun && time < endOf(begun) ? 'before' : 'after', time, moment };
 }
 
+/** The position of a moment, or of the nearest that there is. */
+export const atMoment = (timeline: Timeline, moment: number): Position =>
+  atTime(timeline, timeline.taken[Math.max(0, Math.min(timeline.taken.length - 1, moment))] ?? 0);
+
 /** The steps that the arrow keys stop at: all but parts, which only hold others. */
 export const stops = (timeline: Timeline): Step[] => timeline.steps.filter((step) => step.kind !== 'part');
 

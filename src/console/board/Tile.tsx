@@ -1,7 +1,8 @@
 /** One look on the board: what it looks like, its name, its verdict. */
 import { Link } from 'react-router';
 import { type ResultSummary, standing } from '../../core/run/run.ts';
-import { service } from '../data.ts';
+import { benchPath } from '../bench/useDesk.ts';
+import { source } from '../data.ts';
 import { Verdict } from '../parts/Verdict.tsx';
 
 /** Tiles are at least this wide; they grow to fill a row. */
@@ -24,7 +25,7 @@ export function Tile({
   const rejected = look.captures.some(({ decision }) => decision?.kind === 'reject');
   return (
     <Link
-      to={`/bench/${look.id}${look.failedStep === null ? '' : `?step=${look.failedStep}`}`}
+      to={benchPath(look)}
       className={`group flex flex-col overflow-hidden rounded-lg border bg-sheet ${chosen ? 'border-accent ring-2 ring-accent' : 'border-rule hover:border-accent'}`}
       style={{ width, height: tileHeight }}
       aria-label={`${look.look}, ${look.environment}: ${verdict}`}
@@ -32,7 +33,7 @@ export function Tile({
       <span className="flex min-h-0 flex-1 items-center bg-well justify-center overflow-hidden border-b border-rule">
         {picture ? (
           <img
-            src={service.pictureUrl(picture.hash)}
+            src={source.pictureUrl(picture.hash)}
             alt=""
             loading="lazy"
             className="max-h-full max-w-full rounded-xs"

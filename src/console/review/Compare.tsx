@@ -2,7 +2,7 @@
 import { Slider, ToggleGroup } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import type { CaptureSummary } from '../../core/run/run.ts';
-import { service } from '../data.ts';
+import { source } from '../data.ts';
 
 export type Mode = 'beside' | 'over' | 'difference' | 'flicker';
 
@@ -46,7 +46,7 @@ export function Compare({ capture, mode, onMode }: Props) {
       <div className="min-h-0 flex-1 px-4 pb-3">
         {seen === 'beside' && <Beside capture={capture} hasBoth={hasBoth} />}
         {seen === 'over' && <Over capture={capture} />}
-        {seen === 'difference' && <Sheet title="Difference: what is marked has changed" hash={capture.difference!} />}
+        {seen === 'difference' && <Sheet title="Difference: changes are marked" hash={capture.difference!} />}
         {seen === 'flicker' && <Flicker capture={capture} />}
       </div>
     </div>
@@ -58,15 +58,15 @@ function Sheet({ title, hash }: { title: string; hash: string }) {
     <figure className="flex h-full min-w-0 flex-col">
       <figcaption className="h-6 shrink-0 text-[11.5px] text-soft">{title}</figcaption>
       <div className="checks flex min-h-0 flex-1 items-start justify-center overflow-auto rounded-md border border-rule p-2">
-        <img src={service.pictureUrl(hash)} alt={title} className="max-h-full max-w-full object-contain shadow-sm" />
+        <img src={source.pictureUrl(hash)} alt={title} className="max-h-full max-w-full object-contain shadow-sm" />
       </div>
     </figure>
   );
 }
 
 function Beside({ capture, hasBoth }: { capture: CaptureSummary; hasBoth: boolean }) {
-  if (!capture.baseline) return <Sheet title="Now; there is no baseline yet" hash={capture.hash} />;
-  if (!hasBoth) return <Sheet title="The picture is the same; its markup differs" hash={capture.hash} />;
+  if (!capture.baseline) return <Sheet title="Now (no baseline yet)" hash={capture.hash} />;
+  if (!hasBoth) return <Sheet title="Same picture, different markup" hash={capture.hash} />;
   return (
     <div className="grid h-full grid-cols-2 gap-4">
       <Sheet title="Baseline" hash={capture.baseline} />
@@ -103,13 +103,13 @@ function Pair({ capture, clip, scale }: { capture: CaptureSummary; clip: string;
   return (
     <>
       <img
-        src={service.pictureUrl(capture.baseline!)}
+        src={source.pictureUrl(capture.baseline!)}
         alt="Baseline"
         className="absolute top-0 left-0 max-w-none"
         style={{ width: from[0]! * scale }}
       />
       <img
-        src={service.pictureUrl(capture.hash)}
+        src={source.pictureUrl(capture.hash)}
         alt="Now"
         className="absolute top-0 left-0 max-w-none"
         style={{ width: capture.width * scale, clipPath: clip }}
@@ -136,7 +136,7 @@ function Over({ capture }: { capture: CaptureSummary }) {
           <Slider.Track className="relative h-1 flex-1 rounded-full bg-rule" />
           <Slider.Thumb
             className="block size-4 rounded-full border-2 border-accent bg-sheet"
-            aria-label="Where the line is"
+            aria-label="Position of the line"
           />
         </Slider.Root>
         <span>now on its right</span>

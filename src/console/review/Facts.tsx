@@ -20,9 +20,9 @@ export function Facts({ capture }: { capture: CaptureSummary }) {
         <div className="flex flex-wrap items-start gap-x-8 gap-y-2">
           {state.picture && (
             <dl className="grid grid-cols-[auto_auto] gap-x-3 tabular-nums">
-              <dt className="text-soft">Visible pixels</dt>
+              <dt className="text-soft">Visibly different</dt>
               <dd>{state.picture.visible.toLocaleString()}</dd>
-              <dt className="text-soft">Exactly different</dt>
+              <dt className="text-soft">Pixels that differ</dt>
               <dd>{state.picture.differing.toLocaleString()}</dd>
               <dt className="text-soft">Regions</dt>
               <dd>{state.picture.regions.length}</dd>

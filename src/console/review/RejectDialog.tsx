@@ -20,7 +20,7 @@ export function RejectDialog({ open, title, onClose, onReject }: Props) {
         <Dialog.Content className="fixed top-1/3 left-1/2 w-[26rem] -translate-x-1/2 -translate-y-1/3 rounded-lg border border-rule bg-sheet p-4 shadow-xl">
           <Dialog.Title className="text-[14px] font-semibold">What is wrong with it?</Dialog.Title>
           <Dialog.Description className="mb-2 text-soft">
-            {title} stays changed, with your reason beside it, until the code is mended.
+            {title} stays changed, with your reason beside it, until the code is fixed.
           </Dialog.Description>
           <textarea
             value={why}

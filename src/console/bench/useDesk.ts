@@ -1,0 +1,84 @@
+/** Where one is on the bench, and how one moves: by keys, clicks and the address. */
+import { useMemo, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import type { ResultSummary } from '../../core/run/run.ts';
+import { failingStep, type Step, type Timeline } from '../../core/timeline/timeline.ts';
+import { boardOrder } from '../board/rows.ts';
+import { useLooks, useStart } from '../data.ts';
+import { useKeys } from '../keys.ts';
+import { atMoment, atStep, atTime, firstPosition, moveBy, type Position } from './travel.ts';
+
+export type Desk = {
+  position: Position;
+  step: Step | undefined;
+  /** The step at which the look went wrong. */
+  failed: Step | null;
+  toStep(index: number, side?: Position['side']): void;
+  toTime(time: number): void;
+  /** The looks before and after this one on the board. */
+  previous: ResultSummary | undefined;
+  next: ResultSummary | undefined;
+  /** A newer result of this look, if there is one. */
+  newer: ResultSummary | undefined;
+  open(look: ResultSummary | undefined): void;
+};
+
+/** The address of a result, at the step where it went wrong. */
+export const benchPath = ({ id, failedStep }: Pick<ResultSummary, 'id' | 'failedStep'>): string =>
+  `/bench/${id}${failedStep === null ? '' : `?step=${failedStep}`}`;
+
+/** The looks around a result: of its component and environment, in the order of the board. */
+function useNeighbours(result: ResultSummary): Pick<Desk, 'previous' | 'next' | 'newer'> {
+  const looks = useLooks().data;
+  return useMemo(() => {
+    const { component, environment, look, id } = result;
+    const same = (looks ?? []).filter((one) => one.component === component && one.environment === environment);
+    same.sort(boardOrder);
+    const at = same.findIndex((one) => one.look === look);
+    const newest = same[at];
+    return { previous: same[at - 1], next: same[at + 1], newer: newest && newest.id > id ? newest : undefined };
+  }, [looks, result]);
+}
+
+export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
+  const [query, setQuery] = useSearchParams();
+  const navigate = useNavigate();
+  const start = useStart();
+  const asked = query.get('step');
+  const [position, setPosition] = useState<Position>(() =>
+    firstPosition(timeline, asked === null ? null : Number(asked)),
+  );
+  const failed = failingStep(timeline.steps);
+  const neighbours = useNeighbours(result);
+  // The address is changed with the position, not in an effect after it: that may come when somebody has already gone on to another look.
+  const go = (next: Position): void => {
+    setPosition(next);
+    if (next.step !== position.step) setQuery({ step: String(next.step) }, { replace: true });
+  };
+  const open = (look: ResultSummary | undefined): void => void (look && navigate(benchPath(look)));
+  const otherSide = position.side === 'before' ? 'after' : 'before';
+  const { component, look, environment } = result;
+  useKeys({
+    ArrowRight: () => go(moveBy(timeline, position, 1)),
+    ArrowLeft: () => go(moveBy(timeline, position, -1)),
+    'Shift+ArrowRight': () => go(atMoment(timeline, position.moment + 1)),
+    'Shift+ArrowLeft': () => go(atMoment(timeline, position.moment - 1)),
+    Home: () => go(atStep(timeline, 0, 'before')),
+    End: () => go(atStep(timeline, timeline.steps.length - 1)),
+    b: () => go(atStep(timeline, position.step, otherSide)),
+    f: () => failed && go(atStep(timeline, failed.index)),
+    n: () => open(neighbours.next),
+    p: () => open(neighbours.previous),
+    r: () => start({ looks: [{ component, look }], environments: [environment] }),
+    Escape: () => void navigate('/'),
+  });
+  return {
+    ...neighbours,
+    position,
+    step: timeline.steps[position.step],
+    failed,
+    toStep: (index, side) => go(atStep(timeline, index, side)),
+    toTime: (time) => go(atTime(timeline, time)),
+    open,
+  };
+}

@@ -1,0 +1,83 @@
+/** The row above the board: search, verdicts, environments. */
+import { ToggleGroup } from 'radix-ui';
+import type { RefObject } from 'react';
+import { verdicts } from '../../core/run/verdict.ts';
+import { VerdictShape } from '../parts/Verdict.tsx';
+import type { Filters } from './useFilters.ts';
+
+type Props = { filters: Filters; search: RefObject<HTMLInputElement | null> };
+
+function Search({ filters, search }: Props) {
+  return (
+    <label className="relative">
+      <span className="sr-only">Search looks</span>
+      <input
+        ref={search}
+        value={filters.text}
+        placeholder="Search looks"
+        onChange={({ target }) => filters.setText(target.value)}
+        onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
+        className="h-7 w-52 rounded-md border border-rule bg-sheet px-2.5 placeholder:text-soft"
+      />
+      {!filters.text && <kbd className="pointer-events-none absolute top-1.5 right-2">/</kbd>}
+    </label>
+  );
+}
+
+const verdictItem =
+  'inline-flex h-7 items-center gap-1.5 rounded-md border border-transparent px-2 text-soft hover:text-ink disabled:opacity-40 data-[state=on]:border-accent data-[state=on]:bg-wash data-[state=on]:text-ink';
+
+function Verdicts({ filters }: { filters: Filters }) {
+  return (
+    <ToggleGroup.Root
+      type="multiple"
+      aria-label="Show only these verdicts"
+      value={filters.verdicts}
+      onValueChange={filters.setVerdicts}
+      className="flex gap-1"
+    >
+      {verdicts.map((verdict) => (
+        <ToggleGroup.Item
+          key={verdict}
+          value={verdict}
+          disabled={!filters.counts[verdict] && !filters.verdicts.includes(verdict)}
+          className={verdictItem}
+        >
+          <VerdictShape verdict={verdict} />
+          {verdict}
+          <span className="font-semibold tabular-nums">{filters.counts[verdict] ?? 0}</span>
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
+  );
+}
+
+const environmentItem =
+  'h-6.5 px-2.5 text-soft not-first:border-l not-first:border-rule hover:text-ink data-[state=on]:bg-wash data-[state=on]:font-medium data-[state=on]:text-ink';
+
+function Environments({ filters }: { filters: Filters }) {
+  return (
+    <ToggleGroup.Root
+      type="single"
+      aria-label="Environment"
+      value={filters.environment || 'all'}
+      onValueChange={filters.setEnvironment}
+      className="flex overflow-hidden rounded-md border border-rule"
+    >
+      {['all', ...filters.environments].map((name) => (
+        <ToggleGroup.Item key={name} value={name} className={environmentItem}>
+          {name}
+        </ToggleGroup.Item>
+      ))}
+    </ToggleGroup.Root>
+  );
+}
+
+export const FilterBar = ({ filters, search }: Props) => (
+  <div className="flex shrink-0 flex-wrap items-center gap-3 border-b border-rule px-4 py-2">
+    <Search filters={filters} search={search} />
+    <Verdicts filters={filters} />
+    <span className="flex-1" />
+    {filters.environments.length > 1 && <Environments filters={filters} />}
+  </div>
+);

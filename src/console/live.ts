@@ -1,0 +1,118 @@
+/** The live feed: puts what happens into what the console knows. */
+import { type QueryClient, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import type { Cursor } from '../client/client.ts';
+import type { ProjectInfo } from '../core/api/api.ts';
+import type { ResultSummary, RunEvent, RunSummary } from '../core/run/run.ts';
+import { source } from './data.ts';
+
+const sameLook = (a: ResultSummary, b: ResultSummary): boolean =>
+  a.component === b.component && a.look === b.look && a.environment === b.environment;
+
+const withResult = (looks: readonly ResultSummary[], result: ResultSummary): ResultSummary[] => {
+  const at = looks.findIndex((one) => sameLook(one, result));
+  return at < 0 ? [...looks, result] : looks.with(at, result);
+};
+
+/** Where a run stands among those that go on and wait. */
+function withRun(project: ProjectInfo, event: RunEvent & { run: RunSummary }): ProjectInfo {
+  const { kind, run } = event;
+  const queued = project.queued.filter(({ id }) => id !== run.id);
+  if (kind === 'run-queued') return { ...project, queued: [...queued, run] };
+  if (kind !== 'run-finished') return { ...project, queued, run };
+  const isOurs = project.run?.id === run.id;
+  return { ...project, queued, run: isOurs ? null : project.run, engine: run.engine ?? project.engine };
+}
+
+function takeIn(queries: QueryClient, event: RunEvent): void {
+  const refresh = (...keys: string[]): void => {
+    for (const key of keys) void queries.invalidateQueries({ queryKey: [key] });
+  };
+  switch (event.kind) {
+    case 'look-finished':
+      queries.setQueryData<ResultSummary[]>(['looks'], (looks) => looks && withResult(looks, event.result));
+      break;
+    case 'run-queued':
+    case 'run-started':
+    case 'run-progress':
+    case 'run-finished':
+      queries.setQueryData<ProjectInfo>(['project'], (project) => project && withRun(project, event as never));
+      if (event.kind !== 'run-queued') queries.setQueryData<RunSummary>(['last run'], event.run);
+      if (event.kind === 'run-finished') refresh('looks', 'changes', 'history');
+      break;
+    case 'decided':
+      refresh('looks', 'changes', 'result', 'history');
+      break;
+    case 'gap':
+      void queries.invalidateQueries();
+      break;
+  }
+}
+
+/** Whether the service answers, and how many looks of which run have been heard of. */
+export type LiveState = { connected: boolean; run: number | null; done: number };
+
+function count(state: LiveState, event: RunEvent): LiveState {
+  if (event.kind === 'run-started') return { connected: true, run: event.run.id, done: 0 };
+  // A result counts for its own run.
+  if (event.kind === 'look-finished' && event.run === state.run) return { ...state, done: state.done + 1 };
+  return state;
+}
+
+/** Resolves when the page can be seen. */
+const shown = (): Promise<void> =>
+  new Promise((resolve) => {
+    if (!document.hidden) resolve();
+    else document.addEventListener('visibilitychange', () => resolve(), { once: true });
+  });
+
+/** How long a lost service is left alone before it is tried again, in milliseconds. */
+const pause = 1500;
+
+/**
+ * Listens to the live feed, again and again when it is lost, from where it was left. A page that nobody sees does not
+ * listen: browsers grant all pages of a host only six connections together.
+ */
+export function useLive(): LiveState {
+  const queries = useQueryClient();
+  const [state, setState] = useState<LiveState>({ connected: true, run: null, done: 0 });
+  useEffect(() => {
+    let over = false;
+    let abort = new AbortController();
+    const cursor: Cursor = {};
+    const ready = (): void => {
+      setState((now) => ({ ...now, connected: true }));
+      // Until an event has come nothing says where the feed was left.
+      if (cursor.last === undefined) void queries.invalidateQueries();
+    };
+    const listen = async (): Promise<void> => {
+      while (!over) {
+        await shown();
+        abort = new AbortController();
+        try {
+          for await (const event of source.events(abort.signal, ready, cursor)) {
+            takeIn(queries, event);
+            setState((now) => count(now, event));
+          }
+        } catch {
+          setState((now) => ({ ...now, connected: false }));
+        }
+        if (!over && !document.hidden) await new Promise((resolve) => setTimeout(resolve, pause));
+      }
+    };
+    const leave = (): void => abort.abort();
+    const follow = (): void => {
+      if (document.hidden) leave();
+    };
+    document.addEventListener('visibilitychange', follow);
+    window.addEventListener('pagehide', leave);
+    void listen();
+    return () => {
+      over = true;
+      leave();
+      document.removeEventListener('visibilitychange', follow);
+      window.removeEventListener('pagehide', leave);
+    };
+  }, [queries]);
+  return state;
+}
