@@ -34,6 +34,36 @@ describe('patterns', () => {
     expect(matchesPattern(look, pattern)).toBe(false),
   );
 
+  it.each([
+    ['BerthCard/moored', ['moored']],
+    ['src/berths/BerthCard/moored', ['moored']],
+    ['berthcard › MOORED', ['moored']],
+    ['./src/berths/BerthCard/moored', ['moored']],
+    ['Card/moored', []],
+    ['moored', ['moored', 'moored at night', 'not moored']],
+    ['BerthCard/moored*', ['moored', 'moored at night']],
+    ['BerthCard/in/out', ['in/out']],
+    ['berths/BerthCard', ['moored', 'moored at night', 'not moored', 'in/out']],
+    ['BerthCard/› odd', ['› odd']],
+  ])('%s means exactly %j', (pattern, meant) => {
+    const names = ['moored', 'moored at night', 'not moored', 'in/out', ...(pattern.includes('odd') ? ['› odd'] : [])];
+    const found = names.filter((name) => matchesPattern({ ...look, look: name }, pattern));
+    expect(found).toEqual(meant);
+  });
+
+  it('with many stars take time in proportion to the text', () => {
+    const text = 'a'.repeat(20_000);
+    expect(matchesPattern({ ...look, look: text }, `${'*a'.repeat(5000)}b`)).toBe(false);
+    expect(matchesPattern({ ...look, look: `${text}b` }, `${'*a'.repeat(5000)}*b`)).toBe(true);
+  });
+
+  it('and full names can be told together', () => {
+    const selected = isSelected(['FeeTable'], [{ component: look.component, look: look.look }]);
+    expect(selected(look)).toBe(true);
+    expect(selected({ ...look, look: `${look.look} twice` })).toBe(false);
+    expect(selected({ file: 'src/FeeTable.look.tsx', component: 'src/FeeTable', look: 'x' })).toBe(true);
+  });
+
   it('select everything when there are none, and what any of them means', () => {
     expect(isSelected([])(look)).toBe(true);
     expect(isSelected(['FeeTable', 'asks'])(look)).toBe(true);

@@ -1,6 +1,10 @@
 /** Looks that do what no look should: each may harm itself, and neither its neighbours nor the service. */
+import { once } from 'node:events';
+import { createServer, type ServerResponse } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
+import { afterwards } from '../support/afterwards.ts';
 import { configuration, project } from '../support/project.ts';
 import { serve, type Served } from '../support/service.ts';
 
@@ -186,6 +190,42 @@ describe('what a look leaves behind', () => {
   it('a forgotten await is told at its own look', () => {
     expect(look('forgets an await')).toMatchObject({ verdict: 'failed', problem: { code: 'step-unfinished' } });
     expect(look('fails one of several')).toMatchObject({ verdict: 'failed' });
+  });
+});
+
+describe('a request that is answered when its look is over', () => {
+  it('is no error of the next one', async () => {
+    const waiting: ServerResponse[] = [];
+    let goOn: (() => void) | null = null;
+    const server = createServer((request, reply) => {
+      reply.setHeader('access-control-allow-origin', '*');
+      if (request.url === '/slow') waiting.push(reply);
+      else goOn = () => reply.end();
+      // Nobody is told to go on before everything that was asked for is on its way.
+      if (waiting.length < 3 || !goOn) return;
+      for (const one of waiting.splice(0)) one.end('');
+      goOn();
+    }).listen(0, '127.0.0.1');
+    await once(server, 'listening');
+    afterwards(() => void server.close());
+    afterwards(() => server.closeAllConnections());
+    const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+    const states = `asks: { props: { effect() {
+      fetch('${origin}/slow').then((reply) => reply.json());
+      const old = new XMLHttpRequest(); old.open('GET', '${origin}/slow'); old.onload = () => JSON.parse(old.response); old.send();
+      fetch('${origin}/slow').then((reply) => reply.text()).then(() => { throw new Error('too late'); });
+    } } },
+    'is there when the answer comes': { async script() {
+      await fetch('${origin}/go');
+      await new Promise((resolve) => setTimeout(resolve, 300));
+    } },`;
+    const { run } = await serve(
+      project({
+        'sguardo.config.ts': configuration({ lanes: 1, patience: 300, network: [origin] }),
+        'src/Thing.look.tsx': file(states),
+      }),
+    );
+    expect((await run()).look('is there when the answer comes')).toMatchObject({ verdict: 'new', problem: null });
   });
 });
 

@@ -91,7 +91,7 @@ const pins: Record<string, string> = {
   'chance by any way': `
     const numbers = () => [Array.from(Crypto.prototype.getRandomValues.call(crypto, new Uint8Array(4))).join(), Crypto.prototype.randomUUID.call(crypto), crypto.randomUUID(), Math.random()];
     await ensure(numbers()[1]).matches(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
-    window.$numbers = numbers().join(' '); document.body.append(window.$numbers); await capture('numbers');`,
+    window.$numbers = numbers().join(' '); document.body.append(Object.assign(document.createElement('p'), { textContent: window.$numbers })); await capture('numbers');`,
 };
 
 const values: Record<string, string> = {

@@ -53,7 +53,10 @@ const isShown = ({ tag, attrs }: ElementEntry): boolean => {
 };
 
 /** A moment's nodes come from a page, which may have made circles of them; nothing is visited twice. */
-type Walk = { moment: Moment; contents: Contents; rename(value: string): string; seen: Set<number> };
+type Walk = { moment: Moment; contents: Contents; rename(value: string): string; seen: Set<number>; depth: number };
+
+/** Twice as deep as any parser nests elements; what lies deeper is left out. */
+const deepest = 1000;
 
 function attributesOf({ attrs = {}, sheet }: ElementEntry, { contents, rename }: Walk): Record<string, string> {
   const kept: Record<string, string> = {};
@@ -88,10 +91,11 @@ function kidsOf(ids: readonly number[], walk: Walk): CanonicalNode[] {
 
 function nodeOf(id: number, walk: Walk): CanonicalNode | null {
   const entry = walk.moment.nodes[id];
-  if (!entry || walk.seen.has(id)) return null;
+  if (!entry || walk.seen.has(id) || walk.depth >= deepest) return null;
   walk.seen.add(id);
   if (isText(entry)) return entry.text === '' ? null : entry.text;
   if (!isShown(entry)) return null;
+  walk.depth++;
   const node: CanonicalElement = { tag: entry.tag };
   if (entry.ns) node.ns = entry.ns;
   const attrs = attributesOf(entry, walk);
@@ -115,13 +119,14 @@ function nodeOf(id: number, walk: Walk): CanonicalNode | null {
   }
   const kids = kidsOf(entry.kids ?? [], walk);
   if (kids.length > 0) node.kids = kids;
+  walk.depth--;
   return node;
 }
 
-/** The canonical form of a moment. Total: whatever the moment holds, this ends and throws nothing but for lack of stack. */
+/** The canonical form of a moment. Total: whatever the moment holds, this ends and throws nothing. */
 export function canonicalise(moment: Moment, contents: Contents): CanonicalMoment {
   const { width, height, scroll, sheets } = moment.view;
-  const walk: Walk = { moment, contents, rename: idNames(), seen: new Set() };
+  const walk: Walk = { moment, contents, rename: idNames(), seen: new Set(), depth: 0 };
   const root = nodeOf(moment.root, walk) ?? '';
   return { view: { width, height, scroll }, sheets: sheets.map((id) => sheetHash(id, walk)), assets: {}, root };
 }

@@ -49,8 +49,14 @@ function snapshot(): Holder[] {
   return found;
 }
 
+/** A property that holds nothing is as good as none: frameworks set some for a moment and put `undefined` back. */
+const isNothing = (a: PropertyDescriptor | undefined): boolean =>
+  a === undefined || (a.value === undefined && a.get === undefined && a.set === undefined);
+
 const same = (a: PropertyDescriptor | undefined, b: PropertyDescriptor | undefined): boolean =>
-  a === b || (a !== undefined && b !== undefined && Object.is(a.value, b.value) && a.get === b.get && a.set === b.set);
+  a === b ||
+  (isNothing(a) && isNothing(b)) ||
+  (a !== undefined && b !== undefined && Object.is(a.value, b.value) && a.get === b.get && a.set === b.set);
 
 const nameOf = (path: string, key: PropertyKey): string => {
   const name = typeof key === 'symbol' ? `[${key.description}]` : `${String(key)}`;
@@ -70,10 +76,9 @@ function differences({ path, object, keys, descriptors }: Holder, found: string[
     if (path === '' && restless.has(key)) continue;
     if (!same(getOwnPropertyDescriptor(object, key), descriptors[i])) found[found.length] = nameOf(path, key);
   }
-  if (now.length === keys.length) return;
   for (let i = 0; i < now.length; i++) {
     const key = now[i]!;
-    let known = isMark(path, key);
+    let known = isMark(path, key) || isNothing(getOwnPropertyDescriptor(object, key));
     for (let j = 0; j < keys.length && !known; j++) known = keys[j] === key;
     if (!known) found[found.length] = nameOf(path, key);
   }

@@ -22,12 +22,14 @@ export class StepFailed extends Error {
 const never: Promise<never> = new Promise(() => {});
 
 /** The recording of the look that runs. @throws ProblemError `bad-step` outside one */
-const recordingOf = (what: string): Recording =>
-  recordingNow() ??
-  fail('bad-step', {
+function recordingOf(what: string): Recording {
+  const recording = recordingNow();
+  if (recording && !recording.isOver) return recording;
+  return fail('bad-step', {
     what: `${what} was called outside a script.`,
     remedy: 'Call it inside the async script() of a look.',
   });
+}
 
 /** Takes a picture of the viewport at one moment: once more when the document has changed meanwhile. */
 async function photograph(current: Step, recording: Recording): Promise<void> {

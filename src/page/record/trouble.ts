@@ -11,6 +11,10 @@ const stackOf = (error: unknown): string | null => (error instanceof Error ? (er
 function raise(kind: 'error' | 'navigation', wrong: Problem, stack: string | null): void {
   const recording = recordingNow();
   if (!recording) return;
+  if (recording.isOver) {
+    recording.note(`After the last capture: ${wrong.message}`);
+    return;
+  }
   recording.uncaught ??= { problem: wrong, stack };
   recording.end(recording.begin(kind, wrong.message, stack ?? undefined), 'failed', wrong);
 }

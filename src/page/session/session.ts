@@ -78,7 +78,6 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
     async dispose() {
       const open = [...recording.open.values()].map((title) => `“${title}” was still running`);
       await recording.stop();
-      setRecording(null);
       await unmount();
       resetRequests();
       resetRoutes({});
@@ -86,6 +85,7 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
       await releasePointer(recording.number);
       forgetBlobs();
       forgetRoots();
+      setRecording(null);
       const left = [...open, ...endPins()];
       const replaced = replacedNatives();
       if (replaced.length > 0)

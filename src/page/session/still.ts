@@ -5,13 +5,13 @@ import { finishAnimations } from '../pins/animations.ts';
 import { isWaiting, timersDueSoon } from '../pins/timers.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
 
-/** Resolves at the next animation frame, or soon after when none comes. */
-export const nextFrame = (): Promise<void> =>
+/** Resolves with true at the next animation frame, or with false soon after when none comes. */
+export const nextFrame = (): Promise<boolean> =>
   new Promise((resolve) => {
-    const timer = native.setTimeout(resolve, 100);
+    const timer = native.setTimeout(() => resolve(false), 100);
     native.requestAnimationFrame(() => {
       native.clearTimeout(timer);
-      resolve();
+      resolve(true);
     });
   });
 
@@ -66,7 +66,7 @@ async function oneRound(patience: number): Promise<Unrest> {
   if (images.length > 0)
     await Promise.race([Promise.all(images.map((image) => image.decode().catch(() => {}))), after(patience)]);
   const moved = finishAnimations();
-  await nextFrame();
+  const hasPainted = await nextFrame();
   const isIdle = await idle();
   if (moved) return 'animations started again as soon as they had ended';
   if (mutationCount() !== before) return 'the document kept changing';
@@ -75,6 +75,7 @@ async function oneRound(patience: number): Promise<Unrest> {
   if (due.some(isWaiting)) return 'a timer was about to fire';
   if (pendingImages().length > 0) return 'an image was still loading';
   if (document.fonts.status !== 'loaded') return 'a font was still loading';
+  if (!hasPainted) return 'the browser painted nothing';
   return isIdle ? null : 'it never stopped working, although nothing that it shows changed';
 }
 
