@@ -63,7 +63,7 @@ const binding: Record<string, string> = {
     const frame = document.createElement('iframe');
     document.body.append(frame);
     frame.contentWindow.__sguardoHost?.('null');
-    frame.contentWindow.__sguardoHost?.(JSON.stringify({ kind: 'events', token: '', look: 1, events: [{ kind: 'step', step: {} }] }));
+    for (let look = 0; look < 100; look++) frame.contentWindow.__sguardoHost?.(JSON.stringify({ kind: 'events', token: 'mine', look, events: [{ kind: 'mark', id: 0, mark: { lane: 'dom', at: 0, took: null, title: 'forged', level: 'info' } }] }));
   } } }`,
   'calls what the host calls': `{ async script() {
     await Promise.allSettled([
@@ -99,7 +99,9 @@ describe('addresses and messages of a page', () => {
     expect(look(`after ${name}`)).toMatchObject({ verdict: 'new', captures: [{ name: 'half' }, { name: 'end' }] });
   });
 
-  it('words that are not ours are named', () => {
+  it('words that are not ours are named, and come into no timeline', async () => {
+    const { marks } = await served.client.timeline(look('talks to the host').id);
+    expect(marks.filter(({ title }) => title === 'forged')).toEqual([]);
     expect(look('talks to the host').notes).toContain(
       'Something on the page sent Sguardo messages of its own; they were ignored.',
     );
@@ -199,7 +201,7 @@ describe('a request that is answered when its look is over', () => {
     let goOn: (() => void) | null = null;
     const server = createServer((request, reply) => {
       reply.setHeader('access-control-allow-origin', '*');
-      if (request.url === '/slow') waiting.push(reply);
+      if (request.url !== '/go') waiting.push(reply);
       else goOn = () => reply.end();
       // Nobody is told to go on before everything that was asked for is on its way.
       if (waiting.length < 3 || !goOn) return;
@@ -211,9 +213,9 @@ describe('a request that is answered when its look is over', () => {
     afterwards(() => server.closeAllConnections());
     const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
     const states = `asks: { props: { effect() {
-      fetch('${origin}/slow').then((reply) => reply.json());
-      const old = new XMLHttpRequest(); old.open('GET', '${origin}/slow'); old.onload = () => JSON.parse(old.response); old.send();
-      fetch('${origin}/slow').then((reply) => reply.text()).then(() => { throw new Error('too late'); });
+      fetch('${origin}/slow/1').then((reply) => reply.json());
+      const old = new XMLHttpRequest(); old.open('GET', '${origin}/slow/2'); old.onload = () => JSON.parse(old.response); old.send();
+      fetch('${origin}/slow/3').then((reply) => reply.text()).then(() => { throw new Error('too late'); });
     } } },
     'is there when the answer comes': { async script() {
       await fetch('${origin}/go');
