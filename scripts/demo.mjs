@@ -34,7 +34,7 @@ function lay(from) {
 }
 
 if (running()) {
-  say(`The demo is running already: ${running()}`);
+  say(`The demo is already running: ${running()}`);
   process.exit(0);
 }
 const made = readFileSync(join(root, 'dist/.sources'), 'utf8');
@@ -57,7 +57,7 @@ if (!url) process.exit(3);
 if (fresh) {
   say('The harbour office as it is: every look is new');
   if (sguardo('run') > 1) process.exit(3);
-  say('Somebody has looked at them and approves');
+  say('Somebody has looked at them and approves them');
   sguardo('approve', '--all', '--why', 'first look at everything');
   say('An afternoon of careless edits later');
   lay('next');
@@ -65,4 +65,4 @@ if (fresh) {
   writeFileSync(stamp, made);
 }
 if (once) end();
-else say(`The console: ${url}\n  The project: ${project}\n  End it with Ctrl+C.`);
+else say(`The console: ${url}\n  The project: ${project}\n  Press Ctrl+C to stop.`);

@@ -18,7 +18,7 @@ function run(what, command, args, env = {}) {
   });
   if (status === 0) return;
   process.stderr.write(
-    `✗ ${command} ${args.join(' ')} did not succeed${error ? ` (${error.message})` : ''}. Mend what it says above and run this command again.\n`,
+    `✗ ${command} ${args.join(' ')} failed${error ? ` (${error.message})` : ''}. Fix what it says above and run this command again.\n`,
   );
   process.exit(3);
 }
@@ -27,7 +27,7 @@ function packages() {
   const lock = createHash('sha256').update(readFileSync('package-lock.json')).digest('hex');
   const stamp = 'node_modules/.sguardo-lock';
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
-  run('Installing npm packages; better-sqlite3 is compiled, which takes some minutes', 'npm', [
+  run('Installing npm packages; compiling better-sqlite3 takes a few minutes', 'npm', [
     'ci',
     '--no-audit',
     '--no-fund',
@@ -46,7 +46,7 @@ function chromium() {
   if (places.some((path) => path && existsSync(path))) return;
   if (!existsSync('/usr/bin/apt-get')) {
     process.stderr.write(
-      '✗ Chromium was not found, and this is no Debian. Install it, or name the binary in SGUARDO_CHROMIUM.\n',
+      '✗ Chromium was not found, and this is not Debian. Install it, or name the binary in SGUARDO_CHROMIUM.\n',
     );
     process.exit(3);
   }

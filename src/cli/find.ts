@@ -90,7 +90,7 @@ function toldBy(said: string): Problem {
   try {
     return JSON.parse(last) as Problem;
   } catch {
-    return problem('service-start', { error: last || 'it said nothing' });
+    return problem('service-start', { error: last || 'it printed nothing' });
   }
 }
 

@@ -15,7 +15,7 @@ const { version } = JSON.parse(readFileSync(new URL('../../package.json', import
 
 const program = new Command('sguardo')
   .description(
-    'Renders every state of a UI component in a real browser, drives it, records it, and compares it with what was approved.',
+    'Renders every state of a UI component in a real browser, drives it, records it, and compares it with what you approved.',
   )
   .version(version)
   .showHelpAfterError('(use --help for usage)')

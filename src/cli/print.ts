@@ -53,11 +53,17 @@ function captureText(capture: CaptureSummary): string | null {
   const parts: string[] = [];
   if (state.picture) {
     const { from, to, visible, regions } = state.picture;
-    if (from[0] !== to[0] || from[1] !== to[1]) parts.push(`was ${from[0]}×${from[1]}, is ${to[0]}×${to[1]}`);
-    parts.push(`${visible} pixels differ visibly in ${regions.length} ${regions.length === 1 ? 'region' : 'regions'}`);
+    if (from[0] !== to[0] || from[1] !== to[1]) parts.push(`size ${from[0]}×${from[1]} → ${to[0]}×${to[1]}`);
+    parts.push(
+      `${visible} ${visible === 1 ? 'pixel differs' : 'pixels differ'} visibly in ${regions.length} ${regions.length === 1 ? 'region' : 'regions'}`,
+    );
   }
-  if (state.markup.length > 0) parts.push(`${state.markup.length} lines of markup differ`);
-  if (state.otherFingerprint) parts.push('the baseline comes from another browser, font set or environment');
+  if (state.markup.length > 0)
+    parts.push(
+      `${state.markup.length} ${state.markup.length === 1 ? 'line' : 'lines'} of markup ${state.markup.length === 1 ? 'differs' : 'differ'}`,
+    );
+  if (state.otherFingerprint)
+    parts.push('the baseline was taken with another browser, other fonts or in another environment');
   const markup = state.markup
     .slice(0, 4)
     .map(({ side, text }) => `\n    ${side === 'now' ? pc.green(`+ ${text.trim()}`) : pc.red(`− ${text.trim()}`)}`);
@@ -98,7 +104,7 @@ export const tallyText = (run: Pick<RunSummary, 'tally'>): string =>
   verdicts
     .filter((verdict) => run.tally[verdict] > 0)
     .map((verdict) => paint[verdict](`${run.tally[verdict]} ${verdict}`))
-    .join(', ') || 'no verdict';
+    .join(', ') || 'no verdicts';
 
 export const duration = (run: Pick<RunSummary, 'started' | 'finished'>): string =>
   `${((Date.parse(run.finished ?? new Date().toISOString()) - Date.parse(run.started)) / 1000).toFixed(1)} s`;

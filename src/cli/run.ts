@@ -28,7 +28,7 @@ export function addRun(program: Command): void {
     .addOption(
       new Option('-e, --env <name>', 'only in this environment (can be repeated)')
         .argParser((name: string, list: string[]) => [...list, name])
-        .default([], 'every one'),
+        .default([], 'all of them'),
     )
     .option('-r, --repeat <n>', 'run every look n times and report how many captures differed', count, 1)
     .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
@@ -179,7 +179,7 @@ async function tell({ client, url, own }: Found, summary: RunSummary, results: R
 
 function jsonDocument({ url }: Found, summary: RunSummary, results: ResultSummary[], code: number): object {
   return {
-    format: 'sguardo-result/1',
+    format: 'sguardo-result/2',
     exitCode: code,
     run: summary,
     results: results.map((result) => ({ ...result, link: benchUrl(url, result) })),

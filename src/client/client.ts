@@ -50,7 +50,7 @@ export function connect(origin: string): Client {
       value = JSON.parse(text);
     } catch {
       throw new ProblemError(
-        problem('service-missing', { error: `something else answers at ${origin || 'this address'}` }),
+        problem('service-missing', { error: `something else is answering at ${origin || 'this address'}` }),
       );
     }
     if (!reply.ok) throw new ProblemError(value as Problem);
@@ -78,9 +78,9 @@ export function connect(origin: string): Client {
 
 /** What the network's codes mean to a person. */
 const causes: Record<string, string> = {
-  ECONNREFUSED: 'nobody listens at its address',
-  ECONNRESET: 'it ended meanwhile',
-  UND_ERR_SOCKET: 'it ended meanwhile',
+  ECONNREFUSED: 'nothing is listening at its address',
+  ECONNRESET: 'it has ended',
+  UND_ERR_SOCKET: 'it has ended',
 };
 
 function unreachable(error: unknown): ProblemError {

@@ -65,7 +65,7 @@ export function buildStage({
   app.get<{ Params: { hash: string } }>('/asset/:hash', ({ params }, reply) => {
     const { hash } = schemas.hash.validateSync(params);
     const blob = store.blobs.get(hash);
-    if (!blob || !isAsset(blob.type)) return fail('not-found', { what: 'such file' });
+    if (!blob || !isAsset(blob.type)) return fail('not-found', { what: 'file with this hash' });
     return reply
       .type(blob.type)
       .header('content-security-policy', "default-src 'none'; style-src 'unsafe-inline'; sandbox")

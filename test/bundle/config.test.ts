@@ -87,7 +87,7 @@ describe('a wrong configuration', () => {
       'a wrong kind of value',
       "export default { lanes: 'four' };",
       'config-wrong',
-      /lanes must be a number, and is “four”\.$/,
+      /lanes must be a number, got “four”\.$/,
       /docs\/configuration\.md/,
     ],
     [

@@ -115,7 +115,7 @@ describe('a look', () => {
     };
     const text = print.resultText(changed, ['day'], 'http://127.0.0.1:4680', null);
     expect(text).toContain(
-      '  end: was 584×289, is 584×342; 12 pixels differ visibly in 1 region; 2 lines of markup differ; the baseline comes from another browser, font set or environment\n    − Water\n    + Rain',
+      '  end: size 584×289 → 584×342; 12 pixels differ visibly in 1 region; 2 lines of markup differ; the baseline was taken with another browser, other fonts or in another environment\n    − Water\n    + Rain',
     );
     expect(text).not.toContain('half');
   });
@@ -126,7 +126,7 @@ describe('a run', () => {
     expect(print.tallyText({ tally: tally(['passed', 'failed', 'passed', 'new', 'changed']) })).toBe(
       '1 failed, 1 changed, 1 new, 2 passed',
     );
-    expect(print.tallyText({ tally: tally([]) })).toBe('no verdict');
+    expect(print.tallyText({ tally: tally([]) })).toBe('no verdicts');
   });
 
   it('tells how long it took', () => {

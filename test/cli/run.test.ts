@@ -114,7 +114,7 @@ describe('sguardo run', () => {
       run: { tally: object };
       results: { look: string; verdict: string; link: string; problem: { code: string } | null; captures: object[] }[];
     };
-    expect(document).toMatchObject({ format: 'sguardo-result/1', exitCode: 1, run: { tally: { new: 2, failed: 1 } } });
+    expect(document).toMatchObject({ format: 'sguardo-result/2', exitCode: 1, run: { tally: { new: 2, failed: 1 } } });
     expect(document.results.find(({ look }) => look === 'saves')).toMatchObject({
       verdict: 'failed',
       problem: { code: 'target-missing' },

@@ -18,7 +18,7 @@ export function LookCard({ result }: { result: ResultSummary }) {
       ))}
       <section>
         <h3 className="mb-1 text-[11px] font-semibold text-soft">Captures</h3>
-        {result.captures.length === 0 && <p className="text-soft">None was taken.</p>}
+        {result.captures.length === 0 && <p className="text-soft">None.</p>}
         <ul className="flex flex-wrap gap-2">
           {result.captures.map((capture) => (
             <li key={capture.name} className="w-28">

@@ -42,7 +42,7 @@ export function Trouble({ error }: { error: unknown }) {
       ? error.problem
       : {
           message: error instanceof Error ? error.message : String(error),
-          remedy: 'Reload the page; if it stays so, look at what sguardo serve prints.',
+          remedy: 'Reload the page. If that does not help, see what sguardo serve prints.',
         };
   return (
     <Blank title={problem.message}>

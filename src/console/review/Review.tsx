@@ -37,7 +37,7 @@ export function Review() {
 
 function AllChanges() {
   const changes = useChanges();
-  if (changes.isPending) return <Waiting what="Gathering what changed…" />;
+  if (changes.isPending) return <Waiting what="Looking for changes…" />;
   if (changes.isError) return <Trouble error={changes.error} />;
   return <Queue results={changes.data} />;
 }
@@ -98,10 +98,10 @@ function Queue({ results }: { results: ResultSummary[] }) {
 
   if (!item) {
     return (
-      <Blank title={decided > 0 ? 'All decided' : 'Nothing to decide'}>
+      <Blank title={decided > 0 ? 'All decided' : 'Nothing to review'}>
         <p>
-          {decided > 0 ? `You decided about ${decided} ${decided === 1 ? 'capture' : 'captures'}. ` : ''}Whatever
-          changes in a run, or is new in it, appears here.
+          {decided > 0 ? `You reviewed ${decided} ${decided === 1 ? 'capture' : 'captures'}. ` : ''}Whatever changes in
+          a run, or is new in it, appears here.
         </p>
       </Blank>
     );
@@ -113,7 +113,7 @@ function Queue({ results }: { results: ResultSummary[] }) {
         ref={list}
         className="min-h-0 overflow-y-auto border-r border-rule bg-sheet"
         role="listbox"
-        aria-label="Captures to decide about"
+        aria-label="Captures to review"
       >
         <div className="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((row) => {
@@ -147,7 +147,7 @@ function Queue({ results }: { results: ResultSummary[] }) {
           <Link
             to={`/bench/${result.id}?step=${capture.step}`}
             className="truncate text-[14px] font-semibold hover:text-accent"
-            title="Open it on the bench"
+            title="Open on the bench"
           >
             {lookTitle(result.component, result.look)}
           </Link>

@@ -1,4 +1,4 @@
-/** How values that somebody has written are told to be wrong, whichever part of Sguardo reads them. */
+/** What is said of values that somebody has written wrongly, whichever part of Sguardo reads them. */
 
 type Wrong = { path: string; type: string; originalValue?: unknown };
 
@@ -10,11 +10,11 @@ const shown = (value: unknown): string => {
   return `“${text.length > 60 ? `${text.slice(0, 60)}…` : text}”`;
 };
 
-/** Messages of the schema library, in our words: `lanes must be a number, and is “four”`. */
+/** Messages of the schema library, in our words: `lanes must be a number, got “four”`. */
 export const schemaWords = {
   mixed: {
     notType: ({ path, type, originalValue }: Wrong): string =>
-      `${placeOf(path)} must be ${/^[aeiou]/.test(type) ? 'an' : 'a'} ${type}, and is ${shown(originalValue)}`,
+      `${placeOf(path)} must be ${/^[aeiou]/.test(type) ? 'an' : 'a'} ${type}, got ${shown(originalValue)}`,
     required: ({ path }: { path: string }): string => `${placeOf(path)} is missing`,
   },
   array: {
@@ -23,6 +23,6 @@ export const schemaWords = {
   },
   object: {
     exact: ({ path, properties }: { path: string; properties: string | string[] }): string =>
-      `“${properties}” is not known${path === 'this' ? '' : ` in ${path}`}`,
+      `Unknown entry “${properties}”${path === 'this' ? '' : ` in ${path}`}`,
   },
 };

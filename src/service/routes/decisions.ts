@@ -40,7 +40,7 @@ export const decisionRoutes: Routes = (app, { store, live, root, settings }) => 
     { schema: { summary: 'A screenshot or difference picture by its hash (PNG)', params: schemas.hash } },
     ({ params }, reply) => {
       const blob = store.blobs.get(params.hash);
-      if (!blob || !isPicture(blob.type)) return fail('not-found', { what: 'such picture' });
+      if (!blob || !isPicture(blob.type)) return fail('not-found', { what: 'picture with this hash' });
       return reply.type(blob.type).header('cache-control', 'private, max-age=31536000, immutable').send(blob.bytes);
     },
   );
