@@ -321,7 +321,7 @@ const killedAt = (instant: number, script: string, root: string): string => `
 import fs from 'node:fs';
 import { syncBuiltinESMExports } from 'node:module';
 let calls = 0;
-for (const name of ['openSync', 'writeSync', 'fsyncSync', 'closeSync', 'renameSync', 'rmSync', 'mkdirSync', 'unlinkSync', 'chmodSync', 'chownSync']) {
+for (const name of ['openSync', 'writeSync', 'renameSync', 'rmSync', 'unlinkSync']) {
   const real = fs[name];
   fs[name] = (...args) => {
     const result = real(...args);

@@ -78,7 +78,7 @@ describe('sguardo run', () => {
     const rejected = await sguardo(folder, 'reject', 'plain', '--why', 'it is a buoy');
     expect(rejected.out).toMatch(/✗ Buoy › plain · day · end\n1 capture rejected\.\n/);
     expect((await sguardo(folder, 'reject', 'named', '--why', 'x')).out).toBe(
-      'Nothing to reject: nothing that you mean has changed.\n',
+      'Nothing to reject: none of these looks has changed.\n',
     );
   });
 

@@ -25,7 +25,7 @@ it('two that begin at the same time find one service', async () => {
 it('the one that started the service ends, and leaves it to the one that still runs looks', async () => {
   const [a, b] = await Promise.all([gate(), gate()]);
   const folder = project({
-    'sguardo.config.ts': configuration({ timeLimit: 60_000 }),
+    'sguardo.config.ts': configuration({ timeLimit: 60_000, lanes: 2 }),
     'src/A.look.tsx': buoy('a', a.wait),
     'src/B.look.tsx': buoy('b', b.wait),
   });

@@ -62,7 +62,7 @@ describe('the board', () => {
     await page.hides('moored');
     expect(await page.path()).toBe('/?q=keeps');
     await page.type('zzz');
-    await page.shows('No look is like that');
+    await page.shows('No looks match');
     await page.click('Show all looks');
     await page.shows('moored');
   });
@@ -186,12 +186,12 @@ describe('the bench', () => {
     await page.holds("location.search === '?step=5'");
     await page.click("18        await capture('question');");
     await page.holds("location.search === '?step=3'");
-    await page.shows('Show the screenshot');
-    await page.click('Show the screenshot');
+    await page.shows('Show screenshot');
+    await page.click('Show screenshot');
     await page.holds(
       "[...document.images].some((image) => image.alt === 'Capture question' && image.naturalWidth > 0)",
     );
-    await page.click('Show the moment');
+    await page.click('Show moment');
   });
 
   it('draws the moment: the picture of a step before differs from the one after', async () => {
@@ -246,14 +246,14 @@ describe('review', () => {
       "[...document.images].filter(({ alt }) => alt === 'Baseline' || alt === 'Now').every((image) => image.naturalWidth > 0) && document.images.length === 2",
     );
     await page.press('d');
-    await page.shows('Difference: what is marked has changed');
+    await page.shows('Difference: changes are marked');
     await page.press('o');
     await page.shows('Baseline on the left of the line');
     await page.press('f');
     await page.holds('/^(Now|Baseline)$/m.test(document.body.innerText)');
     await page.press('s');
     await page.shows('No vessel here,');
-    await page.shows('Visible pixels');
+    await page.shows('Visibly different');
   });
 
   it('approves with a key, and goes on to the next', async () => {
@@ -325,7 +325,7 @@ describe('without its service', () => {
     await lost.open('/');
     await lost.shows('Nothing has been run yet');
     await other.service.close();
-    await lost.shows('The service does not answer.');
+    await lost.shows('The service is not answering.');
     await lost.shows('sguardo serve');
   });
 });

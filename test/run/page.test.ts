@@ -132,7 +132,7 @@ let served: Served;
 beforeAll(async () => {
   served = await serve(
     project({
-      'sguardo.config.ts': configuration({ patience: 600, environments: { day: { viewport: [500, 400] } } }),
+      'sguardo.config.ts': configuration({ patience: 600, lanes: 3, environments: { day: { viewport: [500, 400] } } }),
       'src/Acts.look.jsx': file(actionHtml, actionSetUp, actions),
       'src/Pins.look.jsx': file('<p>pins</p>', '', { ...pins, ...values }),
       'src/Doors.look.jsx': file('<p>doors</p>', '', doors),

@@ -121,7 +121,7 @@ describe('the interface', () => {
     ['GET', '/api/runs/9999', undefined, 404, 'not-found', /no run 9999/],
     ['GET', '/api/results/9999/timeline', undefined, 404, 'not-found', /no result 9999/],
     ['GET', '/api/results/zero', undefined, 400, 'request-wrong', /^id must be a number, got “zero”\.$/],
-    ['GET', `/api/blobs/${'0'.repeat(64)}`, undefined, 404, 'not-found', /no such picture/],
+    ['GET', `/api/blobs/${'0'.repeat(64)}`, undefined, 404, 'not-found', /no picture with this hash/],
     ['GET', '/api/blobs/xyz', undefined, 400, 'request-wrong', /64 hexadecimal digits/],
     ['GET', '/api/nothing', undefined, 404, 'not-found', /GET \/api\/nothing/],
     ['GET', '/api/looks/history?look=plain', undefined, 400, 'request-wrong', /^\w+ is missing\.$/],

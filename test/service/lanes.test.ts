@@ -27,7 +27,7 @@ beforeAll(async () => {
   });
   ({ port } = pair.address() as AddressInfo);
   const network = [`http://127.0.0.1:${port}`];
-  folder = project({ 'sguardo.config.ts': configuration({ patience: 20_000, timeLimit: 60_000, network }) });
+  folder = project({ 'sguardo.config.ts': configuration({ patience: 20_000, timeLimit: 60_000, network, lanes: 4 }) });
   served = await serve(folder);
 });
 

@@ -19,7 +19,7 @@ const six = (then = ''): string =>
     ).join(', '),
   );
 
-const unhurried = () => ({ 'sguardo.config.ts': configuration({ timeLimit: 60_000 }) });
+const unhurried = () => ({ 'sguardo.config.ts': configuration({ timeLimit: 60_000, lanes: 2 }) });
 
 const browsersOf = (pid: number) =>
   childrenOf(pid).filter(({ command }) => command.includes('--remote-debugging-pipe'));

@@ -26,9 +26,9 @@ export function write(folder: string, files: Record<string, string>): void {
   }
 }
 
-/** The text of a configuration file that lets looks reach every gate made so far. */
+/** The text of a configuration file: one lane, as few looks need more, and a way to every gate made so far. */
 export const configuration = (entries: object = {}): string =>
-  `export default ${JSON.stringify({ network: gateOrigins, ...entries })};`;
+  `export default ${JSON.stringify({ network: gateOrigins, lanes: 1, ...entries })};`;
 
 /** A project of these files; without a configuration among them it gets one that lets looks reach gates. */
 export function project(files: Record<string, string>): string {
