@@ -9,5 +9,8 @@ export default defineConfig({
     hookTimeout: 240_000,
     maxWorkers: 2,
     pool: 'forks',
+    // Vite, Fastify and the like take a second to load: files of one worker share them.
+    isolate: false,
+    setupFiles: ['test/support/setup.ts'],
   },
 });

@@ -25,8 +25,20 @@ const places = `(text) => {
   const found = all.find((element) => element.getAttribute('aria-label') === text) ?? all.find((element) => element.textContent.trim() === text) ?? all.find((element) => element.textContent.includes(text));
   if (!found) throw new Error('nothing to click: ' + text);
   found.scrollIntoView({ block: 'nearest' });
-  const { left, top, width, height } = found.getBoundingClientRect();
-  return [left + width / 2, top + height / 2];
+  const middle = () => {
+    const { left, top, width, height } = found.getBoundingClientRect();
+    return [left + width / 2, top + height / 2];
+  };
+  return new Promise((resolve) => {
+    // What is still being scrolled or laid out is not there yet.
+    const settle = (before, quiet) => {
+      const now = middle();
+      const same = now.join() === before.join();
+      if (same && quiet >= 3) resolve(now);
+      else requestAnimationFrame(() => settle(now, same ? quiet + 1 : 0));
+    };
+    settle(middle(), 0);
+  });
 }`;
 
 /** Opens the console of a service. */
