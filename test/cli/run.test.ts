@@ -3,10 +3,11 @@ import { existsSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { ended, gone, serveByCommand, serviceNote, sguardo } from '../support/cli.ts';
 import { childrenOf } from '../support/processes.ts';
 import { freshFolder, lookFile, project, write } from '../support/project.ts';
+import { serve } from '../support/service.ts';
 
 const buoys = (text: string): string =>
   lookFile(`return <p>${text} {props.name}</p>;`, "plain: {}, named: { props: { name: 'C-14' } }");
@@ -62,6 +63,8 @@ describe('sguardo run', () => {
     expect(existsSync(join(folder, '.sguardo/service.json'))).toBe(false);
     expect((await sguardo(folder, 'run', '--strict')).code).toBe(1);
 
+    // A service that is there saves each command from starting one.
+    await serve(folder);
     const approved = await sguardo(folder, 'approve', '--all', '--why', 'first look');
     expect(approved.out).toMatch(/✓ Buoy › plain · day · end\n✓ Buoy › named · day · end\n2 captures approved\.\n$/);
     expect((await sguardo(folder, 'approve', '--all')).out).toBe('Nothing to do: 2 captures are already approved.\n');
@@ -82,6 +85,18 @@ describe('sguardo run', () => {
     );
   });
 
+  /** A project with looks of every kind, and a service that runs them for every command. */
+  let shared: string;
+  beforeAll(async () => {
+    shared = project({
+      'src/Buoy.look.tsx': buoys('Buoy'),
+      'src/Form.look.tsx': failing,
+      'src/Clock.look.tsx': lookFile('return <p>{performance.now()}</p>;', 'plain: {}'),
+      'src/None.look.tsx': lookFile('throw new Error("no harbour");', 'plain: {}'),
+    });
+    await serve(shared);
+  });
+
   it('exits with 2 when a look file could not be understood, and runs the others', async () => {
     const { code, out } = await sguardo(
       project({ 'src/Buoy.look.tsx': buoys('Buoy'), 'src/Odd.look.tsx': 'export default (' }),
@@ -93,21 +108,17 @@ describe('sguardo run', () => {
   });
 
   it('tells a failure: step, what was looked for, what was there, the code, a way out, a link', async () => {
-    const { code, out } = await sguardo(project({ 'src/Form.look.tsx': failing }), 'run');
+    const { code, out } = await sguardo(shared, 'run', 'Form');
     expect(code).toBe(1);
     expect(out).toMatch(
       /✗ failed {2}Form › saves {2}day\n {2}step 2 of 2: click the button “Sale”\n {2}Nothing matched the button “Sale” within 1500 ms\.\n {2}instead {2}button “Save”\n {2}src\/Form\.look\.tsx:4:9\n/,
     );
     expect(out).toMatch(/▸ 4 │ {3}await click\(the\.button\('Sale'\)\);\n +│ +▲/);
-    expect(out).toMatch(/→ Compare the name.*\n {2}http:\/\/127\.0\.0\.1:\d+\/bench\/1\?step=1\n/);
+    expect(out).toMatch(/→ Compare the name.*\n {2}http:\/\/127\.0\.0\.1:\d+\/bench\/\d+\?step=1\n/);
   });
 
   it('prints one JSON document, and nothing else, when asked', async () => {
-    const { code, out, err } = await sguardo(
-      project({ 'src/Buoy.look.tsx': buoys('Buoy'), 'src/Form.look.tsx': failing }),
-      'run',
-      '--json',
-    );
+    const { code, out, err } = await sguardo(shared, 'run', 'Buoy', 'Form', '--json');
     const document = JSON.parse(out) as {
       format: string;
       exitCode: number;
@@ -124,17 +135,13 @@ describe('sguardo run', () => {
   });
 
   it('tells whether every picture comes out the same', async () => {
-    const { code, out } = await sguardo(project({ 'src/Buoy.look.tsx': buoys('Buoy') }), 'run', '--repeat', '4');
+    const { code, out } = await sguardo(shared, 'run', 'Buoy', '--repeat', '4');
     expect(out).toContain('0 captures differed in 4 repetitions.');
     expect(code).toBe(0);
-    const unstable = lookFile('return <p>{performance.now() % 1e6 + performance.now()}</p>;', 'plain: {}');
-    expect((await sguardo(project({ 'src/Clock.look.tsx': unstable }), 'run', '--repeat', '3')).out).toMatch(
+    expect((await sguardo(shared, 'run', 'Clock', '--repeat', '3')).out).toMatch(
       /^2 captures differed in 3 repetitions: not every picture is stable\.$/m,
     );
-    const none = lookFile('throw new Error("no harbour");', 'plain: {}');
-    expect((await sguardo(project({ 'src/Buoy.look.tsx': none }), 'run', '--repeat', '2')).out).not.toContain(
-      'repetitions',
-    );
+    expect((await sguardo(shared, 'run', 'None', '--repeat', '2')).out).not.toContain('repetitions');
   });
 
   it('does not mind somebody who has read enough', async () => {
