@@ -1,4 +1,7 @@
-/** `npm run bench -- <name>`: one measurement; the last line is its figure and limit, and the exit code is 1 past the limit. */
+/**
+ * `npm run bench -- <name>`: one measurement; the last line is its figure and limit, and the exit code is 1 past the
+ * limit.
+ */
 import type { Figure } from './workshop.ts';
 
 const benches: Record<string, () => Promise<Figure>> = {

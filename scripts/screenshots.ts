@@ -1,5 +1,6 @@
-// Takes the pictures of docs/screenshots from a running demo (`npm run demo`): the console's pages with our own engine, and
-// the terminal in a window under Xvfb, for which Debian's xvfb, xterm and imagemagick have to be installed.
+// Takes the pictures of docs/screenshots from a running demo (`npm run demo`): the console's pages with our own
+// engine, and the terminal in a window under Xvfb, for which Debian's xvfb, xterm and imagemagick have to be
+// installed.
 import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';

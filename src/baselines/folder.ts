@@ -31,7 +31,9 @@ export type FolderContents = { baselines: FolderBaseline[]; unreadable: Unreadab
 
 const sha256 = (bytes: Uint8Array | string): string => createHash('sha256').update(bytes).digest('hex');
 
-/** Descriptions below a folder, through links, none of them twice; what killed writes have left is removed on the way. */
+/**
+ * Descriptions below a folder, through links, none of them twice; what killed writes have left is removed on the way.
+ */
 function* descriptions(folder: string, seen: Set<string> = new Set()): Generator<string> {
   const real = realpathSync(folder);
   if (seen.has(real)) return;

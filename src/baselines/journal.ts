@@ -62,8 +62,8 @@ export function recover(folder: string): void {
 }
 
 /**
- * Carries out a change: all of it or nothing. `decided` is called when every file is known to be writable and the change is
- * sure to happen; when it throws, nothing has happened.
+ * Carries out a change: all of it or nothing. `decided` is called when every file is known to be writable and the
+ * change is sure to happen; when it throws, nothing has happened.
  * @throws ProblemError `disk-full`, `disk-read-only`, `disk-failed`
  */
 export function carryOutTogether(folder: string, { writes, removals }: Change, decided: () => void): void {

@@ -52,7 +52,10 @@ export async function findLookFiles(root: string, settings: Pick<Settings, 'look
 
 const entryPrefix = 'virtual:sguardo-entry/';
 
-/** One starting module a look file: the page's side first, so that it is in place before anything of the project is evaluated. */
+/**
+ * One starting module a look file: the page's side first, so that it is in place before anything of the project is
+ * evaluated.
+ */
 function entries(root: string, files: readonly string[], frame: string | null): Plugin {
   return {
     name: 'sguardo:entries',
@@ -101,8 +104,8 @@ const buildOptions = (inputs: Record<string, string>, plugins: unknown): BuildEn
 });
 
 /**
- * Names of classes in CSS modules, unless the project has its own way. Vite's carry a hash of the whole file and the line:
- * a new rule would rename every other class, and change the markup of looks that it does not touch.
+ * Names of classes in CSS modules, unless the project has its own way. Vite's carry a hash of the whole file and the
+ * line: a new rule would rename every other class, and change the markup of looks that it does not touch.
  */
 const steadyNames =
   (root: string) =>
@@ -111,7 +114,10 @@ const steadyNames =
     return `_${name}_${createHash('sha256').update(path).digest('hex').slice(0, 6)}`;
   };
 
-/** Takes the place of the project's way of building: a library's entries, outputs and externals are not what a look needs. */
+/**
+ * Takes the place of the project's way of building: a library's entries, outputs and externals are not what a look
+ * needs.
+ */
 function pages(root: string, inputs: Record<string, string>, found: (publicFolder: string | null) => void): Plugin {
   return {
     name: 'sguardo:pages',
@@ -239,7 +245,10 @@ async function findUnusable(root: string, files: readonly string[], frame: strin
   }
 }
 
-/** Look files that describe one component, as `X.look.tsx` and `X.look.jsx`: their looks would share names and baselines. */
+/**
+ * Look files that describe one component, as `X.look.tsx` and `X.look.jsx`: their looks would share names and
+ * baselines.
+ */
 function twinsAmong(files: readonly string[]): Bundle['unusable'] {
   return files.flatMap((file) => {
     const other = files.find((one) => one !== file && componentOf(one) === componentOf(file));
@@ -269,7 +278,8 @@ async function buildUsable(root: string, files: readonly string[], frame: string
 
 /**
  * Bundles look files. Those that cannot be understood are left out and told in `unusable`; the others come through.
- * @throws ProblemError `looks-missing` when there is no file at all; `config-threw`, `frame-failed` when what they share is unusable
+ * @throws ProblemError `looks-missing` when there is no file at all; `config-threw`, `frame-failed` when what they
+ * share is unusable
  */
 export async function bundleLooks(root: string, settings: Settings, files: readonly string[]): Promise<Bundle> {
   if (files.length === 0) return fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });

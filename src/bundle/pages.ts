@@ -31,8 +31,8 @@ function documentOf(bundle: Bundle, index: number): BundledFile | null {
 const mostBytes = 100 * 1024 * 1024;
 
 /**
- * A file of the project's public folder. No hidden one, and none that a link leads to outside the project: what a look can
- * reach, a component that somebody has installed can reach, too.
+ * A file of the project's public folder. No hidden one, and none that a link leads to outside the project: what a
+ * look can reach, a component that somebody has installed can reach, too.
  */
 async function publicFile({ root, publicFolder }: Bundle, path: string): Promise<BundledFile | null> {
   if (!publicFolder || path.includes('\0')) return null;

@@ -135,7 +135,10 @@ async function untilOver(client: Client, id: number): Promise<RunSummary> {
   }
 }
 
-/** Equal for results of one look that went wrong in the same way in several environments or repetitions: they are told once. */
+/**
+ * Equal for results of one look that went wrong in the same way in several environments or repetitions: they are told
+ * once.
+ */
 const alike = ({ component, look, verdict, problem, captures }: ResultSummary): string =>
   JSON.stringify([
     component,

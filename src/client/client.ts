@@ -23,8 +23,9 @@ export type Client = {
   /** The address of a picture. */
   pictureUrl(hash: string): string;
   /**
-   * Events as they happen; `ready` is called when listening has begun. A connection that breaks is made again, without a
-   * gap, from where `cursor` is. Ends when the signal says so, throws when the service does not answer any more.
+   * Events as they happen; `ready` is called when listening has begun. A connection that breaks is made again,
+   * without a gap, from where `cursor` is. Ends when the signal says so, throws when the service does not answer any
+   * more.
    */
   events(signal: AbortSignal, ready?: () => void, cursor?: Cursor): AsyncGenerator<RunEvent>;
 };

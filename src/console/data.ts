@@ -31,7 +31,10 @@ export const useStart = () =>
   useMutation({ mutationKey: ['start'], mutationFn: (request: Partial<RunRequest>) => service.startRun(request) })
     .mutate;
 
-/** What went wrong with the last run as a whole, or why it could not be started; one that a person has stopped is no trouble. */
+/**
+ * What went wrong with the last run as a whole, or why it could not be started; one that a person has stopped is no
+ * trouble.
+ */
 export function useRunProblem(): Problem | null {
   const { data: run } = useLastRun();
   const asked = useMutationState({ filters: { mutationKey: ['start'] }, select: ({ state }) => state }).at(-1);

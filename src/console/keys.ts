@@ -10,7 +10,10 @@ const isPressing = ({ key, target }: KeyboardEvent): boolean =>
   target instanceof Element &&
   target.closest('a[href], button, summary, [role=button], [role=option], [role=tab], [role=radio]') !== null;
 
-/** Calls the handler of a key (its name, as `ArrowLeft` or `a`; `Shift+` before it) unless somebody is typing or a dialog is open. */
+/**
+ * Calls the handler of a key (its name, as `ArrowLeft` or `a`; `Shift+` before it) unless somebody is typing or a
+ * dialog is open.
+ */
 export function useKeys(handlers: Record<string, () => void>): void {
   const latest = useRef(handlers);
   latest.current = handlers;

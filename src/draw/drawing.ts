@@ -28,7 +28,10 @@ export type DrawTimeline = {
   media: MediaFeatures;
 };
 
-/** What browsers show of an element that is pointed at or has the focus, by rules of their own that no sheet of a page says. */
+/**
+ * What browsers show of an element that is pointed at or has the focus, by rules of their own that no sheet of a page
+ * says.
+ */
 const browserRules = [
   `[${stateAttributes['focus-visible']}]{outline:auto 1px -webkit-focus-ring-color}`,
   ...['inner-spin-button', 'search-cancel-button', 'calendar-picker-indicator'].map(
@@ -38,12 +41,15 @@ const browserRules = [
 ];
 
 /**
- * A window paints fixed elements in a layer of their own, above the page's; a frame would blend them with what is below,
- * and be off by a step of grey. This empty layer between the two parts them again.
+ * A window paints fixed elements in a layer of their own, above the page's; a frame would blend them with what is
+ * below, and be off by a step of grey. This empty layer between the two parts them again.
  */
 const parting = '[data-sg-parted]::after{content:"";position:fixed;inset:0;will-change:opacity;pointer-events:none}';
 
-/** Our own rules; those that stand for the browser's are in a cascade layer, so that every rule of the page wins over them. */
+/**
+ * Our own rules; those that stand for the browser's are in a cascade layer, so that every rule of the page wins over
+ * them.
+ */
 const ownRules = `@layer{${browserRules.join('')}}${standInRules}${parting}`;
 
 /** What a drawn element was made from. */
@@ -70,8 +76,8 @@ export class Drawing {
   }
 
   /**
-   * Takes a timeline in; its sheets are fetched, so that drawing never waits. False when a newer one was given meanwhile,
-   * and this one is not drawn.
+   * Takes a timeline in; its sheets are fetched, so that drawing never waits. False when a newer one was given
+   * meanwhile, and this one is not drawn.
    */
   async load(timeline: DrawTimeline): Promise<boolean> {
     const own = ++this.#loads;
@@ -135,8 +141,8 @@ export class Drawing {
   }
 
   /**
-   * Gives the focus to the element that had it, for an engine that takes a picture: the caret, invisible as it is, has a
-   * layer of its own. Where a person looks on nothing takes the focus from them.
+   * Gives the focus to the element that had it, for an engine that takes a picture: the caret, invisible as it is,
+   * has a layer of its own. Where a person looks on nothing takes the focus from them.
    */
   focus(): void {
     this.#frame.inert = false;

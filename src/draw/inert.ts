@@ -4,7 +4,10 @@ import { type MediaFeatures, pinScheme, restyle } from '../core/moment/restyle.t
 
 const namespaces = { svg: 'http://www.w3.org/2000/svg', math: 'http://www.w3.org/1998/Math/MathML' };
 
-/** Elements that could do something although scripts are off, or that draw something of another page, and what stands in for them. */
+/**
+ * Elements that could do something although scripts are off, or that draw something of another page, and what stands
+ * in for them.
+ */
 const standIns: Record<string, string> = {
   iframe: 'sg-frame',
   frame: 'sg-frame',
@@ -102,7 +105,10 @@ function drawnValue(
   return value;
 }
 
-/** Gives an element an attribute as it was recorded, unless it would do something; `resolve` turns addresses into those of recorded files. */
+/**
+ * Gives an element an attribute as it was recorded, unless it would do something; `resolve` turns addresses into
+ * those of recorded files.
+ */
 export function putAttribute(
   element: Element,
   entry: ElementEntry,

@@ -36,7 +36,10 @@ function setPopover(element: HTMLElement, state: ElementState): void {
   else if (!state.popover && isOpen) element.hidePopover();
 }
 
-/** Sets the state of an element that is in its document. Elements of frames are of other realms: they are told by name. */
+/**
+ * Sets the state of an element that is in its document. Elements of frames are of other realms: they are told by
+ * name.
+ */
 export function setState(element: Element, state: ElementState): void {
   switch (element.localName) {
     case 'input':

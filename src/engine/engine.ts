@@ -41,7 +41,10 @@ export type EngineWindow = {
   apply(environment: Environment): Promise<void>;
   /** Loads a page and waits for its load event. */
   load(url: string): Promise<void>;
-  /** Evaluates an expression in the page, awaiting a promise for at most `limit` milliseconds; the value comes back as JSON. */
+  /**
+   * Evaluates an expression in the page, awaiting a promise for at most `limit` milliseconds; the value comes back as
+   * JSON.
+   */
   evaluate(expression: string, limit?: number): Promise<unknown>;
   /** PNG of a clip in CSS pixels of the page; `beyond` when it reaches outside the viewport. */
   screenshot(clip: Box, beyond: boolean): Promise<Buffer>;

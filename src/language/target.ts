@@ -76,7 +76,10 @@ type Named = {
   css(selector: string): Target;
 };
 
-/** Targets by what a person perceives: `the.button('Release berth')`, `the.field('Draught')`; any ARIA role is a function. */
+/**
+ * Targets by what a person perceives: `the.button('Release berth')`, `the.field('Draught')`; any ARIA role is a
+ * function.
+ */
 export type The = Named & { readonly [role in AriaRole]: (name?: Name) => Target };
 
 const named: Named = {

@@ -29,7 +29,10 @@ export type Service = {
   url: string;
   stage: string;
   root: string;
-  /** Resolves when nobody needs the service: no run that somebody follows goes on, and no call has come since the last one for a moment. */
+  /**
+   * Resolves when nobody needs the service: no run that somebody follows goes on, and no call has come since the last
+   * one for a moment.
+   */
   unneeded(): Promise<void>;
   /** Writes an error that nobody expected into the service's log. */
   log(error: unknown): void;
@@ -58,7 +61,9 @@ async function listenSomewhere(app: FastifyInstance, wanted: number | undefined)
   }
 }
 
-/** How long after a run the one that followed it still asks for its results, in milliseconds; far more than it takes. */
+/**
+ * How long after a run the one that followed it still asks for its results, in milliseconds; far more than it takes.
+ */
 const quiet = 1000;
 
 /** How long looks that are under way may take when the service ends, in milliseconds. */

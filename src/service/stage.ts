@@ -22,7 +22,10 @@ export type StageOptions = {
   consoleFolder: string;
 };
 
-/** The document that a moment is drawn into. Its scripts are off (sandbox), and it may load nothing but recorded files. */
+/**
+ * The document that a moment is drawn into. Its scripts are off (sandbox), and it may load nothing but recorded
+ * files.
+ */
 const blankPolicy =
   "default-src 'none'; img-src 'self' data:; font-src 'self' data:; style-src 'unsafe-inline' 'self'; sandbox allow-same-origin; frame-ancestors 'self'";
 

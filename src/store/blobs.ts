@@ -8,7 +8,10 @@ export type Blob = { type: string; bytes: Buffer };
 type Row = { type: string; packing: string; dictionary: string | null; bytes: Buffer };
 
 export type Blobs = {
-  /** Keeps bytes as they are, or packed when they are text; `dictionary` is a blob of similar content. Returns their hash. */
+  /**
+   * Keeps bytes as they are, or packed when they are text; `dictionary` is a blob of similar content. Returns their
+   * hash.
+   */
   put(bytes: Uint8Array, type: string, dictionary?: string): string;
   get(hash: string): Blob | null;
   has(hash: string): boolean;

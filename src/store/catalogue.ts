@@ -1,4 +1,7 @@
-/** Which looks there are: what each look file declared when it was last opened. Looks that are gone stay in the history only. */
+/**
+ * Which looks there are: what each look file declared when it was last opened. Looks that are gone stay in the
+ * history only.
+ */
 import type { Declared, LookInfo } from '../core/look/look.ts';
 import type { Db } from './database.ts';
 
@@ -9,9 +12,15 @@ export type Catalogue = {
   all(): Map<string, Set<string>>;
   /** True when a component has a look file, whether that can be opened or not. */
   hasComponent(component: string): boolean;
-  /** Takes in what a file declares, opened in an environment. Looks that it declares no longer are gone in every environment. */
+  /**
+   * Takes in what a file declares, opened in an environment. Looks that it declares no longer are gone in every
+   * environment.
+   */
   declare(file: string, environment: string, declared: Declared): void;
-  /** Says that a file could not be used in an environment: one look, that of the file as a whole, stands for all of its. */
+  /**
+   * Says that a file could not be used in an environment: one look, that of the file as a whole, stands for all of
+   * its.
+   */
   fail(file: string, environment: string, whole: LookInfo): void;
   /** Forgets files and environments that are no longer part of the project. */
   keepOnly(files: readonly string[], environments: readonly string[]): void;

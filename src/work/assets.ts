@@ -35,7 +35,10 @@ function* urlsOf(moments: readonly (Moment | Patch)[], page: string): Generator<
   }
 }
 
-/** Resolves the addresses that a look's moments refer to. What is not the project's own is left out, and drawn as missing. */
+/**
+ * Resolves the addresses that a look's moments refer to. What is not the project's own is left out, and drawn as
+ * missing.
+ */
 export async function gatherAssets(
   bundle: Bundle,
   origin: string,

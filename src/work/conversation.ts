@@ -54,7 +54,10 @@ export class Conversation {
     return this.#gathered;
   }
 
-  /** The look has ended: what comes late belongs to nobody. Resolves when nothing that it asked for is being done any more. */
+  /**
+   * The look has ended: what comes late belongs to nobody. Resolves when nothing that it asked for is being done any
+   * more.
+   */
   async hush(): Promise<void> {
     this.#look = 0;
     await Promise.all(this.#doing);
@@ -112,7 +115,10 @@ export class Conversation {
     else shots[at] = shot;
   }
 
-  /** A picture as approved is what it should be. Any other is looked at again: now and then a browser draws a layer a frame late. */
+  /**
+   * A picture as approved is what it should be. Any other is looked at again: now and then a browser draws a layer a
+   * frame late.
+   */
   async #shoot({ name, clip, beyond }: CaptureAsk): Promise<Uint8Array> {
     let png = await this.#window.screenshot(clip, beyond);
     if (!this.#approved || this.#approved[name] === hashOf(png)) return png;

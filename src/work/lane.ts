@@ -14,7 +14,9 @@ import { brokenReport, type Execution } from './execution.ts';
 
 type RunOptions = {
   recording?: LookRequest['recording'];
-  /** Hashes of approved pictures by capture; when they are given, every other picture has to come out twice in a row. */
+  /**
+   * Hashes of approved pictures by capture; when they are given, every other picture has to come out twice in a row.
+   */
   approved?: Readonly<Record<string, string>>;
 };
 
@@ -163,7 +165,10 @@ export class Lane {
     return cut;
   }
 
-  /** Brings the lane back to where it can go on, and says what had happened. @throws LostError when the browser is gone */
+  /**
+   * Brings the lane back to where it can go on, and says what had happened. @throws LostError when the browser is
+   * gone
+   */
   async #recover(error: unknown): Promise<Problem> {
     this.#loaded = '';
     if (error instanceof LostError && error.what === 'browser') throw error;

@@ -23,7 +23,10 @@ export function rememberTimes(root: string, took: ReadonlyMap<string, number>): 
   for (const [file, time] of took) lastTook.set(`${root}\n${file}`, time);
 }
 
-/** Look files in the order in which lanes are busy for equally long: what took longest comes first, what is not known before that. */
+/**
+ * Look files in the order in which lanes are busy for equally long: what took longest comes first, what is not known
+ * before that.
+ */
 const longestFirst = ({ root, entries }: Bundle): Bundle['entries'] => {
   const weight = ({ file }: { file: string }): number => lastTook.get(`${root}\n${file}`) ?? Number.POSITIVE_INFINITY;
   return [...entries].sort((a, b) =>

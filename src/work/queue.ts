@@ -1,4 +1,7 @@
-/** Hands tasks to workers: each file to one of them, and when none is left, the one with most looks left to whoever is free. */
+/**
+ * Hands tasks to workers: each file to one of them, and when none is left, the one with most looks left to whoever is
+ * free.
+ */
 import type { LookInfo } from '../core/look/look.ts';
 import type { Job } from './job.ts';
 
@@ -8,7 +11,10 @@ const worthHelping = 4;
 type Begun = { job: Job; rest: LookInfo[] | null; opened: Promise<void>; tell(): void };
 
 export type Queue = {
-  /** A file to open, a look to run, or null when there is nothing left for a worker whose document is that of `loaded`. */
+  /**
+   * A file to open, a look to run, or null when there is nothing left for a worker whose document is that of
+   * `loaded`.
+   */
   next(loaded: Job | null): Promise<{ kind: 'open'; job: Job } | { kind: 'look'; job: Job; info: LookInfo } | null>;
   /** A file was opened, and these of its looks are to be run. */
   opened(job: Job, looks: LookInfo[]): void;

@@ -7,13 +7,14 @@ import { messageOf, problem } from '../core/problem/problem.ts';
 import type { FinishedLook } from '../core/run/finished.ts';
 import type { RunRequest } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
+import type { FileReport } from '../core/wire/wire.ts';
 import type { Crew } from './crew.ts';
 import { brokenBy, type Execution } from './execution.ts';
 import { type FinishContext, finishLook } from './finish.ts';
 import { infoOf, type Job, wholeFile } from './job.ts';
 import { Lane } from './lane.ts';
-import { planned, planRun, rememberTimes } from './plan.ts';
-import { queueOf } from './queue.ts';
+import { type Plan, planned, planRun, rememberTimes } from './plan.ts';
+import { type Queue, queueOf } from './queue.ts';
 import { type Port, work } from './worker.ts';
 
 /** What a run tells while it goes on. */
@@ -50,9 +51,14 @@ export type RunSetup = {
   signal: AbortSignal;
 };
 
-/** Finishes executions while the lanes go on with the next looks; counts them, and keeps the first fault of the outside. */
+/**
+ * Finishes executions while the lanes go on with the next looks; counts them, and keeps the first fault of the
+ * outside.
+ */
 function finisher(context: FinishContext, news: RunNews, stop: () => void) {
   const finishing: Promise<void>[] = [];
+  /** How long the looks of each file took, in milliseconds. */
+  const took = new Map<string, number>();
   let fault: { error: unknown } | null = null;
   const finish = async (info: LookInfo, job: Job, execution: Execution): Promise<void> => {
     let look: FinishedLook;
@@ -71,7 +77,12 @@ function finisher(context: FinishContext, news: RunNews, stop: () => void) {
     }
   };
   return {
-    add: (info: LookInfo, job: Job, execution: Execution) => void finishing.push(finish(info, job, execution)),
+    took,
+    add(info: LookInfo, job: Job, execution: Execution): void {
+      const last = execution.trace.steps.at(-1);
+      took.set(job.file, (took.get(job.file) ?? 0) + (last ? last.at + (last.took ?? 0) : 0));
+      finishing.push(finish(info, job, execution));
+    },
     /** Resolves with how many there were. */
     async all(): Promise<number> {
       await Promise.all(finishing);
@@ -81,91 +92,114 @@ function finisher(context: FinishContext, news: RunNews, stop: () => void) {
   };
 }
 
-/** Runs the selected looks of a bundle. Resolves when every one has a result, or the signal has stopped the run. */
-export async function runLooks(setup: RunSetup): Promise<void> {
-  const { bundle, settings, request, crew, news, declared } = setup;
-  const stopping = new AbortController();
-  const signal = AbortSignal.any([setup.signal, stopping.signal]);
-  const plan = planRun(bundle, settings, request, declared);
+/** Follows how many looks a run will have: what is expected of each file, until the file itself has told. */
+function expectations({ request, news }: RunSetup, plan: Plan): { know(file: string, looks: number): void } {
   const tell = (): void => news.planned(planned(plan, request.repeat));
-  const know = (file: string, looks: number): void => {
-    if (plan.expected.get(file) === looks) return;
-    plan.expected.set(file, looks);
-    tell();
-  };
   tell();
-  const engine = await crew.engine();
-  const { origin, baselines } = setup;
-  const context = { bundle, origin, mapper: sourceMapper(bundle), engine, baselines: baselines.of, known: new Map() };
-  const finishing = finisher(context, news, () => stopping.abort());
+  return {
+    know(file, looks) {
+      if (plan.expected.get(file) === looks) return;
+      plan.expected.set(file, looks);
+      tell();
+    },
+  };
+}
+
+type Finishing = ReturnType<typeof finisher>;
+
+/** What opening look files brings: the looks to run, or one broken result for the file as a whole. */
+function openings(setup: RunSetup, plan: Plan, finishing: Finishing) {
+  const { bundle, request, news, declared } = setup;
   const select = isSelected(request.patterns, request.looks);
-
-  /** Tells a look file that could not be used as one broken result, if it or one of the looks that it had was asked for. */
-  const finishWhole = (job: Job, execution: Execution): void => {
-    const whole = infoOf(job.file, wholeFile);
-    if (![whole, ...(declared(job.file)?.looks ?? [])].some(select)) return;
-    news.unusable(job.file, job.environment.name, whole);
-    know(job.file, 1);
-    finishing.add(whole, job, execution);
+  const { know } = expectations(setup, plan);
+  const scriptOf = (file: string): string | undefined => bundle.entries.find((entry) => entry.file === file)?.script;
+  return {
+    /** The same script declares the same looks: when none of them is meant it need not be opened to learn so. */
+    isUnwanted(file: string): boolean {
+      const before = declared(file);
+      return before !== null && before.script === scriptOf(file) && !before.looks.some(select);
+    },
+    /** Reports a file that could not be used, if it or one of the looks that it had was asked for. */
+    whole(job: Job, execution: Execution): void {
+      const whole = infoOf(job.file, wholeFile);
+      if (![whole, ...(declared(job.file)?.looks ?? [])].some(select)) return;
+      news.unusable(job.file, job.environment.name, whole);
+      know(job.file, 1);
+      finishing.add(whole, job, execution);
+    },
+    /** The looks of an opened file that are to be run. */
+    looksOf(job: Job, { looks: found }: Extract<FileReport, { looks: object }>): LookInfo[] {
+      const all = found.map(({ look, hasScript, after }, order) => infoOf(job.file, look, order, hasScript, after));
+      news.opened(job.file, job.environment.name, { script: scriptOf(job.file)!, looks: all });
+      const looks = all.filter(select);
+      know(job.file, looks.length);
+      return looks;
+    },
   };
-  for (const { file, problem: wrong } of bundle.unusable)
-    for (const environment of plan.environments)
-      finishWhole({ id: -1, file, environment, repetition: 1 }, brokenBy(wrong));
+}
 
-  const queue = queueOf(plan.jobs, signal);
-  const took = new Map<string, number>();
-  /** The same script declares the same looks: when none of them is meant it need not be opened to learn so. */
-  const isUnwanted = (file: string): boolean => {
-    const before = declared(file);
-    const script = bundle.entries.find((entry) => entry.file === file)?.script;
-    return before?.script === script && !before!.looks.some(select);
-  };
-  const port: Port = {
+/** The port between a run and the workers of this process. */
+function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openings>, finishing: Finishing): Port {
+  const { baselines, news } = setup;
+  return {
     async next(loaded) {
       for (;;) {
         const next = await queue.next(loaded);
-        if (next?.kind === 'open' && isUnwanted(next.job.file)) {
+        if (next?.kind === 'open' && opening.isUnwanted(next.job.file)) {
           queue.opened(next.job, []);
           continue;
         }
         if (next?.kind !== 'look') return next;
-        news.started(next.info, next.job.environment.name);
-        const { component, look } = next.info;
-        return { ...next, approved: baselines.approved(component, look, next.job.environment.name) };
+        const { info, job } = next;
+        news.started(info, job.environment.name);
+        return { ...next, approved: baselines.approved(info.component, info.look, job.environment.name) };
       }
     },
     opened(job, report) {
-      if ('problem' in report) {
-        finishWhole(job, brokenBy(report.problem, report.stack));
-        return queue.opened(job, []);
-      }
-      const all = report.looks.map(({ look, hasScript, after }, order) =>
-        infoOf(job.file, look, order, hasScript, after),
-      );
-      const { script } = bundle.entries.find((entry) => entry.file === job.file)!;
-      news.opened(job.file, job.environment.name, { script, looks: all });
-      const looks = all.filter(select);
-      know(job.file, looks.length);
-      queue.opened(job, looks);
+      if ('looks' in report) return queue.opened(job, opening.looksOf(job, report));
+      opening.whole(job, brokenBy(report.problem, report.stack));
+      queue.opened(job, []);
     },
-    done({ info, job }, execution) {
-      const last = execution.trace.steps.at(-1);
-      took.set(job.file, (took.get(job.file) ?? 0) + (last ? last.at + (last.took ?? 0) : 0));
-      finishing.add(info, job, execution);
-    },
+    done: ({ info, job }, execution) => finishing.add(info, job, execution),
   };
-  const lanes = Array.from({ length: settings.lanes }, (_, index) => new Lane(crew, index, setup.origin, settings));
-  const works = lanes.map((lane) =>
-    work(port, bundle, lane, settings.isolate === 'look').catch((error: unknown) => {
-      // The others end after the looks that they are at; then this is told.
-      stopping.abort();
+}
+
+/** Lets every lane work until nothing is left. When one fails, the others end after the looks that they are at. */
+async function workInLanes(setup: RunSetup, port: Port, stop: () => void): Promise<void> {
+  const { bundle, settings, crew, origin } = setup;
+  const works = Array.from({ length: settings.lanes }, (_, index) => {
+    const lane = new Lane(crew, index, origin, settings);
+    return work(port, bundle, lane, settings.isolate === 'look').catch((error: unknown) => {
+      stop();
       throw error;
-    }),
+    });
+  });
+  for (const end of await Promise.allSettled(works)) if (end.status === 'rejected') throw end.reason;
+}
+
+/** Runs the selected looks of a bundle. Resolves when every one has a result, or the signal has stopped the run. */
+export async function runLooks(setup: RunSetup): Promise<void> {
+  const { bundle, settings, request, crew, news, origin, baselines } = setup;
+  const stopping = new AbortController();
+  const stop = (): void => stopping.abort();
+  const signal = AbortSignal.any([setup.signal, stopping.signal]);
+  const plan = planRun(bundle, settings, request, setup.declared);
+  const engine = await crew.engine();
+  const mapper = sourceMapper(bundle);
+  const context: FinishContext = { bundle, origin, mapper, engine, baselines: baselines.of, known: new Map() };
+  const finishing = finisher(context, news, stop);
+  const opening = openings(setup, plan, finishing);
+  for (const { file, problem: wrong } of bundle.unusable)
+    for (const environment of plan.environments)
+      opening.whole({ id: -1, file, environment, repetition: 1 }, brokenBy(wrong));
+  const port = portOf(setup, queueOf(plan.jobs, signal), opening, finishing);
+  const fault = await workInLanes(setup, port, stop).then(
+    () => null,
+    (error: unknown) => ({ error }),
   );
-  const ends = await Promise.allSettled(works);
-  rememberTimes(bundle.root, took);
+  rememberTimes(bundle.root, finishing.took);
   const results = await finishing.all();
-  for (const end of ends) if (end.status === 'rejected') throw end.reason;
+  if (fault) throw fault.error;
   // A file that could be opened in one environment only has fewer results than it was thought to have.
   if (!signal.aborted) news.planned(results);
 }

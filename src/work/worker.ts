@@ -1,4 +1,7 @@
-/** A worker: takes task after task from a port and does it in its lane. What is behind the port may be another machine. */
+/**
+ * A worker: takes task after task from a port and does it in its lane. What is behind the port may be another
+ * machine.
+ */
 import type { Bundle } from '../bundle/index.ts';
 import { messageOf, type Problem, problem } from '../core/problem/problem.ts';
 import type { FileReport } from '../core/wire/wire.ts';

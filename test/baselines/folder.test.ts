@@ -1,4 +1,7 @@
-/** The folder of baselines: what is written, what can be read, and what a kill, a full disk or a careless hand leaves behind. */
+/**
+ * The folder of baselines: what is written, what can be read, and what a kill, a full disk or a careless hand leaves
+ * behind.
+ */
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import {

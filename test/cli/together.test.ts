@@ -1,4 +1,7 @@
-/** Commands and the service that they start: several at once share one, none takes it from another, and an interrupted one leaves nothing behind. */
+/**
+ * Commands and the service that they start: several at once share one, none takes it from another, and an interrupted
+ * one leaves nothing behind.
+ */
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, it } from 'vitest';

@@ -1,4 +1,7 @@
-/** Moments: what is recorded of a page, and that drawing it again gives the same picture without running any of its code. */
+/**
+ * Moments: what is recorded of a page, and that drawing it again gives the same picture without running any of its
+ * code.
+ */
 import { beforeAll, describe, expect, it } from 'vitest';
 import { isText, type Moment, type NodeEntry } from '../../src/core/moment/moment.ts';
 import { momentAt } from '../../src/core/moment/patch.ts';

@@ -1,4 +1,7 @@
-/** What stands in the way of a step: each is told with what was looked for, what was there instead, the place, and a way out. */
+/**
+ * What stands in the way of a step: each is told with what was looked for, what was there instead, the place, and a
+ * way out.
+ */
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { ProblemCode } from '../../src/core/problem/problem.ts';
 import type { ResultSummary } from '../../src/core/run/run.ts';

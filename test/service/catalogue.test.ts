@@ -1,4 +1,7 @@
-/** Which looks there are: what is renamed, removed, unusable or of an environment that is gone is not shown as if it were there. */
+/**
+ * Which looks there are: what is renamed, removed, unusable or of an environment that is gone is not shown as if it
+ * were there.
+ */
 import { once } from 'node:events';
 import { rmSync } from 'node:fs';
 import { createServer } from 'node:http';

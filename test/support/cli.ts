@@ -27,7 +27,10 @@ export function sguardo(folder: string, ...args: string[]): Promise<Said> {
   });
 }
 
-/** Runs a command until it has said something, and then presses Ctrl+C in its terminal: all of its process group hears of it. */
+/**
+ * Runs a command until it has said something, and then presses Ctrl+C in its terminal: all of its process group hears
+ * of it.
+ */
 export function interrupted(folder: string, when: RegExp, ...args: string[]): Promise<Said> {
   return new Promise((resolve) => {
     const child = spawn(process.execPath, [program, ...args], {

@@ -1,4 +1,7 @@
-/** A gate: an address that does not answer before the test says so. A look that asks for it is under way for exactly that long. */
+/**
+ * A gate: an address that does not answer before the test says so. A look that asks for it is under way for exactly
+ * that long.
+ */
 import { once } from 'node:events';
 import { createServer, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';

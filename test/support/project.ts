@@ -1,4 +1,6 @@
-/** Projects for tests: folders with a configuration and look files, inside this repository so that packages are found. */
+/**
+ * Projects for tests: folders with a configuration and look files, inside this repository so that packages are found.
+ */
 import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import type { CanonicalMoment } from '../../src/core/moment/canonical.ts';

@@ -24,7 +24,10 @@ export function Bench({ project, dark }: Props) {
   return <Workbench key={id} project={project} dark={dark} result={result.data} timeline={timeline.data} />;
 }
 
-/** The problems to show at a step. What the whole look came to is told at the step where it did, with all that is known of it. */
+/**
+ * The problems to show at a step. What the whole look came to is told at the step where it did, with all that is
+ * known of it.
+ */
 function problemsAt({ steps }: Timeline, { step, failed }: Desk, { problem }: ResultSummary): Problem[] {
   const isEnd = step !== undefined && step.index === (failed?.index ?? steps.length - 1);
   const whole = isEnd ? problem : null;

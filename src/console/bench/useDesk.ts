@@ -50,7 +50,8 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
   );
   const failed = failingStep(timeline.steps);
   const neighbours = useNeighbours(result);
-  // The address is changed with the position, not in an effect after it: that may come when somebody has already gone on to another look.
+  // The address is changed with the position, not in an effect after it: that may come when somebody has already gone
+  // on to another look.
   const go = (next: Position): void => {
     setPosition(next);
     if (next.step !== position.step) setQuery({ step: String(next.step) }, { replace: true });

@@ -1,10 +1,10 @@
 /**
  * Which looks a pattern means. The rule, in any letter case:
  *
- * 1. `Component/look` (or `Component › look`) means exactly the look of that name. The component may be given with as many
- *    folders before it as one likes: `BerthCard/moored`, `src/BerthCard/moored`.
- * 2. Any other text means every look whose component, name or file holds it.
- * 3. With `*`, which stands for any text, the pattern may begin and end anywhere in `component/look` or in the file's path.
+ * 1. `Component/look` (or `Component › look`) means exactly the look of that name. The component may be given with
+ *    any number of the folders before it: `BerthCard/moored`, `src/BerthCard/moored`.
+ * 2. Any other text means every look whose component, name or file contains it.
+ * 3. `*` stands for any text. A pattern with it may begin and end anywhere in `component/look` or in the file's path.
  */
 import { type LookInfo, type LookName, lookKey } from './look.ts';
 

@@ -1,6 +1,6 @@
 /**
- * The canonical form of a moment: what can be seen of it, in document order and without ids, files by their content. Two
- * moments with equal canonical forms have equal pictures under one engine fingerprint.
+ * The canonical form of a moment: what can be seen of it, in document order and without ids, files by their content.
+ * Two moments with equal canonical forms have equal pictures under one engine fingerprint.
  */
 import { idNames } from './ids.ts';
 import { type ElementEntry, type ElementState, isText, type Moment } from './moment.ts';

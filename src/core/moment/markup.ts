@@ -13,7 +13,10 @@ function openTag({ tag, attrs = {}, state = {} }: CanonicalElement): string {
   return `<${tag}${written.join('')}${now.join('')}>`;
 }
 
-/** Markup of everything in the body, one element or text a line, indented; attributes by name, live state behind a dot. */
+/**
+ * Markup of everything in the body, one element or text a line, indented; attributes by name, live state behind a
+ * dot.
+ */
 export function markupLines({ root }: CanonicalMoment): string[] {
   const lines: string[] = [];
   const visit = (node: CanonicalNode, depth: number): void => {

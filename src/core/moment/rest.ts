@@ -15,8 +15,8 @@ type Clocked = {
 type Root = { getAnimations(): Held[]; querySelectorAll(selector: string): Iterable<unknown> };
 
 /**
- * Brings every animation below a document or shadow root to where it ends: finite ones are finished (their events fire),
- * endless ones are cancelled, SMIL is wound back to its start. True when there was any finite one.
+ * Brings every animation below a document or shadow root to where it ends: finite ones are finished (their events
+ * fire), endless ones are cancelled, SMIL is wound back to its start. True when there was any finite one.
  */
 export function bringToRest(root: Root): boolean {
   let any = false;

@@ -26,7 +26,10 @@ export type MediaFeatures = {
 const always = '(min-width:0px)';
 const never = '(max-width:-1px)';
 
-/** A page that can be shown in both schemes is shown in the one that was recorded, whoever looks at it. `value` is that of `color-scheme`. */
+/**
+ * A page that can be shown in both schemes is shown in the one that was recorded, whoever looks at it. `value` is
+ * that of `color-scheme`.
+ */
 export const pinScheme = (value: string, { scheme }: Pick<MediaFeatures, 'scheme'>): string =>
   /\blight\b/.test(value) && /\bdark\b/.test(value) ? scheme : value;
 

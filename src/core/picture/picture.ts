@@ -1,4 +1,7 @@
-/** A picture in memory: 8 bits a channel, row by row from the top left; red, green, blue, and alpha when there are four. */
+/**
+ * A picture in memory: 8 bits a channel, row by row from the top left; red, green, blue, and alpha when there are
+ * four.
+ */
 export type Picture = { width: number; height: number; channels: 3 | 4; data: Uint8Array };
 
 /** One pixel as a little-endian RGBA word; pictures of three channels are opaque. */

@@ -1,4 +1,7 @@
-/** Everything that can go wrong and be told to a person: each entry has a code, a message in plain words and a way out. */
+/**
+ * Everything that can go wrong and be told to a person: each entry has a code, a message in plain words and a way
+ * out.
+ */
 
 /** What a message speaks of. */
 export type Details = Record<string, string | number | undefined>;

@@ -1,4 +1,7 @@
-/** Problems: what went wrong, ready to be shown. Errors that cross a boundary (page → host, service → client) travel as these. */
+/**
+ * Problems: what went wrong, ready to be shown. Errors that cross a boundary (page → host, service → client) travel
+ * as these.
+ */
 import { errorInWords } from '../value/show.ts';
 import { catalogue, type Details, type ProblemCode } from './catalogue.ts';
 

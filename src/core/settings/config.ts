@@ -2,9 +2,15 @@
 import type { Environment } from './environment.ts';
 
 export type Config = {
-  /** Which files are look files: glob patterns from the project's root. Default `['**\/*.look.tsx', '**\/*.look.jsx']`. */
+  /**
+   * Which files are look files: glob patterns from the project's root. Default `['**\/*.look.tsx',
+   * '**\/*.look.jsx']`.
+   */
   looks?: string[];
-  /** The frame: a module whose default export is a component around every look. Default `sguardo.frame.tsx`, if there is one. */
+  /**
+   * The frame: a module whose default export is a component around every look. Default `sguardo.frame.tsx`, if there
+   * is one.
+   */
   frame?: string;
   /** Folder of the approved baselines, or false to keep them in the service only. Default `baselines`. */
   baselines?: string | false;
@@ -18,7 +24,10 @@ export type Config = {
   now?: string;
   /** Browser windows side by side. Default 4. */
   lanes?: number;
-  /** `file`: the looks of a file that run in the same window share a document (default). `look`: each gets a fresh one. */
+  /**
+   * `file`: the looks of a file that run in the same window share a document (default). `look`: each gets a fresh
+   * one.
+   */
   isolate?: 'file' | 'look';
   /** Origins that looks may reach for real, such as `https://tiles.example`. Default: none. */
   network?: string[];

@@ -118,7 +118,8 @@ function sameObjects(a: object, b: object, contents: Contents, open: Open): bool
   }
   if (ArrayBuffer.isView(a)) return sameBytes(bytesOf(a), bytesOf(b as ArrayBufferView));
   if (kind === 'Array') return (a as unknown[]).length === (b as unknown[]).length && sameEntries(a, b, contents, open);
-  // What else an object holds may be hidden in private fields: those of classes not known here are equal when they are one.
+  // What else an object holds may be hidden in private fields: those of classes not known here are equal when they
+  // are one.
   return isPlain(a) && isPlain(b) && sameEntries(a, b, contents, open);
 }
 
@@ -132,8 +133,8 @@ function visit(actual: unknown, wanted: unknown, contents: Contents, open: Open)
 }
 
 /**
- * True when `actual` is what a person would call the wanted value. A pattern as the wanted value, or inside it, matches a
- * text. The bytes of blobs are taken from `contents`; without them two different blobs are never equal.
+ * True when `actual` is what a person would call the wanted value. A pattern as the wanted value, or inside it,
+ * matches a text. The bytes of blobs are taken from `contents`; without them two different blobs are never equal.
  */
 export const equal = (actual: unknown, wanted: unknown, contents: Contents = noContents): boolean =>
   visit(actual, wanted, contents, []);

@@ -47,7 +47,10 @@ export type AskedRequest = {
 /** One look to run. */
 export type LookRequest = {
   look: string;
-  /** Counts the looks that this window has run; everything that the page says carries it, so that late words are told apart. */
+  /**
+   * Counts the looks that this window has run; everything that the page says carries it, so that late words are told
+   * apart.
+   */
   number: number;
   patience: number;
   /** What the clock shows when the look begins, in milliseconds since 1970. */

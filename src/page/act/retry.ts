@@ -9,7 +9,9 @@ import { nextFrame } from '../session/still.ts';
 import { findAll, insteadOf } from './find.ts';
 import { describe } from './names.ts';
 
-/** Tries again at every frame until `attempt` throws no problem, or patience ends with the last one, or the look has. */
+/**
+ * Tries again at every frame until `attempt` throws no problem, or patience ends with the last one, or the look has.
+ */
 export async function retry<T>(current: Step, recording: Recording, attempt: () => T | Promise<T>): Promise<T> {
   const until = native.now() + patience();
   current.tries = 0;

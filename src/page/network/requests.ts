@@ -25,7 +25,9 @@ export type Traffic = { pending: boolean; events: number };
 /** Whether a request waits for a reply that nobody holds back, and how often one has begun or settled so far. */
 export const traffic = (): Traffic => ({ pending: requests.inFlight > requests.held, events: requests.events });
 
-/** Counts a request until it and the reading of its body have settled; the promise is for the look that made it only. */
+/**
+ * Counts a request until it and the reading of its body have settled; the promise is for the look that made it only.
+ */
 function counted<T>(promise: Promise<T>, own: Requests): Promise<T> {
   own.inFlight++;
   own.events++;

@@ -1,4 +1,7 @@
-/** Dialogs of the browser: a real one would block the page, so each is noted and answered as by somebody who presses Escape. */
+/**
+ * Dialogs of the browser: a real one would block the page, so each is noted and answered as by somebody who presses
+ * Escape.
+ */
 import type { Pin, Report } from './pin.ts';
 
 let report: Report = () => {};

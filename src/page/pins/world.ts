@@ -63,7 +63,10 @@ const nameOf = (path: string, key: PropertyKey): string => {
   return path === '' ? name : `${path}.${name}`;
 };
 
-/** Libraries mark the document that they listen on, and keep things of their own under symbols: no harm to the next look. */
+/**
+ * Libraries mark the document that they listen on, and keep things of their own under symbols: no harm to the next
+ * look.
+ */
 const isMark = (path: string, key: PropertyKey): boolean =>
   (path === 'document' && typeof key === 'string' && /^_react|^__react/.test(key)) ||
   (path === '' && typeof key === 'symbol');

@@ -1,4 +1,6 @@
-/** Remembers what `blob:` addresses stand for: only this page knows, and a component may give one up right after use. */
+/**
+ * Remembers what `blob:` addresses stand for: only this page knows, and a component may give one up right after use.
+ */
 const kept = new Map<string, Blob>();
 
 /** Called once, before anything of the project runs. */

@@ -1,6 +1,6 @@
 /**
- * Records the document as moments: one base, then only what mutations, the live state of a few kinds of elements, scroll
- * offsets and handled style sheets say has changed since.
+ * Records the document as moments: one base, then only what mutations, the live state of a few kinds of elements,
+ * scroll offsets and handled style sheets say has changed since.
  */
 import type { ElementEntry, Moment, NodeEntry, Patch, SheetEntry, View } from '../../core/moment/moment.ts';
 import { native } from '../host/natives.ts';

@@ -51,8 +51,8 @@ function explain(error: unknown, stack: string | undefined): { wrong: Problem; p
 }
 
 /**
- * Runs `body` as one step of the timeline. Must be called before the caller awaits anything, so that its place is known.
- * The promise never settles when the look ends first.
+ * Runs `body` as one step of the timeline. Must be called before the caller awaits anything, so that its place is
+ * known. The promise never settles when the look ends first.
  */
 export async function step<T>(
   kind: StepKind,

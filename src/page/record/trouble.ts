@@ -28,7 +28,8 @@ function watchErrors(): void {
     if (event.target !== window) return;
     // Browsers report this one through the same event, and it harms nobody.
     if (event.message?.startsWith('ResizeObserver loop')) return;
-    // React 18 calls components from an event of its own, which reports what a boundary catches too; what none catches is thrown again.
+    // React 18 calls components from an event of its own, which reports what a boundary catches too; what none
+    // catches is thrown again.
     if (new Error().stack?.includes('invokeGuardedCallbackDev')) return;
     const error: unknown = event.error ?? event.message;
     raise('error', problem('page-error', { error: errorInWords(error) }), stackOf(error));

@@ -12,7 +12,10 @@ import { untilStill } from './still.ts';
 const taken = new Set<string>();
 let kept = true;
 
-/** Forgets which captures have been taken. Those of a look that another one starts after are that look's own, and not kept again. */
+/**
+ * Forgets which captures have been taken. Those of a look that another one starts after are that look's own, and not
+ * kept again.
+ */
 export function resetCaptures(keep: boolean): void {
   taken.clear();
   kept = keep;

@@ -81,9 +81,9 @@ async function oneRound(patience: number): Promise<Unrest> {
 
 /**
  * Resolves with null when fonts and images are loaded, no finite animation runs, no request is under way, no timer is
- * about to fire, and for one frame neither the document has changed nor a request has settled (what it brings is shown a
- * moment later); or when the patience ends, since a page that never rests must still be shown, with what kept it going.
- * `isOver` ends the wait at once.
+ * about to fire, and for one frame neither the document has changed nor a request has settled (what it brings is
+ * shown a moment later); or when the patience ends, since a page that never rests must still be shown, with what kept
+ * it going. `isOver` ends the wait at once.
  */
 export async function untilStill(patience: number, isOver: () => boolean = () => false): Promise<Unrest> {
   const until = native.now() + patience;
