@@ -11,6 +11,8 @@ export default defineConfig({
     pool: 'forks',
     // Vite, Fastify and the like take a second to load: files of one worker share them.
     isolate: false,
+    // Whether there are colours is decided when the first module asks.
+    env: { NO_COLOR: '1', FORCE_COLOR: '' },
     setupFiles: ['test/support/setup.ts'],
   },
 });

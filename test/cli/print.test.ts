@@ -1,15 +1,9 @@
 /** What is written to a terminal, word by word. */
-import { beforeAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
+import * as print from '../../src/cli/print.ts';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { type Problem, problem } from '../../src/core/problem/problem.ts';
 import { tally } from '../../src/core/run/verdict.ts';
-
-let print: typeof import('../../src/cli/print.ts');
-beforeAll(async () => {
-  // Colours are decided when the module is loaded.
-  process.env.NO_COLOR = '1';
-  print = await import('../../src/cli/print.ts');
-});
 
 const result: ResultSummary = {
   id: 7,

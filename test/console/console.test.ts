@@ -6,8 +6,9 @@ import type { ResultSummary } from '../../src/core/run/run.ts';
 import { comparePictures } from '../../src/core/picture/compare.ts';
 import { decodePng } from '../../src/work/png.ts';
 import { openConsole, type Page } from '../support/page.ts';
-import { copyOf, lookFile, project, repository, write, markupIn } from '../support/project.ts';
-import { type Served, serve } from '../support/service.ts';
+import { configuration, copyOf, lookFile, markupIn, project, repository, write } from '../support/project.ts';
+import { finished, type Served, serve } from '../support/service.ts';
+import { gate } from '../support/gate.ts';
 
 const asked = { patterns: ['BerthCard', 'FeeTable/four*', 'FeeTable/one*', 'books an arrival'], environments: ['day'] };
 let folder: string;
@@ -315,6 +316,46 @@ describe('a run that could not be done', () => {
     await other.click('Run all looks');
     await other.shows('A › plain');
     await other.hides('The last run');
+  });
+});
+
+describe('several runs', () => {
+  it('wait for one another; Stop stops the one that it stands beside, and results count for their own run', async () => {
+    const [one, two] = await Promise.all([gate(), gate()]);
+    const held = (wait: string): string =>
+      lookFile('return <p>held</p>;', `held: { async script() { ${wait} } }, free: {}`);
+    const { client, service } = await serve(
+      project({
+        'sguardo.config.ts': configuration({ timeLimit: 60_000, lanes: 2 }),
+        'src/One.look.tsx': held(one.wait),
+        'src/Two.look.tsx': held(two.wait),
+      }),
+    );
+    const other = await openConsole(service.url);
+    await other.open('/');
+    await other.shows('Nothing has been run yet');
+    const first = await client.startRun({ patterns: ['One'] });
+    const second = await client.startRun({ patterns: ['Two'] });
+    expect((await client.run(second.id)).status).toBe('queued');
+    await one.reached;
+    await other.shows('1 waiting');
+    expect((await client.project()).run!.id).toBe(first.id);
+    await other.click('Stop');
+    one.open();
+    expect(await finished(client, first.id)).toMatchObject({ status: 'stopped' });
+    await two.reached;
+    await other.hides('1 waiting');
+    await other.holds(`document.querySelector('[aria-label="Run ${second.id} in progress"]') !== null`);
+    two.open();
+    expect(await finished(client, second.id)).toMatchObject({ status: 'finished', done: 2 });
+    await other.shows('Run all looks');
+    // Enter does what the focused thing does, and not what the page would do.
+    await other.press('ArrowRight');
+    await other.window.evaluate(
+      "[...document.querySelectorAll('button')].find((one) => one.textContent.startsWith('new')).focus()",
+    );
+    await other.press('Enter');
+    await other.holds("location.search.includes('verdict=new') && location.pathname === '/'");
   });
 });
 

@@ -26,7 +26,7 @@ export function StepCard({ step, problems, marks, count, shownFile }: Props) {
   const facts = [
     ['at', milliseconds(step.at)],
     ['took', step.took === null ? 'never ended' : milliseconds(step.took)],
-    ...(step.tries && step.tries > 1 ? [['looked', `${step.tries} times`]] : []),
+    ...(step.tries && step.tries > 1 ? [['tried', `${step.tries} times`]] : []),
     ...(step.target?.box
       ? [
           [
