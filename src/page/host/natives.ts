@@ -1,3 +1,9 @@
+/** ECMA-262, B.2.2: they tell an accessor's functions without making a descriptor. */
+type Lookup = {
+  __lookupGetter__(this: object, key: PropertyKey): unknown;
+  __lookupSetter__(this: object, key: PropertyKey): unknown;
+};
+
 /**
  * What the page's own work is done with. Taken before anything of the project is evaluated, so that a component that
  * replaces a function of the platform does not change what Sguardo does.
@@ -19,5 +25,8 @@ export const native = {
   getOwnPropertyDescriptor: Object.getOwnPropertyDescriptor,
   defineProperty: Object.defineProperty,
   ownKeys: Reflect.ownKeys,
+  is: Object.is,
+  getterOf: (Object.prototype as Lookup).__lookupGetter__,
+  setterOf: (Object.prototype as Lookup).__lookupSetter__,
   stringify: JSON.stringify,
 };

@@ -22,15 +22,30 @@ CustomElementRegistry Animation KeyframeEffect DataTransfer Clipboard IDBFactory
 /** Single objects whose own functions are replaced as easily. */
 const objects = ['JSON', 'Math', 'Reflect', 'Intl', 'console', 'navigator', 'history', 'crypto', 'performance', 'CSS'];
 
-type Holder = { path: string; object: object; keys: PropertyKey[]; descriptors: (PropertyDescriptor | undefined)[] };
+/** An object with its own properties as they were: a value each, or a pair of functions. */
+type Holder = {
+  path: string;
+  object: Record<PropertyKey, unknown>;
+  keys: PropertyKey[];
+  isAccessor: boolean[];
+  /** The value, or the function that gets it. */
+  values: unknown[];
+  setters: unknown[];
+};
 
 let holders: Holder[] = [];
 
 function remember(path: string, object: object): Holder {
   const keys = ownKeys(object);
-  const descriptors: Holder['descriptors'] = [];
-  for (let i = 0; i < keys.length; i++) descriptors[i] = getOwnPropertyDescriptor(object, keys[i]!);
-  return { path, object, keys, descriptors };
+  const holder: Holder = { path, object: object as Holder['object'], keys, isAccessor: [], values: [], setters: [] };
+  for (let i = 0; i < keys.length; i++) {
+    const { value, get, set } = getOwnPropertyDescriptor(object, keys[i]!)!;
+    const isAccessor = get !== undefined || set !== undefined;
+    holder.isAccessor[i] = isAccessor;
+    holder.values[i] = isAccessor ? get : value;
+    holder.setters[i] = set;
+  }
+  return holder;
 }
 
 /** Globals that change by themselves. */
@@ -53,10 +68,14 @@ function snapshot(): Holder[] {
 const isNothing = (a: PropertyDescriptor | undefined): boolean =>
   a === undefined || (a.value === undefined && a.get === undefined && a.set === undefined);
 
-const same = (a: PropertyDescriptor | undefined, b: PropertyDescriptor | undefined): boolean =>
-  a === b ||
-  (isNothing(a) && isNothing(b)) ||
-  (a !== undefined && b !== undefined && Object.is(a.value, b.value) && a.get === b.get && a.set === b.set);
+/** What these find without making an object each: a fingerprint of thousands of properties must cost next to nothing. */
+const { getterOf, setterOf, is } = native;
+
+function isAsBefore({ object, keys, isAccessor, values, setters }: Holder, i: number): boolean {
+  const key = keys[i]!;
+  if (isAccessor[i]) return getterOf.call(object, key) === values[i] && setterOf.call(object, key) === setters[i];
+  return is(object[key], values[i]);
+}
 
 const nameOf = (path: string, key: PropertyKey): string => {
   const name = typeof key === 'symbol' ? `[${key.description}]` : `${String(key)}`;
@@ -72,14 +91,18 @@ const isMark = (path: string, key: PropertyKey): boolean =>
   (path === '' && typeof key === 'symbol');
 
 // Only what was taken beforehand is used from here on: this looks at functions that a look may have replaced.
-function differences({ path, object, keys, descriptors }: Holder, found: string[]): void {
+function differences(holder: Holder, found: string[]): void {
+  const { path, object, keys } = holder;
   const now = ownKeys(object);
   for (let i = 0; i < keys.length; i++) {
     const key = keys[i]!;
     if (path === '' && restless.has(key)) continue;
-    if (!same(getOwnPropertyDescriptor(object, key), descriptors[i])) found[found.length] = nameOf(path, key);
+    if (!isAsBefore(holder, i)) found[found.length] = nameOf(path, key);
   }
-  for (let i = 0; i < now.length; i++) {
+  // What is new stands behind what was there: the search begins where the two part.
+  let from = 0;
+  while (from < now.length && now[from] === keys[from]) from++;
+  for (let i = from; i < now.length; i++) {
     const key = now[i]!;
     let known = isMark(path, key) || isNothing(getOwnPropertyDescriptor(object, key));
     for (let j = 0; j < keys.length && !known; j++) known = keys[j] === key;
