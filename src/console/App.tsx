@@ -4,7 +4,7 @@ import { NavLink, Route, Routes, useNavigate } from 'react-router';
 import { isUndecided } from '../core/run/run.ts';
 import { Bench } from './bench/Bench.tsx';
 import { Board } from './board/Board.tsx';
-import { service, useChanges, useProject, useRunProblem, useStart } from './data.ts';
+import { service, useChanges, useProject, useRunNews, useStart } from './data.ts';
 import { type LiveState, useLive } from './live.ts';
 import { useKeys } from './keys.ts';
 import { Blank, Trouble, Waiting } from './parts/Blank.tsx';
@@ -62,14 +62,20 @@ function RunState({ live }: { live: LiveState }) {
 }
 
 /** Under the header until the next run goes better. */
-function RunProblem() {
-  const wrong = useRunProblem();
+function RunNews() {
+  const { problems, notes } = useRunNews();
+  if (problems.length + notes.length === 0) return null;
   return (
-    wrong && (
-      <div className="max-h-60 shrink-0 overflow-y-auto border-b border-rule px-4 py-2">
-        <ProblemCard problem={wrong} about="The last run" />
-      </div>
-    )
+    <div className="flex max-h-60 shrink-0 flex-col gap-2 overflow-y-auto border-b border-rule px-4 py-2">
+      {problems.map((problem) => (
+        <ProblemCard key={problem.message} problem={problem} about="The last run" />
+      ))}
+      {notes.map((note) => (
+        <p key={note} className="text-soft">
+          Note: {note}
+        </p>
+      ))}
+    </div>
   );
 }
 
@@ -131,7 +137,7 @@ export function App({ theme }: { theme: Theme }) {
             {theme.dark ? '☀' : '☾'}
           </Button>
         </header>
-        {!running && <RunProblem />}
+        {!running && <RunNews />}
         <main className="min-h-0 flex-1">
           <Routes>
             <Route path="/" element={<Board />} />

@@ -32,13 +32,14 @@ export const useStart = () =>
     .mutate;
 
 /**
- * What went wrong with the last run as a whole, or why it could not be started; one that a person has stopped is no
- * trouble.
+ * What went wrong with the last run as a whole or with files that it needed, or why it could not be started; one that a
+ * person has stopped is no trouble. And what else the run has to say.
  */
-export function useRunProblem(): Problem | null {
+export function useRunNews(): { problems: Problem[]; notes: string[] } {
   const { data: run } = useLastRun();
   const asked = useMutationState({ filters: { mutationKey: ['start'] }, select: ({ state }) => state }).at(-1);
-  if (asked?.error && (!run || asked.submittedAt > Date.parse(run.started))) return toProblem(asked.error);
+  if (asked?.error && (!run || asked.submittedAt > Date.parse(run.started)))
+    return { problems: [toProblem(asked.error)], notes: [] };
   const isOver = run?.status === 'finished' || run?.status === 'ended';
-  return isOver ? (run.problems[0] ?? null) : null;
+  return isOver ? { problems: run.problems, notes: run.notes } : { problems: [], notes: [] };
 }

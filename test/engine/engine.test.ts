@@ -8,6 +8,8 @@ import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { defaultEnvironment } from '../../src/core/settings/environment.ts';
 import { startChromium } from '../../src/engine/chromium/chromium.ts';
+import { childrenOf } from '../support/processes.ts';
+import { freshFolder } from '../support/project.ts';
 import {
   type Engine,
   type EngineWindow,
@@ -271,5 +273,23 @@ describe('what a browser keeps while it runs', () => {
     expect(existsSync(left)).toBe(false);
     expect(existsSync(own)).toBe(true);
     await other.close();
+  });
+});
+
+describe('a browser that starts and says nothing', () => {
+  it('is given up after a while, and its process ended', async () => {
+    const silentOne = join(freshFolder(), 'chromium');
+    writeFileSync(silentOne, '#!/bin/sh\nexec sleep 600\n', { mode: 0o755 });
+    const before = process.env.SGUARDO_CHROMIUM;
+    process.env.SGUARDO_CHROMIUM = silentOne;
+    try {
+      await expect(startChromium({}, 300)).rejects.toThrow(
+        /^Chromium could not be started: it did not answer within 0\.3 s/,
+      );
+    } finally {
+      if (before === undefined) delete process.env.SGUARDO_CHROMIUM;
+      else process.env.SGUARDO_CHROMIUM = before;
+    }
+    expect(childrenOf(process.pid).filter(({ command }) => command.includes('sleep 600'))).toEqual([]);
   });
 });
