@@ -12,7 +12,7 @@ export default defineConfig({
     // Vite, Fastify and the like take a second to load: files of one worker share them.
     isolate: false,
     // Whether there are colours is decided when the first module asks.
-    env: { NO_COLOR: '1', FORCE_COLOR: '' },
+    env: { NO_COLOR: '1' },
     setupFiles: ['test/support/setup.ts'],
   },
 });
