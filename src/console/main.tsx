@@ -18,7 +18,7 @@ function Console() {
 createRoot(document.getElementById('console')!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      {/* The address changes when a key is pressed, not in a transition some time later: what follows is read from it. */}
+      {/* The address changes as the key is pressed, not in a later transition: what follows is read from it. */}
       <BrowserRouter useTransitions={false}>
         <Console />
       </BrowserRouter>

@@ -68,7 +68,7 @@ function snapshot(): Holder[] {
 const isNothing = (a: PropertyDescriptor | undefined): boolean =>
   a === undefined || (a.value === undefined && a.get === undefined && a.set === undefined);
 
-/** What these find without making an object each: a fingerprint of thousands of properties must cost next to nothing. */
+/** They make no object for each answer: a fingerprint of thousands of properties must cost next to nothing. */
 const { getterOf, setterOf, is } = native;
 
 function isAsBefore({ object, keys, isAccessor, values, setters }: Holder, i: number): boolean {
