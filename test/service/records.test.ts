@@ -237,36 +237,37 @@ describe('the live feed', () => {
     served = await serve(project({ 'src/Buoy.look.tsx': buoy('navy', 'a: {}, b: {}, c: {}') }));
   });
 
-  /** Reads messages until one of a kind comes. */
-  async function read(until: string, headers: Record<string, string> = {}): Promise<{ id: string; kind: string }[]> {
+  /** Listens; settles when the service has taken the listener in. What it gives reads until a message of a kind comes. */
+  async function listen(headers: Record<string, string> = {}) {
     const abort = new AbortController();
     const reply = await fetch(`${served.service.url}/api/events`, { headers, signal: abort.signal });
-    let text = '';
-    for await (const chunk of reply.body!.pipeThrough(new TextDecoderStream())) {
-      text += chunk;
-      if (text.includes(`"kind":"${until}"`) && text.endsWith('\n\n')) break;
-    }
-    abort.abort();
-    return [...text.matchAll(/^id: (.*)\ndata: (.*)$/gm)].map(([, id, data]) => ({
-      id: id!,
-      kind: (JSON.parse(data!) as { kind: string }).kind,
-    }));
+    return async (until: string): Promise<{ id: string; kind: string }[]> => {
+      let text = '';
+      for await (const chunk of reply.body!.pipeThrough(new TextDecoderStream())) {
+        text += chunk;
+        if (text.includes(`"kind":"${until}"`) && text.endsWith('\n\n')) break;
+      }
+      abort.abort();
+      return [...text.matchAll(/^id: (.*)\ndata: (.*)$/gm)].map(([, id, data]) => ({
+        id: id!,
+        kind: (JSON.parse(data!) as { kind: string }).kind,
+      }));
+    };
   }
 
   it('is resumed where it was left, without a gap and without a repetition', async () => {
-    const reading = read('run-finished');
-    await new Promise((resolve) => setTimeout(resolve, 50));
+    const reading = (await listen())('run-finished');
     await served.run();
     const all = await reading;
     expect(all.map(({ kind }) => kind).slice(0, 2)).toEqual(['run-queued', 'run-started']);
     for (const at of [0, 2, all.length - 2]) {
-      const rest = await read('run-finished', { 'last-event-id': all[at]!.id });
+      const rest = await (await listen({ 'last-event-id': all[at]!.id }))('run-finished');
       expect(rest).toEqual(all.slice(at + 1));
     }
   });
 
   it('says so when what was missed is not known any more', async () => {
-    expect(await read('gap', { 'last-event-id': 'another-1' })).toMatchObject([{ kind: 'gap' }]);
+    expect(await (await listen({ 'last-event-id': 'another-1' }))('gap')).toMatchObject([{ kind: 'gap' }]);
   });
 
   it('carries the headers of every other reply', async () => {
