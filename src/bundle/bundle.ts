@@ -53,27 +53,34 @@ export async function findLookFiles(root: string, settings: Pick<Settings, 'look
 const entryPrefix = 'virtual:sguardo-entry/';
 
 /**
+ * What every look file starts with. It is an entry as well, so that it becomes a chunk of its own: Vite goes through
+ * each chunk that imports lazily once more, and this one is large.
+ */
+const baseEntry = 'virtual:sguardo-base';
+const baseCode = `export { start } from 'virtual:sguardo-page';
+export { react as adapter } from 'virtual:sguardo-adapter';`;
+
+/**
  * One starting module a look file: the page's side first, so that it is in place before anything of the project is
  * evaluated.
  */
 function entries(root: string, files: readonly string[], frame: string | null): Plugin {
-  return {
-    name: 'sguardo:entries',
-    enforce: 'pre',
-    resolveId(id) {
-      if (id.startsWith(entryPrefix)) return `\0${id}`;
-      return modules[id] ?? null;
-    },
-    load(id) {
-      if (!id.startsWith(`\0${entryPrefix}`)) return null;
-      const file = files[Number(id.slice(entryPrefix.length + 1))]!;
-      const load = (path: string): string => `() => import(${JSON.stringify(join(root, path))})`;
-      return `import { start } from 'virtual:sguardo-page';
-import { react as adapter } from 'virtual:sguardo-adapter';
+  const load = (path: string): string => `() => import(${JSON.stringify(join(root, path))})`;
+  const startOf = (file: string): string => `import { start, adapter } from '${baseEntry}';
 start({
   file: ${JSON.stringify(file)}, looks: ${load(file)}, adapter,
   frame: ${frame ? load(frame) : 'null'}, frameFile: ${JSON.stringify(frame)},
 });`;
+  return {
+    name: 'sguardo:entries',
+    enforce: 'pre',
+    resolveId(id) {
+      if (id === baseEntry || id.startsWith(entryPrefix)) return `\0${id}`;
+      return modules[id] ?? null;
+    },
+    load(id) {
+      if (id === `\0${baseEntry}`) return baseCode;
+      return id.startsWith(`\0${entryPrefix}`) ? startOf(files[Number(id.slice(entryPrefix.length + 1))]!) : null;
     },
   };
 }
@@ -141,7 +148,10 @@ function pages(root: string, inputs: Record<string, string>, found: (publicFolde
 async function build(root: string, files: readonly string[], frame: string | null): Promise<Built> {
   const vite = await viteOf(root);
   let publicFolder: string | null = null;
-  const inputs = Object.fromEntries(files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`]));
+  const inputs = Object.fromEntries([
+    ['base', baseEntry],
+    ...files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`]),
+  ]);
   const result = await vite.build({
     root,
     mode: 'development',
@@ -301,7 +311,6 @@ export async function bundleLooks(root: string, settings: Settings, files: reado
     else bundle.files.set(path, { type: typeOf(path), body });
     hash.update(path).update(body);
     if (item.type !== 'chunk') continue;
-    if (item.map) bundle.maps.set(path, JSON.stringify(item.map));
     if (item.isEntry && item.facadeModuleId?.includes(entryPrefix)) {
       const index = Number(item.facadeModuleId.slice(item.facadeModuleId.indexOf(entryPrefix) + entryPrefix.length));
       const file = usable[index]!;
