@@ -1,5 +1,4 @@
 /** What the page showed at the position: the moment drawn again, or the screenshot of a capture. */
-import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
 import type { ProjectInfo } from '../../core/api/api.ts';
 import type { CaptureSummary, ResultSummary } from '../../core/run/run.ts';
@@ -7,6 +6,7 @@ import type { Timeline } from '../../core/timeline/timeline.ts';
 import { source } from '../data.ts';
 import { Blank } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
+import { Choice, type Option } from '../parts/Choice.tsx';
 import { Stage } from './Stage.tsx';
 import { milliseconds } from './time.ts';
 import type { Position } from './travel.ts';
@@ -14,27 +14,10 @@ import type { Desk } from './useDesk.ts';
 
 type Props = { project: ProjectInfo; dark: boolean; result: ResultSummary; timeline: Timeline; desk: Desk };
 
-function Sides({ side, onSide }: { side: Position['side']; onSide(side: Position['side']): void }) {
-  return (
-    <ToggleGroup.Root
-      type="single"
-      aria-label="Before or after the step"
-      value={side}
-      onValueChange={(value: string) => value && onSide(value as Position['side'])}
-      className="flex shrink-0 overflow-hidden rounded-md border border-rule bg-sheet"
-    >
-      {(['before', 'after'] as const).map((value) => (
-        <ToggleGroup.Item
-          key={value}
-          value={value}
-          className="h-6 px-2.5 text-soft not-first:border-l not-first:border-rule data-[state=on]:bg-wash data-[state=on]:font-medium data-[state=on]:text-ink"
-        >
-          {value}
-        </ToggleGroup.Item>
-      ))}
-    </ToggleGroup.Root>
-  );
-}
+const sides: Option<Position['side']>[] = [
+  { value: 'before', label: 'before' },
+  { value: 'after', label: 'after' },
+];
 
 function captureAt({ captures }: ResultSummary, { step }: Desk): CaptureSummary | undefined {
   return step?.capture === undefined
@@ -50,7 +33,12 @@ export function Seen({ project, dark, result, timeline, desk }: Props) {
   return (
     <div className="flex min-h-0 min-w-0 flex-col bg-well">
       <div className="flex h-9 shrink-0 items-center gap-2 px-3">
-        <Sides side={position.side} onSide={(side) => toStep(position.step, side)} />
+        <Choice
+          label="Before or after the step"
+          value={position.side}
+          options={sides}
+          onChoose={(side) => toStep(position.step, side)}
+        />
         <kbd>b</kbd>
         <span className="truncate text-soft">{step?.title}</span>
         <span className="flex-1" />

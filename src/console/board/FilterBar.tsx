@@ -2,6 +2,7 @@
 import { ToggleGroup } from 'radix-ui';
 import type { RefObject } from 'react';
 import { verdicts } from '../../core/run/verdict.ts';
+import { Choice } from '../parts/Choice.tsx';
 import { VerdictShape } from '../parts/Verdict.tsx';
 import type { Filters } from './useFilters.ts';
 
@@ -24,8 +25,10 @@ function Search({ filters, search }: Props) {
   );
 }
 
-const verdictItem =
-  'inline-flex h-7 items-center gap-1.5 rounded-md border border-transparent px-2 text-soft hover:text-ink disabled:opacity-40 data-[state=on]:border-accent data-[state=on]:bg-wash data-[state=on]:text-ink';
+const verdictItem = [
+  'inline-flex h-7 items-center gap-1.5 rounded-md border border-transparent px-2 text-soft hover:text-ink',
+  'disabled:opacity-40 data-[state=on]:border-accent data-[state=on]:bg-wash data-[state=on]:text-ink',
+].join(' ');
 
 function Verdicts({ filters }: { filters: Filters }) {
   return (
@@ -52,26 +55,14 @@ function Verdicts({ filters }: { filters: Filters }) {
   );
 }
 
-const environmentItem =
-  'h-6.5 px-2.5 text-soft not-first:border-l not-first:border-rule hover:text-ink data-[state=on]:bg-wash data-[state=on]:font-medium data-[state=on]:text-ink';
-
-function Environments({ filters }: { filters: Filters }) {
-  return (
-    <ToggleGroup.Root
-      type="single"
-      aria-label="Environment"
-      value={filters.environment || 'all'}
-      onValueChange={filters.setEnvironment}
-      className="flex overflow-hidden rounded-md border border-rule"
-    >
-      {['all', ...filters.environments].map((name) => (
-        <ToggleGroup.Item key={name} value={name} className={environmentItem}>
-          {name}
-        </ToggleGroup.Item>
-      ))}
-    </ToggleGroup.Root>
-  );
-}
+const Environments = ({ filters }: { filters: Filters }) => (
+  <Choice
+    label="Environment"
+    value={filters.environment || 'all'}
+    options={['all', ...filters.environments].map((name) => ({ value: name, label: name }))}
+    onChoose={filters.setEnvironment}
+  />
+);
 
 export const FilterBar = ({ filters, search }: Props) => (
   <div className="flex shrink-0 flex-wrap items-center gap-3 border-b border-rule px-4 py-2">

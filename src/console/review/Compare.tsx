@@ -1,8 +1,9 @@
 /** A capture and its baseline, seen in several ways. */
-import { Slider, ToggleGroup } from 'radix-ui';
+import { Slider } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import type { CaptureSummary } from '../../core/run/run.ts';
 import { source } from '../data.ts';
+import { Choice } from '../parts/Choice.tsx';
 
 export type Mode = 'beside' | 'over' | 'difference' | 'flicker';
 
@@ -24,24 +25,20 @@ export function Compare({ capture, mode, onMode }: Props) {
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex h-9 shrink-0 items-center px-4">
-        <ToggleGroup.Root
-          type="single"
-          aria-label="How to compare"
+        <Choice
+          label="How to compare"
           value={seen}
-          onValueChange={(value: string) => value && onMode(value as Mode)}
-          className="flex overflow-hidden rounded-md border border-rule bg-sheet"
-        >
-          {modes.map(({ mode: value, title, key }) => (
-            <ToggleGroup.Item
-              key={value}
-              value={value}
-              disabled={!usable.some((one) => one.mode === value)}
-              className="inline-flex h-6.5 items-center gap-1.5 px-2.5 text-soft not-first:border-l not-first:border-rule hover:text-ink disabled:opacity-40 data-[state=on]:bg-wash data-[state=on]:font-medium data-[state=on]:text-ink"
-            >
-              {title} <kbd>{key}</kbd>
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+          options={modes.map(({ mode: value, title, key }) => ({
+            value,
+            label: (
+              <>
+                {title} <kbd>{key}</kbd>
+              </>
+            ),
+            disabled: !usable.some((one) => one.mode === value),
+          }))}
+          onChoose={onMode}
+        />
       </div>
       <div className="min-h-0 flex-1 px-4 pb-3">
         {seen === 'beside' && <Beside capture={capture} hasBoth={hasBoth} />}
