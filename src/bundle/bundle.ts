@@ -148,10 +148,7 @@ function pages(root: string, inputs: Record<string, string>, found: (publicFolde
 async function build(root: string, files: readonly string[], frame: string | null): Promise<Built> {
   const vite = await viteOf(root);
   let publicFolder: string | null = null;
-  const inputs = Object.fromEntries([
-    ['base', baseEntry],
-    ...files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`]),
-  ]);
+  const inputs = Object.fromEntries([['base', baseEntry], ...files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`])]);
   const result = await vite.build({
     root,
     mode: 'development',
