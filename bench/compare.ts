@@ -17,12 +17,17 @@ const rounds = 11;
 const warmUps = 6;
 const megapixels = (1280 * 800) / 1e6;
 
+const card = (n: number, text: string): string =>
+  `<div class=c><h3>Berth C-${n}</h3><p>${text}</p><span class=b>Release berth</span></div>`;
+
 const page = (
   accent: string,
   text: string,
 ): string => `<!doctype html><style>body{margin:0;font:14px 'DejaVu Sans';background:#f4f6f5;color:#16252d}
-.b{background:${accent};color:#fff;padding:6px 14px;border-radius:6px;display:inline-block}.c{display:inline-block;width:280px;margin:10px;padding:14px;background:#fff;border:1px solid #d3dcdf;border-radius:8px}</style>
-${Array.from({ length: 20 }, (_, i) => `<div class=c><h3>Berth C-${i + 1}</h3><p>${i === 7 ? text : 'Aliseo, 11.4 m'}</p><span class=b>Release berth</span></div>`).join('')}`;
+.b{background:${accent};color:#fff;padding:6px 14px;border-radius:6px;display:inline-block}
+.c{display:inline-block;width:280px;margin:10px;padding:14px;background:#fff;border:1px solid #d3dcdf;
+border-radius:8px}</style>
+${Array.from({ length: 20 }, (_, i) => card(i + 1, i === 7 ? text : 'Aliseo, 11.4 m')).join('')}`;
 
 async function takePictures(folder: string): Promise<Record<string, string>> {
   const engine = await startChromium();
@@ -87,7 +92,8 @@ export async function measureCompare(): Promise<Figure> {
       else {
         ratios.push(median(other_) / median(own));
         process.stdout.write(
-          `${name}: ${speed.toFixed(0)} megapixels a second (${median(own).toFixed(1)} ms), ImageMagick ${median(other_).toFixed(0)} ms; differing pixels ${counts[0]} and ${counts[1]}\n`,
+          `${name}: ${speed.toFixed(0)} megapixels a second (${median(own).toFixed(1)} ms), ImageMagick ` +
+            `${median(other_).toFixed(0)} ms; differing pixels ${counts[0]} and ${counts[1]}\n`,
         );
       }
     }

@@ -54,7 +54,10 @@ export async function measureRecord(): Promise<Figure> {
     const bytes = median(perStep);
     store.close();
     process.stdout.write(
-      `${scripted.length} scripts: with recording ${median(recorded).toFixed(0)} ms, without ${median(plain).toFixed(0)} ms (medians of ${rounds}); ${bytes.toFixed(0)} bytes a step (median over looks), database ${(statSync(join(folder, 'bench.db')).size / 1024).toFixed(0)} KiB; first of them ${keyOf(scripted[0]!)}\n`,
+      `${scripted.length} scripts: with recording ${median(recorded).toFixed(0)} ms, without ` +
+        `${median(plain).toFixed(0)} ms (medians of ${rounds}); ${bytes.toFixed(0)} bytes a step (median over ` +
+        `looks), database ${(statSync(join(folder, 'bench.db')).size / 1024).toFixed(0)} KiB; first of them ` +
+        `${keyOf(scripted[0]!)}\n`,
     );
     return {
       text: `${ratio.toFixed(2)} and ${bytes.toFixed(0)} bytes a step`,

@@ -28,7 +28,8 @@ window.mount = async (file, name) => {
   root?.unmount();
   const { component, props, states } = all[file];
   root = createRoot(document.getElementById('look'));
-  flushSync(() => root.render(createElement(Frame, null, createElement(component, { ...props, ...states[name].props }))));
+  const element = createElement(component, { ...props, ...states[name].props });
+  flushSync(() => root.render(createElement(Frame, null, element)));
   await document.fonts.ready;
   await Promise.all([...document.images].map((image) => image.decode().catch(() => {})));
   for (const animation of document.getAnimations()) { try { animation.finish(); } catch { animation.cancel(); } }
@@ -68,7 +69,9 @@ window.mount = async (file, name) => {
   shop.serve(
     '/naive',
     'text/html',
-    `<!doctype html><html><head><style>*{caret-color:transparent!important}</style>${tags.join('')}</head><body><div id="look"></div></body></html>`,
+    '<!doctype ' +
+      `html><html><head><style>*{caret-color:transparent!important}</style>${tags.join('')}</head><body><div ` +
+      'id="look"></div></body></html>',
   );
 }
 
@@ -109,7 +112,8 @@ export async function measureRun(): Promise<Figure> {
         const wrong = looks.filter(({ verdict }) => verdict !== 'passed');
         if (looks.length !== patterns.length || wrong.length > 0)
           throw new Error(
-            `${looks.length} of ${patterns.length} looks ran, ${wrong.length} did not pass: ${wrong.map((look) => `${keyOf(look)} ${look.verdict}`).join(', ')}`,
+            `${looks.length} of ${patterns.length} looks ran, ${wrong.length} did not pass: ` +
+              `${wrong.map((look) => `${keyOf(look)} ${look.verdict}`).join(', ')}`,
           );
       });
     await naivePage(shop);
@@ -135,7 +139,8 @@ export async function measureRun(): Promise<Figure> {
     }
     const ratio = median(ours) / median(floor);
     process.stdout.write(
-      `${first.length} looks: ours ${median(ours).toFixed(0)} ms, naive ${median(floor).toFixed(0)} ms (medians of ${rounds})\n`,
+      `${first.length} looks: ours ${median(ours).toFixed(0)} ms, naive ${median(floor).toFixed(0)} ms ` +
+        `(medians of ${rounds})\n`,
     );
     return { text: ratio.toFixed(2), limit: `at most ${limit.toFixed(2)}`, within: ratio <= limit };
   } finally {

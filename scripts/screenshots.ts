@@ -61,7 +61,8 @@ async function takeTerminal(): Promise<void> {
   await pause(1500);
   const env = { ...process.env, DISPLAY: display, PATH: `${join(root, 'node_modules/.bin')}:${process.env.PATH}` };
   const command =
-    'printf "\\033[1m$ sguardo run BerthCard ReleaseDialog -e day\\033[0m\\n"; sguardo run BerthCard ReleaseDialog -e day; printf "\\n\\033[1m$ \\033[0m"; sleep 60';
+    'printf "\\033[1m$ sguardo run BerthCard ReleaseDialog -e day\\033[0m\\n"; sguardo run BerthCard ' +
+    'ReleaseDialog -e day; printf "\\n\\033[1m$ \\033[0m"; sleep 60';
   const terminal = spawn(
     'xterm',
     [

@@ -18,7 +18,8 @@ function run(what, command, args, env = {}) {
   });
   if (status === 0) return;
   process.stderr.write(
-    `✗ ${command} ${args.join(' ')} failed${error ? ` (${error.message})` : ''}. Fix what it says above and run this command again.\n`,
+    `✗ ${command} ${args.join(' ')} failed${error ? ` (${error.message})` : ''}. Fix what it says above and ` +
+      'run this command again.\n',
   );
   process.exit(3);
 }

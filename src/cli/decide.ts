@@ -3,6 +3,7 @@ import type { Command } from 'commander';
 import pc from 'picocolors';
 import type { Decided, DecisionRequest } from '../core/api/api.ts';
 import { lookTitle } from '../core/look/look.ts';
+import { counted } from '../core/text/counted.ts';
 import { findService } from './find.ts';
 
 export function addDecisions(program: Command): void {
@@ -18,7 +19,8 @@ export function addDecisions(program: Command): void {
     .option('--json', 'print one JSON document instead of text')
     .addHelpText(
       'after',
-      '\nExamples:\n  sguardo approve --all\n  sguardo approve BerthCard --why "new accent colour"\n  sguardo approve "asks before releasing"',
+      '\nExamples:\n  sguardo approve --all\n  sguardo approve BerthCard --why "new accent colour"\n  sguardo ' +
+        'approve "asks before releasing"',
     )
     .action((patterns: string[], options: { all?: boolean; why?: string; json?: boolean }) =>
       decide({ kind: 'approve', patterns, all: options.all, why: options.why }, options.json === true),
@@ -49,27 +51,27 @@ async function decide(request: DecisionRequest, json: boolean): Promise<void> {
   }
 }
 
-const plural = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`;
-
 function text(kind: DecisionRequest['kind'], { decided, already, unfinished }: Decided): string {
   const done = kind === 'approve' ? 'approved' : 'rejected';
   const lines = decided
     .slice(0, 30)
     .map(
       ({ component, look, environment, capture }) =>
-        `${kind === 'approve' ? pc.green('✓') : pc.red('✗')} ${lookTitle(component, look)} ${pc.dim(`· ${environment} · ${capture}`)}`,
+        `${kind === 'approve' ? pc.green('✓') : pc.red('✗')} ${lookTitle(component, look)} ` +
+        `${pc.dim(`· ${environment} · ${capture}`)}`,
     );
   if (decided.length > 30) lines.push(pc.dim(`  and ${decided.length - 30} more`));
   if (decided.length > 0)
     lines.push(
-      `${plural(decided.length, 'capture')} ${done}.${already > 0 ? ` ${plural(already, 'capture')} ${already === 1 ? 'was' : 'were'} already.` : ''}`,
+      `${counted(decided.length, 'capture')} ${done}.` +
+        (already > 0 ? ` ${counted(already, 'capture was', 'captures were')} already.` : ''),
     );
-  else if (already > 0)
-    lines.push(`Nothing to do: ${plural(already, 'capture')} ${already === 1 ? 'is' : 'are'} already ${done}.`);
+  else if (already > 0) lines.push(`Nothing to do: ${counted(already, 'capture is', 'captures are')} already ${done}.`);
   else lines.push(kind === 'approve' ? 'Nothing to approve.' : 'Nothing to reject: none of these looks has changed.');
   if (unfinished.length > 0)
     lines.push(
-      `${pc.yellow('Left out')}, because they did not finish: ${unfinished.slice(0, 5).join(', ')}${unfinished.length > 5 ? ` and ${unfinished.length - 5} more` : ''}.`,
+      `${pc.yellow('Left out')}, because they did not finish: ` +
+        `${unfinished.slice(0, 5).join(', ')}${unfinished.length > 5 ? ` and ${unfinished.length - 5} more` : ''}.`,
     );
   return `${lines.join('\n')}\n`;
 }

@@ -7,6 +7,7 @@ import { addDecisions } from './decide.ts';
 import { exitOf } from './exits.ts';
 import { problemText } from './print.ts';
 import { addRun } from './run.ts';
+import { addServe } from './serve.ts';
 import { addTidy } from './tidy.ts';
 
 const { version } = JSON.parse(readFileSync(new URL('../../package.json', import.meta.url), 'utf8')) as {
@@ -15,13 +16,15 @@ const { version } = JSON.parse(readFileSync(new URL('../../package.json', import
 
 const program = new Command('sguardo')
   .description(
-    'Renders every state of a UI component in a real browser, drives it, records it, and compares it with what you approved.',
+    'Renders every state of a UI component in a real browser, drives it, records it, and compares it with what ' +
+      'you approved.',
   )
   .version(version)
   .showHelpAfterError('(use --help for usage)')
   .addHelpText(
     'after',
-    '\nExamples:\n  sguardo run                 run every look of this project\n  sguardo approve --all       make what they look like the baselines\n  sguardo serve               open the console',
+    '\nExamples:\n  sguardo run                 run every look of this project\n  sguardo approve --all       ' +
+      'make what they look like the baselines\n  sguardo serve               open the console',
   );
 program.exitOverride((error) => process.exit(error.exitCode === 0 ? 0 : 2));
 
@@ -34,15 +37,7 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 addRun(program);
 addDecisions(program);
 addTidy(program);
-// The service is large; only the command that needs it loads it.
-if (
-  process.argv.includes('serve') ||
-  process.argv.includes('--help') ||
-  process.argv.includes('-h') ||
-  process.argv.length <= 2 ||
-  process.argv[2] === 'help'
-)
-  (await import('./serve.ts')).addServe(program);
+addServe(program);
 
 try {
   await program.parseAsync();

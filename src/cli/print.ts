@@ -4,6 +4,7 @@ import { lookTitle } from '../core/look/look.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import type { CaptureSummary, ResultSummary, RunSummary } from '../core/run/run.ts';
 import { type Verdict, verdicts } from '../core/run/verdict.ts';
+import { counted } from '../core/text/counted.ts';
 
 /** A shape for each verdict, so that colour never says it alone. */
 const shapes: Record<Verdict, string> = { passed: '✓', failed: '✗', broken: '▲', changed: '≠', new: '+' };
@@ -26,7 +27,8 @@ const indent = (text: string, by: string): string =>
 /** One look on one line. */
 export const lookLine = (result: ResultSummary): string => {
   const shown = `${paint[result.verdict](shapes[result.verdict])} ${lookTitle(result.component, result.look)}`;
-  return `${shown} ${pc.dim(`· ${result.environment} · ${result.took} ms${result.verdict === 'passed' ? '' : ` · ${result.verdict}`}`)}`;
+  const verdict = result.verdict === 'passed' ? '' : ` · ${result.verdict}`;
+  return `${shown} ${pc.dim(`· ${result.environment} · ${result.took} ms${verdict}`)}`;
 };
 
 /** A problem, what was there instead, the place, and the way out. */
@@ -54,14 +56,10 @@ function captureText(capture: CaptureSummary): string | null {
   if (state.picture) {
     const { from, to, visible, regions } = state.picture;
     if (from[0] !== to[0] || from[1] !== to[1]) parts.push(`size ${from[0]}×${from[1]} → ${to[0]}×${to[1]}`);
-    parts.push(
-      `${visible} ${visible === 1 ? 'pixel differs' : 'pixels differ'} visibly in ${regions.length} ${regions.length === 1 ? 'region' : 'regions'}`,
-    );
+    parts.push(`${counted(visible, 'pixel differs', 'pixels differ')} visibly in ${counted(regions.length, 'region')}`);
   }
   if (state.markup.length > 0)
-    parts.push(
-      `${state.markup.length} ${state.markup.length === 1 ? 'line' : 'lines'} of markup ${state.markup.length === 1 ? 'differs' : 'differ'}`,
-    );
+    parts.push(counted(state.markup.length, 'line of markup differs', 'lines of markup differ'));
   if (state.otherFingerprint)
     parts.push('the baseline was taken with another browser, other fonts or in another environment');
   const markup = state.markup
@@ -78,11 +76,13 @@ export function resultText(
   stepTitle: string | null,
 ): string {
   const lines = [
-    `${verdictWord(result.verdict)}  ${pc.bold(lookTitle(result.component, result.look))}  ${pc.dim(environments.join(', '))}`,
+    `${verdictWord(result.verdict)}  ${pc.bold(lookTitle(result.component, result.look))}  ` +
+      `${pc.dim(environments.join(', '))}`,
   ];
   if (result.failedStep !== null)
     lines.push(
-      `  step ${result.failedStep + 1} of ${result.steps}${stepTitle && stepTitle !== result.problem?.message ? `: ${stepTitle}` : ''}`,
+      `  step ${result.failedStep + 1} of ` +
+        `${result.steps}${stepTitle && stepTitle !== result.problem?.message ? `: ${stepTitle}` : ''}`,
     );
   if (result.problem) lines.push(indent(problemText(result.problem), '  '));
   if (result.verdict === 'changed')

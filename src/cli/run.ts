@@ -4,6 +4,7 @@ import pc from 'picocolors';
 import type { ResultSummary, RunSummary } from '../core/run/run.ts';
 import type { Client } from '../client/client.ts';
 import { exitCode, verdicts } from '../core/run/verdict.ts';
+import { counted } from '../core/text/counted.ts';
 import { exitOf } from './exits.ts';
 import { type Found, findService } from './find.ts';
 import { benchUrl, duration, lookLine, problemText, resultText, tallyText } from './print.ts';
@@ -168,11 +169,13 @@ async function tell({ client, url, own }: Found, summary: RunSummary, results: R
   if (groups.size > toldInFull) say(`\n… and ${groups.size - toldInFull} more, on the board: ${url}/`);
   for (const problem of summary.problems) say(`\n${pc.red('✗')} ${problemText(problem)}`);
   say(
-    `\n${tallyText(summary)}  ${pc.dim(`${summary.done} looks, ${summary.captures} captures, ${duration(summary)}`)}`,
+    `\n${tallyText(summary)}  ` +
+      pc.dim(`${counted(summary.done, 'look')}, ${counted(summary.captures, 'capture')}, ${duration(summary)}`),
   );
   if (summary.request.repeat > 1 && summary.status === 'finished' && summary.captures > 0)
     say(
-      `${summary.unstable} ${summary.unstable === 1 ? 'capture' : 'captures'} differed in ${summary.request.repeat} repetitions${summary.unstable === 0 ? '.' : ': not every picture is stable.'}`,
+      `${counted(summary.unstable, 'capture')} differed in ` +
+        `${summary.request.repeat} repetitions${summary.unstable === 0 ? '.' : ': not every picture is stable.'}`,
     );
   for (const note of summary.notes) say(`${pc.yellow('note')} ${note}`);
   if (summary.tally.new > 0) say(`To approve what is new: ${pc.bold('sguardo approve --all')}`);

@@ -4,7 +4,7 @@ import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
 import { findConfig } from '../client/project.ts';
 import { ProblemError } from '../core/problem/problem.ts';
-import { type Service, startService } from '../service/service.ts';
+import type { Service } from '../service/service.ts';
 import { runningService, startLimit } from './find.ts';
 
 const portNumber = (text: string): number => {
@@ -54,6 +54,8 @@ async function startOrTell(
   config: string,
   { port, verbose, attached }: { port?: number; verbose?: boolean; attached?: boolean },
 ): Promise<Service | null> {
+  // The service is large; only the command that needs it loads it.
+  const { startService } = await import('../service/service.ts');
   for (const until = Date.now() + startLimit; ; await new Promise((resolve) => setTimeout(resolve, 40))) {
     try {
       return await startService({ config, port, logger: verbose ? { level: 'info' } : undefined });

@@ -2,6 +2,7 @@
 import type { Command } from 'commander';
 import pc from 'picocolors';
 import { findService } from './find.ts';
+import { counted } from '../core/text/counted.ts';
 
 export function addTidy(program: Command): void {
   program
@@ -21,12 +22,12 @@ async function tidy({ remove = false, json = false }: { remove?: boolean; json?:
     const say = (text: string): void => void process.stdout.write(`${text}\n`);
     if (json) return say(JSON.stringify(tidied, null, 2));
     for (const file of files) say(`${removed ? pc.red('−') : '·'} ${file}`);
-    const count = `${files.length} ${files.length === 1 ? 'baseline' : 'baselines'}`;
     if (files.length === 0) say('Nothing to tidy: every baseline belongs to a look.');
-    else if (removed) say(`${count} removed.`);
+    else if (removed) say(`${counted(files.length, 'baseline')} removed.`);
     else
       say(
-        `${count} ${files.length === 1 ? 'belongs to a look that is' : 'belong to looks that are'} gone. To delete: ${pc.bold('sguardo tidy --remove')}`,
+        `${counted(files.length, 'baseline belongs to a look that is', 'baselines belong to looks that are')} gone. ` +
+          `To delete: ${pc.bold('sguardo tidy --remove')}`,
       );
   } finally {
     await found.release();

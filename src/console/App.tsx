@@ -14,7 +14,8 @@ import { Review } from './review/Review.tsx';
 import type { Theme } from './theme.ts';
 
 const tab = ({ isActive }: { isActive: boolean }): string =>
-  `inline-flex h-full items-center gap-1.5 border-b-2 px-1 ${isActive ? 'border-accent font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`;
+  'inline-flex h-full items-center gap-1.5 border-b-2 px-1 ' +
+  `${isActive ? 'border-accent font-semibold text-ink' : 'border-transparent text-soft hover:text-ink'}`;
 
 function Mark() {
   return (

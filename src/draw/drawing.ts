@@ -36,7 +36,8 @@ const browserRules = [
   `[${stateAttributes['focus-visible']}]{outline:auto 1px -webkit-focus-ring-color}`,
   ...['inner-spin-button', 'search-cancel-button', 'calendar-picker-indicator'].map(
     (part) =>
-      `input:enabled:read-write:where([${stateAttributes.hover}],[${stateAttributes.focus}])::-webkit-${part}{opacity:1}`,
+      `input:enabled:read-write:where([${stateAttributes.hover}],[${stateAttributes.focus}])` +
+      `::-webkit-${part}{opacity:1}`,
   ),
 ];
 

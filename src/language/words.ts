@@ -1,12 +1,13 @@
 /** What a script asks for, in words: the titles of steps. */
 import { show } from '../core/value/show.ts';
+import { counted } from '../core/text/counted.ts';
 import type { AnswerInit } from './answer.ts';
 import type { Action, CallClaim, Check, TargetClaim, ValueClaim } from './command.ts';
 import { isSpy, spyName } from './spy.ts';
 import type { Name } from './target.ts';
 
 const quoted = (text: Name): string => (typeof text === 'string' ? `“${text}”` : String(text));
-const times = (n: number): string => `${n} ${n === 1 ? 'time' : 'times'}`;
+const times = (n: number): string => counted(n, 'time');
 
 /** `click the button “Release berth”`. */
 export function actionInWords(action: Action): string {
@@ -65,4 +66,5 @@ export function checkInWords(check: Check): string {
 
 /** `answer POST /api/arrivals with 503`. */
 export const answerInWords = (route: string, init: AnswerInit): string =>
-  `answer ${route} with ${init.unreachable ? 'nothing: unreachable' : (init.status ?? 200)}${init.hold ? ', held' : ''}`;
+  `answer ${route} with ` +
+  `${init.unreachable ? 'nothing: unreachable' : (init.status ?? 200)}${init.hold ? ', held' : ''}`;

@@ -9,6 +9,7 @@ import type { FinishedLook } from '../core/run/finished.ts';
 import type { RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { stageHost } from '../core/wire/stage.ts';
+import { counted } from '../core/text/counted.ts';
 import type { Store } from '../store/index.ts';
 import { type Bundle, bundleLooks, type Crew, findLookFiles, readConfig, runLooks } from '../work/index.ts';
 import type { Live } from './live.ts';
@@ -122,7 +123,7 @@ export class Conductor {
 
   #prune(keep: number): string[] {
     const { runs, bytes } = this.#options.store.prune(keep);
-    return runs === 0 ? [] : [`Removed ${runs} old ${runs === 1 ? 'run' : 'runs'}, which freed ${size(bytes)}.`];
+    return runs === 0 ? [] : [`Removed ${counted(runs, 'old run')}, which freed ${size(bytes)}.`];
   }
 
   /** The browser and its windows start while the look files are bundled. */
@@ -185,8 +186,7 @@ export class Conductor {
     if (gone.length === 0) return [];
     const shown = gone.slice(0, 3).map(({ file }) => file);
     const more = gone.length > 3 ? ` and ${gone.length - 3} more` : '';
-    const what =
-      gone.length === 1 ? '1 baseline belongs to a look that is' : `${gone.length} baselines belong to looks that are`;
+    const what = counted(gone.length, 'baseline belongs to a look that is', 'baselines belong to looks that are');
     return [`${what} gone: ${shown.join(', ')}${more}. See them all, and remove them, with: sguardo tidy`];
   }
 

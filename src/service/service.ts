@@ -5,6 +5,8 @@ import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { FastifyInstance, FastifyServerOptions } from 'fastify';
 import type { ProjectInfo } from '../core/api/api.ts';
+import type { Settings } from '../core/settings/config.ts';
+import type { Environment } from '../core/settings/environment.ts';
 import { fail } from '../core/problem/problem.ts';
 import { stageHost } from '../core/wire/stage.ts';
 import { type Bundle, chromiumCrew, readConfig } from '../work/index.ts';
@@ -12,7 +14,7 @@ import { onDisk } from '../core/problem/disk.ts';
 import { openStore, type Store, takeLock } from '../store/index.ts';
 import { buildApi } from './api.ts';
 import { Conductor } from './conductor.ts';
-import { liveFeed } from './live.ts';
+import { type Live, liveFeed } from './live.ts';
 import { errorLog } from './log.ts';
 import { buildStage } from './stage.ts';
 
@@ -83,58 +85,101 @@ function prepareFolder(root: string): string {
   return folder;
 }
 
-function openOrRelease(file: string, lock: { release(): void }): Store {
+/** What the service of a project holds on to, and gives back when it ends. */
+type Held = { root: string; config: string; folder: string; store: Store; lock: { release(): void } };
+
+/** @throws ProblemError when the configuration or the records cannot be read, or the project has a service */
+async function hold(config: string): Promise<Held> {
+  const root = dirname(config);
+  await readConfig(config);
+  const folder = prepareFolder(root);
+  const lock = onDisk(folder, () => takeLock(join(folder, 'service.lock'))) ?? fail('service-there', { folder: root });
   try {
-    return openStore(file);
+    return { root, config, folder, lock, store: openStore(join(folder, 'sguardo.db')) };
   } catch (error) {
     lock.release();
     throw error;
   }
 }
 
+/** The bundles whose files pages may ask for, newest first, and where their looks may go. */
+type Shown = { bundles: Bundle[]; network: readonly string[] };
+
+/** Takes a bundle in. An equal one that is there already stays, since pages may still be loading from it. */
+function show(shown: Shown, bundle: Bundle, { network }: Settings): Bundle {
+  const known = shown.bundles.find(({ id }) => id === bundle.id) ?? bundle;
+  shown.network = network;
+  shown.bundles = [known, ...shown.bundles.filter(({ id }) => id !== bundle.id)].slice(0, bundlesKept);
+  return known;
+}
+
+/** Listens for calls to know when the service is not needed any more. */
+function needOf(server: FastifyInstance, conductor: Conductor, live: Live): () => Promise<void> {
+  let lastCall = 0;
+  server.addHook('onRequest', async () => {
+    lastCall = Date.now();
+  });
+  return async () => {
+    for (let waited = false; ; waited = true) {
+      const followed = conductor.current !== null && live.count() > 0;
+      if (followed) lastCall = Date.now();
+      else if (!waited || Date.now() - lastCall > quiet) return;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+  };
+}
+
+const environmentInfo = ({ name, viewport, scheme, motion, contrast }: Environment) => ({
+  name,
+  viewport,
+  scheme,
+  motion,
+  contrast,
+});
+
 /**
  * Starts the service of a project.
  * @throws ProblemError when the configuration cannot be read, the port is taken, or the project has a service
  */
 export async function startService({ config, port, logger }: ServiceOptions): Promise<Service> {
-  const root = dirname(config);
-  await readConfig(config);
-  const folder = prepareFolder(root);
-  const lock = onDisk(folder, () => takeLock(join(folder, 'service.lock'))) ?? fail('service-there', { folder: root });
-  const store = openOrRelease(join(folder, 'sguardo.db'), lock);
+  const held = await hold(config);
+  try {
+    return await serveProject(held, port, logger);
+  } catch (error) {
+    held.store.close();
+    held.lock.release();
+    throw error;
+  }
+}
+
+async function serveProject(held: Held, port: number | undefined, logger: ServiceOptions['logger']): Promise<Service> {
+  const { root, config, folder, store, lock } = held;
   const live = liveFeed();
-  let bundles: Bundle[] = [];
-  let api: FastifyInstance | null = null;
-  let apiPort = 0;
-  let stagePort = 0;
-  const url = (): string => `http://127.0.0.1:${apiPort}`;
-  const stageUrl = (): string => `http://127.0.0.1:${stagePort}`;
-  let network: readonly string[] = [];
+  const shown: Shown = { bundles: [], network: [] };
+  const ports = { api: 0, stage: 0 };
+  const url = (): string => `http://127.0.0.1:${ports.api}`;
+  const stageUrl = (): string => `http://127.0.0.1:${ports.stage}`;
   const stage = buildStage({
     store,
-    bundles: () => bundles,
-    network: () => network,
-    port: () => stagePort,
+    bundles: () => shown.bundles,
+    network: () => shown.network,
+    port: () => ports.stage,
     consoleOrigin: url,
     consoleFolder,
   });
-  stagePort = await listen(stage, 0);
-  const crew = chromiumCrew({ [stageHost]: stagePort });
+  ports.stage = await listen(stage, 0);
+  const crew = chromiumCrew({ [stageHost]: ports.stage });
+  const settings = () => readConfig(config);
+  let log = (_error: unknown): void => {};
   const conductor = new Conductor({
     root,
     config,
     store,
     crew,
     live,
-    log: (error) => api?.log.error(error),
-    onBundle: (bundle, settings) => {
-      network = settings.network;
-      const known = bundles.find(({ id }) => id === bundle.id);
-      bundles = [known ?? bundle, ...bundles.filter(({ id }) => id !== bundle.id)].slice(0, bundlesKept);
-      return bundles[0]!;
-    },
+    log: (error) => log(error),
+    onBundle: (bundle, wanted) => show(shown, bundle, wanted),
   });
-  const settings = () => readConfig(config);
   const project = async (): Promise<ProjectInfo> => {
     const { environments, baselines } = await settings();
     return {
@@ -143,53 +188,33 @@ export async function startService({ config, port, logger }: ServiceOptions): Pr
       version,
       url: url(),
       stage: stageUrl(),
-      environments: environments.map(({ name, viewport, scheme, motion, contrast }) => ({
-        name,
-        viewport,
-        scheme,
-        motion,
-        contrast,
-      })),
+      environments: environments.map(environmentInfo),
       engine: store.runs.list(1)[0]?.engine ?? null,
       baselines,
       run: conductor.current,
       queued: conductor.queued,
     };
   };
-  api = await buildApi({
+  const server = await buildApi({
     context: { store, conductor, live, root, settings, project },
-    port: () => apiPort,
+    port: () => ports.api,
     stage: stageUrl,
     consoleFolder,
     // What nobody expects is read later, by whoever is asked about it.
     logger: logger ?? errorLog(join(folder, 'service.log')),
     version,
   });
-  let lastCall = 0;
-  const server = api;
-  server.addHook('onRequest', async () => {
-    lastCall = Date.now();
-  });
+  log = (error) => server.log.error(error);
+  const unneeded = needOf(server, conductor, live);
   try {
-    apiPort = await listenSomewhere(server, port);
+    ports.api = await listenSomewhere(server, port);
   } catch (error) {
     await stage.close();
-    store.close();
-    lock.release();
     throw error;
   }
   const note = join(folder, 'service.json');
   writeFileSync(note, JSON.stringify({ pid: process.pid, url: url(), version }));
-  const unneeded = async (): Promise<void> => {
-    for (let waited = false; ; waited = true) {
-      const followed = conductor.current !== null && live.count() > 0;
-      if (followed) lastCall = Date.now();
-      else if (!waited || Date.now() - lastCall > quiet) return;
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
-  };
-  let closed: Promise<void> | null = null;
-  const close = async (): Promise<void> => {
+  const end = async (): Promise<void> => {
     // From now on nobody finds it any more.
     rmSync(note, { force: true });
     const ended = conductor.close();
@@ -201,6 +226,6 @@ export async function startService({ config, port, logger }: ServiceOptions): Pr
     store.close();
     lock.release();
   };
-  const log = (error: unknown): void => server.log.error(error);
-  return { url: url(), stage: stageUrl(), root, unneeded, log, close: () => (closed ??= close()) };
+  let closed: Promise<void> | null = null;
+  return { url: url(), stage: stageUrl(), root, unneeded, log, close: () => (closed ??= end()) };
 }

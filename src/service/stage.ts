@@ -27,7 +27,8 @@ export type StageOptions = {
  * files.
  */
 const blankPolicy =
-  "default-src 'none'; img-src 'self' data:; font-src 'self' data:; style-src 'unsafe-inline' 'self'; sandbox allow-same-origin; frame-ancestors 'self'";
+  "default-src 'none'; img-src 'self' data:; font-src 'self' data:; style-src 'unsafe-inline' 'self'; sandbox " +
+  "allow-same-origin; frame-ancestors 'self'";
 
 const isAsset = (type: string): boolean => /^(image\/|font\/|text\/css)/.test(type);
 
@@ -47,7 +48,9 @@ export function buildStage({
   app.get('/draw', (_request, reply) => {
     const file = join(consoleFolder, 'draw.html');
     if (!existsSync(file)) return fail('not-found', { what: 'drawing page; build the console first: npm run build' });
-    const policy = `default-src 'none'; script-src 'self'; style-src 'unsafe-inline'; connect-src 'self'; frame-src 'self'; frame-ancestors 'self' ${consoleOrigin()}`;
+    const policy =
+      "default-src 'none'; script-src 'self'; style-src 'unsafe-inline'; connect-src 'self'; frame-src 'self'; " +
+      `frame-ancestors 'self' ${consoleOrigin()}`;
     return reply.type('text/html; charset=utf-8').header('content-security-policy', policy).send(readFileSync(file));
   });
 

@@ -38,7 +38,8 @@ export function catalogueOf(db: Db): Catalogue {
   const add = db.prepare('INSERT OR IGNORE INTO present (component, look, environment, file) VALUES (?, ?, ?, ?)');
   const forgetDeclared = db.prepare('DELETE FROM declared WHERE file NOT IN (SELECT value FROM json_each(?))');
   const forgetPresent = db.prepare(
-    'DELETE FROM present WHERE file NOT IN (SELECT value FROM json_each(?)) OR environment NOT IN (SELECT value FROM json_each(?))',
+    `DELETE FROM present WHERE file NOT IN (SELECT value FROM json_each(?))
+     OR environment NOT IN (SELECT value FROM json_each(?))`,
   );
   const everything = db.prepare<[], { looks: string }>('SELECT looks FROM declared');
   const ofComponent = db.prepare<[string], { one: number }>('SELECT 1 AS one FROM present WHERE component = ?');

@@ -72,7 +72,8 @@ const migrations: readonly string[] = [
     "commit" TEXT
   );
   CREATE INDEX decisions_by_capture ON decisions(component, look, environment, capture, id);
-  CREATE TRIGGER decisions_are_kept BEFORE DELETE ON decisions BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;
+  CREATE TRIGGER decisions_are_kept BEFORE DELETE ON decisions
+  BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;
   CREATE TRIGGER decisions_stay BEFORE UPDATE ON decisions BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;
   `,
   `
@@ -89,7 +90,8 @@ const migrations: readonly string[] = [
     PRIMARY KEY (component, look, environment)
   ) WITHOUT ROWID;
   CREATE INDEX present_by_file ON present(file, environment);
-  INSERT INTO present SELECT component, look, environment, max(about ->> '$.file') FROM results GROUP BY component, look, environment;
+  INSERT INTO present
+  SELECT component, look, environment, max(about ->> '$.file') FROM results GROUP BY component, look, environment;
   `,
   `
   ALTER TABLE runs ADD COLUMN notes TEXT;           -- JSON: what else the run has to say

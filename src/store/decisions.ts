@@ -40,8 +40,10 @@ const key = 'component = @component AND look = @look AND environment = @environm
 
 export function decisionsOf(db: Db): Decisions {
   const insert = db.prepare<object, Decision>(
-    `INSERT INTO decisions (at, who, kind, why, run, component, look, environment, capture, hash, markup, manifest, fingerprint, "commit")
-     VALUES (@at, @who, @kind, @why, @run, @component, @look, @environment, @capture, @hash, @markup, @manifest, @fingerprint, @commit) RETURNING *`,
+    `INSERT INTO decisions
+       (at, who, kind, why, run, component, look, environment, capture, hash, markup, manifest, fingerprint, "commit")
+     VALUES (@at, @who, @kind, @why, @run, @component, @look, @environment, @capture, @hash, @markup, @manifest,
+       @fingerprint, @commit) RETURNING *`,
   );
   const newest = db.prepare<CaptureKey, Decision>(
     `SELECT * FROM decisions WHERE ${key} AND kind IN ('approve', 'adopt') ORDER BY id DESC LIMIT 1`,
@@ -50,7 +52,8 @@ export function decisionsOf(db: Db): Decisions {
     `SELECT * FROM decisions WHERE ${key} AND hash = @hash AND markup = @markup ORDER BY id DESC LIMIT 1`,
   );
   const history = db.prepare<Omit<CaptureKey, 'capture'>, Decision>(
-    'SELECT * FROM decisions WHERE component = @component AND look = @look AND environment = @environment ORDER BY id DESC LIMIT 200',
+    `SELECT * FROM decisions WHERE component = @component AND look = @look AND environment = @environment
+     ORDER BY id DESC LIMIT 200`,
   );
   const baselines = db.prepare<[string, string, string], { capture: string; hash: string }>(
     `SELECT capture, hash, max(id) FROM decisions WHERE component = ? AND look = ? AND environment = ?

@@ -23,7 +23,8 @@ export function prunerOf(db: Db, read: (hash: string) => Buffer | null): (keep: 
   const dropCaptures = db.prepare('DELETE FROM captures WHERE result = ?');
   const dropResult = db.prepare('DELETE FROM results WHERE id = ?');
   const dropRuns = db.prepare(
-    `DELETE FROM runs WHERE status NOT IN ('queued', 'running') AND id NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT ?)
+    `DELETE FROM runs WHERE status NOT IN ('queued', 'running')
+     AND id NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT ?)
      AND id NOT IN (SELECT run FROM results)`,
   );
   const results = db.prepare<[], ResultRefs>('SELECT base, patches, lanes, source, files FROM results');

@@ -54,10 +54,13 @@ const columns = 'id, run, environment, repetition, verdict, about, base, patches
 
 export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   const insert = db.prepare(
-    'INSERT INTO results (run, component, look, environment, repetition, verdict, about, base, patches, lanes, source, files) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+    `INSERT INTO results
+       (run, component, look, environment, repetition, verdict, about, base, patches, lanes, source, files)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
   );
   const insertCapture = db.prepare(
-    'INSERT INTO captures (result, name, hash, about, markup, manifest, fingerprint, unstable) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+    `INSERT INTO captures (result, name, hash, about, markup, manifest, fingerprint, unstable)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
   );
   const one = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE id = ?`);
   const ofRun = db.prepare<[number], Row>(
@@ -65,7 +68,10 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   );
   const latest = db.prepare<[], Row>(
     `SELECT ${columns} FROM results WHERE id IN (
-      SELECT (SELECT max(r.id) FROM results r WHERE r.component = p.component AND r.look = p.look AND r.environment = p.environment) FROM present p
+      SELECT (
+        SELECT max(r.id) FROM results r
+        WHERE r.component = p.component AND r.look = p.look AND r.environment = p.environment
+      ) FROM present p
     ) ORDER BY component, id`,
   );
   const history = db.prepare<[string, string, string, number], Row>(
@@ -75,7 +81,8 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
     'SELECT about, markup FROM captures WHERE result = ? ORDER BY id',
   );
   const stored = db.prepare<[number], Omit<StoredCapture, 'state'> & { about: string }>(
-    'SELECT r.run, r.component, r.look, r.environment, c.name, c.hash, c.markup, c.manifest, c.fingerprint, c.about FROM captures c JOIN results r ON r.id = c.result WHERE r.id = ? ORDER BY c.id',
+    `SELECT r.run, r.component, r.look, r.environment, c.name, c.hash, c.markup, c.manifest, c.fingerprint, c.about
+     FROM captures c JOIN results r ON r.id = c.result WHERE r.id = ? ORDER BY c.id`,
   );
   const summary = (row: Row): ResultSummary => {
     const about = JSON.parse(row.about) as About;

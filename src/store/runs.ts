@@ -48,7 +48,8 @@ export function runsOf(db: Db): Runs {
     'SELECT verdict, count(*) AS n FROM results WHERE run = ? GROUP BY verdict',
   );
   const captures = db.prepare<[number], { n: number; unstable: number | null }>(
-    'SELECT count(*) AS n, sum(c.unstable) AS unstable FROM captures c JOIN results r ON r.id = c.result WHERE r.run = ?',
+    `SELECT count(*) AS n, sum(c.unstable) AS unstable
+     FROM captures c JOIN results r ON r.id = c.result WHERE r.run = ?`,
   );
   /** Ends of runs that could not be written yet. */
   const unwritten = new Map<number, Ending>();

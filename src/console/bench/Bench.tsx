@@ -15,6 +15,8 @@ import { type Desk, useDesk } from './useDesk.ts';
 
 type Props = { project: ProjectInfo; dark: boolean };
 
+const halves = 'grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,11fr)_minmax(0,9fr)]';
+
 export function Bench({ project, dark }: Props) {
   const id = Number(useParams().id);
   const result = useResult(id);
@@ -42,7 +44,7 @@ function Workbench({ project, dark, result, timeline }: Props & { result: Result
     <div className="flex h-full flex-col">
       <Header result={result} desk={desk} />
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(360px,34%)_1fr]">
-        <div className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,11fr)_minmax(0,9fr)] border-r border-rule">
+        <div className={`grid min-h-0 min-w-0 ${halves} border-r border-rule`}>
           <Script
             timeline={timeline}
             file={result.file}

@@ -3,6 +3,7 @@ import { Tabs } from 'radix-ui';
 import type { Problem } from '../../core/problem/problem.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
 import type { Step, Timeline } from '../../core/timeline/timeline.ts';
+import { counted } from '../../core/text/counted.ts';
 import { LookCard } from './LookCard.tsx';
 import { StepCard } from './StepCard.tsx';
 
@@ -20,7 +21,7 @@ export function Details({ result, timeline, step, problems }: Props) {
           Step
         </Tabs.Trigger>
         <Tabs.Trigger value="look" className={tab}>
-          Look{notes > 0 && ` · ${notes} ${notes === 1 ? 'note' : 'notes'}`}
+          Look{notes > 0 && ` · ${counted(notes, 'note')}`}
         </Tabs.Trigger>
       </Tabs.List>
       <Tabs.Content value="step" className="min-h-0 flex-1 overflow-y-auto">

@@ -14,6 +14,7 @@ const lanes: { lane: Lane; title: string }[] = [
   { lane: 'spies', title: 'Spies' },
 ];
 
+const scrolls = 'relative max-h-[30vh] shrink-0 overflow-x-hidden overflow-y-auto';
 const left = 76;
 const axisHeight = 20;
 const stepsHeight = 40;
@@ -89,7 +90,7 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
   return (
     <div
       ref={area}
-      className="relative max-h-[30vh] shrink-0 overflow-x-hidden overflow-y-auto border-t border-rule bg-sheet select-none"
+      className={`${scrolls} border-t border-rule bg-sheet select-none`}
       role="slider"
       tabIndex={0}
       aria-label="Playhead"

@@ -59,7 +59,9 @@ export function LookCard({ result }: { result: ResultSummary }) {
             <li key={one.id}>
               <Link
                 to={`/bench/${one.id}`}
-                className={`flex items-center gap-3 rounded px-1 hover:bg-well ${one.id === result.id ? 'bg-wash' : ''}`}
+                className={`flex items-center gap-3 rounded px-1 hover:bg-well ${
+                  one.id === result.id ? 'bg-wash' : ''
+                }`}
               >
                 <span className="w-20">
                   <Verdict verdict={one.verdict} />

@@ -31,7 +31,8 @@ export function StepCard({ step, problems, marks, count, shownFile }: Props) {
       ? [
           [
             'target',
-            `${step.target.box.slice(2).map(Math.round).join(' × ')} at ${step.target.box.slice(0, 2).map(Math.round).join(', ')}`,
+            `${step.target.box.slice(2).map(Math.round).join(' × ')} at ` +
+              `${step.target.box.slice(0, 2).map(Math.round).join(', ')}`,
           ],
         ]
       : []),
@@ -65,7 +66,9 @@ export function StepCard({ step, problems, marks, count, shownFile }: Props) {
             <li key={i} className="flex gap-2">
               <span className="w-14 shrink-0 text-soft">{mark.lane}</span>
               <span
-                className={`font-mono text-[11px] ${mark.level === 'error' ? 'text-failed' : mark.level === 'warning' ? 'text-changed' : ''}`}
+                className={`font-mono text-[11px] ${
+                  mark.level === 'error' ? 'text-failed' : mark.level === 'warning' ? 'text-changed' : ''
+                }`}
               >
                 {mark.title}
               </span>

@@ -26,7 +26,9 @@ export function Tile({
   return (
     <Link
       to={benchPath(look)}
-      className={`group flex flex-col overflow-hidden rounded-lg border bg-sheet ${chosen ? 'border-accent ring-2 ring-accent' : 'border-rule hover:border-accent'}`}
+      className={`group flex flex-col overflow-hidden rounded-lg border bg-sheet ${
+        chosen ? 'border-accent ring-2 ring-accent' : 'border-rule hover:border-accent'
+      }`}
       style={{ width, height: tileHeight }}
       aria-label={`${look.look}, ${look.environment}: ${verdict}`}
     >

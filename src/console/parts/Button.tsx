@@ -9,10 +9,8 @@ const tones = {
   danger: 'border-failed bg-sheet text-failed hover:bg-failed hover:text-paper',
 };
 
+const shape = 'inline-flex h-7 items-center gap-1.5 rounded-md border px-2.5 font-medium whitespace-nowrap';
+
 export const Button = ({ tone = 'plain', className = '', ...rest }: Props) => (
-  <button
-    type="button"
-    className={`inline-flex h-7 items-center gap-1.5 rounded-md border px-2.5 font-medium whitespace-nowrap ${tones[tone]} ${className}`}
-    {...rest}
-  />
+  <button type="button" className={`${shape} ${tones[tone]} ${className}`} {...rest} />
 );

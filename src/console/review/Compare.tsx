@@ -50,11 +50,13 @@ export function Compare({ capture, mode, onMode }: Props) {
   );
 }
 
+const sheet = 'flex min-h-0 flex-1 items-start justify-center overflow-auto rounded-md border border-rule p-2';
+
 function Sheet({ title, hash }: { title: string; hash: string }) {
   return (
     <figure className="flex h-full min-w-0 flex-col">
       <figcaption className="h-6 shrink-0 text-[11.5px] text-soft">{title}</figcaption>
-      <div className="checks flex min-h-0 flex-1 items-start justify-center overflow-auto rounded-md border border-rule p-2">
+      <div className={`checks ${sheet}`}>
         <img src={source.pictureUrl(hash)} alt={title} className="max-h-full max-w-full object-contain shadow-sm" />
       </div>
     </figure>

@@ -5,6 +5,8 @@ import { Button } from '../parts/Button.tsx';
 
 type Props = { open: boolean; title: string; onClose(): void; onReject(why: string): void };
 
+const place = 'fixed top-1/3 left-1/2 w-[26rem] -translate-x-1/2 -translate-y-1/3';
+
 export function RejectDialog({ open, title, onClose, onReject }: Props) {
   const [why, setWhy] = useState('');
   const send = (): void => {
@@ -17,7 +19,7 @@ export function RejectDialog({ open, title, onClose, onReject }: Props) {
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ink/30 dark:bg-black/50" />
-        <Dialog.Content className="fixed top-1/3 left-1/2 w-[26rem] -translate-x-1/2 -translate-y-1/3 rounded-lg border border-rule bg-sheet p-4 shadow-xl">
+        <Dialog.Content className={`${place} rounded-lg border border-rule bg-sheet p-4 shadow-xl`}>
           <Dialog.Title className="text-[14px] font-semibold">What is wrong with it?</Dialog.Title>
           <Dialog.Description className="mb-2 text-soft">
             {title} stays changed, with your reason beside it, until the code is fixed.

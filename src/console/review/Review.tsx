@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { lookTitle } from '../../core/look/look.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
+import { counted } from '../../core/text/counted.ts';
 import { useChanges, useResult } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
@@ -38,8 +39,8 @@ function NothingLeft({ decided }: { decided: number }) {
   return (
     <Blank title={decided > 0 ? 'All decided' : 'Nothing to review'}>
       <p>
-        {decided > 0 ? `You reviewed ${decided} ${decided === 1 ? 'capture' : 'captures'}. ` : ''}Whatever changes in a
-        run, or is new in it, appears here.
+        {decided > 0 ? `You reviewed ${counted(decided, 'capture')}. ` : ''}Whatever changes in a run, or is new in it,
+        appears here.
       </p>
     </Blank>
   );

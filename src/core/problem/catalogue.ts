@@ -15,7 +15,8 @@ const given = (d: Details): string => String(d.remedy);
 const steps = {
   'target-missing': entry(
     (d) => `Nothing matched ${d.target} within ${d.patience} ms.`,
-    'Compare the name and the role with what was there instead. If it appears later, wait for it with a check, or raise patience.',
+    'Compare the name and the role with what was there instead. If it appears later, wait for it with a check, ' +
+      'or raise patience.',
   ),
   'target-ambiguous': entry(
     (d) => `${d.count} elements match ${d.target}, but this step needs exactly one.`,
@@ -71,7 +72,8 @@ const steps = {
   ),
   'look-endless': entry(
     (d) => `${d.doing} did not end within ${d.limit} ms and was stopped.`,
-    'Look for an endless loop, or for a promise that never settles. To allow more time, raise timeLimit in sguardo.config.ts.',
+    'Look for an endless loop, or for a promise that never settles. To allow more time, raise timeLimit in ' +
+      'sguardo.config.ts.',
   ),
   'navigated-away': entry(
     (d) => `The page tried to leave for ${d.url}, which would have ended the look. It was kept.`,
@@ -111,7 +113,8 @@ const steps = {
   ),
   'browser-gone': entry(
     (d) => `The browser ended (${d.why}), and again when the look was tried a second time.`,
-    'Run again. If it keeps happening, start the browser by hand to see why it ends; SGUARDO_CHROMIUM names another one.',
+    'Run again. If it keeps happening, start the browser by hand to see why it ends; SGUARDO_CHROMIUM names ' +
+      'another one.',
   ),
 };
 
@@ -213,7 +216,8 @@ const kept = {
   ),
   'database-corrupt': entry(
     (d) => `${d.file} is damaged and cannot be used: ${d.error}`,
-    'Move the .sguardo folder away and run again. Approved baselines in the project are not affected; runs and decisions in that file are lost.',
+    'Move the .sguardo folder away and run again. Approved baselines in the project are not affected; runs and ' +
+      'decisions in that file are lost.',
   ),
   'database-newer': entry(
     (d) => `${d.file} was written by a newer Sguardo.`,

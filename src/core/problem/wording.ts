@@ -1,4 +1,5 @@
 /** What is said of values that somebody has written wrongly, whichever part of Sguardo reads them. */
+import { counted } from '../text/counted.ts';
 
 type Wrong = { path: string; type: string; originalValue?: unknown };
 
@@ -19,7 +20,7 @@ export const schemaWords = {
   },
   array: {
     min: ({ path, min }: { path: string; min: number }): string =>
-      `${placeOf(path)} needs at least ${min} ${min === 1 ? 'entry' : 'entries'}`,
+      `${placeOf(path)} needs at least ${counted(min, 'entry', 'entries')}`,
   },
   object: {
     exact: ({ path, properties }: { path: string; properties: string | string[] }): string =>

@@ -22,8 +22,10 @@ function visit(value: unknown, depth: number, seen: unknown[]): string {
   const kind = Object.prototype.toString.call(value).slice(8, -1);
   if (like.nodeType === 1 && typeof like.localName === 'string') return `<${like.localName}>`;
   if (kind.endsWith('Event') && typeof like.type === 'string') return `Event(${like.type})`;
-  if (kind === 'File' || kind === 'Blob')
-    return `${kind}(${kind === 'File' ? `${JSON.stringify(like.name)}, ` : ''}${like.size} bytes, ${like.type || 'no type'})`;
+  if (kind === 'File' || kind === 'Blob') {
+    const name = kind === 'File' ? `${JSON.stringify(like.name)}, ` : '';
+    return `${kind}(${name}${like.size} bytes, ${like.type || 'no type'})`;
+  }
   if (kind === 'URL' || kind === 'URLSearchParams') return `${kind}(${String(value)})`;
   if (['Number', 'String', 'Boolean'].includes(kind)) return `${kind}(${visit(value.valueOf(), depth, seen)})`;
   const within = [...seen, value];
@@ -36,7 +38,8 @@ function visit(value: unknown, depth: number, seen: unknown[]): string {
   if (named.startsWith('Synthetic')) return `event ${String((value as { type?: unknown }).type)}`;
   if (depth > 3) return named || '{…}';
   const entries = Object.entries(value).slice(0, 20);
-  return `${named ? `${named} ` : ''}{${entries.map(([key, one]) => `${key}: ${visit(one, depth + 1, within)}`).join(', ')}}`;
+  const shown = entries.map(([key, one]) => `${key}: ${visit(one, depth + 1, within)}`);
+  return `${named ? `${named} ` : ''}{${shown.join(', ')}}`;
 }
 
 /** A value in at most 500 characters. Never throws, whatever its getters do. */

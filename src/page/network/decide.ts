@@ -57,7 +57,8 @@ function unanswered(asked: AskedRequest, recording: Recording | null, path: stri
   const what = isOwn ? 'so it got 404' : 'and looks reach no network, so it was refused';
   const other = isOwn || !url ? '' : `, or let it through with network: ['${url.origin}'] in sguardo.config.ts`;
   recording?.note(
-    `${asked.method} ${path} has no answer, ${what}. Add answers: { '${asked.method} ${route}': { json: … } } to the look${other}.`,
+    `${asked.method} ${path} has no answer, ${what}. Add answers: { '${asked.method} ${route}': { json: … } } ` +
+      `to the look${other}.`,
   );
   answerRequest(asked.id, isOwn ? notFound : 'refuse');
   close(isOwn ? '404, no answer' : 'refused', 'warning');

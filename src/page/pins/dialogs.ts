@@ -9,7 +9,8 @@ let report: Report = () => {};
 const dismissed = (name: string, text: unknown): void =>
   report(
     'warning',
-    `${name}(“${String(text ?? '')}”) opened a dialog, which blocks a page; it was dismissed. To test it, give the component a function of its own to call, and a spy() for it.`,
+    `${name}(“${String(text ?? '')}”) opened a dialog, which blocks a page; it was dismissed. To test it, give ` +
+      'the component a function of its own to call, and a spy() for it.',
   );
 
 export const dialogs: Pin = {

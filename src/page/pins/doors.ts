@@ -23,7 +23,8 @@ function tellRefused(event: SecurityPolicyViolationEvent): void {
   const { origin } = new URL(blockedURI);
   report(
     'warning',
-    `${what} ${blockedURI} was refused: looks reach no network. Give the component something of its own instead, or let it through with network: ['${origin}'] in sguardo.config.ts.`,
+    `${what} ${blockedURI} was refused: looks reach no network. Give the component something of its own ` +
+      `instead, or let it through with network: ['${origin}'] in sguardo.config.ts.`,
   );
 }
 

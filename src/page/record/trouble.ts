@@ -50,7 +50,8 @@ function watchNavigation(): void {
   window.close = () => raise('navigation', problem('closed-itself'), new Error().stack ?? null);
   window.open = (url) => {
     recordingNow()?.note(
-      `window.open(“${String(url ?? '')}”) was not followed. To test it, give the component a function of its own to call, and a spy() for it.`,
+      `window.open(“${String(url ?? '')}”) was not followed. To test it, give the component a function of its ` +
+        'own to call, and a spy() for it.',
     );
     return null;
   };

@@ -90,7 +90,9 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
       const replaced = replacedNatives();
       if (replaced.length > 0)
         recording.note(
-          `This look replaced ${replaced.slice(0, 5).join(', ')}${replaced.length > 5 ? ` and ${replaced.length - 5} more` : ''}; its document was not used again.`,
+          'This look replaced ' +
+            `${replaced.slice(0, 5).join(', ')}${replaced.length > 5 ? ` and ${replaced.length - 5} more` : ''}; ` +
+            'its document was not used again.',
         );
       return left;
     },
