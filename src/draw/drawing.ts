@@ -229,7 +229,7 @@ export class Drawing {
     for (const { name } of [...element.attributes])
       if (!(name in wanted) && !name.startsWith('data-sg-')) element.removeAttribute(name);
     for (const [name, value] of Object.entries(wanted))
-      putAttribute(element, entry, name, value, media, (url) => this.#resolve(url));
+      putAttribute({ element, entry, name, value }, { media, resolve: (url) => this.#resolve(url) });
     if (element.localName === 'sg-frame' && entry.frame) {
       const { width, height } = entry.frame;
       Object.assign((element as HTMLElement).style, { width: `${width}px`, height: `${height}px` });

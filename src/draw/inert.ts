@@ -79,15 +79,14 @@ export function makeElement(document: Document, entry: ElementEntry): Element {
 
 const showsFile = (tag: string): boolean => tag === 'image' || tag === 'use' || tag === 'feImage';
 
+/** An attribute as it was recorded, and the element that is drawn for its own. */
+type Recorded = { element: Element; entry: ElementEntry; name: string; value: string };
+
+/** What it is drawn with: what media queries answer, and where recorded files are. */
+type Means = { media: MediaFeatures; resolve(url: string): string };
+
 /** What an attribute's value is when drawn, or null when the attribute is left out. */
-function drawnValue(
-  element: Element,
-  entry: ElementEntry,
-  name: string,
-  value: string,
-  media: MediaFeatures,
-  resolve: (url: string) => string,
-): string | null {
+function drawnValue({ element, entry, name, value }: Recorded, { media, resolve }: Means): string | null {
   const lower = name.toLowerCase();
   if (doing.has(lower) || /^on[a-z]+$/.test(lower)) return null;
   if (
@@ -109,15 +108,9 @@ function drawnValue(
  * Gives an element an attribute as it was recorded, unless it would do something; `resolve` turns addresses into
  * those of recorded files.
  */
-export function putAttribute(
-  element: Element,
-  entry: ElementEntry,
-  name: string,
-  value: string,
-  media: MediaFeatures,
-  resolve: (url: string) => string,
-): void {
-  const shown = drawnValue(element, entry, name, value, media, resolve);
+export function putAttribute(recorded: Recorded, means: Means): void {
+  const { element, name } = recorded;
+  const shown = drawnValue(recorded, means);
   if (shown === null || element.getAttribute(name) === shown) return;
   try {
     if (name.startsWith('xlink:')) element.setAttributeNS('http://www.w3.org/1999/xlink', name, shown);

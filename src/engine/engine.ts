@@ -1,22 +1,7 @@
 /** What running looks asks of any browser engine, whatever protocol drives it. */
 import type { Environment } from '../core/settings/environment.ts';
 import type { Box } from '../core/timeline/timeline.ts';
-import type { InputRequest, Reply } from '../core/wire/wire.ts';
-
-/** A request that the page made and that waits for a decision. */
-export type PausedRequest = {
-  id: string;
-  method: string;
-  url: string;
-  headers: Record<string, string>;
-  body: string | null;
-};
-
-/** A reply to a paused request. */
-export type FulfilledResponse = Reply;
-
-/** One trusted input event. Positions are CSS pixels of the viewport. */
-export type InputEvent = InputRequest;
+import type { InputRequest, PausedRequest, Reply } from '../core/wire/wire.ts';
 
 /** What a window tells its owner. Every handler is called in the order in which things happened. */
 export type WindowHandlers = {
@@ -49,9 +34,9 @@ export type EngineWindow = {
   /** PNG of a clip in CSS pixels of the page; `beyond` when it reaches outside the viewport. */
   screenshot(clip: Box, beyond: boolean): Promise<Buffer>;
   /** Sends events in order and resolves when the page has handled them all. */
-  input(events: readonly InputEvent[]): Promise<void>;
+  input(events: readonly InputRequest[]): Promise<void>;
   /** Answers a paused request. */
-  fulfil(id: string, response: FulfilledResponse): void;
+  fulfil(id: string, response: Reply): void;
   /** Lets a paused request go to the network. */
   proceed(id: string): void;
   /** Fails a paused request as if the server could not be reached. */

@@ -6,8 +6,8 @@ import { addressOf, decodePath } from '../core/address/address.ts';
 import { messageOf } from '../core/problem/problem.ts';
 import { emptyTrace, gather, type Trace } from '../core/timeline/trace.ts';
 import { readMessage } from '../core/wire/shapes.ts';
-import type { Ask, CaptureAsk, FromPage } from '../core/wire/wire.ts';
-import type { EngineWindow, PausedRequest } from '../engine/engine.ts';
+import type { Ask, CaptureAsk, FromPage, PausedRequest } from '../core/wire/wire.ts';
+import type { EngineWindow } from '../engine/engine.ts';
 import type { Shot } from './execution.ts';
 
 /** How often a picture is taken at most until it comes out twice in a row. */

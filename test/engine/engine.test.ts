@@ -10,13 +10,8 @@ import { defaultEnvironment } from '../../src/core/settings/environment.ts';
 import { startChromium } from '../../src/engine/chromium/chromium.ts';
 import { childrenOf } from '../support/processes.ts';
 import { freshFolder } from '../support/project.ts';
-import {
-  type Engine,
-  type EngineWindow,
-  LostError,
-  type PausedRequest,
-  type WindowHandlers,
-} from '../../src/engine/engine.ts';
+import { type Engine, type EngineWindow, LostError, type WindowHandlers } from '../../src/engine/engine.ts';
+import type { PausedRequest } from '../../src/core/wire/wire.ts';
 
 let engine: Engine;
 let window: EngineWindow;

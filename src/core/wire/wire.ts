@@ -20,6 +20,15 @@ export type CaptureAsk = { do: 'capture'; name: string; clip: Box; beyond: boole
 /** What a page can ask its host to do while it waits. */
 export type Ask = { do: 'input'; events: InputRequest[] } | CaptureAsk;
 
+/** A request that a page made and that waits for what becomes of it. */
+export type PausedRequest = {
+  id: string;
+  method: string;
+  url: string;
+  headers: Record<string, string>;
+  body: string | null;
+};
+
 /** A stubbed reply to a request. */
 export type Reply = { status: number; headers: Record<string, string>; body: string };
 
@@ -34,12 +43,7 @@ export type FromPage = { token: string } & (
 );
 
 /** A request of the page, as the host hands it back to the page to be answered. */
-export type AskedRequest = {
-  id: string;
-  method: string;
-  url: string;
-  headers: Record<string, string>;
-  body: string | null;
+export type AskedRequest = PausedRequest & {
   /** It is for a file of the bundle. */
   asset: boolean;
 };

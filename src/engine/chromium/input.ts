@@ -1,5 +1,5 @@
 /** Input events as calls of the DevTools protocol. */
-import type { InputEvent } from '../engine.ts';
+import type { InputRequest } from '../../core/wire/wire.ts';
 import { keyOf, shortcutCommands } from './keys.ts';
 
 type Call = { method: string; params: object };
@@ -23,7 +23,7 @@ function keyCalls(name: string, modifiers: number): Call[] {
 }
 
 /** The calls that make one event. */
-export function mouseOrKey(event: InputEvent): Call[] {
+export function mouseOrKey(event: InputRequest): Call[] {
   if (event.kind === 'key') return keyCalls(event.key, event.modifiers);
   const { x, y, button } = event;
   if (event.kind === 'move') return [mouse({ type: 'mouseMoved', x, y, button, buttons: held[button] })];

@@ -1,14 +1,8 @@
 /** One Chromium window, driven over the DevTools protocol. */
 import type { Environment } from '../../core/settings/environment.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
-import {
-  type EngineWindow,
-  type FulfilledResponse,
-  type InputEvent,
-  LostError,
-  type PausedRequest,
-  type WindowHandlers,
-} from '../engine.ts';
+import type { InputRequest, PausedRequest, Reply } from '../../core/wire/wire.ts';
+import { type EngineWindow, LostError, type WindowHandlers } from '../engine.ts';
 import { mouseOrKey } from './input.ts';
 import type { Params, Pipe } from './pipe.ts';
 
@@ -134,12 +128,12 @@ export class ChromiumWindow implements EngineWindow {
     return Buffer.from(data, 'base64');
   }
 
-  async input(events: readonly InputEvent[]): Promise<void> {
+  async input(events: readonly InputRequest[]): Promise<void> {
     // All are sent at once: the browser keeps their order.
     await Promise.all(events.flatMap(mouseOrKey).map(({ method, params }) => this.#send(method, params)));
   }
 
-  fulfil(id: string, { status, headers, body }: FulfilledResponse): void {
+  fulfil(id: string, { status, headers, body }: Reply): void {
     const responseHeaders = Object.entries(headers).map(([name, value]) => ({ name, value }));
     this.#pipe.post(
       'Fetch.fulfillRequest',
