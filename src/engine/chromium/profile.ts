@@ -29,6 +29,9 @@ export async function freshProfile(): Promise<string> {
   return mkdtemp(join(tmpdir(), `${prefix}${process.pid}-`));
 }
 
-/** Removes a folder whose browser has ended; its last processes may still be writing there for a moment. */
+/**
+ * Removes a folder whose browser has ended. Its last processes may still be writing there, on a busy machine for
+ * seconds: the wait before each try is 100 ms longer, 12 s in all.
+ */
 export const removeProfile = (folder: string): Promise<void> =>
-  rm(folder, { recursive: true, force: true, maxRetries: 5 }).catch(() => {});
+  rm(folder, { recursive: true, force: true, maxRetries: 15, retryDelay: 100 }).catch(() => {});
