@@ -1,10 +1,11 @@
 /** The command line, as a process in a project's folder. */
+import { spawn } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { ended, gone, serveByCommand, serviceNote, sguardo } from '../support/cli.ts';
+import { ended, env, gone, program, said, serveByCommand, serviceNote, sguardo } from '../support/cli.ts';
 import { childrenOf } from '../support/processes.ts';
 import { freshFolder, lookFile, project, write } from '../support/project.ts';
 import { serve } from '../support/service.ts';
@@ -98,10 +99,9 @@ describe('sguardo run', () => {
   });
 
   it('exits with 2 when a look file could not be understood, and runs the others', async () => {
-    const { code, out } = await sguardo(
-      project({ 'src/Buoy.look.tsx': buoys('Buoy'), 'src/Odd.look.tsx': 'export default (' }),
-      'run',
-    );
+    const odd = project({ 'src/Buoy.look.tsx': buoys('Buoy'), 'src/Odd.look.tsx': 'export default (' });
+    await serve(odd);
+    const { code, out } = await sguardo(odd, 'run');
     expect(out).toMatch(/▲ broken {2}Odd › \(the file\)/);
     expect(out).toMatch(/^1 broken, 2 new/m);
     expect(code).toBe(2);
@@ -145,32 +145,21 @@ describe('sguardo run', () => {
   });
 
   it('does not mind somebody who has read enough', async () => {
-    const { spawnSync } = await import('node:child_process');
-    const command = `"${process.execPath}" "${join(import.meta.dirname, '../../bin/sguardo.js')}" run | head -1`;
-    const { stdout, stderr } = spawnSync('sh', ['-c', command], {
-      cwd: project({ 'src/Form.look.tsx': failing }),
-      encoding: 'utf8',
-      env: { ...process.env, NO_COLOR: '1' },
-    });
-    expect(stdout.split('\n')[0]).toMatch(/^✗ Form › saves/);
-    expect(stderr).toBe('');
+    const command = `"${process.execPath}" "${program}" run Form | head -1`;
+    const { out, err } = await said(spawn('sh', ['-c', command], { cwd: shared, env }));
+    expect(out).toMatch(/^✗ Form › saves .*\n$/);
+    expect(err).toBe('');
   });
 
   it('exits with 3 when there is no browser', async () => {
-    const before = process.env.SGUARDO_CHROMIUM;
-    const { spawnSync } = await import('node:child_process');
-    const { status, stdout, stderr } = spawnSync(
-      process.execPath,
-      [join(import.meta.dirname, '../../bin/sguardo.js'), 'run'],
-      {
+    const { code, out, err } = await said(
+      spawn(process.execPath, [program, 'run'], {
         cwd: project({ 'src/Buoy.look.tsx': buoys('Buoy') }),
-        encoding: 'utf8',
-        env: { ...process.env, NO_COLOR: '1', SGUARDO_CHROMIUM: '/nowhere/chromium' },
-      },
+        env: { ...env, SGUARDO_CHROMIUM: '/nowhere/chromium' },
+      }),
     );
-    expect(stdout + stderr).toMatch(/Chromium was not found\.\n→ Install Debian's package chromium/);
-    expect(status).toBe(3);
-    expect(process.env.SGUARDO_CHROMIUM).toBe(before);
+    expect(out + err).toMatch(/Chromium was not found\.\n→ Install Debian's package chromium/);
+    expect(code).toBe(3);
   });
 });
 

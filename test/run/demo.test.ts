@@ -55,10 +55,11 @@ describe('the harbour office', () => {
 
   it('comes out the same in the next run, and the one after', async () => {
     await served.client.decide({ kind: 'approve', all: true });
-    const { run } = await served.run({ repeat: 2 });
+    // By day it is run once more below: whatever the edits there do not touch has to pass.
+    const { run } = await served.run({ repeat: 2, environments: ['night'] });
     expect(run).toMatchObject({
       unstable: 0,
-      tally: { passed: first.length * 2, changed: 0, failed: 0, broken: 0, new: 0 },
+      tally: { passed: first.length, changed: 0, failed: 0, broken: 0, new: 0 },
     });
   });
 
@@ -112,6 +113,7 @@ describe('after an afternoon of careless edits', () => {
       ...['calm', 'gale', 'loading'].map((look) => `WeatherNotice › ${look}`),
     ]);
     expect(of('broken')).toEqual([]);
+    expect(of('new')).toEqual([]);
     const fees = results.find(({ look }) => look === 'four nights')!.captures[0]!.state;
     expect(fees).toMatchObject({
       kind: 'changed',

@@ -2,13 +2,21 @@
 import { afterwards } from './afterwards.ts';
 import { defaultEnvironment } from '../../src/core/settings/environment.ts';
 import { startChromium } from '../../src/engine/chromium/chromium.ts';
-import type { EngineWindow } from '../../src/engine/engine.ts';
+import type { Engine, EngineWindow } from '../../src/engine/engine.ts';
 
-/** Opens a window; the browser ends with the file's tests. */
+let engine: Promise<Engine> | null = null;
+
+/** Opens a window in the browser of this file's tests, which ends with them. */
 export async function openWindow(width: number, height: number): Promise<EngineWindow> {
-  const engine = await startChromium();
-  afterwards(() => engine.close());
-  const window = await engine.open();
+  if (!engine) {
+    const own = startChromium();
+    engine = own;
+    afterwards(async () => {
+      engine = null;
+      await (await own).close();
+    });
+  }
+  const window = await (await engine).open();
   await window.apply({ ...defaultEnvironment, viewport: [width, height] });
   return window;
 }
@@ -21,7 +29,8 @@ export async function until(window: EngineWindow, expression: string, limit = 30
     if (value === true) return;
     if (Date.now() > end)
       throw new Error(
-        `This never became true: ${expression}; it was ${JSON.stringify(value)}. The page says: ${await window.evaluate('document.body.innerText.slice(0, 1500)')}`,
+        `This never became true: ${expression}; it was ${JSON.stringify(value)}. ` +
+          `The page says: ${await window.evaluate('document.body.innerText.slice(0, 1500)')}`,
       );
     await new Promise((resolve) => setTimeout(resolve, 60));
   }

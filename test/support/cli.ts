@@ -8,24 +8,25 @@ import { isAlive } from './processes.ts';
 
 export type Said = { code: number | null; out: string; err: string };
 
-const program = join(repository, 'bin/sguardo.js');
-const env = { ...process.env, CI: '', NO_COLOR: '1', FORCE_COLOR: undefined };
+export const program = join(repository, 'bin/sguardo.js');
+export const env = { ...process.env, CI: '', NO_COLOR: '1', FORCE_COLOR: undefined };
+
+/** Waits for a process to end, and gives back all that it said. */
+export function said(child: ChildProcess): Promise<Said> {
+  let out = '';
+  let err = '';
+  child.stdout?.on('data', (chunk: Buffer) => {
+    out += chunk.toString();
+  });
+  child.stderr?.on('data', (chunk: Buffer) => {
+    err += chunk.toString();
+  });
+  return new Promise((resolve) => child.once('close', (code) => resolve({ code, out, err })));
+}
 
 /** Runs a command to its end. */
-export function sguardo(folder: string, ...args: string[]): Promise<Said> {
-  return new Promise((resolve) => {
-    const child = spawn(process.execPath, [program, ...args], { cwd: folder, env, stdio: ['ignore', 'pipe', 'pipe'] });
-    let out = '';
-    let err = '';
-    child.stdout.on('data', (chunk: Buffer) => {
-      out += chunk.toString();
-    });
-    child.stderr.on('data', (chunk: Buffer) => {
-      err += chunk.toString();
-    });
-    child.once('close', (code) => resolve({ code, out, err }));
-  });
-}
+export const sguardo = (folder: string, ...args: string[]): Promise<Said> =>
+  said(spawn(process.execPath, [program, ...args], { cwd: folder, env, stdio: ['ignore', 'pipe', 'pipe'] }));
 
 /**
  * Runs a command until it has said something, and then presses Ctrl+C in its terminal: all of its process group hears
