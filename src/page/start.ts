@@ -1,5 +1,5 @@
 /** Where a look file's document begins: puts the page's side of Sguardo in place, and runs looks when its host asks. */
-import { fail, problem, toProblem } from '../core/problem/problem.ts';
+import { fail, type Problem, problem, toProblem } from '../core/problem/problem.ts';
 import { errorInWords, show } from '../core/value/show.ts';
 import type { FileReport, LookReport, LookRequest, PageGlobal } from '../core/wire/wire.ts';
 import { answerInWords } from '../language/words.ts';
@@ -107,14 +107,20 @@ async function runLook({ adapter }: Modules, { looks, frame }: Loaded, asked: Lo
   }
   const evidence = await endObserving();
   const left = await session.dispose();
+  // What went wrong with our own work for want of a function of the platform is not the browser's doing.
+  if (came.problem && ownWork.includes(came.problem.code) && replacedNow().length > 0) return tampered(came.problem);
   return { ...came, notes: recording.notes, left, evidence };
 }
+
+/** Problems of Sguardo's own work, rather than of a look. */
+const ownWork: readonly string[] = ['capture-failed', 'internal'];
 
 /** A look that has taken from the page what our own side of it needs. @throws the error, when it has not */
 function tampered(error: unknown): LookReport {
   const left = replacedNow();
   if (left.length === 0) throw error;
-  const wrong = problem('platform-replaced', { what: left[0], error: errorInWords(error) });
+  const said = error instanceof Error ? errorInWords(error) : (error as Problem).message;
+  const wrong = problem('platform-replaced', { what: left[0], error: said });
   return { outcome: 'broken', problem: wrong, stack: stackOf(error), notes: [], left, evidence: [] };
 }
 
@@ -151,6 +157,7 @@ export function start(modules: Modules): void {
         return tampered(error);
       }
     },
+    replaced: () => replacedNow(),
     reply: (token, id, error) => isTrusted(token) && reply(id, error),
     request: (token, asked) => isTrusted(token) && request(asked),
   };

@@ -172,7 +172,7 @@ export class Lane {
   async #recover(error: unknown): Promise<Problem> {
     this.#loaded = '';
     if (error instanceof LostError && error.what === 'browser') throw error;
-    const wrong = this.#explain(error);
+    let wrong = this.#explain(error);
     if (wrong.code === 'page-crashed' || wrong.code === 'window-closed') {
       // When the whole browser dies its pages seem to go first; only the browser's own end tells which it was.
       const gone = await Promise.race([this.#gone, delay(1000, null)]);
@@ -181,6 +181,7 @@ export class Lane {
     if (wrong.code === 'look-endless') {
       const halted = this.#window?.halt() ?? Promise.resolve();
       await within(haltLimit, halted, () => new Cut(wrong)).catch(() => {});
+      wrong = await this.#blame(wrong);
     }
     // A page that was lost, or stopped in the middle of anything, is not used again.
     if (wrong.code !== 'page-left') {
@@ -188,6 +189,14 @@ export class Lane {
       this.#window = null;
     }
     return wrong;
+  }
+
+  /** A look that did not end may have taken from the page what our own side of it needs. */
+  async #blame(wrong: Problem): Promise<Problem> {
+    const replaced = await this.#window?.evaluate('__sguardo.replaced()[0]', haltLimit).catch(() => null);
+    return typeof replaced === 'string'
+      ? problem('platform-replaced', { what: replaced, error: wrong.message })
+      : wrong;
   }
 
   #explain(error: unknown): Problem {

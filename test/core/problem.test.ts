@@ -59,6 +59,19 @@ describe('codeFrame', () => {
     );
   });
 
+  it('shows the part of a long line that is meant, and points at it', () => {
+    const long = `${'a'.repeat(200)}HERE${'b'.repeat(200)}`;
+    const [line, pointer] = codeFrame(long, { line: 1, column: 201 }).split('\n');
+    expect(line!.length).toBeLessThan(130);
+    expect(line!.slice(pointer!.indexOf('▲')).startsWith('HERE')).toBe(true);
+    expect(line).toMatch(/^▸ 1 │ …a+HEREb+…$/);
+  });
+
+  it('points at the column behind tabs', () => {
+    const [line, pointer] = codeFrame('\t\tclick();', { line: 1, column: 3 }).split('\n');
+    expect(line!.indexOf('click')).toBe(pointer!.indexOf('▲'));
+  });
+
   it('stays inside the file', () => {
     expect(codeFrame('only', { line: 1, column: 1 })).toBe('▸ 1 │ only\n    │ ▲');
   });

@@ -119,6 +119,8 @@ describe('addresses and messages of a page', () => {
 /** What a look may do to its document, and what its neighbour would see of it. */
 const spoilers: Record<string, string> = {
   'replaces push': `{ props: { effect() { Array.prototype.push = () => { throw new Error('no push') } } } }`,
+  'replaces get': `{ props: { effect() { Map.prototype.get = () => undefined } } }`,
+  'replaces map': `{ props: { effect() { Array.prototype.map = () => { throw new Error('no map') } } } }`,
   'replaces has': `{ props: { effect() { Set.prototype.has = () => true } } }`,
   'replaces createElement': `{ props: { effect() { document.createElement = () => { throw new Error('none made') } } } }`,
   'replaces the observer': `{ props: { effect() { window.MutationObserver = class { observe() {} takeRecords() { return [] } disconnect() {} } } } }`,
@@ -182,11 +184,28 @@ describe('what a look leaves behind', () => {
   });
 
   it('who replaces a function of the platform is named', () => {
-    expect(look('replaces push')).toMatchObject({
+    expect(look('replaces map')).toMatchObject({
       verdict: 'broken',
-      problem: { code: 'platform-replaced', message: expect.stringContaining('replaces Array.prototype.push') },
+      problem: { code: 'platform-replaced', message: expect.stringContaining('replaces Array.prototype.map') },
     });
+    // What Sguardo's own work does not need is only noted.
+    expect(look('replaces push')).toMatchObject({ verdict: 'new', problem: null });
+    expect(look('replaces push').notes.join()).toContain('Array.prototype.push');
     expect(look('replaces createElement').notes.join()).toContain('document.createElement');
+  });
+
+  it('who replaces one without which nothing ends is named, too', async () => {
+    const states = `hangs: { async script() { Promise.prototype.then = () => new Promise(() => {}); await capture('now'); } }`;
+    const { run } = await serve(
+      project({
+        'sguardo.config.ts': configuration({ lanes: 1, timeLimit: 2000 }),
+        'src/Thing.look.tsx': file(states),
+      }),
+    );
+    expect((await run()).look('hangs')).toMatchObject({
+      verdict: 'broken',
+      problem: { code: 'platform-replaced', message: expect.stringContaining('replaces Promise.prototype.then') },
+    });
   });
 
   it('a forgotten await is told at its own look', () => {

@@ -161,6 +161,15 @@ describe('actions, pins, values and doors', () => {
     },
   );
 
+  it('what reads the same says how it differs', () => {
+    expect(look('files that differ in content').problem!.found).toEqual([
+      'it is File("a", 1 byte, no type), with other content',
+    ]);
+    expect(look('elements that differ').problem!.found).toEqual([
+      'it is <p>, which reads the same but is another object',
+    ]);
+  });
+
   it('an option of a disabled group is named as such', () => {
     expect(look('select from a disabled group').problem).toMatchObject({
       code: 'option-missing',

@@ -1,4 +1,5 @@
 /** Any value as one short line for people: arguments of a spy, of a console call, sides of a comparison. */
+import { counted } from '../text/counted.ts';
 
 const shorten = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 
@@ -24,7 +25,7 @@ function visit(value: unknown, depth: number, seen: unknown[]): string {
   if (kind.endsWith('Event') && typeof like.type === 'string') return `Event(${like.type})`;
   if (kind === 'File' || kind === 'Blob') {
     const name = kind === 'File' ? `${JSON.stringify(like.name)}, ` : '';
-    return `${kind}(${name}${like.size} bytes, ${like.type || 'no type'})`;
+    return `${kind}(${name}${counted(Number(like.size), 'byte')}, ${like.type || 'no type'})`;
   }
   if (kind === 'URL' || kind === 'URLSearchParams') return `${kind}(${String(value)})`;
   if (['Number', 'String', 'Boolean'].includes(kind)) return `${kind}(${visit(value.valueOf(), depth, seen)})`;
@@ -32,7 +33,7 @@ function visit(value: unknown, depth: number, seen: unknown[]): string {
   if (Array.isArray(value)) return listed('', value, depth, within);
   if (value instanceof Map || value instanceof Set) return listed(kind, [...value], depth, within);
   if (ArrayBuffer.isView(value) || kind === 'ArrayBuffer')
-    return `${kind}(${(value as ArrayBufferView).byteLength} bytes)`;
+    return `${kind}(${counted((value as ArrayBufferView).byteLength, 'byte')})`;
   const type = Object.getPrototypeOf(value)?.constructor?.name as string | undefined;
   const named = type && type !== 'Object' ? type : '';
   if (named.startsWith('Synthetic')) return `event ${String((value as { type?: unknown }).type)}`;

@@ -90,6 +90,8 @@ export type PageGlobal = {
   /** Evaluates the look file. Nothing of the project runs before. */
   file(token: string): Promise<FileReport>;
   run(token: string, request: LookRequest): Promise<LookReport>;
+  /** What is replaced now of the platform's functions, by name. */
+  replaced(): string[];
   reply(token: string, id: number, error: string | null): void;
   request(token: string, request: AskedRequest): void;
 };

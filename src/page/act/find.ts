@@ -1,4 +1,5 @@
 /** Finds the elements that a target describes, now. */
+import { append } from '../host/natives.ts';
 import { distance } from 'fastest-levenshtein';
 import { fail } from '../../core/problem/problem.ts';
 import { matches } from '../../core/value/equal.ts';
@@ -51,7 +52,7 @@ function byText(scope: Element | Document, text: Name): Element[] {
     )
       continue;
     const inner = [...element.children].some((child) => matchesName(fold(child.textContent ?? ''), text));
-    if (!inner) found.push(element);
+    if (!inner) append(found, element);
   }
   return found;
 }

@@ -5,7 +5,7 @@ import type { Answer } from '../../language/answer.ts';
 import type { CallClaim } from '../../language/command.ts';
 import { isSpy, type Spy } from '../../language/spy.ts';
 import type { Finding } from './check.ts';
-import { contentsOf } from './value.ts';
+import { contentsOf, unlike } from './value.ts';
 
 /** The arguments of each call; a request counts as a call with its body. */
 function callsOf(subject: Spy | Answer): unknown[][] {
@@ -23,7 +23,11 @@ export async function findInCalls(subject: Spy | Answer, claim: CallClaim): Prom
         : await anyEqual(calls, claim.args);
   if (holds) return null;
   if (calls.length === 0) return ['it was not called'];
-  return calls.slice(-6).map((args) => `it was called with (${args.map(show).join(', ')})`);
+  const wanted = claim.is === 'called with' ? claim.args : null;
+  return calls.slice(-6).map((args) => {
+    const difference = wanted && unlike([...args], [...wanted]);
+    return `it was called with (${args.map(show).join(', ')})${difference ?? ''}`;
+  });
 }
 
 async function anyEqual(calls: readonly unknown[][], wanted: readonly unknown[]): Promise<boolean> {

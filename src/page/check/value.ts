@@ -15,6 +15,15 @@ export async function contentsOf(value: unknown): Promise<Contents> {
   return new Map(found.map((blob, i) => [blob, bytes[i]!]));
 }
 
+/**
+ * What to add when a value reads like the one that was wanted: files differ in what they hold, and objects of a
+ * project's own classes are equal only to themselves.
+ */
+export function unlike(actual: unknown, wanted: unknown): string {
+  if (show(actual) !== show(wanted)) return '';
+  return blobsIn([actual, wanted]).size > 0 ? ', with other content' : ', which reads the same but is another object';
+}
+
 export async function findInValue(subject: unknown, claim: ValueClaim): Promise<Finding> {
   // A function is asked again at every try.
   const actual: unknown = typeof subject === 'function' ? await (subject as () => unknown)() : subject;
@@ -27,5 +36,5 @@ export async function findInValue(subject: unknown, claim: ValueClaim): Promise<
     return matches(claim.pattern, String(actual)) ? null : [`it is ${show(actual)}`];
   }
   const contents = await contentsOf([actual, claim.to]);
-  return equal(actual, claim.to, contents) ? null : [`it is ${show(actual)}`];
+  return equal(actual, claim.to, contents) ? null : [`it is ${show(actual)}${unlike(actual, claim.to)}`];
 }

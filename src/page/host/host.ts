@@ -6,7 +6,8 @@ declare global {
   var __sguardoHost: ((text: string) => void) | undefined;
 }
 
-const waiting = new Map<number, { resolve(): void; reject(error: Error): void }>();
+// No Map: a component that replaces a function of maps would cut the page off from its host.
+const waiting: Record<number, { resolve(): void; reject(error: Error): void } | undefined> = {};
 let next = 1;
 let token = '';
 let onRequest: (request: AskedRequest) => void = () => {};
@@ -31,15 +32,15 @@ export const post = (message: Untold<FromPage>): void => say(native.stringify({ 
 export function ask(look: number, what: Ask): Promise<void> {
   const id = next++;
   return new Promise((resolve, reject) => {
-    waiting.set(id, { resolve, reject });
+    waiting[id] = { resolve, reject };
     post({ kind: 'ask', look, id, ask: what });
   });
 }
 
 /** The host has done what was asked. */
 export function reply(id: number, error: string | null): void {
-  const pending = waiting.get(id);
-  waiting.delete(id);
+  const pending = waiting[id];
+  delete waiting[id];
   if (error === null) pending?.resolve();
   else pending?.reject(new Error(error));
 }

@@ -30,3 +30,8 @@ export const native = {
   setterOf: (Object.prototype as Lookup).__lookupSetter__,
   stringify: JSON.stringify,
 };
+
+/** Adds to the end of a list, also when a component has replaced `push`. */
+export function append<T>(list: T[], item: T): void {
+  list[list.length] = item;
+}

@@ -1,4 +1,5 @@
 /** Decides what becomes of each request that the browser has paused. */
+import { append } from '../host/natives.ts';
 import { addressOf } from '../../core/address/address.ts';
 import type { AskedRequest, Reply } from '../../core/wire/wire.ts';
 import type { AnswerInit } from '../../language/answer.ts';
@@ -66,11 +67,11 @@ function unanswered(asked: AskedRequest, recording: Recording | null, path: stri
 
 async function answered(route: Route, asked: AskedRequest, close: Close): Promise<void> {
   const { method, url, headers, body } = asked;
-  route.calls.push({ method, url, headers, body, json: parsed(body) });
+  append(route.calls, { method, url, headers, body, json: parsed(body) });
   if (route.init.hold) {
     const own = requestsNow();
     own.held++;
-    await new Promise<void>((resolve) => route.held.push(resolve));
+    await new Promise<void>((resolve) => append(route.held, resolve));
     own.held--;
   }
   if (route.init.unreachable) {

@@ -3,7 +3,7 @@
  * scroll offsets and handled style sheets say has changed since.
  */
 import type { ElementEntry, Moment, NodeEntry, Patch, SheetEntry, View } from '../../core/moment/moment.ts';
-import { native } from '../host/natives.ts';
+import { append, native } from '../host/natives.ts';
 import { onRoot, shadowOf } from './roots.ts';
 import { adoptedEntry, elementEntry, sheetVersion } from './sheets.ts';
 import { focusedIn, pointedAt, readState, statefulTags } from './state.ts';
@@ -232,7 +232,7 @@ export class Recorder {
   #kids(parent: Node, draft: Draft): number[] {
     const kids: number[] = [];
     for (let kid = parent.firstChild; kid; kid = kid.nextSibling)
-      if (kid.nodeType === 1 || kid.nodeType === 3) kids.push(this.#encodeTree(kid, draft));
+      if (kid.nodeType === 1 || kid.nodeType === 3) append(kids, this.#encodeTree(kid, draft));
     return kids;
   }
 

@@ -3,7 +3,7 @@ import type { Problem } from '../../core/problem/problem.ts';
 import type { Box, Mark, Step, StepKind, TimelineEvent } from '../../core/timeline/timeline.ts';
 import type { LookRequest } from '../../core/wire/wire.ts';
 import { post } from '../host/host.ts';
-import { native } from '../host/natives.ts';
+import { append, native } from '../host/natives.ts';
 import { blobAsData } from './blobs.ts';
 import { Recorder } from './recorder.ts';
 
@@ -49,7 +49,7 @@ export class Recording {
     this.number = number;
     this.photographed = recording === 'photographed';
     this.#recorder = recording !== 'off' ? new Recorder((url) => this.#asset(url)) : null;
-    if (this.#recorder) this.#events.push({ kind: 'base', at: 0, moment: this.#recorder.base() });
+    if (this.#recorder) append(this.#events, { kind: 'base', at: 0, moment: this.#recorder.base() });
   }
 
   /** Milliseconds since the look began, in tenths. */
@@ -62,7 +62,7 @@ export class Recording {
     const patch = this.isOver ? null : this.#recorder?.flush();
     if (patch) {
       const at = this.now();
-      this.#events.push({ kind: 'patch', at, patch });
+      append(this.#events, { kind: 'patch', at, patch });
       this.#moments++;
       const { changes } = this.#recorder!;
       if (changes > 0) this.mark({ lane: 'dom', at, took: null, title: `${changes} changes`, level: 'info' });
@@ -85,7 +85,7 @@ export class Recording {
       ...details,
     };
     this.#running.set(step.index, step);
-    this.#events.push({ kind: 'step', step: { ...step }, stack });
+    append(this.#events, { kind: 'step', step: { ...step }, stack });
     if (stack) this.#stacks.set(step.index, stack);
     // Should it never end, the host must know what was going on.
     this.send();
@@ -107,7 +107,7 @@ export class Recording {
     step.outcome = outcome;
     if (wrong) step.problem = wrong;
     this.#running.delete(step.index);
-    this.#events.push({ kind: 'step', step: { ...step } });
+    append(this.#events, { kind: 'step', step: { ...step } });
     this.send();
   }
 
@@ -116,20 +116,20 @@ export class Recording {
     if (this.isOver || this.#marks >= mostMarks) return () => {};
     const id = this.#marks++;
     let latest = { ...mark, title: cut(mark.title) };
-    this.#events.push({ kind: 'mark', id, mark: latest });
+    append(this.#events, { kind: 'mark', id, mark: latest });
     return (change) => {
       latest = { ...latest, ...change };
-      if (!this.isOver) this.#events.push({ kind: 'mark', id, mark: { ...latest, title: cut(latest.title) } });
+      if (!this.isOver) append(this.#events, { kind: 'mark', id, mark: { ...latest, title: cut(latest.title) } });
     };
   }
 
   /** Adds a note once. */
   note(text: string): void {
-    if (!this.notes.includes(text)) this.notes.push(text);
+    if (!this.notes.includes(text)) append(this.notes, text);
   }
 
   enter(part: Step): void {
-    this.#parts.push(part.index);
+    append(this.#parts, part.index);
   }
 
   leave(): void {
@@ -169,11 +169,11 @@ export class Recording {
     if (this.#assetsSent.has(url) || url.startsWith('data:')) return;
     this.#assetsSent.add(url);
     if (!url.startsWith('blob:')) {
-      this.#events.push({ kind: 'asset', url });
+      append(this.#events, { kind: 'asset', url });
       return;
     }
-    const reading = blobAsData(url).then((data) => void (data && this.#events.push({ kind: 'asset', url, data })));
-    this.#reading.push(reading);
+    const reading = blobAsData(url).then((data) => void (data && append(this.#events, { kind: 'asset', url, data })));
+    append(this.#reading, reading);
   }
 }
 

@@ -1,5 +1,5 @@
 /** Every root of the page: the document and the shadow roots in it, open or closed. */
-import { native } from '../host/natives.ts';
+import { append, native } from '../host/natives.ts';
 
 const shadows = new WeakMap<Element, ShadowRoot>();
 const known = new Set<ShadowRoot>();
@@ -34,7 +34,7 @@ export function shadowOf(element: Element): ShadowRoot | null {
 /** The document and every shadow root that is in it. */
 export function rootsNow(): (Document | ShadowRoot)[] {
   const roots: (Document | ShadowRoot)[] = [document];
-  for (const root of known) if (root.isConnected) roots.push(root);
+  for (const root of known) if (root.isConnected) append(roots, root);
   return roots;
 }
 

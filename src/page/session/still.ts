@@ -1,5 +1,5 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
-import { native } from '../host/natives.ts';
+import { append, native } from '../host/natives.ts';
 import { traffic } from '../network/requests.ts';
 import { finishAnimations } from '../pins/animations.ts';
 import { isWaiting, timersDueSoon } from '../pins/timers.ts';
@@ -22,7 +22,7 @@ channel.port1.onmessage = () => queue.shift()?.();
 /** Resolves after everything that is already due has run: the next task. */
 export const nextTask = (): Promise<void> =>
   new Promise((resolve) => {
-    queue.push(resolve);
+    append(queue, resolve);
     channel.port2.postMessage(null);
   });
 
@@ -100,7 +100,7 @@ export async function untilStill(patience: number, isOver: () => boolean = () =>
   for (;;) {
     const unrest = await oneRound(patience);
     if (unrest === null || isOver()) return unrest;
-    seen.push(unrest);
+    append(seen, unrest);
     // On a busy machine patience may end before the page had a chance.
     if (native.now() > until && seen.length >= fewestRounds) return commonest(seen);
   }
