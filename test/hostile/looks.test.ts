@@ -122,15 +122,23 @@ const spoilers: Record<string, string> = {
   'replaces get': `{ props: { effect() { Map.prototype.get = () => undefined } } }`,
   'replaces map': `{ props: { effect() { Array.prototype.map = () => { throw new Error('no map') } } } }`,
   'replaces has': `{ props: { effect() { Set.prototype.has = () => true } } }`,
-  'replaces createElement': `{ props: { effect() { document.createElement = () => { throw new Error('none made') } } } }`,
-  'replaces the observer': `{ props: { effect() { window.MutationObserver = class { observe() {} takeRecords() { return [] } disconnect() {} } } } }`,
-  'replaces appendChild': `{ props: { effect() { Node.prototype.appendChild = () => { throw new Error('childless') } } } }`,
-  'replaces then': `{ props: { effect() { const real = Promise.prototype.then; Promise.prototype.then = function (...args) { return real.apply(this, args) } } } }`,
-  'listens by onclick': `{ props: { effect() { window.onclick = () => { throw new Error('clicked') }; document.body.onpointerdown = () => { throw new Error('pressed') } } } }`,
+  'replaces createElement': `{ props: { effect() { document.createElement = () => {
+    throw new Error('none made') } } } }`,
+  'replaces the observer': `{ props: { effect() { window.MutationObserver = class { observe() {} takeRecords() {
+    return [] } disconnect() {} } } } }`,
+  'replaces appendChild': `{ props: { effect() { Node.prototype.appendChild = () => {
+    throw new Error('childless') } } } }`,
+  'replaces then': `{ props: { effect() { const real = Promise.prototype.then;
+    Promise.prototype.then = function (...args) { return real.apply(this, args) } } } }`,
+  'listens by onclick': `{ props: { effect() { window.onclick = () => { throw new Error('clicked') };
+    document.body.onpointerdown = () => { throw new Error('pressed') } } } }`,
   'stops every click': `{ props: { effect() { document.addEventListener('click', (event) => event.stopImmediatePropagation(), true); window.addEventListener('pointerdown', () => { throw new Error('down') }, { capture: true, once: true }) } } }`,
-  'adopts a sheet': `{ props: { effect() { const sheet = new CSSStyleSheet(); sheet.replaceSync('button { display: none }'); document.adoptedStyleSheets = [sheet] } } }`,
-  'keeps a worker and a database': `{ props: { effect() { new Worker(URL.createObjectURL(new Blob(['setInterval(() => {}, 10)']))); indexedDB.open('log') } } }`,
-  'hides the body': `{ props: { effect() { document.body.style.display = 'none'; document.documentElement.inert = true; } } }`,
+  'adopts a sheet': `{ props: { effect() { const sheet = new CSSStyleSheet();
+    sheet.replaceSync('button { display: none }'); document.adoptedStyleSheets = [sheet] } } }`,
+  'keeps a worker and a database': `{ props: { effect() {
+    new Worker(URL.createObjectURL(new Blob(['setInterval(() => {}, 10)']))); indexedDB.open('log') } } }`,
+  'hides the body': `{ props: { effect() { document.body.style.display = 'none';
+    document.documentElement.inert = true; } } }`,
   'removes the root': `{ props: { effect() { document.getElementById('look').remove() } } }`,
   'sets a global': `{ props: { effect() { window.isMoored = true } } }`,
 };
@@ -141,7 +149,8 @@ const leftovers: Record<string, string> = {
   'fails one of several': `{ async script() {
     await Promise.all([ensure(the.text('nowhere')).isVisible(), click(the.button('Never')), capture('late'), click(the.button('Fine').nth(7))]);
   } }`,
-  'leaves a request': `{ answers: { '/api/tide': { hold: true, body: '' } }, props: { effect() { fetch('/api/tide').then((reply) => reply.json()) } } }`,
+  'leaves a request': `{ answers: { '/api/tide': { hold: true, body: '' } }, props: { effect() {
+    fetch('/api/tide').then((reply) => reply.json()) } } }`,
   'leaves an old request': `{ answers: { '/api/tide': { hold: true } }, props: { effect() {
     const request = new XMLHttpRequest(); request.open('GET', '/api/tide'); request.onloadend = () => { throw new Error('ended late') }; request.send();
   } } }`,
@@ -195,7 +204,8 @@ describe('what a look leaves behind', () => {
   });
 
   it('who replaces one without which nothing ends is named, too', async () => {
-    const states = `hangs: { async script() { Promise.prototype.then = () => new Promise(() => {}); await capture('now'); } }`;
+    const states = `hangs: { async script() { Promise.prototype.then = () => new Promise(() => {});
+      await capture('now'); } }`;
     const { run } = await serve(
       project({
         'sguardo.config.ts': configuration({ lanes: 1, timeLimit: 2000 }),

@@ -30,16 +30,22 @@ export default looks(Thing, { states: { ${Object.entries(looks)
 `;
 
 const actions: Record<string, string> = {
-  'a button deep in nested scrollers': `await click(the.button('Deep')); await ensure(() => window.clicked).equals('Deep');`,
-  'a button in a scroller in a shadow root': `await click(the.button('Shadow')); await ensure(() => window.clicked).equals('Shadow');`,
-  'a button that a scroller hides within the viewport': `await click(the.button('Near')); await ensure(() => window.clicked).equals('Near');`,
-  'slotted content of a button': `await click(the.button('slotted')); await ensure(() => window.clicked).equals('host');`,
+  'a button deep in nested scrollers': `await click(the.button('Deep'));
+    await ensure(() => window.clicked).equals('Deep');`,
+  'a button in a scroller in a shadow root': `await click(the.button('Shadow'));
+    await ensure(() => window.clicked).equals('Shadow');`,
+  'a button that a scroller hides within the viewport': `await click(the.button('Near'));
+    await ensure(() => window.clicked).equals('Near');`,
+  'slotted content of a button': `await click(the.button('slotted'));
+    await ensure(() => window.clicked).equals('host');`,
   'type behind an address': `await type(the.field('Mail'), '.it'); await ensure(the.field('Mail')).hasValue('a@b.it');`,
   'type behind a number': `await type(the.field('Number'), '5'); await ensure(the.field('Number')).hasValue(125);`,
   'type behind a text': `await type(the.field('Text'), ' two'); await ensure(the.field('Text')).hasValue('one two');`,
   'type behind lines': `await type(the.field('Lines'), '!'); await ensure(the.field('Lines')).hasValue('a\\nb!');`,
-  'type behind what is editable': `await type(the.css('#editable'), '!'); await ensure(() => $('#editable').textContent).equals('one two!');`,
-  'clear what is editable': `await clear(the.css('#editable')); await ensure(() => $('#editable').textContent.trim()).equals('');`,
+  'type behind what is editable': `await type(the.css('#editable'), '!');
+    await ensure(() => $('#editable').textContent).equals('one two!');`,
+  'clear what is editable': `await clear(the.css('#editable'));
+    await ensure(() => $('#editable').textContent.trim()).equals('');`,
   'select tells once': `
     const heard = []; for (const kind of ['input', 'change']) $('#tide').addEventListener(kind, (event) => heard.push([kind, event.target.value, event.isTrusted]));
     await select(the.field('Tide'), 'High'); await ensure(the.field('Tide')).hasValue('high');
@@ -47,9 +53,11 @@ const actions: Record<string, string> = {
     heard.length = 0; await select(the.field('Tide'), 'Low');
     await ensure(heard).equals([['input', 'low', true], ['change', 'low', true]]);
     heard.length = 0; await select(the.field('Tide'), 'Low'); await ensure(heard).equals([]);`,
-  'select over disabled ones': `await select(the.field('Tide'), 'Last'); await ensure(the.field('Tide')).hasValue('last');`,
+  'select over disabled ones': `await select(the.field('Tide'), 'Last');
+    await ensure(the.field('Tide')).hasValue('last');`,
   'select from a disabled group': `await select(the.field('Tide'), 'Spring');`,
-  'select from none': `$('#tide').selectedIndex = -1; await select(the.field('Tide'), 'High'); await ensure(the.field('Tide')).hasValue('high');`,
+  'select from none': `$('#tide').selectedIndex = -1; await select(the.field('Tide'), 'High');
+    await ensure(the.field('Tide')).hasValue('high');`,
 };
 
 const actionHtml = `
@@ -110,20 +118,27 @@ const values: Record<string, string> = {
 };
 
 const doors: Record<string, string> = {
-  'an unanswered stranger': `await fetch('https://elsewhere.test/x').then(() => { throw new Error('it got through') }, () => {});`,
-  'an answered stranger': `{ answers: { 'https://elsewhere.test/x': { json: { ok: 1 } } }, async script() { const reply = await fetch('https://elsewhere.test/x'); await ensure(await reply.json()).equals({ ok: 1 }); } }`,
-  'a web socket': `await new Promise((resolve) => { const socket = new WebSocket('ws://elsewhere.test/live'); socket.onerror = resolve; socket.onopen = () => { throw new Error('open') }; });`,
+  'an unanswered stranger': `await fetch('https://elsewhere.test/x').then(() => {
+    throw new Error('it got through') }, () => {});`,
+  'an answered stranger': `{ answers: { 'https://elsewhere.test/x': { json: { ok: 1 } } }, async script() {
+    const reply = await fetch('https://elsewhere.test/x'); await ensure(await reply.json()).equals({ ok: 1 }); } }`,
+  'a web socket': `await new Promise((resolve) => { const socket = new WebSocket('ws://elsewhere.test/live');
+    socket.onerror = resolve; socket.onopen = () => { throw new Error('open') }; });`,
   'an event source': `{ answers: { '/api/feed': { body: 'data: high water\\n\\n' } }, async script() { const said = await new Promise((resolve, reject) => { const source = new EventSource('/api/feed'); source.onmessage = (event) => { source.close(); resolve(event.data) }; source.onerror = reject; }); await ensure(said).equals('high water'); } }`,
   'a beacon': `{ answers: { 'POST /api/log': {} }, async script({ answers }) { navigator.sendBeacon('/api/log', 'moored'); await ensure(answers['POST /api/log']).wasCalledWith('moored'); } }`,
   'a worker': `{ answers: { '/api/tide': { body: '3' } }, async script() { const work = new Worker(URL.createObjectURL(new Blob(["fetch('http://looks.localhost/api/tide').then((r) => r.text()).then(postMessage)"]))); const said = await new Promise((resolve) => { work.onmessage = (event) => resolve(event.data) }); await ensure(said).equals('3'); } }`,
-  'a shared worker': `let refused = false; try { new SharedWorker('data:text/javascript,0') } catch { refused = true } await ensure(refused).equals(true);`,
-  'an image from elsewhere': `await new Promise((resolve) => { const image = new Image(); image.onerror = resolve; image.src = 'http://elsewhere.test/flag.png'; });`,
+  'a shared worker': `let refused = false;
+    try { new SharedWorker('data:text/javascript,0') } catch { refused = true } await ensure(refused).equals(true);`,
+  'an image from elsewhere': `await new Promise((resolve) => { const image = new Image(); image.onerror = resolve;
+    image.src = 'http://elsewhere.test/flag.png'; });`,
 };
 
 const unrest: Record<string, string> = {
   'works for ever': `{ async script() { const channel = new MessageChannel(); let on = true; channel.port1.onmessage = () => { if (on) { const until = performance.now() + 3; while (performance.now() < until); channel.port2.postMessage(0); } }; channel.port2.postMessage(0); } }`,
-  'animates again and again': `const p = $('p'); const go = () => { p.animate([{ opacity: 1 }, { opacity: 0.5 }], 50).onfinish = go; }; go();`,
-  'changes in a shadow root': `let n = 0; setInterval(() => { $('#quiet').shadowRoot.querySelector('i').textContent = String(n++); }, 4);`,
+  'animates again and again': `const p = $('p'); const go = () => {
+    p.animate([{ opacity: 1 }, { opacity: 0.5 }], 50).onfinish = go; }; go();`,
+  'changes in a shadow root': `let n = 0; setInterval(() => {
+    $('#quiet').shadowRoot.querySelector('i').textContent = String(n++); }, 4);`,
   'an image in a shadow root': `const image = new Image(); image.src = 'data:image/svg+xml,' + encodeURIComponent('<svg xmlns="http://www.w3.org/2000/svg" width="30" height="30"><rect width="30" height="30" fill="navy"/></svg>'); $('#quiet').shadowRoot.append(image);`,
 };
 
@@ -221,14 +236,19 @@ const style = document.createElement('style'); style.id = 'own'; style.textConte
 const shadow = root.querySelector('#host').attachShadow({ mode: 'open' }); shadow.innerHTML = '<b>b</b>';`;
 const recorded: Record<string, string> = {
   'a node that left, changed and came back': `const a = $('#a'); const list = a.parentNode; a.remove(); await Promise.resolve(); a.firstChild.data = 'changed'; a.setAttribute('title', 't'); list.append(a); await ensure(the.text('changed')).isVisible();`,
-  'a root on a known element': `$('#p').attachShadow({ mode: 'open' }).innerHTML = '<i>new root</i>'; await ensure(1).equals(1);`,
-  'sheets of a root': `const sheet = new CSSStyleSheet(); sheet.replaceSync('b { color: green }'); $('#host').shadowRoot.adoptedStyleSheets = [sheet]; await ensure(1).equals(1);`,
-  'a rule of a sheet': `$('#own').sheet.cssRules[0].style.color = 'green'; await ensure(1).equals(1); $('#own').sheet.cssRules[1].insertRule('.z { color: pink }', 0); await ensure(1).equals(1);`,
+  'a root on a known element': `$('#p').attachShadow({ mode: 'open' }).innerHTML = '<i>new root</i>';
+    await ensure(1).equals(1);`,
+  'sheets of a root': `const sheet = new CSSStyleSheet(); sheet.replaceSync('b { color: green }');
+    $('#host').shadowRoot.adoptedStyleSheets = [sheet]; await ensure(1).equals(1);`,
+  'a rule of a sheet': `$('#own').sheet.cssRules[0].style.color = 'green'; await ensure(1).equals(1);
+    $('#own').sheet.cssRules[1].insertRule('.z { color: pink }', 0); await ensure(1).equals(1);`,
   'a sheet switched off': `$('#own').sheet.disabled = true; await ensure(1).equals(1);`,
   'a scroll before its event': `$('#box').scrollTop = 123; await ensure(1).equals(1);`,
-  'attributes that look like handlers': `$('#p').setAttribute('once', '1'); $('#p').setAttribute('onward', '2'); $('#p').setAttribute('onclick', 'x()'); await ensure(1).equals(1);`,
+  'attributes that look like handlers': `$('#p').setAttribute('once', '1'); $('#p').setAttribute('onward', '2');
+    $('#p').setAttribute('onclick', 'x()'); await ensure(1).equals(1);`,
   'inside a frame': `await ensure(() => $('#frame').contentDocument?.querySelector('i')?.textContent).equals('inside'); $('#frame').contentDocument.querySelector('i').textContent = 'changed inside'; await ensure(1).equals(1);`,
-  'a target that appears': `setTimeout(() => { const p = document.createElement('button'); p.textContent = 'Late'; $('#host').after(p); }, 60); await click(the.button('Late'));`,
+  'a target that appears': `setTimeout(() => { const p = document.createElement('button'); p.textContent = 'Late';
+    $('#host').after(p); }, 60); await click(the.button('Late'));`,
 };
 
 describe('a moment', () => {
