@@ -62,6 +62,7 @@ const schema = object({
   ),
   environments: environmentsSchema,
   patience: number().min(0).max(600_000),
+  settle: number().min(0).max(600_000),
   timeLimit: number().min(100).max(3_600_000),
   now: string().test(
     'now',
@@ -147,6 +148,7 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     baselines: config.baselines === false ? null : (config.baselines ?? 'baselines'),
     environments: environments.length > 0 ? environments : [defaultEnvironment],
     patience: config.patience ?? 2000,
+    settle: config.settle ?? 1000,
     timeLimit: config.timeLimit ?? 15_000,
     now: config.now ?? '2026-03-02T09:30:00Z',
     lanes: config.lanes ?? 4,

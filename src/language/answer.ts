@@ -9,6 +9,8 @@ export type AnswerInit = {
   headers?: Record<string, string>;
   /** Keeps requests waiting until `letGo()`: a loading state. */
   hold?: boolean;
+  /** Replies only after so many milliseconds of the look's own time. */
+  delay?: number;
   /** Fails as if the server could not be reached. */
   unreachable?: boolean;
 };

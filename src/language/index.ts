@@ -1,8 +1,9 @@
 /** What a look file imports from `sguardo`. */
 export { clear, click, hover, press, select, type } from './actions.ts';
 export { answer, type Answer, type AnswerInit, type Received } from './answer.ts';
+export { clock } from './clock.ts';
 export { type CallChecks, ensure, type TargetChecks, type ValueChecks } from './ensure.ts';
 export { type AnyComponent, looks, type Looks, type LookState, type ScriptContext } from './looks.ts';
-export { capture, part } from './script.ts';
+export { capture, type CaptureOptions, part } from './script.ts';
 export { spy, type Spy } from './spy.ts';
 export { type Name, the, type The, type Target } from './target.ts';

@@ -1,7 +1,9 @@
 /** The one way from what a look file says to the page that carries it out. */
 import { fail } from '../core/problem/problem.ts';
 import type { Answer, AnswerInit } from './answer.ts';
+import type { ClockMove } from './clock.ts';
 import type { Action, Check } from './command.ts';
+import type { CaptureOptions } from './script.ts';
 
 /** What the page does for a script. Every promise settles when the step has ended, or never when its look has. */
 export type Port = {
@@ -9,7 +11,9 @@ export type Port = {
   check(check: Check): Promise<void>;
   answer(route: string, init: AnswerInit): Promise<Answer>;
   part(name: string, body: () => Promise<void>): Promise<void>;
-  capture(name: string): Promise<void>;
+  capture(name: string, options: CaptureOptions): Promise<void>;
+  /** Moves the look's own time. */
+  clock(move: ClockMove): Promise<void>;
   /** A spy was called. */
   called(name: string, args: readonly unknown[]): void;
 };

@@ -4,5 +4,12 @@ import { portOf } from './port.ts';
 /** Names a group of steps. */
 export const part = (name: string, body: () => Promise<void>): Promise<void> => portOf('part').part(String(name), body);
 
-/** Takes a screenshot under a name, once the page is still. Every look ends with one of its own, `end`. */
-export const capture = (name: string): Promise<void> => portOf('capture').capture(String(name));
+/** How a capture is taken. */
+export type CaptureOptions = {
+  /** How far time is moved on first, in milliseconds: 0 takes what is there, such as a spinner or a toast. */
+  settle?: number;
+};
+
+/** Takes a screenshot under a name, once the page is at rest. Every look ends with one of its own, `end`. */
+export const capture = (name: string, options: CaptureOptions = {}): Promise<void> =>
+  portOf('capture').capture(String(name), options);

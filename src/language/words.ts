@@ -1,6 +1,7 @@
 /** What a script asks for, in words: the titles of steps. */
 import { show } from '../core/value/show.ts';
 import { counted } from '../core/text/counted.ts';
+import type { ClockMove } from './clock.ts';
 import type { AnswerInit } from './answer.ts';
 import type { Action, CallClaim, Check, TargetClaim, ValueClaim } from './command.ts';
 import { isSpy, spyName } from './spy.ts';
@@ -64,7 +65,16 @@ export function checkInWords(check: Check): string {
   }
 }
 
+/** `move the clock on by 300 ms`. */
+export const clockInWords = (move: ClockMove): string =>
+  'finish' in move
+    ? 'move the clock on to the end of what waits'
+    : 'by' in move
+      ? `move the clock on by ${move.by} ms`
+      : `set the clock to ${show(new Date(move.to))}`;
+
 /** `answer POST /api/arrivals with 503`. */
 export const answerInWords = (route: string, init: AnswerInit): string =>
   `answer ${route} with ` +
-  `${init.unreachable ? 'nothing: unreachable' : (init.status ?? 200)}${init.hold ? ', held' : ''}`;
+  `${init.unreachable ? 'nothing: unreachable' : (init.status ?? 200)}${init.hold ? ', held' : ''}` +
+  (init.delay ? `, after ${init.delay} ms` : '');

@@ -23,6 +23,7 @@ import { watchSheets } from './record/sheets.ts';
 import { step, StepFailed } from './record/step.ts';
 import { watchTrouble } from './record/trouble.ts';
 import { captured } from './session/capture.ts';
+import { clockMoved, keepTime } from './session/clock.ts';
 import { beginObserving, endObserving } from './session/observers.ts';
 import { grouped, perform } from './session/perform.ts';
 import { openSession } from './session/session.ts';
@@ -51,6 +52,7 @@ function watch(): void {
     answer: (route, init) => step('answer', answerInWords(route, init), () => addRoute(route, init)),
     part: grouped,
     capture: captured,
+    clock: clockMoved,
     called(name, args) {
       const recording = recordingNow();
       const title = `${name}(${args.map(show).join(', ')})`;
@@ -129,10 +131,18 @@ export function start(modules: Modules): void {
   watch();
   let loading: ReturnType<typeof load> | null = null;
   const loaded = (): ReturnType<typeof load> => {
-    loading ??= load(modules).then((result) => {
+    if (loading) return loading;
+    const result = load(modules);
+    // A module may wait for a timer before it is there.
+    void keepTime(
+      result,
+      () => false,
+      () => false,
+    );
+    loading = result.then((came) => {
       modules.adapter.warm();
       settlePins();
-      return result;
+      return came;
     });
     return loading;
   };

@@ -103,12 +103,21 @@ export class Lane {
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
     const { recording = 'on', approved = null } = options;
-    const { patience, now, network, timeLimit } = this.#settings;
+    const { patience, settle, now, network, timeLimit } = this.#settings;
     const conversation = this.#conversation!;
     const number = ++this.#number;
     this.ran++;
     const { scheme } = environment;
-    const request: LookRequest = { look, number, patience, now: Date.parse(now), scheme, network, recording };
+    const request: LookRequest = {
+      look,
+      number,
+      patience,
+      settle,
+      now: Date.parse(now),
+      scheme,
+      network,
+      recording,
+    };
     const gathered = conversation.listen(number, approved);
     const began = performance.now();
     let report: LookReport;

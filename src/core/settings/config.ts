@@ -16,8 +16,10 @@ export type Config = {
   baselines?: string | false;
   /** Environments by name; what is left out is as in the default environment. Default: one, `day`. */
   environments?: Record<string, Partial<Omit<Environment, 'name'>>>;
-  /** How long checks and waits are retried, in milliseconds. Default 2000. */
+  /** How long checks and waits are retried, in milliseconds of the look's own time. Default 2000. */
   patience?: number;
+  /** How far time is moved on before a capture while anything waits that will happen by itself. Default 1000 ms. */
+  settle?: number;
   /** How long one look may take, in milliseconds. Default 15000. */
   timeLimit?: number;
   /** What the clock shows when a look begins (ISO 8601). Default `2026-03-02T09:30:00Z`. */
@@ -42,6 +44,7 @@ export type Settings = {
   baselines: string | null;
   environments: Environment[];
   patience: number;
+  settle: number;
   timeLimit: number;
   now: string;
   lanes: number;

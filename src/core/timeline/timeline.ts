@@ -23,6 +23,8 @@ export type Step = {
   at: number;
   /** How long it took; null while it goes on, and for ever when the page died in it. */
   took: number | null;
+  /** The look's own time when the step began and when it ended, in milliseconds since the look began. */
+  clock?: [number, number];
   outcome: 'passed' | 'failed' | 'broken' | 'running';
   /** Numbers of the moments before and after the step. */
   before: number;

@@ -90,6 +90,7 @@ const step = fields({
   parent: nullable(id),
   at: number,
   took: nullable(number),
+  clock: optional(tuple(number, number)),
   outcome: oneOf('passed', 'failed', 'broken', 'running'),
   before: id,
   after: nullable(id),

@@ -57,6 +57,8 @@ export type LookRequest = {
    */
   number: number;
   patience: number;
+  /** How far time is moved on before a capture, as long as anything waits that would happen by itself. */
+  settle: number;
   /** What the clock shows when the look begins, in milliseconds since 1970. */
   now: number;
   scheme: 'light' | 'dark';

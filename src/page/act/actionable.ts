@@ -10,6 +10,7 @@ import { nextFrame } from '../session/still.ts';
 import { describe } from './names.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, deepestAt, pointOf, within } from './scroll.ts';
+import { mayMove, moveOneFrame } from '../time/time.ts';
 import { boxOf, isDisabled, whyInvisible } from './visible.ts';
 
 /** Waits for a frame; one that comes at once would show nothing to have moved. */
@@ -39,6 +40,7 @@ export function actionable(current: Step, recording: Recording, target: Target, 
     bringIntoView(element);
     finishAnimations();
     const before = boxOf(element);
+    if (mayMove()) await moveOneFrame();
     await wholeFrame();
     const after = boxOf(element);
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');

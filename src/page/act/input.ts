@@ -3,7 +3,7 @@ import { isKey, modifierBits } from '../../core/input/keys.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { InputRequest } from '../../core/wire/wire.ts';
 import { ask } from '../host/host.ts';
-import { nextTask } from '../session/still.ts';
+import { nextTask, runDue } from '../time/time.ts';
 
 /** A click with the left button at a point of the viewport. */
 export const clickAt = ([x, y]: [number, number]): InputRequest[] => [
@@ -19,6 +19,7 @@ export async function send(look: number, events: InputRequest[]): Promise<void> 
   if (events.some((event) => event.kind !== 'key')) pointerUsed = true;
   await ask(look, { do: 'input', events });
   await nextTask();
+  await runDue();
 }
 
 /** Takes the pointer out of the page, where it is when a look begins. */

@@ -2,27 +2,28 @@
 import { fail, ProblemError } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { Target } from '../../language/target.ts';
-import { native } from '../host/natives.ts';
 import { patience } from '../host/settings.ts';
 import type { Recording } from '../record/recording.ts';
-import { nextFrame } from '../session/still.ts';
+import { waitOn } from '../session/still.ts';
+import { moveTo, timeNow } from '../time/time.ts';
 import { findAll, insteadOf } from './find.ts';
 import { describe } from './names.ts';
 
 /**
- * Tries again at every frame until `attempt` throws no problem, or patience ends with the last one, or the look has.
+ * Tries again until `attempt` throws no problem: as long as it does, time moves on from one thing that happens to the
+ * next, until patience ends with the last try, or the look has ended.
  */
 export async function retry<T>(current: Step, recording: Recording, attempt: () => T | Promise<T>): Promise<T> {
-  const until = native.now() + patience();
+  const until = timeNow() + patience();
   current.tries = 0;
   for (;;) {
     current.tries++;
     try {
       return await attempt();
     } catch (error) {
-      if (!(error instanceof ProblemError) || recording.isOver || native.now() >= until) throw error;
+      if (!(error instanceof ProblemError) || recording.isOver || timeNow() >= until) throw error;
     }
-    await nextFrame();
+    if (!(await waitOn(until))) moveTo(until);
     if (recording.isOver) throw new Error('The look has ended.');
   }
 }

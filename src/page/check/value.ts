@@ -3,6 +3,8 @@ import { fail } from '../../core/problem/problem.ts';
 import { blobsIn, type Contents, equal, matches } from '../../core/value/equal.ts';
 import { show } from '../../core/value/show.ts';
 import type { ValueClaim } from '../../language/command.ts';
+import { recordingNow } from '../record/recording.ts';
+import { keepTime } from '../session/clock.ts';
 import type { Finding } from './check.ts';
 
 // Taken before a component can replace it.
@@ -24,9 +26,20 @@ export function unlike(actual: unknown, wanted: unknown): string {
   return blobsIn([actual, wanted]).size > 0 ? ', with other content' : ', which reads the same but is another object';
 }
 
+/** What a function gives, which may wait for the look's own time. */
+async function inTime(given: unknown): Promise<unknown> {
+  if (!(given instanceof Promise)) return given;
+  void keepTime(
+    given,
+    () => false,
+    () => recordingNow() === null,
+  );
+  return given;
+}
+
 export async function findInValue(subject: unknown, claim: ValueClaim): Promise<Finding> {
   // A function is asked again at every try.
-  const actual: unknown = typeof subject === 'function' ? await (subject as () => unknown)() : subject;
+  const actual: unknown = typeof subject === 'function' ? await inTime((subject as () => unknown)()) : subject;
   if (claim.is === 'matching') {
     if (!(claim.pattern instanceof RegExp))
       fail('bad-step', {

@@ -1,10 +1,13 @@
 /** What the host has set for the look that runs. */
 import type { LookRequest } from '../../core/wire/wire.ts';
 
-let settings: Pick<LookRequest, 'patience' | 'network'> = { patience: 2000, network: [] };
+let settings: Pick<LookRequest, 'patience' | 'settle' | 'network'> = { patience: 2000, settle: 1000, network: [] };
 
-/** How long checks and waits are retried, in milliseconds. */
+/** How long checks and waits are retried, in milliseconds of the look's time. */
 export const patience = (): number => settings.patience;
+
+/** How far time is moved on before a capture, in milliseconds, as long as anything waits that would happen by itself. */
+export const settle = (): number => settings.settle;
 
 /** Origins that requests may reach for real. */
 export const networkOrigins = (): readonly string[] => settings.network;

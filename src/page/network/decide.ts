@@ -6,6 +6,7 @@ import type { AnswerInit } from '../../language/answer.ts';
 import { answerRequest, handleRequests } from '../host/host.ts';
 import { networkOrigins } from '../host/settings.ts';
 import { type Recording, recordingNow } from '../record/recording.ts';
+import { wait } from '../time/time.ts';
 import { requestsNow } from './requests.ts';
 import { type Route, routeFor } from './routes.ts';
 
@@ -65,15 +66,22 @@ function unanswered(asked: AskedRequest, recording: Recording | null, path: stri
   close(isOwn ? '404, no answer' : 'refused', 'warning');
 }
 
+/** A request that waits for the script or for the look's own time keeps nobody else waiting. */
+async function heldUntil(wait: (release: () => void) => void): Promise<void> {
+  const own = requestsNow();
+  own.held++;
+  await new Promise<void>(wait);
+  own.held--;
+}
+
 async function answered(route: Route, asked: AskedRequest, close: Close): Promise<void> {
   const { method, url, headers, body } = asked;
   append(route.calls, { method, url, headers, body, json: parsed(body) });
   if (route.init.hold) {
-    const own = requestsNow();
-    own.held++;
-    await new Promise<void>((resolve) => append(route.held, resolve));
-    own.held--;
+    await heldUntil((release) => append(route.held, release));
   }
+  const { delay } = route.init;
+  if (delay) await heldUntil((release) => void wait(delay, null, release));
   if (route.init.unreachable) {
     answerRequest(asked.id, 'refuse');
     close('unreachable', 'error');

@@ -25,7 +25,12 @@ function parseRoute(route: string): { method: string; pattern: URLPattern } {
   }
 }
 
-function checkInit(route: string, { status = 200, headers = {} }: AnswerInit): void {
+function checkInit(route: string, { status = 200, headers = {}, delay = 0 }: AnswerInit): void {
+  if (typeof delay !== 'number' || !(delay >= 0 && delay < 1e9))
+    fail('bad-step', {
+      what: `The answer to ${route} has the delay ${String(delay)}.`,
+      remedy: 'Use a number of milliseconds, such as 300.',
+    });
   if (!Number.isInteger(status) || status < 200 || status > 599)
     fail('bad-step', {
       what: `The answer to ${route} has the status ${String(status)}.`,

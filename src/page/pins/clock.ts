@@ -1,25 +1,20 @@
 /** The clock: every look begins at the same instant. */
 import { native } from '../host/natives.ts';
+import { beganAt, beginTime, dateNow, elapsed } from '../time/time.ts';
 import type { Pin } from './pin.ts';
-
-let clockStart = 0;
-let clockOrigin = native.now();
-
-/** Milliseconds since 1970, as the page sees them. */
-const pinnedNow = (): number => Math.floor(clockStart + native.now() - clockOrigin);
 
 function pinDate(): void {
   const Real = native.Date;
   const Pinned = function (this: unknown, ...args: unknown[]) {
-    if (!new.target) return new Real(pinnedNow()).toString();
+    if (!new.target) return new Real(dateNow()).toString();
     const target = new.target as unknown as DateConstructor;
-    const made = args.length === 0 ? new Real(pinnedNow()) : Reflect.construct(Real, args);
+    const made = args.length === 0 ? new Real(dateNow()) : Reflect.construct(Real, args);
     return target === Pinned ? made : Object.setPrototypeOf(made, target.prototype as object);
   } as unknown as DateConstructor;
   Object.setPrototypeOf(Pinned, Real);
   Object.defineProperties(Pinned, {
     prototype: { value: Real.prototype },
-    now: { value: pinnedNow, writable: true, configurable: true },
+    now: { value: dateNow, writable: true, configurable: true },
     name: { value: 'Date' },
     length: { value: 7 },
   });
@@ -37,12 +32,12 @@ function pinFormats(): void {
     enumerable: false,
     get(this: Intl.DateTimeFormat) {
       const format = get!.call(this) as (date?: number | Date) => string;
-      return (date?: number | Date) => format(date === undefined ? pinnedNow() : date);
+      return (date?: number | Date) => format(date === undefined ? dateNow() : date);
     },
   });
   const { formatToParts } = prototype;
   prototype.formatToParts = function (date) {
-    return formatToParts.call(this, date === undefined ? pinnedNow() : date);
+    return formatToParts.call(this, date === undefined ? dateNow() : date);
   };
 }
 
@@ -58,7 +53,7 @@ function pinTemporal(): void {
   if (!Temporal) return;
   const { Now, Instant } = Temporal;
   const zoneId = Now.timeZoneId!.bind(Now) as () => string;
-  const instant = (): TemporalInstant => Instant.fromEpochMilliseconds(pinnedNow());
+  const instant = (): TemporalInstant => Instant.fromEpochMilliseconds(dateNow());
   const zoned = (zone?: unknown): Record<string, () => unknown> =>
     instant().toZonedDateTimeISO((zone as string | undefined) ?? zoneId());
   const pinned: Record<string, (zone?: unknown) => unknown> = {
@@ -76,7 +71,7 @@ const two = (n: number): string => String(n).padStart(2, '0');
 
 /** As `document.lastModified` is written: `03/02/2026 09:30:00`, in local time. */
 function lastModified(): string {
-  const date = new native.Date(clockStart);
+  const date = new native.Date(beganAt());
   const day = `${two(date.getMonth() + 1)}/${two(date.getDate())}/${date.getFullYear()}`;
   return `${day} ${two(date.getHours())}:${two(date.getMinutes())}:${two(date.getSeconds())}`;
 }
@@ -84,10 +79,10 @@ function lastModified(): string {
 function pinOrigins(): void {
   const getter = (holder: object, name: string, get: () => unknown): void =>
     void Object.defineProperty(holder, name, { get, configurable: true, enumerable: true });
-  getter(Performance.prototype, 'timeOrigin', () => clockStart);
+  getter(Performance.prototype, 'timeOrigin', beganAt);
   const { toJSON } = Performance.prototype;
   Performance.prototype.toJSON = function () {
-    return { ...(toJSON.call(this) as object), timeOrigin: clockStart };
+    return { ...(toJSON.call(this) as object), timeOrigin: beganAt() };
   };
   getter(Document.prototype, 'lastModified', lastModified);
   // A file is as old as the look unless somebody says otherwise.
@@ -95,9 +90,29 @@ function pinOrigins(): void {
     construct: (target, [bits, name, options], newTarget) =>
       Reflect.construct(
         target,
-        [bits, name, { lastModified: pinnedNow(), ...(options as object | undefined) }],
+        [bits, name, { lastModified: dateNow(), ...(options as object | undefined) }],
         newTarget,
       ),
+  });
+}
+
+/** Milliseconds since the look began, wherever the platform tells them. */
+function pinElapsed(): void {
+  Performance.prototype.now = elapsed;
+  const timeStamps = new WeakMap<Event, number>();
+  Object.defineProperty(Event.prototype, 'timeStamp', {
+    configurable: true,
+    enumerable: true,
+    get(this: Event) {
+      const known = timeStamps.get(this) ?? elapsed();
+      timeStamps.set(this, known);
+      return known;
+    },
+  });
+  Object.defineProperty(AnimationTimeline.prototype, 'currentTime', {
+    configurable: true,
+    enumerable: true,
+    get: elapsed,
   });
 }
 
@@ -107,9 +122,9 @@ export const clock: Pin = {
     pinFormats();
     pinTemporal();
     pinOrigins();
+    pinElapsed();
   },
   begin({ now }) {
-    clockStart = now;
-    clockOrigin = native.now();
+    beginTime(now);
   },
 };

@@ -4,6 +4,7 @@ import type { Box, Mark, Step, StepKind, TimelineEvent } from '../../core/timeli
 import type { LookRequest } from '../../core/wire/wire.ts';
 import { post } from '../host/host.ts';
 import { append, native } from '../host/natives.ts';
+import { timeNow } from '../time/time.ts';
 import { blobAsData } from './blobs.ts';
 import { Recorder } from './recorder.ts';
 
@@ -79,6 +80,7 @@ export class Recording {
       parent: this.#parts.at(-1) ?? null,
       at: this.now(),
       took: null,
+      clock: [timeNow(), timeNow()],
       outcome: 'running',
       before,
       after: null,
@@ -104,6 +106,7 @@ export class Recording {
     const aimed = this.#aimed.get(step.index);
     if (step.target && aimed) step.target.node ??= this.idOf(aimed);
     step.took = Math.round((this.now() - step.at) * 10) / 10;
+    step.clock = [step.clock![0], timeNow()];
     step.outcome = outcome;
     if (wrong) step.problem = wrong;
     this.#running.delete(step.index);

@@ -1,8 +1,9 @@
 /** Captures: a picture and the moment that it shows, of one instant. */
 import { fail } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
+import type { CaptureOptions } from '../../language/script.ts';
 import { ask } from '../host/host.ts';
-import { patience } from '../host/settings.ts';
+import { settle } from '../host/settings.ts';
 import { finishAnimations } from '../pins/animations.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
@@ -24,12 +25,17 @@ export function resetCaptures(keep: boolean): void {
 /** How often picture and moment are taken again when the page has moved on between them. */
 const mostTries = 5;
 
-async function take(name: string, current: Step, recording: Recording): Promise<void> {
+async function take(name: string, until: number, current: Step, recording: Recording): Promise<void> {
   for (let tries = 1; ; tries++) {
-    const unrest = await untilStill(patience(), () => recording.isOver);
+    const { unrest, endless } = await untilStill(until, () => recording.isOver);
     if (unrest)
       recording.note(
         `The page had not come to rest when “${name}” was captured: ${unrest}. The picture may differ from run to run.`,
+      );
+    if (endless)
+      recording.note(
+        `Something was still going on when “${name}” was captured: ${endless}. It got ${until} ms of the look's time, ` +
+          'the same in every run.',
       );
     finishAnimations();
     if (!kept) return;
@@ -48,7 +54,7 @@ async function take(name: string, current: Step, recording: Recording): Promise<
 }
 
 /** Takes a capture as one step of the look that runs. */
-export const captured = (name: string): Promise<void> =>
+export const captured = (name: string, options: CaptureOptions = {}): Promise<void> =>
   step(
     'capture',
     `capture “${name}”`,
@@ -63,8 +69,14 @@ export const captured = (name: string): Promise<void> =>
           what: 'A capture needs a name of 1 to 200 characters of valid Unicode.',
           remedy: 'For example: await capture("question")',
         });
+      const { settle: wanted = settle() } = options;
+      if (typeof wanted !== 'number' || !(wanted >= 0 && wanted < 1e9))
+        fail('bad-step', {
+          what: `The capture “${name}” has the settle ${String(wanted)}.`,
+          remedy: 'Use a number of milliseconds; 0 takes what is there.',
+        });
       taken.add(name);
-      return take(name, current, recording);
+      return take(name, wanted, current, recording);
     },
     { capture: name.slice(0, 200) },
   );

@@ -7,6 +7,7 @@ import { resetRoutes } from '../network/routes.ts';
 import type { Recording } from '../record/recording.ts';
 import { step, StepFailed } from '../record/step.ts';
 import { captured, resetCaptures } from './capture.ts';
+import { keepTime } from './clock.ts';
 import type { Session } from './session.ts';
 
 type State = LookState<Record<string, unknown>, string>;
@@ -45,7 +46,13 @@ async function runScript(
   context: { props: Record<string, unknown>; answers: Record<string, Answer> },
 ): Promise<void> {
   recording.inScript = true;
-  await script?.(context);
+  const running = Promise.resolve(script?.(context));
+  void keepTime(
+    running,
+    () => recording.unfinished().length > 0,
+    () => recording.isOver,
+  );
+  await running;
   recording.inScript = false;
   const open = recording.unfinished()[0];
   if (!open) return;

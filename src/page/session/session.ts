@@ -11,12 +11,12 @@ import { setSettings } from '../host/settings.ts';
 import { resetRequests } from '../network/requests.ts';
 import { resetRoutes } from '../network/routes.ts';
 import { beginPins, endPins } from '../pins/pins.ts';
-import { dueTimers } from '../pins/timers.ts';
 import { replacedNatives } from '../pins/world.ts';
 import { forgetBlobs } from '../record/blobs.ts';
 import { Recording, setRecording } from '../record/recording.ts';
 import { forgetRoots } from '../record/roots.ts';
 import { step } from '../record/step.ts';
+import { nextTask, runDue } from '../time/time.ts';
 import { untilStill } from './still.ts';
 
 export type Session = {
@@ -30,9 +30,6 @@ export type Session = {
   /** Takes the component off the page and everything back. What could not be taken back is returned in words. */
   dispose(): Promise<string[]>;
 };
-
-/** How long a page may take to come to rest after a mount, in milliseconds. */
-const mountPatience = 1000;
 
 /** Begins a session in an element of the page. */
 export function openSession(root: Element, adapter: Adapter, frame: unknown, request: LookRequest): Session {
@@ -60,7 +57,8 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
       recording.note(`It threw while it was taken off the page: ${errorInWords(error)}`);
     }
     // Some components clean up in a task of their own after they are gone.
-    await dueTimers();
+    await nextTask();
+    await runDue();
   };
 
   return {
@@ -73,7 +71,8 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
         if (mounted) adapter.update(mounted.instance, props);
         else mounted = { instance: adapter.mount(root, component, props, frame, onError) };
         if (recording.uncaught) throw new ProblemError(recording.uncaught.problem);
-        if (settle) await untilStill(mountPatience, () => recording.isOver);
+        // Nothing but what belongs to this instant: whatever appears for a moment is still there for the script.
+        if (settle) await untilStill(0, () => recording.isOver);
       }),
     async dispose() {
       const open = [...recording.open.values()].map((title) => `“${title}” was still running`);

@@ -2,8 +2,8 @@
 import { append, native } from '../host/natives.ts';
 import { traffic } from '../network/requests.ts';
 import { finishAnimations } from '../pins/animations.ts';
-import { isWaiting, timersDueSoon } from '../pins/timers.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
+import { endless, moveOn, moveOnToRest, runDue, timeNow } from '../time/time.ts';
 
 /** Resolves at the next animation frame, or after `limit` milliseconds when none comes. */
 export const nextFrame = (limit = 100): Promise<void> =>
@@ -15,24 +15,13 @@ export const nextFrame = (limit = 100): Promise<void> =>
     });
   });
 
-const channel = new MessageChannel();
-const queue: (() => void)[] = [];
-channel.port1.onmessage = () => queue.shift()?.();
-
-/** Resolves after everything that is already due has run: the next task. */
-export const nextTask = (): Promise<void> =>
-  new Promise((resolve) => {
-    append(queue, resolve);
-    channel.port2.postMessage(null);
-  });
-
 const postTask = scheduler.postTask.bind(scheduler);
 
 /**
  * Resolves with true when nothing else is left to do: messages by which a framework puts its work off may overtake one
  * another, but none is overtaken by a task in the background. On a page that is never idle, soon after with false.
  */
-const idle = (): Promise<boolean> =>
+export const idle = (): Promise<boolean> =>
   new Promise((resolve) => {
     const timer = native.setTimeout(() => resolve(false), 100);
     void postTask(
@@ -59,17 +48,19 @@ function commonest(seen: readonly string[]): string {
   return seen.reduce((best, one) => (count(one) > count(best) ? one : best));
 }
 
+/** How long fonts, images and requests may really take, in milliseconds, on a machine that is not too busy. */
+const realPatience = 2000;
+
 /** How often a page is looked at before it is said not to rest. */
 const fewestRounds = 10;
 
 /** What keeps a page from coming to rest, in words. */
 type Unrest = string | null;
 
+/** What really takes time: files, pictures, observers, tasks. The look's own time stands meanwhile. */
 async function oneRound(patience: number): Promise<Unrest> {
   const before = mutationCount();
   const { events } = traffic();
-  // Those that are set meanwhile do not count: a page that sets one after the other would never rest.
-  const due = timersDueSoon();
   if (document.fonts.status === 'loading') await Promise.race([document.fonts.ready, after(patience)]);
   const images = pendingImages();
   if (images.length > 0)
@@ -78,30 +69,68 @@ async function oneRound(patience: number): Promise<Unrest> {
   // What ends or begins with a frame is seen only when one has come, however long a busy machine takes for it.
   await nextFrame(2000);
   const isIdle = await idle();
+  await runDue();
   if (moved) return 'animations started again as soon as they had ended';
   if (mutationCount() !== before) return 'the document kept changing';
   if (traffic().pending) return 'a request was still under way';
   if (traffic().events !== events) return 'it kept making requests';
-  if (due.some(isWaiting)) return 'a timer was about to fire';
   if (pendingImages().length > 0) return 'an image was still loading';
   if (document.fonts.status !== 'loaded') return 'a font was still loading';
   return isIdle ? null : 'it never stopped working, although nothing that it shows changed';
 }
 
-/**
- * Resolves with null when fonts and images are loaded, no finite animation runs, no request is under way, no timer is
- * about to fire, and for one frame neither the document has changed nor a request has settled (what it brings is
- * shown a moment later); or when the patience ends, since a page that never rests must still be shown, with what kept
- * it going. `isOver` ends the wait at once.
- */
-export async function untilStill(patience: number, isOver: () => boolean = () => false): Promise<Unrest> {
-  const until = native.now() + patience;
+/** Waits until nothing is left to do at this instant; null, or what kept the page going until patience ended. */
+export async function untilQuiet(isOver: () => boolean): Promise<Unrest> {
+  const until = native.now() + realPatience;
   const seen: string[] = [];
   for (;;) {
-    const unrest = await oneRound(patience);
+    const unrest = await oneRound(realPatience);
     if (unrest === null || isOver()) return unrest;
     append(seen, unrest);
     // On a busy machine patience may end before the page had a chance.
     if (native.now() > until && seen.length >= fewestRounds) return commonest(seen);
   }
+}
+
+/** Lets what waits until a time happen, a short while of it at once, as long as no request is under way. */
+async function moveOnInOneGo(until: number): Promise<boolean> {
+  let any = false;
+  for (let turns = 0; turns < 30 && (await moveOnToRest(until)); turns++) {
+    any = true;
+    await idle();
+    if (traffic().pending) break;
+  }
+  return any;
+}
+
+/** What kept a page from coming to rest: in real time, and in the look's own, where it has its share all the same. */
+export type Stillness = { unrest: Unrest; endless: string | null };
+
+/**
+ * Moves time on until the page is at rest: fonts and images are loaded, no finite animation runs, no request is under
+ * way, and nothing waits that will happen by itself within `settle` milliseconds, but for what has no end. A page that
+ * never rests must still be shown: it is told what kept it going. `isOver` ends the wait.
+ */
+export async function untilStill(settle: number, isOver: () => boolean = () => false): Promise<Stillness> {
+  const horizon = timeNow() + settle;
+  for (;;) {
+    const unrest = await untilQuiet(isOver);
+    if (unrest !== null || isOver()) return { unrest, endless: null };
+    if (!(await moveOnInOneGo(horizon))) return { unrest, endless: settle > 0 ? endless() : null };
+  }
+}
+
+/**
+ * Lets time go on while something is waited for: what is due now, then what comes next until a time. False when there
+ * is nothing left to wait for until then.
+ */
+export async function waitOn(until: number): Promise<boolean> {
+  finishAnimations();
+  await runDue();
+  await idle();
+  if (traffic().pending) {
+    await nextFrame();
+    return true;
+  }
+  return moveOn(until);
 }

@@ -1,0 +1,51 @@
+/** What waits for its time, as values: which comes next, and which would go on for ever. */
+
+/** One thing that happens at a time. Times are milliseconds since the look began. */
+export type Waiting = {
+  id: number;
+  /** A timer, a callback before the next frame, or one for when nothing else is left to do. */
+  kind: 'timer' | 'frame' | 'idle';
+  due: number;
+  /** Milliseconds from one turn to the next, for what repeats by itself. */
+  period: number | null;
+  /** How many of its kind led to it, each set by the one before: a loop goes up and up. */
+  generation: number;
+};
+
+/** A sixtieth of a second. */
+export const frameLength = 1000 / 60;
+
+/** The first frame after a time. */
+export const frameAfter = (now: number): number => (Math.floor(now / frameLength + 1e-6) + 1) * frameLength;
+
+/** After how many generations a timer's delay is at least 4 ms (WHATWG HTML, “timer initialisation steps”). */
+const nestedAfter = 5;
+
+/** When a timer is due that is set now. */
+export const timerDue = (now: number, delay: unknown, generation: number): number => {
+  const wanted = Math.max(0, Math.trunc(Number(delay)) || 0);
+  return now + (generation >= nestedAfter ? Math.max(4, wanted) : wanted);
+};
+
+/** What comes next until a time, that time included, or null. What is due together comes in the order it was set. */
+export function nextUntil<T extends Waiting>(waiting: Iterable<T>, until: number): T | null {
+  let next: T | null = null;
+  for (const one of waiting) {
+    if (one.due > until) continue;
+    if (next === null || one.due < next.due || (one.due === next.due && one.id < next.id)) next = one;
+  }
+  return next;
+}
+
+/** What comes more often than this shows something that moves; what comes more seldom asks or counts. */
+const slow = 50;
+
+/** After so many generations a chain of timers is taken for one that has no end. */
+const longChain = 8;
+
+/**
+ * True for what repeats without end and shows nothing that moves, such as a clock that ticks or a question that is
+ * asked again and again: nobody waits for it to be over.
+ */
+export const isEndless = ({ kind, period, generation, due }: Waiting, now: number): boolean =>
+  period !== null ? period >= slow : kind === 'timer' && generation >= longChain && due - now >= slow;

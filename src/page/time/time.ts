@@ -1,0 +1,162 @@
+/**
+ * The time of a look. It stands still while the page works, and is moved on to what waits, at once, when nothing is
+ * left to do: how long a machine takes for anything makes no difference.
+ */
+import { frameAfter, frameLength, isEndless, nextUntil, timerDue, type Waiting } from '../../core/time/schedule.ts';
+import { native } from '../host/natives.ts';
+
+/** Something that waits, and what it does. */
+type Entry = Waiting & { run(): void };
+
+/** Milliseconds since 1970 at which the look began. */
+let start = 0;
+/** Milliseconds since the look began. */
+let now = 0;
+let entries = new Map<number, Entry>();
+/** Ids go on from look to look: what an ended look still clears is none of the next one's. */
+let nextId = 1;
+/** The generation of what runs now. */
+let running = 0;
+let reads = 0;
+
+/** Reading the clock this often without letting anything else happen is waiting for it: it moves on by one. */
+const readsPerMillisecond = 20_000;
+
+/** Milliseconds since the look began, as the page sees them. */
+export function elapsed(): number {
+  if (++reads % readsPerMillisecond === 0) now += 1;
+  return now;
+}
+
+/** Milliseconds since 1970, as the page sees them. */
+export const dateNow = (): number => Math.floor(start + elapsed());
+
+/** When the look began, in milliseconds since 1970. */
+export const beganAt = (): number => start;
+
+/** The time of the look, for the look's own record: reading it moves nothing on. */
+export const timeNow = (): number => Math.round(now * 10) / 10;
+
+/** A look begins: its time is 0, and nothing waits. */
+export function beginTime(at: number): void {
+  start = at;
+  now = 0;
+  reads = 0;
+  running = 0;
+  entries = new Map();
+}
+
+/** Lets something happen after a delay; with `period`, again and again. */
+export function wait(delay: unknown, period: number | null, run: () => void): number {
+  const generation = running + 1;
+  const due = timerDue(now, delay, generation);
+  const id = nextId++;
+  entries.set(id, { id, kind: 'timer', due, period, generation, run });
+  return id;
+}
+
+/** Lets something happen before the next frame, or when nothing else is left to do. */
+export function waitFor(kind: 'frame' | 'idle', run: () => void): number {
+  const id = nextId++;
+  const due = kind === 'frame' ? frameAfter(now) : now;
+  entries.set(id, { id, kind, due, period: null, generation: running + 1, run });
+  return id;
+}
+
+export const forget = (id: number): void => void entries.delete(id);
+
+const channel = new MessageChannel();
+const tasks: (() => void)[] = [];
+channel.port1.onmessage = () => tasks.shift()?.();
+
+/** Runs something as a task of its own: an error in it is one that nobody caught, as in a timer. */
+const inTask = (run: () => void): Promise<void> =>
+  new Promise((resolve) => {
+    tasks[tasks.length] = () => {
+      try {
+        run();
+      } finally {
+        running = 0;
+        resolve();
+      }
+    };
+    channel.port2.postMessage(null);
+  });
+
+/** Callbacks before one frame run together. */
+const togetherWith = (entry: Entry): Entry[] =>
+  entry.kind === 'frame'
+    ? [...entries.values()].filter(({ kind, due }) => kind === 'frame' && due === entry.due)
+    : [entry];
+
+function happen(entry: Entry): void {
+  if (!entries.has(entry.id)) return;
+  if (entry.period === null) entries.delete(entry.id);
+  else {
+    entry.due += Math.max(1, entry.period);
+    entry.generation++;
+  }
+  running = entry.generation;
+  entry.run();
+}
+
+async function move(entry: Entry): Promise<void> {
+  now = Math.max(now, entry.due);
+  reads = 0;
+  for (const one of togetherWith(entry)) await inTask(() => happen(one));
+}
+
+/** Moves time on to what comes next until a time, and lets it happen. False when nothing does. */
+export async function moveOn(until: number): Promise<boolean> {
+  const next = nextUntil(entries.values(), until);
+  if (next) await move(next);
+  return next !== null;
+}
+
+/** As `moveOn`, but leaves out what has no end. */
+export async function moveOnToRest(until: number): Promise<boolean> {
+  const next = nextUntil(
+    [...entries.values()].filter((one) => !isEndless(one, now)),
+    until,
+  );
+  if (next) await moveOn(next.due);
+  return next !== null;
+}
+
+/** Moves time on, past everything that waits until then; for the end of a wait. */
+export function moveTo(time: number): void {
+  now = Math.max(now, time);
+}
+
+/** What is still waiting and would go on for ever, in words; null when there is none. */
+export function endless(): string | null {
+  for (const one of entries.values()) {
+    if (one.kind === 'frame') return 'it asked for one frame after the other';
+    if (one.period !== null && !isEndless(one, now)) return `an interval of ${one.period} ms kept going`;
+  }
+  return null;
+}
+
+/** True when something may be moving: a frame is asked for, or a timer goes on and on in short steps. */
+export const mayMove = (): boolean =>
+  [...entries.values()].some(
+    (one) => one.kind === 'frame' || (one.period !== null && !isEndless(one, now)) || one.generation > 2,
+  );
+
+/** Moves time on by one frame. */
+export async function moveOneFrame(): Promise<void> {
+  const until = now + frameLength;
+  while (await moveOn(until));
+  moveTo(until);
+}
+
+/** Resolves after everything that is already due has run: the next task. */
+export const nextTask = (): Promise<void> => inTask(() => {});
+
+/** Lets happen what is due at this instant, at most this often: what sets itself again at once would never end. */
+export async function runDue(most = 100): Promise<void> {
+  for (let turns = 0; turns < most && (await moveOn(now)); turns++) await nextTask();
+}
+
+/** Milliseconds that really pass; for Sguardo's own patience with the machine. */
+export const reallyNow = native.now;
