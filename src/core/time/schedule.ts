@@ -13,7 +13,7 @@ export type Waiting = {
 };
 
 /** A sixtieth of a second. */
-export const frameLength = 1000 / 60;
+const frameLength = 1000 / 60;
 
 /** The first frame after a time. */
 export const frameAfter = (now: number): number => (Math.floor(now / frameLength + 1e-6) + 1) * frameLength;

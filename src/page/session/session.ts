@@ -7,6 +7,7 @@ import { act } from '../act/act.ts';
 import { releasePointer } from '../act/input.ts';
 import type { Adapter } from '../adapters/adapter.ts';
 import { ensured } from '../check/check.ts';
+import { append } from '../host/natives.ts';
 import { setSettings } from '../host/settings.ts';
 import { resetRequests } from '../network/requests.ts';
 import { resetRoutes } from '../network/routes.ts';
@@ -17,7 +18,7 @@ import { Recording, setRecording } from '../record/recording.ts';
 import { forgetRoots } from '../record/roots.ts';
 import { step } from '../record/step.ts';
 import { nextTask, runDue } from '../time/time.ts';
-import { untilStill } from './still.ts';
+import { idle, untilStill } from './still.ts';
 
 export type Session = {
   readonly recording: Recording;
@@ -78,6 +79,7 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
       const open = [...recording.open.values()].map((title) => `“${title}” was still running`);
       await recording.stop();
       await unmount();
+      if (!(await idle())) append(open, 'it never stopped working');
       resetRequests();
       resetRoutes({});
       root.replaceChildren();

@@ -17,16 +17,25 @@ export const nextFrame = (limit = 100): Promise<void> =>
 
 const postTask = scheduler.postTask.bind(scheduler);
 
+/** How long the page may keep busy before it is said not to become idle, in milliseconds. */
+const usualBusy = 1000;
+let mostBusy = usualBusy;
+
 /**
  * Resolves with true when nothing else is left to do: messages by which a framework puts its work off may overtake one
- * another, but none is overtaken by a task in the background. On a page that is never idle, soon after with false.
+ * another, but none is overtaken by a task in the background. On a page that is never idle, with false: after a second
+ * at first, and ever sooner.
  */
 export const idle = (): Promise<boolean> =>
   new Promise((resolve) => {
-    const timer = native.setTimeout(() => resolve(false), 100);
+    const timer = native.setTimeout(() => {
+      mostBusy = Math.max(4, mostBusy / 2);
+      resolve(false);
+    }, mostBusy);
     void postTask(
       () => {
         native.clearTimeout(timer);
+        mostBusy = usualBusy;
         resolve(true);
       },
       { priority: 'background' },

@@ -2,7 +2,7 @@
  * The time of a look. It stands still while the page works, and is moved on to what waits, at once, when nothing is
  * left to do: how long a machine takes for anything makes no difference.
  */
-import { frameAfter, frameLength, isEndless, nextUntil, timerDue, type Waiting } from '../../core/time/schedule.ts';
+import { frameAfter, isEndless, nextUntil, timerDue, type Waiting } from '../../core/time/schedule.ts';
 import { native } from '../host/natives.ts';
 
 /** Something that waits, and what it does. */
@@ -143,9 +143,9 @@ export const mayMove = (): boolean =>
     (one) => one.kind === 'frame' || (one.period !== null && !isEndless(one, now)) || one.generation > 2,
   );
 
-/** Moves time on by one frame. */
+/** Moves time on to the next frame. */
 export async function moveOneFrame(): Promise<void> {
-  const until = now + frameLength;
+  const until = frameAfter(now);
   while (await moveOn(until));
   moveTo(until);
 }
