@@ -9,6 +9,9 @@ import { moveTo, timeNow } from '../time/time.ts';
 import { findAll, insteadOf } from './find.ts';
 import { describe } from './names.ts';
 
+/** How often something may happen at one instant before time moves on all the same: a page may never be done. */
+const mostStanding = 50;
+
 /**
  * Tries again until `attempt` throws no problem: as long as it does, time moves on from one thing that happens to the
  * next, until patience ends with the last try, or the look has ended.
@@ -16,6 +19,7 @@ import { describe } from './names.ts';
 export async function retry<T>(current: Step, recording: Recording, attempt: () => T | Promise<T>): Promise<T> {
   const until = timeNow() + patience();
   current.tries = 0;
+  let standing = 0;
   for (;;) {
     current.tries++;
     try {
@@ -23,7 +27,9 @@ export async function retry<T>(current: Step, recording: Recording, attempt: () 
     } catch (error) {
       if (!(error instanceof ProblemError) || recording.isOver || timeNow() >= until) throw error;
     }
-    if (!(await waitOn(until))) moveTo(until);
+    const came = await waitOn(until, standing < mostStanding);
+    standing = came === 'stood' ? standing + 1 : 0;
+    if (came === 'nothing') moveTo(until);
     if (recording.isOver) throw new Error('The look has ended.');
   }
 }

@@ -129,17 +129,26 @@ export async function untilStill(settle: number, isOver: () => boolean = () => f
   }
 }
 
+/** What has come of a wait: something happened at the same time, or time has moved on, or nothing waits any more. */
+export type Wait = 'stood' | 'moved' | 'nothing';
+
 /**
- * Lets time go on while something is waited for: what is due now, then what comes next until a time. False when there
- * is nothing left to wait for until then.
+ * Lets something happen while something is waited for: first what is left to do at this instant, then, when there is
+ * nothing or `mayStand` is false, what comes next until a time.
  */
-export async function waitOn(until: number): Promise<boolean> {
-  finishAnimations();
+export async function waitOn(until: number, mayStand: boolean): Promise<Wait> {
+  const before = mutationCount();
+  const { events } = traffic();
+  const moved = finishAnimations();
   await runDue();
   await idle();
   if (traffic().pending) {
     await nextFrame();
-    return true;
+    return 'stood';
   }
-  return moveOn(until);
+  if (moved || mutationCount() !== before) await nextFrame();
+  if (mayStand && (moved || mutationCount() !== before || traffic().events !== events)) return 'stood';
+  if (!(await moveOn(until))) return 'nothing';
+  await idle();
+  return 'moved';
 }

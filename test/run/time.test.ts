@@ -1,0 +1,169 @@
+/** The look's own time: what is short-lived can be seen, what ends by itself has ended, and nothing takes real time. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import { momentAt } from '../../src/core/moment/patch.ts';
+import { isText } from '../../src/core/moment/moment.ts';
+import type { ResultSummary } from '../../src/core/run/run.ts';
+import { configuration, project } from '../support/project.ts';
+import { serve, type Served } from '../support/service.ts';
+
+const harbour = `import { answer, capture, click, clock, ensure, looks, the, type } from 'sguardo';
+import { useEffect, useState } from 'react';
+
+function Toast() {
+  const [shown, show] = useState(false);
+  return <div><button onClick={() => { show(true); setTimeout(() => show(false), 300); }}>Save</button>{shown && <p role="status">Saved</p>}</div>;
+}
+function Dialog() {
+  const [open, setOpen] = useState(true);
+  return <div><button onClick={() => setTimeout(() => setOpen(false), 425)}>Close</button>{open && <div role="dialog">Question</div>}</div>;
+}
+function Search() {
+  const [text, setText] = useState(''); const [found, setFound] = useState('nothing');
+  useEffect(() => { const id = setTimeout(() => text && setFound('ships like ' + text), 250); return () => clearTimeout(id); }, [text]);
+  return <div><output>{found}</output><label>Search <input value={text} onChange={(event) => setText(event.target.value)} /></label></div>;
+}
+function Countdown() {
+  const [left, setLeft] = useState(5);
+  useEffect(() => { const id = setInterval(() => setLeft((n) => n - 1), 1000); return () => clearInterval(id); }, []);
+  return <p>{left} s</p>;
+}
+function Weather() {
+  const [force, setForce] = useState(null);
+  useEffect(() => { fetch('/api/wind').then((reply) => reply.json()).then((wind) => setForce(wind.force)); }, []);
+  return force === null ? <p>loading</p> : <p>force {force}</p>;
+}
+function Glide() {
+  const [left, setLeft] = useState(0);
+  useEffect(() => {
+    let id = requestAnimationFrame(function go(time) { setLeft(Math.min(100, Math.round(time / 5))); if (time < 500) id = requestAnimationFrame(go); });
+    return () => cancelAnimationFrame(id);
+  }, []);
+  return <div style={{ position: 'relative' }}><button style={{ position: 'absolute', left }}>Glider {left}</button></div>;
+}
+function Now() { return <p>{new Date().toISOString()} {performance.now()} {String(new Event('x').timeStamp)} {document.timeline.currentTime}</p>; }
+const all = { Toast, Dialog, Search, Countdown, Weather, Glide, Now };
+function Any({ what }) { const One = all[what]; return <One />; }
+
+export default looks(Any, { props: { what: 'Now' }, states: {
+  'the clock stands': { async script() {
+    await ensure(the.text('2026-03-02T09:30:00.000Z 0 0 0')).isVisible();
+    for (let i = 0; i < 1e6; i++) Math.sqrt(i);
+    await ensure([Date.now(), performance.now()]).equals([Date.parse('2026-03-02T09:30:00Z'), 0]);
+  } },
+  'a toast': { props: { what: 'Toast' }, async script() {
+    await click(the.button('Save'));
+    await ensure(the.status()).reads('Saved');
+    await capture('saved', { settle: 0 });
+    await ensure(the.status()).isAbsent();
+    await ensure(() => performance.now()).equals(300);
+  } },
+  'a toast is gone in the end': { props: { what: 'Toast' }, script: () => click(the.button('Save')) },
+  'a dialog leaves': { props: { what: 'Dialog' }, script: () => click(the.button('Close')) },
+  'a debounce': { props: { what: 'Search' }, async script() {
+    await type(the.field('Search'), 'Ali');
+    await ensure(the.text('nothing')).isVisible();
+    await ensure(the.text('ships like Ali')).isVisible();
+  } },
+  'a countdown': { props: { what: 'Countdown' }, async script() {
+    await ensure(the.text('5 s')).isVisible();
+    await clock.advance(3000);
+    await ensure(the.text('2 s')).isVisible();
+    await clock.set('2026-03-02T09:30:04.500Z');
+    await ensure(the.text('1 s')).isVisible();
+  } },
+  'a countdown stands in the end': { props: { what: 'Countdown' } },
+  'a slow reply': { props: { what: 'Weather' }, answers: { '/api/wind': { json: { force: 4 }, delay: 700 } }, async script() {
+    await capture('loading', { settle: 0 });
+    await ensure(the.text('force 4')).isVisible();
+    await ensure(() => performance.now()).equals(700);
+  } },
+  'something moves': { props: { what: 'Glide' }, async script() {
+    await click(the.button(/Glider/));
+    await ensure(the.button('Glider 100')).isVisible();
+  } },
+  'the script waits by itself': { async script() {
+    await new Promise((go) => setTimeout(go, 60_000));
+    await ensure(async () => { await new Promise((go) => setTimeout(go, 30)); return 'after'; }).equals('after');
+    await new Promise((go) => requestAnimationFrame(go));
+    await new Promise((go) => requestIdleCallback(go));
+    await new Promise((go) => AbortSignal.timeout(500).addEventListener('abort', go));
+    await scheduler.postTask(() => {}, { delay: 500 });
+    await ensure(() => performance.now() >= 61_030 && performance.now() < 61_100).equals(true);
+  } },
+  'everything ends': { props: { what: 'Dialog' }, async script() {
+    await click(the.button('Close'));
+    await clock.finish();
+    await ensure(the.dialog()).isAbsent();
+    await ensure(() => performance.now()).equals(425);
+  } },
+  'a check fails at once': { props: { what: 'Dialog' }, script: () => ensure(the.dialog()).isAbsent() },
+  'time does not go back': { script: () => clock.advance(-1) },
+  'no delay': { script: () => answer('/api/wind', { delay: 'long' }) },
+  'no settle': { script: () => capture('now', { settle: 'long' }) },
+} });
+`;
+
+let served: Served;
+let look: (name: string) => ResultSummary;
+beforeAll(async () => {
+  served = await serve(
+    project({ 'sguardo.config.ts': configuration({ lanes: 2, patience: 2000 }), 'src/Any.look.jsx': harbour }),
+  );
+  ({ look } = await served.run());
+});
+
+/** All that a look shows in the end. */
+async function textOf(name: string): Promise<string> {
+  const { base, patches } = await served.client.timeline(look(name).id);
+  const { nodes } = momentAt(base, patches, patches.length);
+  return Object.values(nodes)
+    .map((node) => (isText(node) ? node.text : ''))
+    .join(' ');
+}
+
+describe('the look’s own time', () => {
+  it.each([
+    'the clock stands',
+    'a toast',
+    'a debounce',
+    'a countdown',
+    'a slow reply',
+    'something moves',
+    'the script waits by itself',
+    'everything ends',
+  ])('%s', (name) => {
+    const { verdict, problem, notes } = look(name);
+    expect([verdict, problem?.message, notes]).toEqual(['new', undefined, []]);
+  });
+
+  it('has come to the end of what ends by itself before a picture is taken', async () => {
+    expect(await textOf('a toast is gone in the end')).not.toContain('Saved');
+    expect(await textOf('a dialog leaves')).not.toContain('Question');
+    expect(await textOf('a countdown stands in the end')).toContain('5');
+  });
+
+  it('is told by every step', async () => {
+    const { steps } = await served.client.timeline(look('a toast').id);
+    expect(steps.map(({ clock }) => clock)).toEqual([
+      [0, 0],
+      [0, 0],
+      [0, 0],
+      [0, 0],
+      [0, 300],
+      [300, 300],
+      [300, 300],
+    ]);
+  });
+
+  it('is used up by a check that does not hold', async () => {
+    expect(look('a check fails at once').problem).toMatchObject({ code: 'check-failed' });
+    const { steps } = await served.client.timeline(look('a check fails at once').id);
+    expect(steps.at(-1)!.clock).toEqual([0, 2000]);
+  });
+
+  it('moves on only, and by numbers', () => {
+    expect(look('time does not go back').problem!.message).toBe('The clock cannot be moved by -1 ms.');
+    expect(look('no delay').problem!.message).toBe('The answer to /api/wind has the delay long.');
+    expect(look('no settle').problem!.message).toBe('The capture “now” has the settle long.');
+  });
+});
