@@ -11,6 +11,10 @@ const outcomes: Record<Step['outcome'], { sign: string; tone: string }> = {
   running: { sign: '…', tone: 'text-soft' },
 };
 
+/** The look's own time: where it stood, and how far the step moved it. */
+const clockText = ([from, to]: [number, number]): string =>
+  to > from ? `${milliseconds(from)} → ${milliseconds(to)}` : milliseconds(from);
+
 type Props = {
   step: Step;
   problems: Problem[];
@@ -24,6 +28,7 @@ type Props = {
 export function StepCard({ step, problems, marks, count, shownFile }: Props) {
   const { sign, tone } = outcomes[step.outcome];
   const facts = [
+    ...(step.clock ? [['clock', clockText(step.clock)]] : []),
     ['at', milliseconds(step.at)],
     ['took', step.took === null ? 'never ended' : milliseconds(step.took)],
     ...(step.tries && step.tries > 1 ? [['tried', `${step.tries} times`]] : []),
