@@ -1,7 +1,7 @@
 /** What running looks asks of any browser engine, whatever protocol drives it. */
 import type { Environment } from '../core/settings/environment.ts';
 import type { Box } from '../core/timeline/timeline.ts';
-import type { InputRequest, PausedRequest, Reply } from '../core/wire/wire.ts';
+import type { Files, InputRequest, PausedRequest, Reply } from '../core/wire/wire.ts';
 
 /** What a window tells its owner. Every handler is called in the order in which things happened. */
 export type WindowHandlers = {
@@ -22,6 +22,8 @@ export type EngineWindow = {
   handlers: WindowHandlers | null;
   /** Why the window cannot be used any more; null while it can. */
   readonly lost: LostError | null;
+  /** What the page has asked for besides the requests of its scripts. */
+  readonly files: Files;
   /** Makes the window show what a person in that environment would see. */
   apply(environment: Environment): Promise<void>;
   /** Loads a page and waits for its load event. */

@@ -126,9 +126,11 @@ function tampered(error: unknown): LookReport {
   return { outcome: 'broken', problem: wrong, stack: stackOf(error), notes: [], left, evidence: [] };
 }
 
-/** Puts the page's side in place. Called once by the document of a look file, before anything else. */
+// At once, before the next module is evaluated: frameworks keep the timers and clocks that they find then.
+watch();
+
+/** Begins the document of a look file. Called once. */
 export function start(modules: Modules): void {
-  watch();
   let loading: ReturnType<typeof load> | null = null;
   const loaded = (): ReturnType<typeof load> => {
     if (loading) return loading;

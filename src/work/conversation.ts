@@ -28,6 +28,8 @@ export class Conversation {
   #gathered: Gathered = { trace: emptyTrace(), shots: [], notes: [] };
   /** What the page has asked for and is still being done. */
   readonly #doing = new Set<Promise<void>>();
+  /** Requests are handed to the page in the order in which it made them. */
+  #asked: Promise<void> = Promise.resolve();
 
   constructor(window: EngineWindow, origin: string) {
     this.#window = window;
@@ -134,17 +136,19 @@ export class Conversation {
   }
 
   /** The browser has paused a request: the page decides, unless there is none. */
-  async request(request: PausedRequest): Promise<void> {
+  request(request: PausedRequest): void {
+    // In their order: the page counts on it that what it asked for last comes last.
+    this.#asked = this.#asked.then(() => this.#handOver(request));
+  }
+
+  async #handOver(request: PausedRequest): Promise<void> {
     const url = addressOf(request.url);
     const path = url && url.origin === this.#origin ? decodePath(url.pathname) : null;
     const isFile = path !== null && request.method === 'GET' && this.#bundle !== null;
     const asset = isFile && (await fileOf(this.#bundle!, path)) !== null;
-    const asked = JSON.stringify({ ...request, asset });
+    const asked = JSON.stringify({ ...request, asset, files: this.#window.files });
     const call = `window.__sguardo ? (__sguardo.request(${JSON.stringify(this.#token)}, ${asked}), true) : false`;
-    try {
-      if (!(await this.#window.evaluate(call))) this.#window.refuse(request.id);
-    } catch {
-      this.#window.refuse(request.id);
-    }
+    const refuse = (): void => this.#window.refuse(request.id);
+    this.#window.evaluate(call).then((taken) => taken || refuse(), refuse);
   }
 }

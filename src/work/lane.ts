@@ -158,7 +158,7 @@ export class Lane {
     this.#conversation = conversation;
     window.handlers = {
       message: (text) => conversation.receive(text),
-      request: (request) => void conversation.request(request),
+      request: (request) => conversation.request(request),
       dialog: (type, text) => conversation.note(`A dialog (${type}: “${text}”) opened and was dismissed.`),
       left: (url) => this.#cut(new Cut(problem('page-left', { url }))),
       lost: ({ what }) => this.#cut(new Cut(problem(what === 'window' ? 'window-closed' : 'page-crashed'))),

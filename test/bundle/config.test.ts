@@ -26,6 +26,7 @@ describe('a configuration', () => {
       baselines: 'baselines',
       environments: [defaultEnvironment],
       patience: 2000,
+      settle: 1000,
       timeLimit: 15000,
       now: '2026-03-02T09:30:00Z',
       lanes: 4,

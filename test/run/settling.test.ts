@@ -6,24 +6,31 @@ import { decodePng } from '../../src/work/png.ts';
 import { project } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
-/** A beacon that is drawn anew at every frame, `frames` times: ever another red, and in the end green. */
+/**
+ * A beacon that is drawn anew at every word of a worker, whose time is its own, `times` times: ever another red, and in
+ * the end green.
+ */
 const beacon = `import { looks } from 'sguardo';
 import { useEffect, useRef } from 'react';
-function Beacon({ frames }: { frames: number }) {
+function Beacon({ times }: { times: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const brush = canvas.current!.getContext('2d')!;
     let drawn = 0;
     const draw = () => {
-      brush.fillStyle = drawn === frames ? 'rgb(0, 128, 0)' : \`rgb(\${drawn % 200}, 0, 0)\`;
+      brush.fillStyle = drawn >= times ? 'rgb(0, 128, 0)' : \`rgb(\${drawn % 200}, 0, 0)\`;
       brush.fillRect(0, 0, 40, 40);
-      if (drawn++ < frames) requestAnimationFrame(draw);
+      drawn++;
     };
     draw();
+    const code = 'setInterval(() => postMessage(0), 10)';
+    const worker = new Worker(URL.createObjectURL(new Blob([code], { type: 'text/javascript' })));
+    worker.onmessage = draw;
+    return () => worker.terminate();
   }, []);
   return <canvas ref={canvas} width={40} height={40} style={{ display: 'block' }} />;
 }
-export default looks(Beacon, { props: { frames: 8 }, states: { settles: {}, never: { props: { frames: 1e9 } } } });
+export default looks(Beacon, { props: { times: 8 }, states: { settles: {}, never: { props: { times: 1e9 } } } });
 `;
 
 let served: Served;

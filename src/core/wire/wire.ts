@@ -42,10 +42,19 @@ export type FromPage = { token: string } & (
   | { kind: 'answer'; request: string; reply: RequestFate }
 );
 
+/** Files that a page shows or runs, such as pictures, style sheets, scripts and fonts. */
+export type Files = {
+  /** How many are on their way. */
+  loading: number;
+  /** How many have been asked for since the window was opened. */
+  asked: number;
+};
+
 /** A request of the page, as the host hands it back to the page to be answered. */
 export type AskedRequest = PausedRequest & {
   /** It is for a file of the bundle. */
   asset: boolean;
+  files: Files;
 };
 
 /** One look to run. */

@@ -1,13 +1,16 @@
 /** One Chromium window, driven over the DevTools protocol. */
 import type { Environment } from '../../core/settings/environment.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
-import type { InputRequest, PausedRequest, Reply } from '../../core/wire/wire.ts';
+import type { Files, InputRequest, PausedRequest, Reply } from '../../core/wire/wire.ts';
 import { type EngineWindow, LostError, type WindowHandlers } from '../engine.ts';
 import { mouseOrKey } from './input.ts';
 import type { Params, Pipe } from './pipe.ts';
 
 /** The name of the function through which a page calls its host. */
 export const hostBinding = '__sguardoHost';
+
+/** Requests that end by themselves and change what a page shows (DevTools protocol, Network.ResourceType). */
+const fileTypes = new Set(['Stylesheet', 'Image', 'Font', 'Script', 'TextTrack', 'Manifest', 'Other']);
 
 type RemoteValue = {
   result: { value?: unknown; description?: string };
@@ -39,6 +42,9 @@ export class ChromiumWindow implements EngineWindow {
   readonly #context: string;
   #loading: { loaded(): void; failed(error: Error): void } | null = null;
   #environment = '';
+  /** Requests for files that are under way. */
+  readonly #files = new Set<string>();
+  #filesAsked = 0;
 
   constructor(pipe: Pipe, session: string, context: string) {
     this.#pipe = pipe;
@@ -58,6 +64,7 @@ export class ChromiumWindow implements EngineWindow {
       this.#send('Inspector.enable'),
       this.#send('Runtime.addBinding', { name: hostBinding }),
       this.#send('Emulation.setFocusEmulationEnabled', { enabled: true }),
+      this.#send('Network.enable', { maxTotalBufferSize: 0, maxResourceBufferSize: 0 }),
       // Only what scripts ask for is paused: images, styles and modules keep their speed.
       this.#send('Fetch.enable', {
         patterns: [
@@ -98,6 +105,7 @@ export class ChromiumWindow implements EngineWindow {
   }
 
   async load(url: string): Promise<void> {
+    this.#files.clear();
     const loaded = new Promise<void>((resolve, reject) => {
       this.#loading = { loaded: resolve, failed: reject };
     });
@@ -177,6 +185,10 @@ export class ChromiumWindow implements EngineWindow {
   }
 
   /** The session id, by which the browser tells that the window has closed. */
+  get files(): Files {
+    return { loading: this.#files.size, asked: this.#filesAsked };
+  }
+
   get session(): string {
     return this.#session;
   }
@@ -208,6 +220,15 @@ export class ChromiumWindow implements EngineWindow {
         else this.proceed(requestId);
         break;
       }
+      case 'Network.requestWillBeSent':
+        if (!fileTypes.has(params.type)) break;
+        this.#files.add(params.requestId);
+        this.#filesAsked++;
+        break;
+      case 'Network.loadingFinished':
+      case 'Network.loadingFailed':
+        this.#files.delete(params.requestId);
+        break;
       case 'Page.javascriptDialogOpening':
         this.#pipe.post('Page.handleJavaScriptDialog', { accept: params.type === 'beforeunload' }, this.#session);
         this.handlers?.dialog(params.type, params.message);

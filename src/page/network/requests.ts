@@ -1,13 +1,21 @@
 /** The requests of scripts: how many are under way, and whose they are. */
+import type { Files } from '../../core/wire/wire.ts';
 import { native } from '../host/natives.ts';
 
 /**
  * Requests of one look. One that a look has left behind counts among that look's own, however late it settles, and its
  * promise never settles: nobody is there any more who could handle what it brings.
  */
-export type Requests = { inFlight: number; held: number; events: number; isOver: boolean };
+export type Requests = {
+  inFlight: number;
+  held: number;
+  events: number;
+  /** Files that are on their way, as the host said last. */
+  loading: number;
+  isOver: boolean;
+};
 
-const none = (): Requests => ({ inFlight: 0, held: 0, events: 0, isOver: false });
+const none = (): Requests => ({ inFlight: 0, held: 0, events: 0, loading: 0, isOver: false });
 let requests = none();
 
 /** A look begins or has ended: requests made so far are none of the next one's. */
@@ -23,7 +31,50 @@ export const requestsNow = (): Requests => requests;
 export type Traffic = { pending: boolean; events: number };
 
 /** Whether a request waits for a reply that nobody holds back, and how often one has begun or settled so far. */
-export const traffic = (): Traffic => ({ pending: requests.inFlight > requests.held, events: requests.events });
+export function traffic(): Traffic {
+  const { inFlight, held, loading, events } = requests;
+  return { pending: inFlight > held || loading > 0, events };
+}
+
+/** True while files were on their way when the host was asked last. */
+export const filesOnTheWay = (): boolean => requests.loading > 0;
+
+/** Null until the host has been asked: the document's own files are none of a look's. */
+let filesAsked: number | null = null;
+
+/** A request has reached its host, which says how many files are on their way. */
+export function arrived({ loading, asked }: Files): void {
+  if (requests.loading !== loading || (filesAsked !== null && filesAsked !== asked)) requests.events++;
+  requests.loading = loading;
+  filesAsked = asked;
+}
+
+const fencePath = '/sguardo-fence/';
+const fences = new Map<string, () => void>();
+let nextFence = 1;
+
+/**
+ * Resolves when every request that the page has made so far has reached its host, and is known here: requests keep
+ * their order, and this one is the last.
+ */
+export const fence = (): Promise<void> =>
+  new Promise((resolve) => {
+    const path = `${fencePath}${nextFence++}`;
+    fences.set(path, resolve);
+    native.fetch(path).then(
+      () => resolve(),
+      () => resolve(),
+    );
+  });
+
+/** True for a fence, which has been reached then. */
+export function passFence(path: string): boolean {
+  if (!path.startsWith(fencePath)) return false;
+  const reached = fences.get(path);
+  fences.delete(path);
+  reached?.();
+  return true;
+}
 
 /**
  * Counts a request until it and the reading of its body have settled; the promise is for the look that made it only.

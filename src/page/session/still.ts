@@ -1,6 +1,6 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
 import { append, native } from '../host/natives.ts';
-import { traffic } from '../network/requests.ts';
+import { fence, filesOnTheWay, traffic } from '../network/requests.ts';
 import { finishAnimations } from '../pins/animations.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
 import { endless, moveOn, moveOnToRest, runDue, timeNow } from '../time/time.ts';
@@ -76,15 +76,17 @@ async function oneRound(patience: number): Promise<Unrest> {
     await Promise.race([Promise.all(images.map((image) => image.decode().catch(() => {}))), after(patience)]);
   const moved = finishAnimations();
   // What ends or begins with a frame is seen only when one has come, however long a busy machine takes for it.
-  await nextFrame(2000);
+  await Promise.all([nextFrame(2000), fence()]);
   const isIdle = await idle();
   await runDue();
   if (moved) return 'animations started again as soon as they had ended';
   if (mutationCount() !== before) return 'the document kept changing';
+  if (filesOnTheWay()) return 'a file was still loading';
   if (traffic().pending) return 'a request was still under way';
   if (traffic().events !== events) return 'it kept making requests';
   if (pendingImages().length > 0) return 'an image was still loading';
   if (document.fonts.status !== 'loaded') return 'a font was still loading';
+  if (!isCalm()) return 'files kept coming';
   return isIdle ? null : 'it never stopped working, although nothing that it shows changed';
 }
 
@@ -129,8 +131,21 @@ export async function untilStill(settle: number, isOver: () => boolean = () => f
   }
 }
 
-/** What has come of a wait: something happened at the same time, or time has moved on, or nothing waits any more. */
-export type Wait = 'stood' | 'moved' | 'nothing';
+/** A script that has come must still be run, and what it brings shown: for so many frames. */
+const calmFrames = 3;
+let lastTraffic = 0;
+let calm = 0;
+
+/** True when no request or file has come or gone for some frames. */
+function isCalm(): boolean {
+  const { events } = traffic();
+  calm = events === lastTraffic ? calm + 1 : 0;
+  lastTraffic = events;
+  return events === 0 || calm >= calmFrames;
+}
+
+/** What has come of a wait: something happened at this instant, time has moved on, or nothing waits any more. */
+export type Wait = 'stood' | 'loading' | 'moved' | 'nothing';
 
 /**
  * Lets something happen while something is waited for: first what is left to do at this instant, then, when there is
@@ -142,12 +157,17 @@ export async function waitOn(until: number, mayStand: boolean): Promise<Wait> {
   const moved = finishAnimations();
   await runDue();
   await idle();
+  if (moved || mutationCount() !== before) await nextFrame();
+  await fence();
   if (traffic().pending) {
     await nextFrame();
-    return 'stood';
+    return 'loading';
   }
-  if (moved || mutationCount() !== before) await nextFrame();
   if (mayStand && (moved || mutationCount() !== before || traffic().events !== events)) return 'stood';
+  if (!isCalm()) {
+    await nextFrame();
+    return 'loading';
+  }
   if (!(await moveOn(until))) return 'nothing';
   await idle();
   return 'moved';
