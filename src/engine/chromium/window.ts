@@ -221,7 +221,8 @@ export class ChromiumWindow implements EngineWindow {
         break;
       }
       case 'Network.requestWillBeSent':
-        if (!fileTypes.has(params.type)) break;
+        // Documents and the scripts of workers, which the browser asks for itself, end in another session.
+        if (!fileTypes.has(params.type) || !params.requestId.includes('.')) break;
         this.#files.add(params.requestId);
         this.#filesAsked++;
         break;

@@ -7,7 +7,7 @@ import { answerRequest, handleRequests } from '../host/host.ts';
 import { networkOrigins } from '../host/settings.ts';
 import { type Recording, recordingNow } from '../record/recording.ts';
 import { wait } from '../time/time.ts';
-import { arrived, passFence, requestsNow } from './requests.ts';
+import { arrived, beaconArrived, passFence, requestsNow } from './requests.ts';
 import { type Route, routeFor } from './routes.ts';
 
 function toReply(init: AnswerInit, asked: AskedRequest): Reply {
@@ -99,6 +99,7 @@ async function decide(asked: AskedRequest): Promise<void> {
   arrived(asked.files);
   if (passFence(path)) return answerRequest(asked.id, 'refuse');
   requestsNow().events++;
+  beaconArrived(asked.url);
   const close = mark(recording, asked, path);
   const route = routeFor(asked.method, asked.url);
   if (route) await answered(route, asked, close);

@@ -12,10 +12,12 @@ export type Requests = {
   events: number;
   /** Files that are on their way, as the host said last. */
   loading: number;
+  /** When beacons that are still on their way were sent, by address. */
+  beacons: Record<string, number>;
   isOver: boolean;
 };
 
-const none = (): Requests => ({ inFlight: 0, held: 0, events: 0, loading: 0, isOver: false });
+const none = (): Requests => ({ inFlight: 0, held: 0, events: 0, loading: 0, beacons: {}, isOver: false });
 let requests = none();
 
 /** A look begins or has ended: requests made so far are none of the next one's. */
@@ -32,8 +34,10 @@ export type Traffic = { pending: boolean; events: number };
 
 /** Whether a request waits for a reply that nobody holds back, and how often one has begun or settled so far. */
 export function traffic(): Traffic {
-  const { inFlight, held, loading, events } = requests;
-  return { pending: inFlight > held || loading > 0, events };
+  const { inFlight, held, loading, beacons, events } = requests;
+  const late = native.now() - longestBeacon;
+  const isBeaconOnTheWay = Object.values(beacons).some((since) => since > late);
+  return { pending: inFlight > held || loading > 0 || isBeaconOnTheWay, events };
 }
 
 /** True while files were on their way when the host was asked last. */
@@ -41,6 +45,9 @@ export const filesOnTheWay = (): boolean => requests.loading > 0;
 
 /** Null until the host has been asked: the document's own files are none of a look's. */
 let filesAsked: number | null = null;
+
+/** A beacon, perhaps, has reached its host. */
+export const beaconArrived = (url: string): void => void delete requests.beacons[url];
 
 /** A request has reached its host, which says how many files are on their way. */
 export function arrived({ loading, asked }: Files): void {
@@ -141,8 +148,23 @@ function watchXhr(): void {
   };
 }
 
+/** A beacon that has not reached its host after so long was refused on its way, in real milliseconds. */
+const longestBeacon = 1000;
+
+/** Beacons overtake nobody, and are overtaken: each counts until it has reached its host. */
+function watchBeacons(): void {
+  const send = navigator.sendBeacon.bind(navigator);
+  navigator.sendBeacon = (url, data) => {
+    const sent = send(url, data);
+    const own = requests;
+    if (sent) own.beacons[new URL(url, location.href).href] = native.now();
+    return sent;
+  };
+}
+
 /** Called once, before anything of the project runs. */
 export function watchRequests(): void {
   watchFetch();
   watchXhr();
+  watchBeacons();
 }
