@@ -6,7 +6,7 @@ import { native } from '../host/natives.ts';
 import { patience } from '../host/settings.ts';
 import { finishAnimations } from '../pins/animations.ts';
 import type { Recording } from '../record/recording.ts';
-import { nextFrame } from '../session/still.ts';
+import { isFramed, nextFrame } from '../session/still.ts';
 import { describe } from './names.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, deepestAt, pointOf, within } from './scroll.ts';
@@ -37,11 +37,13 @@ export function actionable(current: Step, recording: Recording, target: Target, 
     const hidden = whyInvisible(element);
     if (hidden) wrong('target-hidden', { why: hidden });
     if (purpose.needsEnabled && isDisabled(element)) wrong('target-disabled');
-    bringIntoView(element);
-    finishAnimations();
+    const scrolled = bringIntoView(element);
+    const moved = finishAnimations();
     const before = boxOf(element);
-    if (mayMove()) await moveOneFrame();
-    await wholeFrame();
+    if (mayMove()) {
+      await moveOneFrame();
+      await wholeFrame();
+    } else if (scrolled || moved || !isFramed()) await nextFrame();
     const after = boxOf(element);
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
     const point = pointOf(element);

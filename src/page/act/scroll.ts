@@ -52,13 +52,15 @@ export function visiblePart(element: Element): Area {
 
 const isEmpty = ({ left, top, right, bottom }: Area): boolean => right - left < 1 || bottom - top < 1;
 
-/** Scrolls every ancestor until the middle of the element can be seen. */
-export function bringIntoView(element: Element): void {
+/** Scrolls every ancestor until the middle of the element can be seen. True when it could not be seen before. */
+export function bringIntoView(element: Element): boolean {
   const box = element.getBoundingClientRect();
   const part = visiblePart(element);
   const middle = { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 };
   const seen = middle.x >= part.left && middle.x <= part.right && middle.y >= part.top && middle.y <= part.bottom;
-  if (!seen || isEmpty(part)) element.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' });
+  if (seen && !isEmpty(part)) return false;
+  element.scrollIntoView({ block: 'center', inline: 'center', behavior: 'instant' });
+  return true;
 }
 
 /** Where a person would point at: the middle of the part of the element that can be seen. */

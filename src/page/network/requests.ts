@@ -10,6 +10,8 @@ export type Requests = {
   inFlight: number;
   held: number;
   events: number;
+  /** Grows whenever files were found to have been asked for or to have come. */
+  fileEvents: number;
   /** Files that are on their way, as the host said last. */
   loading: number;
   /** When beacons that are still on their way were sent, by address. */
@@ -17,7 +19,15 @@ export type Requests = {
   isOver: boolean;
 };
 
-const none = (): Requests => ({ inFlight: 0, held: 0, events: 0, loading: 0, beacons: {}, isOver: false });
+const none = (): Requests => ({
+  inFlight: 0,
+  held: 0,
+  events: 0,
+  fileEvents: 0,
+  loading: 0,
+  beacons: {},
+  isOver: false,
+});
 let requests = none();
 
 /** A look begins or has ended: requests made so far are none of the next one's. */
@@ -40,6 +50,9 @@ export function traffic(): Traffic {
   return { pending: inFlight > held || loading > 0 || isBeaconOnTheWay, events };
 }
 
+/** A number that grows whenever files were found to have been asked for or to have come. */
+export const fileEvents = (): number => requests.fileEvents;
+
 /** True while files were on their way when the host was asked last. */
 export const filesOnTheWay = (): boolean => requests.loading > 0;
 
@@ -51,7 +64,10 @@ export const beaconArrived = (url: string): void => void delete requests.beacons
 
 /** A request has reached its host, which says how many files are on their way. */
 export function arrived({ loading, asked }: Files): void {
-  if (requests.loading !== loading || (filesAsked !== null && filesAsked !== asked)) requests.events++;
+  if (requests.loading !== loading || (filesAsked !== null && filesAsked !== asked)) {
+    requests.events++;
+    requests.fileEvents++;
+  }
   requests.loading = loading;
   filesAsked = asked;
 }

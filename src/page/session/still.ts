@@ -1,6 +1,6 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
 import { append, native } from '../host/natives.ts';
-import { fence, filesOnTheWay, traffic } from '../network/requests.ts';
+import { fence, fileEvents, filesOnTheWay, traffic } from '../network/requests.ts';
 import { finishAnimations } from '../pins/animations.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
 import { endless, moveOn, moveOnToRest, runDue, timeNow } from '../time/time.ts';
@@ -11,9 +11,15 @@ export const nextFrame = (limit = 100): Promise<void> =>
     const timer = native.setTimeout(resolve, limit);
     native.requestAnimationFrame(() => {
       native.clearTimeout(timer);
+      framed = mutationCount();
       resolve();
     });
   });
+
+let framed = -1;
+
+/** True when the document is as the last frame has shown it. */
+export const isFramed = (): boolean => framed === mutationCount();
 
 const postTask = scheduler.postTask.bind(scheduler);
 
@@ -133,14 +139,14 @@ export async function untilStill(settle: number, isOver: () => boolean = () => f
 
 /** A script that has come must still be run, and what it brings shown: for so many frames. */
 const calmFrames = 3;
-let lastTraffic = 0;
+let lastFiles = 0;
 let calm = 0;
 
-/** True when no request or file has come or gone for some frames. */
+/** True when no file has come for some frames. */
 function isCalm(): boolean {
-  const { events } = traffic();
-  calm = events === lastTraffic ? calm + 1 : 0;
-  lastTraffic = events;
+  const events = fileEvents();
+  calm = events === lastFiles ? calm + 1 : 0;
+  lastFiles = events;
   return events === 0 || calm >= calmFrames;
 }
 
