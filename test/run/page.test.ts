@@ -60,6 +60,35 @@ const actions: Record<string, string> = {
     await ensure(the.field('Tide')).hasValue('high');`,
 };
 
+/** Controls as libraries build them: the native one is transparent or clipped, and a twin is painted. */
+const controlHtml = `
+<style>.clipped { position: absolute; width: 1px; height: 1px; overflow: hidden; clip: rect(0 0 0 0); }</style>
+<span style="position: relative"><input type="checkbox" aria-label="Lit" style="opacity: 0; position: absolute"><svg width="13" height="13"></svg></span>
+<label><input type="radio" name="side" class="clipped"><i>Port</i></label><input id="star" type="radio" name="side" class="clipped"><label for="star">Starboard</label>
+<div style="position: relative; width: 90px"><button id="under" onkeydown="window.pressed = event.key">Under</button><div style="position: absolute; inset: 0; background: navy"></div></div>
+<label>Day <input type="date" onchange="window.heard = event.target.value"></label><label>Hour <input type="time"></label>
+<label>Flag <input type="color"></label><label>Month <input type="month"></label><label>Draught <input type="range" max="20" step="0.5"></label>`;
+const controls: Record<string, string> = {
+  'a transparent checkbox over its twin': `await click(the.checkbox('Lit'));
+    await ensure(the.checkbox('Lit')).isChecked();`,
+  'a clipped radio inside its label': `await click(the.radio('Port')); await ensure(the.radio('Port')).isChecked();`,
+  'a clipped radio beside its label': `await click(the.radio('Starboard'));
+    await ensure(the.radio('Starboard')).isChecked();`,
+  'keys for what a pointer cannot reach': `await press(the.button('Under'), 'Enter');
+    await ensure(() => window.pressed).equals('Enter');`,
+  'a date': `await type(the.field('Day'), '2026-12-31'); await ensure(the.field('Day')).hasValue('2026-12-31');
+    await ensure(() => window.heard).equals('2026-12-31');
+    await clear(the.field('Day')); await ensure(the.field('Day')).hasValue('');`,
+  'a time, a month, a colour, a place on a line': `await type(the.field('Hour'), '09:45');
+    await ensure(the.field('Hour')).hasValue('09:45');
+    await type(the.field('Month'), '2026-03'); await ensure(the.field('Month')).hasValue('2026-03');
+    await type(the.field('Flag'), '#1F6FEB'); await ensure(the.field('Flag')).hasValue('#1f6feb');
+    await type(the.field('Draught'), '7.5'); await ensure(() => $('[type=range]').value).equals('7.5');`,
+  'a date that differs from one': `await type(the.field('Day'), '31.12.2026');`,
+  'keys for what differs from a control': `await press(the.css('svg'), 'Enter');`,
+  'a click on what differs from what is reached': `await click(the.button('Under'));`,
+};
+
 const actionHtml = `
 <div style="height:30px;overflow:auto"><div style="height:100px"></div><button onclick="window.clicked='Near'">Near</button></div>
 <div style="height:120px;overflow:auto"><div style="height:900px"></div><div style="height:100px;overflow:auto"><div style="height:700px"></div><button onclick="window.clicked='Deep'">Deep</button></div></div>
@@ -149,6 +178,7 @@ beforeAll(async () => {
     project({
       'sguardo.config.ts': configuration({ patience: 600, lanes: 3, environments: { day: { viewport: [500, 400] } } }),
       'src/Acts.look.jsx': file(actionHtml, actionSetUp, actions),
+      'src/Controls.look.jsx': file(controlHtml, '', controls),
       'src/Pins.look.jsx': file('<p>pins</p>', '', { ...pins, ...values }),
       'src/Doors.look.jsx': file('<p>doors</p>', '', doors),
       'src/Rest.look.jsx': file(
@@ -163,18 +193,27 @@ beforeAll(async () => {
   ({ look } = await served.run());
 });
 
-const failing = ['select from a disabled group', ...Object.keys(values).filter((name) => name.includes('differ'))];
+const failing = [
+  'select from a disabled group',
+  ...Object.keys({ ...values, ...controls }).filter((name) => name.includes('differs') || name.includes('that differ')),
+];
 
 describe('actions, pins, values and doors', () => {
-  it.each([...Object.keys(actions), ...Object.keys(pins), ...Object.keys(values), ...Object.keys(doors)])(
-    '%s',
-    (name) => {
-      const { verdict, problem } = look(name);
-      expect([verdict, problem?.message]).toEqual(
-        failing.includes(name) ? ['failed', expect.any(String)] : ['new', undefined],
-      );
-    },
-  );
+  it.each(Object.keys({ ...actions, ...controls, ...pins, ...values, ...doors }))('%s', (name) => {
+    const { verdict, problem } = look(name);
+    expect([verdict, problem?.message]).toEqual(
+      failing.includes(name) ? ['failed', expect.any(String)] : ['new', undefined],
+    );
+  });
+
+  it('what a control does not take, and what keys cannot reach, is told', () => {
+    expect(look('a date that differs from one').problem).toMatchObject({
+      code: 'value-not-taken',
+      message: expect.stringContaining('did not take “31.12.2026”'),
+    });
+    expect(look('keys for what differs from a control').problem).toMatchObject({ code: 'target-not-focusable' });
+    expect(look('a click on what differs from what is reached').problem).toMatchObject({ code: 'target-covered' });
+  });
 
   it('what reads the same says how it differs', () => {
     expect(look('files that differ in content').problem!.found).toEqual([

@@ -42,6 +42,14 @@ const steps = {
     (d) => `${d.target} does not take text.`,
     'Name the input, the textarea or the editable element itself, for example with the.field(label).',
   ),
+  'target-not-focusable': entry(
+    (d) => `${d.target} cannot have the focus, so no key reaches it.`,
+    'Press keys at what a person can reach with Tab, or leave the target out to press them where the focus is.',
+  ),
+  'value-not-taken': entry(
+    (d) => `${d.target} did not take “${d.text}”: its value is “${d.shown}” afterwards.`,
+    'Write a date as 2026-03-02, a time as 09:30, a month as 2026-03, a week as 2026-W10, a colour as #1f6feb.',
+  ),
   'option-missing': entry((d) => `${d.target} has no option “${d.option}”.`, 'Use one of the options listed.'),
   'option-not-chosen': entry(
     (d) => `“${d.option}” could not be chosen in ${d.target}: it shows “${d.shown}” afterwards.`,

@@ -8,8 +8,9 @@ import { isTarget } from '../../language/target.ts';
 import { actionInWords } from '../../language/words.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
+import { runDue } from '../time/time.ts';
 import { actionable } from './actionable.ts';
-import { enterField, isFocused } from './field.ts';
+import { enterField, focus, pickValue } from './field.ts';
 import { clickAt, parseKeys, send } from './input.ts';
 import { selectOption } from './select.ts';
 
@@ -37,21 +38,23 @@ async function perform(action: Action, current: Step, recording: Recording): Pro
       const { point } = await actionable(current, recording, action.target, purpose);
       return send(number, [{ kind: 'move', x: point[0], y: point[1], button: 'none' }]);
     }
-    case 'type':
-      await enterField(current, recording, action.target, 'typing');
+    case 'type': {
+      const field = await enterField(current, recording, action.target, 'typing');
+      if (pickValue(field, action.target, action.text)) return runDue();
       return send(number, [...action.text].map(keyFor));
-    case 'clear':
-      await enterField(current, recording, action.target, 'clearing');
+    }
+    case 'clear': {
+      const field = await enterField(current, recording, action.target, 'clearing');
+      if (pickValue(field, action.target, '')) return runDue();
       return send(number, [
         { kind: 'key', key: 'a', modifiers: modifierBits.Control },
         { kind: 'key', key: 'Backspace', modifiers: 0 },
       ]);
+    }
     case 'press': {
       const event = parseKeys(action.keys);
       if (action.target) {
-        const purpose = { action: 'key', needsEnabled: true };
-        const { element } = await actionable(current, recording, action.target, purpose);
-        if (!isFocused(element)) (element as HTMLElement).focus();
+        await focus(current, recording, action.target);
       }
       return send(number, [event]);
     }

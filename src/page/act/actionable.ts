@@ -7,11 +7,12 @@ import { patience } from '../host/settings.ts';
 import { finishAnimations } from '../pins/animations.ts';
 import type { Recording } from '../record/recording.ts';
 import { isFramed, nextFrame } from '../session/still.ts';
+import { handleOf, reaches, whyOutOfReach } from './handle.ts';
 import { describe } from './names.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, deepestAt, pointOf, within } from './scroll.ts';
 import { mayMove, moveOneFrame } from '../time/time.ts';
-import { boxOf, isDisabled, whyInvisible } from './visible.ts';
+import { boxOf, isDisabled } from './visible.ts';
 
 /** Waits for a frame; one that comes at once would show nothing to have moved. */
 async function wholeFrame(): Promise<void> {
@@ -34,24 +35,24 @@ export function actionable(current: Step, recording: Recording, target: Target, 
   return retry(current, recording, async () => {
     const element = only(target);
     recording.aim(current, name, element, boxOf(element));
-    const hidden = whyInvisible(element);
+    const handle = handleOf(element);
+    const hidden = whyOutOfReach(handle);
     if (hidden) wrong('target-hidden', { why: hidden });
     if (purpose.needsEnabled && isDisabled(element)) wrong('target-disabled');
-    const scrolled = bringIntoView(element);
+    const scrolled = bringIntoView(handle);
     const moved = finishAnimations();
-    const before = boxOf(element);
+    const before = boxOf(handle);
     if (mayMove()) {
       await moveOneFrame();
       await wholeFrame();
     } else if (scrolled || moved || !isFramed()) await nextFrame();
-    const after = boxOf(element);
+    const after = boxOf(handle);
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
-    const point = pointOf(element);
+    const point = pointOf(handle);
     const top = deepestAt(...point);
-    const label = top?.closest('label') as HTMLLabelElement | null;
-    if (!within(top, element) && label?.control !== element)
+    if (!reaches(top, element, within))
       wrong('target-covered', { cover: top ? describe(top) : 'nothing visible: it lies outside the viewport' });
-    recording.aim(current, name, element, after);
+    recording.aim(current, name, element, boxOf(element));
     current.pointer = point;
     return { element, point };
   });

@@ -1,11 +1,13 @@
 /** Text fields: what takes text, and how the caret gets behind what is there. */
-import { problem, ProblemError } from '../../core/problem/problem.ts';
+import { fail, problem, ProblemError } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { Target } from '../../language/target.ts';
 import type { Recording } from '../record/recording.ts';
 import { shadowOf } from '../record/roots.ts';
 import { actionable } from './actionable.ts';
 import { clickAt, send } from './input.ts';
+import { only, retry } from './retry.ts';
+import { boxOf, isDisabled } from './visible.ts';
 
 const noText = new Set(['checkbox', 'radio', 'button', 'submit', 'reset', 'file', 'image', 'range', 'color', 'hidden']);
 
@@ -44,9 +46,30 @@ function caretToEnd(element: Element): void {
   }
 }
 
+/** Inputs with a picker of their own: their value is written in one way, whatever the locale shows. */
+const picked = new Set(['date', 'time', 'month', 'week', 'datetime-local', 'color', 'range']);
+
+const setValue = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!;
+
+/**
+ * Gives an input with a picker its value (WHATWG HTML, 4.10.5.1): keys would do something else in every locale.
+ * False when the element is no such input. @throws ProblemError `value-not-taken`
+ */
+export function pickValue(element: Element, target: Target, text: string): boolean {
+  if (!(element instanceof HTMLInputElement) || !picked.has(element.type)) return false;
+  element.focus();
+  setValue.call(element, text);
+  if (element.value !== text.trim() && element.value !== text.trim().toLowerCase())
+    throw new ProblemError(problem('value-not-taken', { target: String(target), text, shown: element.value }));
+  element.dispatchEvent(new Event('input', { bubbles: true, composed: true }));
+  element.dispatchEvent(new Event('change', { bubbles: true }));
+  return true;
+}
+
 /** Clicks into a text field unless it has the focus already, and puts the caret at its end. */
 export async function enterField(step: Step, recording: Recording, target: Target, action: string): Promise<Element> {
   const { element, point } = await actionable(step, recording, target, { action, needsEnabled: true });
+  if (element instanceof HTMLInputElement && picked.has(element.type) && !element.readOnly) return element;
   if (!takesText(element)) throw new ProblemError(problem('target-not-editable', { target: String(target) }));
   const focused = isTextControl(element) ? element : editingHost(element);
   if (!isFocused(focused)) await send(recording.number, clickAt(point));
@@ -54,3 +77,17 @@ export async function enterField(step: Step, recording: Recording, target: Targe
   caretToEnd(element);
   return element;
 }
+
+/** True when the focus is at the element or inside it, where keys bubble up from. */
+const holdsFocus = (element: Element): boolean =>
+  element.contains((element.getRootNode() as Document | ShadowRoot).activeElement);
+
+/** Gives an element the focus, as Tab would: it need not be where a pointer could reach it. */
+export const focus = (step: Step, recording: Recording, target: Target): Promise<void> =>
+  retry(step, recording, () => {
+    const element = only(target);
+    recording.aim(step, String(target), element, boxOf(element));
+    if (isDisabled(element)) fail('target-disabled', { target: String(target) });
+    if (!holdsFocus(element)) (element as HTMLElement).focus?.();
+    if (!holdsFocus(element)) fail('target-not-focusable', { target: String(target) });
+  });

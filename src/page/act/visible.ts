@@ -6,14 +6,15 @@ export const boxOf = (element: Element): Box => {
   return [left, top, width, height];
 };
 
-/** Why nobody can see the element, or null when they can. */
-export function whyInvisible(element: Element): string | null {
+/** Why nobody can see the element, or null when they can; `transparent` ones may count as seen. */
+export function whyInvisible(element: Element, { transparent = false } = {}): string | null {
   if (!element.isConnected) return 'it was taken out of the page';
   const [, , width, height] = boxOf(element);
   if (!element.checkVisibility()) return 'it or something around it has display: none or content-visibility: hidden';
   const { visibility } = getComputedStyle(element);
   if (visibility !== 'visible') return `it has visibility: ${visibility}`;
-  if (!element.checkVisibility({ opacityProperty: true })) return 'it or something around it has opacity: 0';
+  if (!transparent && !element.checkVisibility({ opacityProperty: true }))
+    return 'it or something around it has opacity: 0';
   if (width === 0 || height === 0) return `it is ${width} by ${height} pixels`;
   return null;
 }
