@@ -149,8 +149,8 @@ const alike = ({ component, look, verdict, problem, captures }: ResultSummary): 
     captures.map(({ name, state }) => [name, state.kind, state.kind === 'changed' ? state.markup : null]),
   ]);
 
-/** Most looks that are told in full; beyond, a list is read in the console. */
-const toldInFull = 20;
+/** Most looks that are told in full; beyond, a list is read in the console, which a CI log has not. */
+const toldInFull = process.env.CI && process.env.CI !== 'false' ? Number.POSITIVE_INFINITY : 20;
 
 async function tell({ client, url, own }: Found, summary: RunSummary, results: ResultSummary[]): Promise<void> {
   const say = (text: string): void => void process.stdout.write(`${text}\n`);

@@ -47,6 +47,30 @@ const within = async <T>(milliseconds: number, promise: Promise<T>, late: () => 
   }
 };
 
+/** A look that goes on and on may take so many times its limit. */
+const mostLimits = 10;
+
+/**
+ * Waits as long as there is progress: `limit` milliseconds without any are too many, since a busy machine may need more
+ * for the whole. What makes progress for ever is ended, too.
+ */
+async function whileMoving<T>(limit: number, promise: Promise<T>, progress: () => number, late: () => Cut): Promise<T> {
+  for (let last = -1, rounds = 0; ; rounds++) {
+    const now = progress();
+    if (now === last || rounds === mostLimits) throw late();
+    last = now;
+    const waited = within(limit, promise, late);
+    const came = await waited.then(
+      (value) => ({ value }),
+      (error: unknown) => {
+        if (error instanceof Cut && progress() !== now) return null;
+        throw error;
+      },
+    );
+    if (came) return came.value;
+  }
+}
+
 export class Lane {
   readonly #crew: Crew;
   readonly #index: number;
@@ -124,9 +148,11 @@ export class Lane {
     try {
       const late = (): Cut => new Cut(problem('look-endless', { doing: doing(gathered.trace), limit: timeLimit }));
       const call = `__sguardo.run(${JSON.stringify(conversation.token)}, ${JSON.stringify(request)})`;
-      const running = this.#window!.evaluate(call, timeLimit + haltLimit);
+      const running = this.#window!.evaluate(call, mostLimits * timeLimit + haltLimit);
       running.catch(() => {});
-      const said = readLookReport(await within(timeLimit, Promise.race([running, this.#nextCut()]), late));
+      const steps = (): number => gathered.trace.steps.length;
+      const ending = Promise.race([running, this.#nextCut()]);
+      const said = readLookReport(await whileMoving(timeLimit, ending, steps, late));
       if (!said) throw new Cut(problem('page-forged'));
       report = said;
       await conversation.hush();

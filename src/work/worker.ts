@@ -20,10 +20,13 @@ export type Port = {
   done(task: Task & { kind: 'look' }, execution: Execution): void;
 };
 
-/** True for a failure that running the look alone may change; endless loops are not tried again. */
+/** True for a look that was stopped: on a busy machine, or after what ran before it, it may have come to its end. */
+const isEndless = ({ report: { problem: wrong } }: Execution): boolean => wrong?.code === 'look-endless';
+
+/** True for a failure that running the look alone may change. */
 const worthAnotherTry = ({ report: { outcome, problem: wrong } }: Execution): boolean =>
   outcome === 'failed' ||
-  (wrong !== null && ['render-threw', 'internal', 'page-forged', 'page-left'].includes(wrong.code));
+  (wrong !== null && ['render-threw', 'internal', 'page-forged', 'page-left', 'look-endless'].includes(wrong.code));
 
 /** Trouble with the page rather than with the look: it is tried once more, whether it was alone or not. */
 const isLoss = ({ report: { problem: wrong } }: Execution): boolean =>
@@ -43,7 +46,7 @@ async function attempt<T>(work: () => Promise<T>): Promise<{ value: T } | { lost
 
 /** What a second try, alone in a fresh document, makes of the first one. */
 function weigh(first: Execution, alone: Execution): Execution {
-  if (isLoss(first)) {
+  if (isLoss(first) || (isEndless(first) && !isEndless(alone))) {
     if (!isLoss(alone)) alone.report.notes.push(`At the first try: ${first.report.problem!.message}`);
     return alone;
   }

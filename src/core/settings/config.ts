@@ -20,7 +20,7 @@ export type Config = {
   patience?: number;
   /** How far time is moved on before a capture while anything waits that will happen by itself. Default 1000 ms. */
   settle?: number;
-  /** How long one look may take, in milliseconds. Default 15000. */
+  /** How long a look may take from one step to the next, in real milliseconds; ten times that in all. Default 15000. */
   timeLimit?: number;
   /** What the clock shows when a look begins (ISO 8601). Default `2026-03-02T09:30:00Z`. */
   now?: string;
