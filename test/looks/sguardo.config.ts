@@ -5,5 +5,5 @@ export default {
   baselines: false,
   environments: { plain: { viewport: [640, 480] } },
   patience: 1500,
-  timeLimit: 8000,
+  timeLimit: 4000,
 } satisfies Config;

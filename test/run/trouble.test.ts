@@ -17,9 +17,9 @@ beforeAll(async () => {
 
 const expected: [name: string, verdict: Verdict, code: ProblemCode, message: RegExp][] = [
   ['throws at render', 'broken', 'render-threw', /Trouble threw while rendering: Error: the bilge pump failed/],
-  ['endless at render', 'broken', 'look-endless', /Rendering did not end within 8000 ms/],
-  ['endless in the script', 'broken', 'look-endless', /did not end within 8000 ms and was stopped/],
-  ['waits for ever', 'broken', 'look-endless', /did not end within 8000 ms/],
+  ['endless at render', 'broken', 'look-endless', /Rendering did not end within 4000 ms/],
+  ['endless in the script', 'broken', 'look-endless', /did not end within 4000 ms and was stopped/],
+  ['waits for ever', 'broken', 'look-endless', /did not end within 4000 ms/],
   ['closes its window', 'failed', 'closed-itself', /called window\.close\(\).*The window was kept open/],
   ['leaves the page', 'failed', 'navigated-away', /tried to leave for http:\/\/elsewhere\.test\//],
   ['loads itself again', 'failed', 'navigated-away', /tried to leave for http:\/\/looks\.localhost\//],
