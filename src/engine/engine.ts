@@ -24,6 +24,8 @@ export type EngineWindow = {
   readonly lost: LostError | null;
   /** What the page has asked for besides the requests of its scripts. */
   readonly files: Files;
+  /** True for a window that was given a touch screen: it cannot be given a mouse again. */
+  readonly isTouched: boolean;
   /** Makes the window show what a person in that environment would see. */
   apply(environment: Environment): Promise<void>;
   /** Loads a page and waits for its load event. */

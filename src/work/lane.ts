@@ -105,7 +105,7 @@ export class Lane {
     this.#loaded = '';
     const late = (): Cut => new Cut(problem('look-endless', { doing: `Loading ${file}`, limit: loadLimit }));
     try {
-      const window = await this.#take();
+      const window = await this.#take(environment.pointer);
       const cut = this.#nextCut();
       await this.#conversation!.hush();
       await window.apply(environment);
@@ -174,8 +174,9 @@ export class Lane {
     await this.#window!.clearStorage(this.#origin);
   }
 
-  async #take(): Promise<EngineWindow> {
+  async #take(pointer: Environment['pointer']): Promise<EngineWindow> {
     const engine = await this.#crew.engine();
+    if (pointer === 'mouse' && (await this.#crew.window(this.#index)).isTouched) this.#crew.discard(this.#index);
     const window = await this.#crew.window(this.#index);
     if (window === this.#window) return window;
     this.#window = window;

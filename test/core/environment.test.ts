@@ -13,6 +13,7 @@ it('a fingerprint differs as soon as anything that pixels depend on does', () =>
     of({ scheme: 'dark' }),
     of({ motion: 'no-preference' }),
     of({ contrast: 'more' }),
+    of({ pointer: 'touch' }),
     of({ locale: 'it-IT' }),
     of({ timeZone: 'Europe/Rome' }),
   ];

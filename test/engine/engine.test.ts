@@ -103,6 +103,21 @@ describe('a window', () => {
     ).toEqual([400, false, 'en-GB']);
   });
 
+  it('says what the person points with', async () => {
+    const media = ['(pointer: fine)', '(hover: hover)', '(any-pointer: coarse)', '(pointer: coarse)', '(hover: none)'];
+    const asked = `[...${JSON.stringify(media)}.map((one) => matchMedia(one).matches), navigator.maxTouchPoints > 0]`;
+    await window.apply(defaultEnvironment);
+    await window.load(origin);
+    expect(await window.evaluate(asked)).toEqual([true, true, false, false, false, false]);
+    expect(window.isTouched).toBe(false);
+    const other = await engine.open();
+    await other.apply({ ...defaultEnvironment, pointer: 'touch' });
+    await other.load(origin);
+    expect(await other.evaluate(asked)).toEqual([false, false, true, true, true, true]);
+    expect(other.isTouched).toBe(true);
+    await other.close();
+  });
+
   it('takes the same picture of the same page, of the clip that is asked for', async () => {
     await window.load(origin);
     const first = await window.screenshot([10, 10, 100, 50], false);

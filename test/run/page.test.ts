@@ -263,7 +263,7 @@ describe('stillness', () => {
   it('what goes on for ever in the look’s own time gets its share of it, and is told', () => {
     expect(look('changes in a shadow root').notes).toEqual([
       'Something was still going on when “end” was captured: an interval of 4 ms kept going. ' +
-        "It got 1000 ms of the look's time, the same in every run.",
+        "It got 1000 ms of the look's time, the same in every run. To give it more, raise settle.",
     ]);
   });
 

@@ -56,3 +56,29 @@ describe('the looks of one file', () => {
     expect(done).toBeLessThan(800);
   });
 });
+
+describe('environments with a mouse and with a touch screen', () => {
+  it('each say what the person has, whichever came before in a window', async () => {
+    const media = ['(pointer: fine)', '(hover: hover)', '(pointer: coarse)'];
+    const body = `return <p>{${JSON.stringify(media)}.map((one) => matchMedia(one).matches).join()}</p>;`;
+    const states = `mouse: { async script() { await ensure(the.text('true,true,false')).isVisible(); } },
+      touch: { async script() { await ensure(the.text('false,false,true')).isVisible(); } }`;
+    const environments = { desk: {}, hand: { pointer: 'touch' } };
+    const { client, run } = await serve(
+      project({
+        'sguardo.config.ts': configuration({ environments, patience: 100 }),
+        'src/Pointer.look.tsx': lookFile(body, states),
+      }),
+    );
+    for (const wanted of [['hand'], ['desk'], []]) {
+      const { results } = await run({ environments: wanted });
+      for (const { environment, look, verdict } of results)
+        expect([environment, look, verdict]).toEqual([
+          environment,
+          look,
+          (environment === 'hand') === (look === 'touch') ? 'new' : 'failed',
+        ]);
+    }
+    expect((await client.runs()).length).toBe(3);
+  });
+});

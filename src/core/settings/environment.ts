@@ -11,6 +11,8 @@ export type Environment = {
   scheme: ColourScheme;
   motion: 'reduce' | 'no-preference';
   contrast: 'more' | 'no-preference';
+  /** What the person points with: it decides the media features `pointer` and `hover`. */
+  pointer: 'mouse' | 'touch';
   /** BCP 47 language tag. */
   locale: string;
   /** IANA time zone name. */
@@ -25,6 +27,7 @@ export const defaultEnvironment: Environment = {
   scheme: 'light',
   motion: 'reduce',
   contrast: 'no-preference',
+  pointer: 'mouse',
   locale: 'en-GB',
   timeZone: 'UTC',
 };
@@ -34,7 +37,7 @@ export const defaultEnvironment: Environment = {
  * `engine` is the browser's own version; `fonts` stands for the fonts that are installed.
  */
 export function fingerprint(environment: Environment, engine: string, fonts: string): string {
-  const { viewport, ratio, scheme, motion, contrast, locale, timeZone } = environment;
+  const { viewport, ratio, scheme, motion, contrast, pointer, locale, timeZone } = environment;
   return [
     engine,
     `fonts ${fonts}`,
@@ -42,6 +45,8 @@ export function fingerprint(environment: Environment, engine: string, fonts: str
     scheme,
     motion,
     contrast,
+    // A mouse is what everybody is taken to have: it is not named.
+    ...(pointer === 'mouse' ? [] : [pointer]),
     locale,
     timeZone,
   ].join(' · ');

@@ -55,6 +55,8 @@ const flags = [
     'BackForwardCache',
     'RenderDocument',
   ].join(',')}`,
+  // A person with a mouse: a browser without a screen would say that there is none, and hover styles would not apply.
+  '--blink-settings=primaryHoverType=2,availableHoverTypes=2,primaryPointerType=4,availablePointerTypes=4',
   '--hide-scrollbars',
   '--force-color-profile=srgb',
   // Without it the same state, mounted twice, differs by some pixels now and then.

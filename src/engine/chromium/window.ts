@@ -42,6 +42,7 @@ export class ChromiumWindow implements EngineWindow {
   readonly #context: string;
   #loading: { loaded(): void; failed(error: Error): void } | null = null;
   #environment = '';
+  isTouched = false;
   /** Requests for files that are under way. */
   readonly #files = new Set<string>();
   #filesAsked = 0;
@@ -77,10 +78,17 @@ export class ChromiumWindow implements EngineWindow {
     ]);
   }
 
+  /** Ending this emulation would leave no pointer at all, not the mouse that was there before. */
+  async #point(pointer: Environment['pointer']): Promise<void> {
+    if (pointer === 'mouse' || this.isTouched) return;
+    await this.#send('Emulation.setTouchEmulationEnabled', { enabled: true, maxTouchPoints: 5 });
+    this.isTouched = true;
+  }
+
   async apply(environment: Environment): Promise<void> {
     const wanted = JSON.stringify(environment);
     if (wanted === this.#environment) return;
-    const { viewport, ratio, scheme, motion, contrast, locale, timeZone } = environment;
+    const { viewport, ratio, scheme, motion, contrast, pointer, locale, timeZone } = environment;
     const { userAgent } = await this.#pipe.send<{ userAgent: string }>('Browser.getVersion');
     await Promise.all([
       this.#send('Emulation.setDeviceMetricsOverride', {
@@ -96,6 +104,7 @@ export class ChromiumWindow implements EngineWindow {
           { name: 'prefers-contrast', value: contrast },
         ],
       }),
+      this.#point(pointer),
       this.#send('Emulation.setTimezoneOverride', { timezoneId: timeZone }),
       this.#send('Emulation.setLocaleOverride', { locale: locale.replace('-', '_') }).catch(() => {}),
       // The locale override reaches Intl only; navigator.language follows the accepted languages.
