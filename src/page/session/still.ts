@@ -5,10 +5,13 @@ import { finishAnimations } from '../pins/animations.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
 import { endless, moveOn, moveOnToRest, runDue, timeNow } from '../time/time.ts';
 
-/** Resolves at the next animation frame, or after `limit` milliseconds when none comes. */
-export const nextFrame = (limit = 100): Promise<void> =>
+/** A frame that has not come after so long never will, in milliseconds: a busy machine takes its time. */
+const latestFrame = 3000;
+
+/** Resolves at the next animation frame. */
+export const nextFrame = (): Promise<void> =>
   new Promise((resolve) => {
-    const timer = native.setTimeout(resolve, limit);
+    const timer = native.setTimeout(resolve, latestFrame);
     native.requestAnimationFrame(() => {
       native.clearTimeout(timer);
       framed = mutationCount();
@@ -24,12 +27,12 @@ export const isFramed = (): boolean => framed === mutationCount();
 const postTask = scheduler.postTask.bind(scheduler);
 
 /** How long the page may keep busy before it is said not to become idle, in milliseconds. */
-const usualBusy = 1000;
+const usualBusy = 2000;
 let mostBusy = usualBusy;
 
 /**
  * Resolves with true when nothing else is left to do: messages by which a framework puts its work off may overtake one
- * another, but none is overtaken by a task in the background. On a page that is never idle, with false: after a second
+ * another, but none is overtaken by a task in the background. On a page that is never idle, with false: after a while
  * at first, and ever sooner.
  */
 export const idle = (): Promise<boolean> =>
@@ -82,7 +85,7 @@ async function oneRound(patience: number): Promise<Unrest> {
     await Promise.race([Promise.all(images.map((image) => image.decode().catch(() => {}))), after(patience)]);
   const moved = finishAnimations();
   // What ends or begins with a frame is seen only when one has come, however long a busy machine takes for it.
-  await Promise.all([nextFrame(2000), fence()]);
+  await Promise.all([nextFrame(), fence()]);
   const isIdle = await idle();
   await runDue();
   if (moved) return 'animations started again as soon as they had ended';
