@@ -19,6 +19,7 @@ import { watchBlobs } from './record/blobs.ts';
 import { watchConsole } from './record/console.ts';
 import { type Recording, recordingNow } from './record/recording.ts';
 import { watchRoots } from './record/roots.ts';
+import { beginTime } from './time/time.ts';
 import { watchSheets } from './record/sheets.ts';
 import { step, StepFailed } from './record/step.ts';
 import { watchTrouble } from './record/trouble.ts';
@@ -149,8 +150,9 @@ export function start(modules: Modules): void {
     return loading;
   };
   const exposed: PageGlobal = {
-    async file(token): Promise<FileReport> {
+    async file(token, now): Promise<FileReport> {
       trust(token);
+      if (!loading && isTrusted(token)) beginTime(now);
       const result = await loaded();
       if ('problem' in result) return { problem: result.problem!, stack: result.stack };
       const looks = Object.entries(result.looks.states).map(([look, state]) => ({

@@ -112,7 +112,8 @@ export class Lane {
       const token = this.#conversation!.begin(bundle);
       const load = window.load(`${this.#origin}${documentPath(bundle, file)}`);
       await within(loadLimit, Promise.race([load, cut]), late);
-      const asked = window.evaluate(`__sguardo.file(${JSON.stringify(token)})`, loadLimit + haltLimit);
+      const now = Date.parse(this.#settings.now);
+      const asked = window.evaluate(`__sguardo.file(${JSON.stringify(token)}, ${now})`, loadLimit + haltLimit);
       const report = readFileReport(await within(loadLimit, Promise.race([asked, cut]), late));
       if (!report) throw new Cut(problem('page-forged'));
       this.#loaded = wanted;

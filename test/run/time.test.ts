@@ -9,6 +9,9 @@ import { serve, type Served } from '../support/service.ts';
 const harbour = `import { answer, capture, click, clock, ensure, looks, the, type } from 'sguardo';
 import { useEffect, useState } from 'react';
 
+// A module can look at the clock, and wait for it, before any look begins.
+const loadedAt = new Date().toISOString();
+await new Promise((go) => setTimeout(go, 40));
 function Toast() {
   const [shown, show] = useState(false);
   return <div><button onClick={() => { show(true); setTimeout(() => show(false), 300); }}>Save</button>{shown && <p role="status">Saved</p>}</div>;
@@ -46,6 +49,7 @@ function Any({ what }) { const One = all[what]; return <One />; }
 
 export default looks(Any, { props: { what: 'Now' }, states: {
   'the clock stands': { async script() {
+    await ensure(loadedAt).equals('2026-03-02T09:30:00.000Z');
     await ensure(the.text('2026-03-02T09:30:00.000Z 0 0 0')).isVisible();
     for (let i = 0; i < 1e6; i++) Math.sqrt(i);
     await ensure([Date.now(), performance.now()]).equals([Date.parse('2026-03-02T09:30:00Z'), 0]);

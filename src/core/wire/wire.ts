@@ -98,8 +98,8 @@ export type FileReport =
 
 /** The global functions of a page through which its host calls it; all but the first want the token given there. */
 export type PageGlobal = {
-  /** Evaluates the look file. Nothing of the project runs before. */
-  file(token: string): Promise<FileReport>;
+  /** Evaluates the look file, at the time `now`, as looks begin. Nothing of the project runs before. */
+  file(token: string, now: number): Promise<FileReport>;
   run(token: string, request: LookRequest): Promise<LookReport>;
   /** What is replaced now of the platform's functions, by name. */
   replaced(): string[];
