@@ -16,7 +16,7 @@ const may = {
 };
 
 /** Libraries that compute and nothing else: values in, values out. */
-const pure = '@csstools/css-tokenizer';
+const pure = '@csstools/css-tokenizer|fastest-levenshtein';
 
 /** What a folder imports beyond its row of the table. */
 const directions = Object.entries(may).map(([folder, others]) => ({

@@ -1,13 +1,13 @@
 /** Reads `sguardo.config.ts`. */
 import { existsSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
-import { distance } from 'fastest-levenshtein';
 import { array, lazy, mixed, number, object, setLocale, string, ValidationError } from 'yup';
 import { addressOf } from '../core/address/address.ts';
 import type { Config, Settings } from '../core/settings/config.ts';
 import { defaultEnvironment, type Environment } from '../core/settings/environment.ts';
 import { fail, ProblemError } from '../core/problem/problem.ts';
 import { schemaWords } from '../core/problem/wording.ts';
+import { nearest } from '../core/text/nearest.ts';
 import { viteOf } from './vite.ts';
 
 setLocale(schemaWords);
@@ -79,13 +79,6 @@ const schema = object({
 })
   .noUnknown()
   .strict();
-
-/** The known key nearest to a mistyped one, if any is near. */
-function nearest(key: string, known: readonly string[]): string | undefined {
-  const near = known.map((name) => ({ name, edits: distance(key.toLowerCase(), name.toLowerCase()) }));
-  near.sort((a, b) => a.edits - b.edits);
-  return near[0] && near[0].edits <= Math.max(2, key.length / 2) ? near[0].name : undefined;
-}
 
 const keys = { '': Object.keys(schema.fields), environment: Object.keys(environmentSchema.fields) };
 

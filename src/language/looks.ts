@@ -1,5 +1,7 @@
 /** What a look file exports: a component and its named states. */
 import type { ComponentProps, ComponentType, JSXElementConstructor } from 'react';
+import { fail } from '../core/problem/problem.ts';
+import { nearest } from '../core/text/nearest.ts';
 import type { Answer, AnswerInit } from './answer.ts';
 
 /** A component, whatever its props are. */
@@ -43,11 +45,34 @@ export type Looks = {
   states: Record<string, LookState<Record<string, unknown>, string>>;
 };
 
+const entries = ['props', 'answers', 'states'];
+const stateEntries = ['props', 'answers', 'after', 'script'];
+const answerEntries = ['status', 'json', 'body', 'headers', 'delay', 'hold', 'unreachable'];
+
+/** The compiler says so, too, but not to everybody. @throws ProblemError `look-entry` */
+function checkEntries(value: unknown, known: readonly string[], where: string): void {
+  if (typeof value !== 'object' || value === null) return;
+  const entry = Object.keys(value).find((key) => !known.includes(key));
+  if (entry === undefined) return;
+  fail('look-entry', { where, entry, near: nearest(entry, known) ?? '', known: known.join(', ') });
+}
+
+function checkAnswers(answers: object | undefined, where: string): void {
+  for (const [route, init] of Object.entries(answers ?? {}))
+    checkEntries(init, answerEntries, `${where}, the answer to ${route},`);
+}
+
 /** Declares the looks of a component. Props, and the names in `after`, are checked against it by the compiler. */
 export function looks<C extends AnyComponent, const Name extends string>(
   component: C,
   definition: LooksOf<ComponentProps<C>, Name>,
 ): Looks {
+  checkEntries(definition, entries, 'What looks(…) was given');
+  checkAnswers(definition.answers, 'looks(…)');
+  for (const [name, state] of Object.entries<LookState<object, string>>(definition.states ?? {})) {
+    checkEntries(state, stateEntries, `The look “${name}”`);
+    checkAnswers(state?.answers, `The look “${name}”`);
+  }
   return {
     isLooks: true,
     component,

@@ -1,5 +1,7 @@
 /** Targets: lazy descriptions of elements, resolved again at every try. */
-import type { AriaRole } from './roles.ts';
+import { fail } from '../core/problem/problem.ts';
+import { nearest } from '../core/text/nearest.ts';
+import { type AriaRole, roles } from './roles.ts';
 
 /** How a name is given: exactly (white space folded) or by a pattern. */
 export type Name = string | RegExp;
@@ -89,9 +91,15 @@ const named: Named = {
   css: (selector) => target({ by: 'css', selector }),
 };
 
+/** @throws ProblemError `role-unknown`: no element could ever have it */
+function knownRole(role: string): string {
+  if ((roles as readonly string[]).includes(role)) return role;
+  return fail('role-unknown', { role, near: nearest(role, [...roles, ...Object.keys(named)]) ?? '' });
+}
+
 export const the: The = new Proxy(named as The, {
   get: (known, key) =>
     typeof key !== 'string' || key in known
       ? Reflect.get(known, key)
-      : (name?: Name) => target({ by: 'role', role: key, name }),
+      : (name?: Name) => target({ by: 'role', role: knownRole(key), name }),
 });

@@ -76,6 +76,7 @@ async function load({
       fail('frame-wrong', { file: frameFile ?? '' });
     const exported = (await looks()).default;
     if (!isLooks(exported)) return fail('file-empty', { file });
+    if (Object.keys(exported.states).length === 0) return fail('looks-none', { file });
     const odd = Object.keys(exported.states).find((name) => !name.isWellFormed() || name.trim() === '');
     if (odd !== undefined) fail('look-name', { file, look: JSON.stringify(odd) });
     return { looks: exported, frame: wrapper };

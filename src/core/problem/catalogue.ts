@@ -149,7 +149,20 @@ const lookFiles = {
   ),
   'after-unknown': entry(
     (d) => `“${d.look}” starts after “${d.after}”, but this file has no such look.`,
-    'Name a look of the same file.',
+    (d) => (d.near ? `Did you mean “${d.near}”?` : 'Name a look of the same file.'),
+  ),
+  'look-entry': entry(
+    (d) => `${d.where} has no entry “${d.entry}”.`,
+    (d) => (d.near ? `Did you mean “${d.near}”?` : `Use one of: ${d.known}.`),
+  ),
+  'looks-none': entry(
+    (d) => `${d.file} describes no looks.`,
+    'Add one to its states: even an empty one, { plain: {} }, is rendered and compared.',
+  ),
+  'role-unknown': entry(
+    (d) => `There is no role “${d.role}”.`,
+    (d) =>
+      d.near ? `Did you mean the.${d.near}(…)?` : 'Use a role of WAI-ARIA, such as the.button(…), or the.css(…).',
   ),
   'look-name': entry(
     (d) => `${d.file} has a look whose name cannot be stored: ${d.look}.`,

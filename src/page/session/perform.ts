@@ -1,5 +1,6 @@
 /** Performs a look in a session: mounts the first state of its chain and runs every script on the way to it. */
 import { fail, problem } from '../../core/problem/problem.ts';
+import { nearest } from '../../core/text/nearest.ts';
 import type { Answer } from '../../language/answer.ts';
 import type { Looks, LookState } from '../../language/looks.ts';
 import { resetSpies } from '../../language/spy.ts';
@@ -18,7 +19,12 @@ function chainOf(looks: Looks, name: string): Link[] {
   const chain: Link[] = [];
   for (let at: string | undefined = name; at !== undefined; ) {
     const state: State | undefined = Object.hasOwn(looks.states, at) ? looks.states[at] : undefined;
-    if (!state) return fail('after-unknown', { look: chain[0]?.name ?? name, after: at });
+    if (!state)
+      return fail('after-unknown', {
+        look: chain[0]?.name ?? name,
+        after: at,
+        near: nearest(at, Object.keys(looks.states)) ?? '',
+      });
     const circular = chain.some((one) => one.name === at);
     chain.unshift({ name: at, state });
     if (circular)
