@@ -101,6 +101,9 @@ export default looks(Any, { props: { what: 'Now' }, states: {
     await ensure(() => performance.now()).equals(425);
   } },
   'a check fails at once': { props: { what: 'Dialog' }, script: () => ensure(the.dialog()).isAbsent() },
+  'idle for ever': { async script() { requestIdleCallback(function again() { requestIdleCallback(again); }); } },
+  'a timer for ever': { async script() { setTimeout(function again() { setTimeout(again, 0); }, 0); } },
+  'a thousand timers': { async script() { for (let i = 0; i < 1000; i++) setTimeout(() => {}, i); } },
   'time does not go back': { script: () => clock.advance(-1) },
   'no delay': { script: () => answer('/api/wind', { delay: 'long' }) },
   'no settle': { script: () => capture('now', { settle: 'long' }) },
@@ -163,6 +166,13 @@ describe('the look’s own time', () => {
     expect(look('a check fails at once').problem).toMatchObject({ code: 'check-failed' });
     const { steps } = await served.client.timeline(look('a check fails at once').id);
     expect(steps.at(-1)!.clock).toEqual([0, 2000]);
+  });
+
+  it('gives a share to what goes on for ever, and says so', () => {
+    const told = (name: string): string => look(name).notes.join();
+    expect(told('idle for ever')).toContain('it asked for idle time again and again. It got 1000 ms');
+    expect(told('a timer for ever')).toContain('a timer set itself again and again. It got 1000 ms');
+    expect([look('a thousand timers').verdict, told('a thousand timers')]).toEqual(['new', '']);
   });
 
   it('moves on only, and by numbers', () => {

@@ -27,6 +27,9 @@ export const timerDue = (now: number, delay: unknown, generation: number): numbe
   return now + (generation >= nestedAfter ? Math.max(4, wanted) : wanted);
 };
 
+/** When something is due that waits for idle time: at once, but not again and again at once. */
+export const idleDue = (now: number, generation: number): number => (generation >= nestedAfter ? frameAfter(now) : now);
+
 /** What comes next until a time, that time included, or null. What is due together comes in the order it was set. */
 export function nextUntil<T extends Waiting>(waiting: Iterable<T>, until: number): T | null {
   let next: T | null = null;
@@ -36,6 +39,9 @@ export function nextUntil<T extends Waiting>(waiting: Iterable<T>, until: number
   }
   return next;
 }
+
+/** True for one of many, each set by the one before. */
+export const isInLoop = ({ generation }: Waiting): boolean => generation >= longChain;
 
 /** What comes more often than this shows something that moves; what comes more seldom asks or counts. */
 const slow = 50;

@@ -2,8 +2,15 @@
  * The time of a look. It stands still while the page works, and is moved on to what waits, at once, when nothing is
  * left to do: how long a machine takes for anything makes no difference.
  */
-import { frameAfter, isEndless, nextUntil, timerDue, type Waiting } from '../../core/time/schedule.ts';
-import { native } from '../host/natives.ts';
+import {
+  frameAfter,
+  idleDue,
+  isEndless,
+  isInLoop,
+  nextUntil,
+  timerDue,
+  type Waiting,
+} from '../../core/time/schedule.ts';
 
 /** Something that waits, and what it does. */
 type Entry = Waiting & { run(): void };
@@ -58,8 +65,9 @@ export function wait(delay: unknown, period: number | null, run: () => void): nu
 /** Lets something happen before the next frame, or when nothing else is left to do. */
 export function waitFor(kind: 'frame' | 'idle', run: () => void): number {
   const id = nextId++;
-  const due = kind === 'frame' ? frameAfter(now) : now;
-  entries.set(id, { id, kind, due, period: null, generation: running + 1, run });
+  const generation = running + 1;
+  const due = kind === 'frame' ? frameAfter(now) : idleDue(now, generation);
+  entries.set(id, { id, kind, due, period: null, generation, run });
   return id;
 }
 
@@ -131,8 +139,11 @@ export function moveTo(time: number): void {
 /** What is still waiting and would go on for ever, in words; null when there is none. */
 export function endless(): string | null {
   for (const one of entries.values()) {
+    if (isEndless(one, now)) continue;
     if (one.kind === 'frame') return 'it asked for one frame after the other';
-    if (one.period !== null && !isEndless(one, now)) return `an interval of ${one.period} ms kept going`;
+    if (one.period !== null) return `an interval of ${one.period} ms kept going`;
+    if (isInLoop(one))
+      return one.kind === 'idle' ? 'it asked for idle time again and again' : 'a timer set itself again and again';
   }
   return null;
 }
@@ -157,6 +168,3 @@ export const nextTask = (): Promise<void> => inTask(() => {});
 export async function runDue(most = 100): Promise<void> {
   for (let turns = 0; turns < most && (await moveOn(now)); turns++) await nextTask();
 }
-
-/** Milliseconds that really pass; for Sguardo's own patience with the machine. */
-export const reallyNow = native.now;
