@@ -6,7 +6,7 @@ let settings: Pick<LookRequest, 'patience' | 'settle' | 'network'> = { patience:
 /** How long checks and waits are retried, in milliseconds of the look's time. */
 export const patience = (): number => settings.patience;
 
-/** How far time is moved on before a capture, in milliseconds, as long as anything waits that would happen by itself. */
+/** How far time is moved on before a capture while anything waits that will happen by itself, in milliseconds. */
 export const settle = (): number => settings.settle;
 
 /** Origins that requests may reach for real. */

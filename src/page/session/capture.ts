@@ -34,8 +34,8 @@ async function take(name: string, until: number, current: Step, recording: Recor
       );
     if (endless)
       recording.note(
-        `Something was still going on when “${name}” was captured: ${endless}. It got ${until} ms of the look's time, ` +
-          'the same in every run. To give it more, raise settle.',
+        `Something was still going on when “${name}” was captured: ${endless}. ` +
+          `It got ${until} ms of the look's time, the same in every run. To give it more, raise settle.`,
       );
     finishAnimations();
     if (!kept) return;
