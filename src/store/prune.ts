@@ -18,42 +18,19 @@ const oldResults = `SELECT id FROM results WHERE run NOT IN (SELECT id FROM runs
 type ResultRefs = { base: string; patches: string; lanes: string; source: string | null; files: string | null };
 type CaptureRefs = { hash: string; about: string; markup: string; manifest: string | null };
 
-export function prunerOf(db: Db, read: (hash: string) => Buffer | null): (keep: number) => Pruned {
-  const old = db.prepare<[number], { id: number }>(oldResults);
-  const dropCaptures = db.prepare('DELETE FROM captures WHERE result = ?');
-  const dropResult = db.prepare('DELETE FROM results WHERE id = ?');
-  const dropRuns = db.prepare(
-    `DELETE FROM runs WHERE status NOT IN ('queued', 'running')
-     AND id NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT ?)
-     AND id NOT IN (SELECT run FROM results)`,
-  );
+type Read = (hash: string) => Buffer | null;
+
+/** Finds every hash that something refers to. */
+function referredOf(db: Db, read: Read): () => Set<string> {
   const results = db.prepare<[], ResultRefs>('SELECT base, patches, lanes, source, files FROM results');
   const captures = db.prepare<[], CaptureRefs>('SELECT hash, about, markup, manifest FROM captures');
   const decisions = db.prepare<[], Omit<CaptureRefs, 'about'>>('SELECT hash, markup, manifest FROM decisions');
-  const blobs = db.prepare<[], { hash: string; dictionary: string | null }>('SELECT hash, dictionary FROM blobs');
-  const sizeOf = db.prepare<[string], { bytes: number }>('SELECT length(bytes) AS bytes FROM blobs WHERE hash = ?');
-  const dropBlob = db.prepare('DELETE FROM blobs WHERE hash = ?');
-  const removeResults = db.transaction((ids: readonly number[]) => {
-    for (const id of ids) {
-      dropCaptures.run(id);
-      dropResult.run(id);
-    }
-  });
-  const removeBlobs = db.transaction((hashes: readonly string[]) => {
-    let bytes = 0;
-    for (const hash of hashes) {
-      bytes += sizeOf.get(hash)?.bytes ?? 0;
-      dropBlob.run(hash);
-    }
-    return bytes;
-  });
   const parsed = <T>(hash: string): T | null => {
     const bytes = read(hash);
     return bytes && (JSON.parse(bytes.toString('utf8')) as T);
   };
 
-  /** Every hash that something refers to. */
-  const referred = (): Set<string> => {
+  return () => {
     const found = new Set<string>();
     const add = (...hashes: (string | null | undefined)[]): void => {
       for (const hash of hashes) if (hash) found.add(hash);
@@ -83,7 +60,35 @@ export function prunerOf(db: Db, read: (hash: string) => Buffer | null): (keep: 
     }
     return found;
   };
+}
 
+export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
+  const old = db.prepare<[number], { id: number }>(oldResults);
+  const dropCaptures = db.prepare('DELETE FROM captures WHERE result = ?');
+  const dropResult = db.prepare('DELETE FROM results WHERE id = ?');
+  const dropRuns = db.prepare(
+    `DELETE FROM runs WHERE status NOT IN ('queued', 'running')
+     AND id NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT ?)
+     AND id NOT IN (SELECT run FROM results)`,
+  );
+  const blobs = db.prepare<[], { hash: string; dictionary: string | null }>('SELECT hash, dictionary FROM blobs');
+  const referred = referredOf(db, read);
+  const sizeOf = db.prepare<[string], { bytes: number }>('SELECT length(bytes) AS bytes FROM blobs WHERE hash = ?');
+  const dropBlob = db.prepare('DELETE FROM blobs WHERE hash = ?');
+  const removeResults = db.transaction((ids: readonly number[]) => {
+    for (const id of ids) {
+      dropCaptures.run(id);
+      dropResult.run(id);
+    }
+  });
+  const removeBlobs = db.transaction((hashes: readonly string[]) => {
+    let bytes = 0;
+    for (const hash of hashes) {
+      bytes += sizeOf.get(hash)?.bytes ?? 0;
+      dropBlob.run(hash);
+    }
+    return bytes;
+  });
   /** A blob is unpacked with the one it was packed from. */
   const unreferred = (): string[] => {
     const all = blobs.all();

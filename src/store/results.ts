@@ -52,7 +52,10 @@ export type Results = {
 
 const columns = 'id, run, environment, repetition, verdict, about, base, patches, lanes, source';
 
-export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
+type Write = (run: number, result: FinishedLook, unstable: ReadonlySet<string>) => number;
+
+/** Keeps results, with their captures and everything that these are made of, and says their ids. */
+function writerOf(db: Db, blobs: Blobs): Write {
   const insert = db.prepare(
     `INSERT INTO results
        (run, component, look, environment, repetition, verdict, about, base, patches, lanes, source, files)
@@ -62,6 +65,76 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
     `INSERT INTO captures (result, name, hash, about, markup, manifest, fingerprint, unstable)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
   );
+  const json = 'application/json';
+  const text = (value: unknown): Buffer => Buffer.from(JSON.stringify(value));
+
+  /** A capture points at everything it is made of by content. */
+  const keepCapture = (
+    result: number,
+    capture: FinishedCapture,
+    { base, assets }: Timeline,
+    isUnstable: boolean,
+  ): void => {
+    const { summary: about, png, differencePng, moment, markup, fingerprint } = capture;
+    blobs.put(png, 'image/png');
+    if (differencePng) blobs.put(differencePng, 'image/png');
+    for (const sheet of Object.values(base.sheets)) if ('css' in sheet) blobs.put(Buffer.from(sheet.css), 'text/css');
+    const kept = blobs.put(text(moment), json);
+    const sheets = sheetsOf(moment).filter((hash) => blobs.has(hash));
+    const { width, height } = about;
+    const manifest = { picture: about.hash, moment: kept, sheets, assets, fingerprint, width, height };
+    const manifestHash = blobs.put(text(manifest), json);
+    const markupHash = blobs.put(text(markup), json);
+    const row = [result, about.name, about.hash, JSON.stringify(about), markupHash, manifestHash, fingerprint];
+    insertCapture.run(...row, isUnstable ? 1 : 0);
+  };
+
+  return db.transaction((run: number, result: FinishedLook, unstable: ReadonlySet<string>): number => {
+    const { info, timeline } = result;
+    const base = blobs.put(text(timeline.base), json);
+    // Patches and steps speak of the same elements and words as the base: packed from it they shrink tenfold.
+    const patches = blobs.put(text(timeline.patches), json, base);
+    const lanes = blobs.put(
+      text({ steps: timeline.steps, marks: timeline.marks, taken: timeline.taken, assets: timeline.assets }),
+      json,
+      patches,
+    );
+    const source = timeline.source === null ? null : blobs.put(Buffer.from(timeline.source), 'text/plain');
+    for (const { type, body } of result.files.values()) blobs.put(body, type);
+    const files = JSON.stringify([...result.files.keys()]);
+    const about: About = {
+      ...info,
+      problem: result.problem,
+      notes: result.notes,
+      orderDependent: result.orderDependent,
+      took: result.took,
+      steps: timeline.steps.length,
+      failedStep: result.failedStep,
+      evidence: result.evidence,
+    };
+    const id = Number(
+      insert.run(
+        run,
+        info.component,
+        info.look,
+        result.environment,
+        result.repetition,
+        result.verdict,
+        JSON.stringify(about),
+        base,
+        patches,
+        lanes,
+        source,
+        files,
+      ).lastInsertRowid,
+    );
+    for (const capture of result.captures) keepCapture(id, capture, timeline, unstable.has(capture.summary.name));
+    return id;
+  });
+}
+
+export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
+  const add = writerOf(db, blobs);
   const one = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE id = ?`);
   const ofRun = db.prepare<[number], Row>(
     `SELECT ${columns} FROM results WHERE run = ? ORDER BY component, look, environment, repetition`,
@@ -104,73 +177,7 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
       captures,
     };
   };
-  const json = 'application/json';
-  const text = (value: unknown): Buffer => Buffer.from(JSON.stringify(value));
   const read = <T>(hash: string): T => JSON.parse(blobs.get(hash)!.bytes.toString('utf8')) as T;
-
-  /** A capture points at everything it is made of by content. */
-  const keepCapture = (
-    result: number,
-    capture: FinishedCapture,
-    { base, assets }: Timeline,
-    isUnstable: boolean,
-  ): void => {
-    const { summary: about, png, differencePng, moment, markup, fingerprint } = capture;
-    blobs.put(png, 'image/png');
-    if (differencePng) blobs.put(differencePng, 'image/png');
-    for (const sheet of Object.values(base.sheets)) if ('css' in sheet) blobs.put(Buffer.from(sheet.css), 'text/css');
-    const kept = blobs.put(text(moment), json);
-    const sheets = sheetsOf(moment).filter((hash) => blobs.has(hash));
-    const { width, height } = about;
-    const manifest = { picture: about.hash, moment: kept, sheets, assets, fingerprint, width, height };
-    const manifestHash = blobs.put(text(manifest), json);
-    const markupHash = blobs.put(text(markup), json);
-    const row = [result, about.name, about.hash, JSON.stringify(about), markupHash, manifestHash, fingerprint];
-    insertCapture.run(...row, isUnstable ? 1 : 0);
-  };
-
-  const add = db.transaction((run: number, result: FinishedLook, unstable: ReadonlySet<string>): number => {
-    const { info, timeline } = result;
-    const base = blobs.put(text(timeline.base), json);
-    // Patches and steps speak of the same elements and words as the base: packed from it they shrink tenfold.
-    const patches = blobs.put(text(timeline.patches), json, base);
-    const lanes = blobs.put(
-      text({ steps: timeline.steps, marks: timeline.marks, taken: timeline.taken, assets: timeline.assets }),
-      json,
-      patches,
-    );
-    const source = timeline.source === null ? null : blobs.put(Buffer.from(timeline.source), 'text/plain');
-    for (const { type, body } of result.files.values()) blobs.put(body, type);
-    const files = JSON.stringify([...result.files.keys()]);
-    const about: About = {
-      ...info,
-      problem: result.problem,
-      notes: result.notes,
-      orderDependent: result.orderDependent,
-      took: result.took,
-      steps: timeline.steps.length,
-      failedStep: result.failedStep,
-      evidence: result.evidence,
-    };
-    const id = Number(
-      insert.run(
-        run,
-        info.component,
-        info.look,
-        result.environment,
-        result.repetition,
-        result.verdict,
-        JSON.stringify(about),
-        base,
-        patches,
-        lanes,
-        source,
-        files,
-      ).lastInsertRowid,
-    );
-    for (const capture of result.captures) keepCapture(id, capture, timeline, unstable.has(capture.summary.name));
-    return id;
-  });
 
   return {
     add: (run, result, unstable) => summary(one.get(add(run, result, unstable))!),

@@ -101,6 +101,10 @@ export default looks(Any, { props: { what: 'Now' }, states: {
     await ensure(() => performance.now()).equals(425);
   } },
   'a check fails at once': { props: { what: 'Dialog' }, script: () => ensure(the.dialog()).isAbsent() },
+  'a timer at the end of many frames': { async script() {
+    const p = document.querySelector('p'); p.textContent = 'leaving'; let frames = 0;
+    requestAnimationFrame(function go() { if (++frames < 20) requestAnimationFrame(go); else setTimeout(() => { p.textContent = 'left'; }, 300); });
+  } },
   'idle for ever': { async script() { requestIdleCallback(function again() { requestIdleCallback(again); }); } },
   'a timer for ever': { async script() { setTimeout(function again() { setTimeout(again, 0); }, 0); } },
   'a thousand timers': { async script() { for (let i = 0; i < 1000; i++) setTimeout(() => {}, i); } },
@@ -146,6 +150,7 @@ describe('the look’s own time', () => {
   it('has come to the end of what ends by itself before a picture is taken', async () => {
     expect(await textOf('a toast is gone in the end')).not.toContain('Saved');
     expect(await textOf('a dialog leaves')).not.toContain('Question');
+    expect(await textOf('a timer at the end of many frames')).toContain('left');
     expect(await textOf('a countdown stands in the end')).toContain('5');
   });
 

@@ -10,7 +10,7 @@ import { isFramed, nextFrame } from '../session/still.ts';
 import { handleOf, reaches, whyOutOfReach } from './handle.ts';
 import { describe } from './names.ts';
 import { only, retry } from './retry.ts';
-import { bringIntoView, deepestAt, pointOf, within } from './scroll.ts';
+import { bringIntoView, deepestAt, pointOf } from './scroll.ts';
 import { mayMove, moveOneFrame } from '../time/time.ts';
 import { boxOf, isDisabled } from './visible.ts';
 
@@ -50,7 +50,7 @@ export function actionable(current: Step, recording: Recording, target: Target, 
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
     const point = pointOf(handle);
     const top = deepestAt(...point);
-    if (!reaches(top, element, within))
+    if (!reaches(top, element))
       wrong('target-covered', { cover: top ? describe(top) : 'nothing visible: it lies outside the viewport' });
     recording.aim(current, name, element, boxOf(element));
     current.pointer = point;

@@ -2,6 +2,7 @@
  * What a person points at to use an element. Libraries paint a twin of a native control and make the control itself
  * transparent, or clip it to a pixel beside its label: what counts is what a click there reaches.
  */
+import { within } from './scroll.ts';
 import { whyInvisible } from './visible.ts';
 
 const controls = 'input, select, textarea, button, meter, output, progress';
@@ -29,7 +30,5 @@ export function handleOf(element: Element): Element {
 }
 
 /** True when a click on `top` is one on the element: it lies inside, or in a label of it. */
-export function reaches(top: Element | null, element: Element, isWithin: (a: Element, b: Element) => boolean): boolean {
-  if (!top) return false;
-  return isWithin(top, element) || labelsOf(element).some((label) => isWithin(top, label));
-}
+export const reaches = (top: Element | null, element: Element): boolean =>
+  within(top, element) || labelsOf(element).some((label) => within(top, label));

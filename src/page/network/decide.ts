@@ -7,7 +7,7 @@ import { answerRequest, handleRequests } from '../host/host.ts';
 import { networkOrigins } from '../host/settings.ts';
 import { type Recording, recordingNow } from '../record/recording.ts';
 import { wait } from '../time/time.ts';
-import { arrived, beaconArrived, passFence, requestsNow } from './requests.ts';
+import { arrived, beaconArrived, isFence, requestsNow } from './requests.ts';
 import { type Route, routeFor } from './routes.ts';
 
 function toReply(init: AnswerInit, asked: AskedRequest): Reply {
@@ -97,7 +97,7 @@ async function decide(asked: AskedRequest): Promise<void> {
   const url = addressOf(asked.url);
   const path = url?.origin === location.origin ? url.pathname + url.search : asked.url;
   arrived(asked.files);
-  if (passFence(path)) return answerRequest(asked.id, 'refuse');
+  if (isFence(path)) return answerRequest(asked.id, 'refuse');
   requestsNow().events++;
   beaconArrived(asked.url);
   const close = mark(recording, asked, path);

@@ -73,31 +73,18 @@ export function arrived({ loading, asked }: Files): void {
 }
 
 const fencePath = '/sguardo-fence/';
-const fences = new Map<string, () => void>();
 let nextFence = 1;
 
 /**
  * Resolves when every request that the page has made so far has reached its host, and is known here: requests keep
  * their order, and this one is the last.
  */
-export const fence = (): Promise<void> =>
-  new Promise((resolve) => {
-    const path = `${fencePath}${nextFence++}`;
-    fences.set(path, resolve);
-    native.fetch(path).then(
-      () => resolve(),
-      () => resolve(),
-    );
-  });
-
-/** True for a fence, which has been reached then. */
-export function passFence(path: string): boolean {
-  if (!path.startsWith(fencePath)) return false;
-  const reached = fences.get(path);
-  fences.delete(path);
-  reached?.();
-  return true;
+export async function fence(): Promise<void> {
+  await native.fetch(`${fencePath}${nextFence++}`).catch(() => {});
 }
+
+/** True for the request of a fence, which is refused at once: that it has come is all there is to it. */
+export const isFence = (path: string): boolean => path.startsWith(fencePath);
 
 /**
  * Counts a request until it and the reading of its body have settled; the promise is for the look that made it only.

@@ -131,7 +131,7 @@ export type Stillness = { unrest: Unrest; endless: string | null };
  * way, and nothing waits that will happen by itself within `settle` milliseconds, but for what has no end. A page that
  * never rests must still be shown: it is told what kept it going. `isOver` ends the wait.
  */
-export async function untilStill(settle: number, isOver: () => boolean = () => false): Promise<Stillness> {
+export async function untilStill(settle: number, isOver: () => boolean): Promise<Stillness> {
   const horizon = timeNow() + settle;
   for (;;) {
     const unrest = await untilQuiet(isOver);

@@ -22,8 +22,8 @@ let now = 0;
 let entries = new Map<number, Entry>();
 /** Ids go on from look to look: what an ended look still clears is none of the next one's. */
 let nextId = 1;
-/** The generation of what runs now. */
-let running = 0;
+/** What runs now, if it is something that has waited. */
+let running: Entry | null = null;
 let reads = 0;
 
 /** Reading the clock this often without letting anything else happen is waiting for it: it moves on by one. */
@@ -49,13 +49,17 @@ export function beginTime(at: number): void {
   start = at;
   now = 0;
   reads = 0;
-  running = 0;
+  running = null;
   entries = new Map();
 }
 
+/** Only its own kind makes a loop: a timer that the last frame of an animation sets is the first of its own. */
+const generationOf = (kind: Waiting['kind'], period: number | null): number =>
+  running && running.kind === kind && (running.period === null) === (period === null) ? running.generation + 1 : 1;
+
 /** Lets something happen after a delay; with `period`, again and again. */
 export function wait(delay: unknown, period: number | null, run: () => void): number {
-  const generation = running + 1;
+  const generation = generationOf('timer', period);
   const due = timerDue(now, delay, generation);
   const id = nextId++;
   entries.set(id, { id, kind: 'timer', due, period, generation, run });
@@ -65,7 +69,7 @@ export function wait(delay: unknown, period: number | null, run: () => void): nu
 /** Lets something happen before the next frame, or when nothing else is left to do. */
 export function waitFor(kind: 'frame' | 'idle', run: () => void): number {
   const id = nextId++;
-  const generation = running + 1;
+  const generation = generationOf(kind, null);
   const due = kind === 'frame' ? frameAfter(now) : idleDue(now, generation);
   entries.set(id, { id, kind, due, period: null, generation, run });
   return id;
@@ -84,7 +88,7 @@ const inTask = (run: () => void): Promise<void> =>
       try {
         run();
       } finally {
-        running = 0;
+        running = null;
         resolve();
       }
     };
@@ -100,11 +104,8 @@ const togetherWith = (entry: Entry): Entry[] =>
 function happen(entry: Entry): void {
   if (!entries.has(entry.id)) return;
   if (entry.period === null) entries.delete(entry.id);
-  else {
-    entry.due += Math.max(1, entry.period);
-    entry.generation++;
-  }
-  running = entry.generation;
+  else entry.due += Math.max(1, entry.period);
+  running = entry;
   entry.run();
 }
 
@@ -164,7 +165,10 @@ export async function moveOneFrame(): Promise<void> {
 /** Resolves after everything that is already due has run: the next task. */
 export const nextTask = (): Promise<void> => inTask(() => {});
 
-/** Lets happen what is due at this instant, at most this often: what sets itself again at once would never end. */
-export async function runDue(most = 100): Promise<void> {
-  for (let turns = 0; turns < most && (await moveOn(now)); turns++) await nextTask();
+/** What sets itself again at once would never end. */
+const mostAtOnce = 100;
+
+/** Lets happen what is due at this instant. */
+export async function runDue(): Promise<void> {
+  for (let turns = 0; turns < mostAtOnce && (await moveOn(now)); turns++) await nextTask();
 }
