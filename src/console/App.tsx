@@ -1,6 +1,6 @@
 /** The console's frame: where one is, what goes on, and the three pages. */
 import { Tooltip } from 'radix-ui';
-import { NavLink, Route, Routes, useNavigate } from 'react-router';
+import { Link, NavLink, Route, Routes, useNavigate } from 'react-router';
 import { isUndecided } from '../core/run/run.ts';
 import { Bench } from './bench/Bench.tsx';
 import { Board } from './board/Board.tsx';
@@ -80,6 +80,15 @@ function RunNews() {
   );
 }
 
+const PageMissing = () => (
+  <Blank title="Page not found">
+    There is nothing at this address.{' '}
+    <Link to="/" className="text-accent underline">
+      Go to the board
+    </Link>
+  </Blank>
+);
+
 export function App({ theme }: { theme: Theme }) {
   const live = useLive();
   const project = useProject();
@@ -144,7 +153,7 @@ export function App({ theme }: { theme: Theme }) {
             <Route path="/" element={<Board />} />
             <Route path="/bench/:id" element={<Bench project={project.data} dark={theme.dark} />} />
             <Route path="/review" element={<Review />} />
-            <Route path="*" element={<Blank title="Page not found">Go back to the board.</Blank>} />
+            <Route path="*" element={<PageMissing />} />
           </Routes>
         </main>
       </div>

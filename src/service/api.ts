@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import fastifyStatic from '@fastify/static';
 import swagger from '@fastify/swagger';
-import fastify, { type FastifyInstance, type FastifyServerOptions } from 'fastify';
+import fastify, { type FastifyInstance, type FastifyReply, type FastifyServerOptions } from 'fastify';
 import type { Schema } from 'yup';
 import { answerProblems, frameworkErrors } from './problems.ts';
 import { addHeaders, apiHeaders } from './headers.ts';
@@ -33,7 +33,9 @@ export async function buildApi({
 }: ApiOptions): Promise<FastifyInstance> {
   const app = fastify({ logger, frameworkErrors, forceCloseConnections: true, bodyLimit: 4 * 1024 * 1024 });
   guard(app, port);
-  answerProblems(app, join(context.root, '.sguardo'));
+  const hasConsole = existsSync(consoleFolder);
+  const page = (reply: FastifyReply): unknown => reply.type('text/html; charset=utf-8').sendFile('index.html');
+  answerProblems(app, join(context.root, '.sguardo'), hasConsole ? page : null);
   app.setValidatorCompiler<Schema>(({ schema, httpPart }) => (data) => ({ value: readPart(schema, data, httpPart) }));
   addHeaders(app, () => apiHeaders(stage()));
   await app.register(swagger, {
@@ -53,13 +55,11 @@ export async function buildApi({
   });
   addRoutes(app, context);
   app.get('/api/openapi.json', { schema: { hide: true } as object }, () => app.swagger());
-  if (existsSync(consoleFolder)) {
+  if (hasConsole) {
     await app.register(fastifyStatic, { root: consoleFolder, index: false, wildcard: false, globIgnore: ['draw*'] });
     // Addresses of the console's pages all show the same document, which knows what to do with them.
-    const page = (_request: unknown, reply: { type(type: string): { sendFile(file: string): unknown } }): unknown =>
-      reply.type('text/html; charset=utf-8').sendFile('index.html');
     for (const path of ['/', '/bench/*', '/review', '/review/*'])
-      app.get(path, { schema: { hide: true } as object }, page as never);
+      app.get(path, { schema: { hide: true } as object }, (_request, reply) => page(reply));
   }
   return app;
 }

@@ -42,14 +42,22 @@ export const frameworkErrors = (error: FastifyError, request: FastifyRequest, re
   );
 };
 
-/** Answers whatever calls throw; `records` is the folder that they write to. */
-export function answerProblems(app: FastifyInstance, records: string): void {
+/** Answers whatever calls throw; `records` is the folder that they write to, `page` what a person sees at no address. */
+export function answerProblems(
+  app: FastifyInstance,
+  records: string,
+  page: ((reply: FastifyReply) => unknown) | null = null,
+): void {
   app.setErrorHandler((error, request, reply) => {
     const log = (cause: unknown): void => request.log.error(cause);
     return answer(reply, problemOf(error, log, records));
   });
   app.setNotFoundHandler((request, reply) => {
-    const path = request.url.split('?')[0];
+    const path = request.url.split('?')[0]!;
+    // A person who has mistyped an address reads the console's own page about it.
+    const isPerson =
+      request.method === 'GET' && !path.startsWith('/api/') && /text\/html/.test(request.headers.accept ?? '');
+    if (isPerson && page) return page(reply.code(404));
     return answer(reply, problem('not-found', { what: `page or call at ${request.method} ${path}` }));
   });
 }

@@ -113,6 +113,10 @@ describe('the board', () => {
     await empty.shows('A › plain');
     await empty.open('/bench/999');
     await empty.shows('There is no result 999.');
+    await empty.open('/nowhere');
+    await empty.shows('Page not found');
+    await empty.click('Go to the board');
+    await empty.shows('src/A.look.tsx');
   });
 });
 
