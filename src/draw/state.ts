@@ -1,5 +1,6 @@
 /** Gives drawn elements the state that recorded ones had besides their attributes. */
 import type { ElementState } from '../core/moment/moment.ts';
+import { heldId } from '../core/moment/rest.ts';
 import { stateAttributes } from '../core/moment/restyle.ts';
 
 /** Opens a modal dialog that takes no focus: that would be taken from whoever looks at it. */
@@ -36,6 +37,23 @@ function setPopover(element: HTMLElement, state: ElementState): void {
   else if (!state.popover && isOpen) element.hidePopover();
 }
 
+/** Holds what animations made of an element; what held it before is let go. */
+function hold(element: Element, animated: ElementState['animated']): void {
+  for (const one of element.getAnimations({ subtree: true })) {
+    const { target } = one.effect as KeyframeEffect;
+    if (one.id === heldId && target === element) one.cancel();
+  }
+  for (const [pseudo, values] of Object.entries(animated ?? {})) {
+    const pseudoElement = pseudo === '' ? undefined : pseudo;
+    try {
+      // It stands between two equal keyframes, and is drawn in a layer of its own like one that runs.
+      element.animate([values, values], { id: heldId, duration: 1e9, fill: 'both', pseudoElement }).pause();
+    } catch {
+      // A pseudo-element that this browser does not know.
+    }
+  }
+}
+
 /**
  * Sets the state of an element that is in its document. Elements of frames are of other realms: they are told by
  * name.
@@ -56,12 +74,18 @@ export function setState(element: Element, state: ElementState): void {
     case 'dialog':
       setDialog(element as HTMLDialogElement, state);
       break;
+    case 'svg':
+      if ((element as SVGSVGElement).ownerSVGElement) break;
+      (element as SVGSVGElement).pauseAnimations();
+      (element as SVGSVGElement).setCurrentTime(state.seconds ?? 0);
+      break;
     case 'canvas':
       // Where scripts are off a canvas is an element like any other, so its pixels replace its content.
       (element as HTMLElement).style.content = state.pixels ? `url("${state.pixels}")` : '';
       break;
   }
   setPopover(element as HTMLElement, state);
+  hold(element, state.animated);
   element.toggleAttribute(stateAttributes['user-invalid'], state.user === 'invalid');
   element.toggleAttribute(stateAttributes['user-valid'], state.user === 'valid');
   if (!state.scroll && (element.scrollTop !== 0 || element.scrollLeft !== 0)) element.scrollTo(0, 0);

@@ -26,6 +26,8 @@ export type EngineWindow = {
   readonly files: Files;
   /** True for a window that was given a touch screen: it cannot be given a mouse again. */
   readonly isTouched: boolean;
+  /** Holds the timelines of animations at 0 in every document from now on: only the page itself moves them on. */
+  holdMotion(): Promise<void>;
   /** Makes the window show what a person in that environment would see. */
   apply(environment: Environment): Promise<void>;
   /** Loads a page and waits for its load event. */

@@ -2,6 +2,13 @@
 import { startChromium } from '../engine/chromium/chromium.ts';
 import { type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
 
+/** A window for looks: time is theirs. */
+async function openFor(engine: Engine): Promise<EngineWindow> {
+  const window = await engine.open();
+  await window.holdMotion();
+  return window;
+}
+
 export class Crew {
   readonly #start: () => Promise<Engine>;
   #engine: Promise<Engine> | null = null;
@@ -34,7 +41,7 @@ export class Crew {
     const known = this.#windows[lane];
     if (known && (await known.catch(() => null))?.lost === null) return known;
     if (known && this.#windows[lane] === known) this.discard(lane);
-    const opened = this.#windows[lane] ?? engine.open();
+    const opened = this.#windows[lane] ?? openFor(engine);
     this.#windows[lane] = opened;
     opened.catch(() => {
       if (this.#windows[lane] === opened) this.#windows[lane] = null;

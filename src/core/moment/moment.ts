@@ -24,6 +24,13 @@ export type ElementState = {
   pixels?: string;
   /** The validity a person has been told about (`:user-invalid`, `:user-valid`). */
   user?: 'invalid' | 'valid';
+  /** How far the animations inside an SVG picture are. */
+  seconds?: number;
+  /**
+   * What animations make of it: by pseudo-element (`''` for the element itself), values by property as scripts write
+   * it. What a style sheet's own animation shows at its end is left out.
+   */
+  animated?: Record<string, Record<string, string>>;
 };
 
 /** An element. `kids` are ids, in order. */

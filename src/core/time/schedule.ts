@@ -3,8 +3,11 @@
 /** One thing that happens at a time. Times are milliseconds since the look began. */
 export type Waiting = {
   id: number;
-  /** A timer, a callback before the next frame, or one for when nothing else is left to do. */
-  kind: 'timer' | 'frame' | 'idle';
+  /**
+   * A timer, a callback before the next frame, one for when nothing else is left to do, or an animation that begins or
+   * ends.
+   */
+  kind: 'timer' | 'frame' | 'idle' | 'motion';
   due: number;
   /** Milliseconds from one turn to the next, for what repeats by itself. */
   period: number | null;

@@ -46,6 +46,8 @@ const state = fields({
   popover: optional(oneOf(true)),
   pixels: optional(text(50_000_000)),
   user: optional(oneOf('invalid', 'valid')),
+  seconds: optional(number),
+  animated: optional(record(record(text(100_000)))),
 });
 
 const element = fields({

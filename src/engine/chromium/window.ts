@@ -78,6 +78,12 @@ export class ChromiumWindow implements EngineWindow {
     ]);
   }
 
+  async holdMotion(): Promise<void> {
+    // Only while this domain is enabled the rate is kept in the documents that come.
+    await this.#send('Animation.enable');
+    await this.#send('Animation.setPlaybackRate', { playbackRate: 0 });
+  }
+
   /** Ending this emulation would leave no pointer at all, not the mouse that was there before. */
   async #point(pointer: Environment['pointer']): Promise<void> {
     if (pointer === 'mouse' || this.isTouched) return;

@@ -4,9 +4,8 @@ import type { Step } from '../../core/timeline/timeline.ts';
 import type { Target } from '../../language/target.ts';
 import { native } from '../host/natives.ts';
 import { patience } from '../host/settings.ts';
-import { finishAnimations } from '../pins/animations.ts';
 import type { Recording } from '../record/recording.ts';
-import { isFramed, nextFrame } from '../session/still.ts';
+import { isFramed, nextFrame } from '../time/frame.ts';
 import { handleOf, reaches, whyOutOfReach } from './handle.ts';
 import { describe } from './names.ts';
 import { only, retry } from './retry.ts';
@@ -40,12 +39,11 @@ export function actionable(current: Step, recording: Recording, target: Target, 
     if (hidden) wrong('target-hidden', { why: hidden });
     if (purpose.needsEnabled && isDisabled(element)) wrong('target-disabled');
     const scrolled = bringIntoView(handle);
-    const moved = finishAnimations();
     const before = boxOf(handle);
     if (mayMove()) {
       await moveOneFrame();
       await wholeFrame();
-    } else if (scrolled || moved || !isFramed()) await nextFrame();
+    } else if (scrolled || !isFramed()) await nextFrame();
     const after = boxOf(handle);
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
     const point = pointOf(handle);

@@ -96,6 +96,21 @@ function pinOrigins(): void {
   });
 }
 
+/** The engine's timelines stand at 0, and animations are moved on by us: when one began follows from where it is. */
+function pinStartTimes(): void {
+  Object.defineProperty(Animation.prototype, 'startTime', {
+    configurable: true,
+    enumerable: true,
+    get(this: Animation) {
+      const { currentTime, pending, playbackRate } = this;
+      return currentTime === null || pending ? null : elapsed() - Number(currentTime) / (playbackRate || 1);
+    },
+    set(this: Animation, time: CSSNumberish | null) {
+      this.currentTime = time === null ? null : (elapsed() - Number(time)) * this.playbackRate;
+    },
+  });
+}
+
 /** Milliseconds since the look began, wherever the platform tells them. */
 function pinElapsed(): void {
   Performance.prototype.now = elapsed;
@@ -123,6 +138,7 @@ export const clock: Pin = {
     pinTemporal();
     pinOrigins();
     pinElapsed();
+    pinStartTimes();
   },
   begin({ now }) {
     beginTime(now);

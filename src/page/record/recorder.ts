@@ -4,9 +4,11 @@
  */
 import type { ElementEntry, Moment, NodeEntry, Patch, SheetEntry, View } from '../../core/moment/moment.ts';
 import { append, native } from '../host/natives.ts';
+import { animatedNow, type AnimatedValues } from './animated.ts';
+import { documentOf } from './frames.ts';
 import { onRoot, shadowOf } from './roots.ts';
 import { adoptedEntry, elementEntry, sheetVersion } from './sheets.ts';
-import { focusedIn, pointedAt, readState, statefulTags } from './state.ts';
+import { focusedIn, isMovingPicture, pointedAt, readState, statefulTags } from './state.ts';
 
 const namespaces: Record<string, 'svg' | 'math'> = {
   'http://www.w3.org/2000/svg': 'svg',
@@ -29,15 +31,6 @@ const isFrame = (element: Element): element is HTMLIFrameElement =>
 /** An attribute that is a handler of this element, and not merely named like one. */
 const isHandler = (element: Element, name: string): boolean => /^on[a-z]+$/.test(name) && name in element;
 
-/** The document of a frame of the same origin, or null. */
-function documentOf(frame: HTMLIFrameElement): Document | null {
-  try {
-    return frame.contentDocument;
-  } catch {
-    return null;
-  }
-}
-
 /** A sheet element as it was last recorded, as far as that can be told without reading it. */
 type SheetSeen = { sheet: CSSStyleSheet | null; disabled: boolean; version: number };
 
@@ -52,6 +45,8 @@ export class Recorder {
   readonly #stateful = new Set<Element>();
   /** Elements that are scrolled now. */
   readonly #scrolled = new Set<Element>();
+  /** What animations make of elements now. */
+  #animated: Map<Element, AnimatedValues> = new Map();
   readonly #styled = new Map<Styled, SheetSeen>();
   readonly #adopted = new WeakMap<CSSStyleSheet, SheetSeen>();
   readonly #shadows = new Map<ShadowRoot, readonly CSSStyleSheet[]>();
@@ -85,6 +80,7 @@ export class Recorder {
   /** The whole document. Call once, first. */
   base(): Moment {
     const draft: Draft = { nodes: {}, sheets: {} };
+    this.#animated = animatedNow();
     const root = this.#encodeTree(document.documentElement, draft);
     this.#late.clear();
     const view = this.#readView(draft);
@@ -100,6 +96,9 @@ export class Recorder {
     this.#records = [];
     this.changes = records.length;
     const { dirty, removed, returned } = this.#sort(records);
+    for (const element of this.#animated.keys()) dirty.add(element);
+    this.#animated = animatedNow();
+    for (const element of this.#animated.keys()) dirty.add(element);
     for (const node of removed) if (!this.#isShown(node)) this.#forget(node, draft);
     // What happened to a node while it was out of the document was not observed.
     for (const node of returned) this.#encodeDeeply(node, draft);
@@ -254,8 +253,11 @@ export class Recorder {
     if (kids.length > 0) entry.kids = kids;
     this.#shadow(element, entry, draft);
     if (isFrame(element)) entry.frame = this.#frame(element, draft);
-    if (statefulTags.has(element.localName) || element.hasAttribute('popover')) this.#stateful.add(element);
-    const state = readState(element);
+    const isStateful = statefulTags.has(element.localName) || element.hasAttribute('popover');
+    if (isStateful || isMovingPicture(element)) this.#stateful.add(element);
+    const animated = this.#animated.get(element);
+    const read = readState(element);
+    const state = animated ? { ...read, animated } : read;
     if (state) entry.state = state;
     if (state?.scroll) this.#scrolled.add(element);
     else this.#scrolled.delete(element);

@@ -32,6 +32,15 @@ function canvasState(canvas: HTMLCanvasElement, state: ElementState): void {
   }
 }
 
+/** The elements by which an SVG picture moves. */
+export const pictureMotion = 'animate,animateTransform,animateMotion,set';
+
+/** True for an outermost SVG picture with animations inside. */
+export const isMovingPicture = (element: Element): element is SVGSVGElement =>
+  element.localName === 'svg' &&
+  (element as SVGSVGElement).ownerSVGElement === null &&
+  element.querySelector(pictureMotion) !== null;
+
 /** The state of an element, or null when it shows nothing besides its attributes. */
 export function readState(element: Element): ElementState | null {
   const state: ElementState = {};
@@ -41,6 +50,7 @@ export function readState(element: Element): ElementState | null {
     if ((element as HTMLDialogElement).open) state.dialog = element.matches(':modal') ? 'modal' : 'open';
   } else if (isHtml && element.localName === 'canvas') canvasState(element as HTMLCanvasElement, state);
   if (element.hasAttribute('popover') && element.matches(':popover-open')) state.popover = true;
+  if (isMovingPicture(element) && element.getCurrentTime() > 0) state.seconds = element.getCurrentTime();
   if (element.scrollLeft !== 0 || element.scrollTop !== 0) state.scroll = [element.scrollLeft, element.scrollTop];
   return Object.keys(state).length > 0 ? state : null;
 }

@@ -3,7 +3,7 @@ import { fail, type Problem, problem, ProblemError } from '../../core/problem/pr
 import type { Step, StepKind } from '../../core/timeline/timeline.ts';
 import { errorInWords } from '../../core/value/show.ts';
 import { ask } from '../host/host.ts';
-import { finishAnimations } from '../pins/animations.ts';
+import { holdMotion } from '../time/motion.ts';
 import { gate } from '../session/gate.ts';
 import { type Details, type Recording, recordingNow } from './recording.ts';
 
@@ -34,7 +34,7 @@ function recordingOf(what: string): Recording {
 /** Takes a picture of the viewport at one moment: once more when the document has changed meanwhile. */
 async function photograph(current: Step, recording: Recording): Promise<void> {
   for (let tries = 0; tries < 20; tries++) {
-    finishAnimations();
+    holdMotion();
     const moment = recording.moment();
     const clip: [number, number, number, number] = [0, 0, innerWidth, innerHeight];
     const { index } = current;
@@ -68,7 +68,7 @@ export async function step<T>(
     await gate.pass(current);
     const result = await body(current, recording);
     if (recording.isOver) return never;
-    if (kind !== 'part') finishAnimations();
+    if (kind !== 'part') holdMotion();
     recording.end(current, 'passed');
     if (recording.photographed && kind !== 'part') await photograph(current, recording);
     return recording.isOver ? never : result;

@@ -4,7 +4,6 @@ import type { Step } from '../../core/timeline/timeline.ts';
 import type { CaptureOptions } from '../../language/script.ts';
 import { ask } from '../host/host.ts';
 import { settle } from '../host/settings.ts';
-import { finishAnimations } from '../pins/animations.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
 import { clipOf } from './clip.ts';
@@ -37,7 +36,6 @@ async function take(name: string, until: number, current: Step, recording: Recor
         `Something was still going on when “${name}” was captured: ${endless}. ` +
           `It got ${until} ms of the look's time, the same in every run. To give it more, raise settle.`,
       );
-    finishAnimations();
     if (!kept) return;
     const clip = clipOf();
     const moment = recording.moment();

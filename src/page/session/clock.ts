@@ -4,8 +4,9 @@ import type { ClockMove } from '../../language/clock.ts';
 import { clockInWords } from '../../language/words.ts';
 import { traffic } from '../network/requests.ts';
 import { step } from '../record/step.ts';
+import { nextFrame } from '../time/frame.ts';
 import { beganAt, moveOn, moveOnToRest, moveTo, runDue, timeNow } from '../time/time.ts';
-import { idle, nextFrame, untilQuiet } from './still.ts';
+import { idle, untilQuiet } from './still.ts';
 
 /** How far `clock.finish()` goes at most, in milliseconds. */
 const farthest = 60_000;

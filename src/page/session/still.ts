@@ -1,28 +1,10 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
 import { append, native } from '../host/natives.ts';
 import { fence, fileEvents, filesOnTheWay, traffic } from '../network/requests.ts';
-import { finishAnimations } from '../pins/animations.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
+import { nextFrame } from '../time/frame.ts';
+import { holdMotion } from '../time/motion.ts';
 import { endless, moveOn, moveOnToRest, runDue, timeNow } from '../time/time.ts';
-
-/** A frame that has not come after so long never will, in milliseconds: a busy machine takes its time. */
-const latestFrame = 3000;
-
-/** Resolves at the next animation frame. */
-export const nextFrame = (): Promise<void> =>
-  new Promise((resolve) => {
-    const timer = native.setTimeout(resolve, latestFrame);
-    native.requestAnimationFrame(() => {
-      native.clearTimeout(timer);
-      framed = mutationCount();
-      resolve();
-    });
-  });
-
-let framed = -1;
-
-/** True when the document is as the last frame has shown it. */
-export const isFramed = (): boolean => framed === mutationCount();
 
 const postTask = scheduler.postTask.bind(scheduler);
 
@@ -83,12 +65,11 @@ async function oneRound(patience: number): Promise<Unrest> {
   const images = pendingImages();
   if (images.length > 0)
     await Promise.race([Promise.all(images.map((image) => image.decode().catch(() => {}))), after(patience)]);
-  const moved = finishAnimations();
+  holdMotion();
   // What ends or begins with a frame is seen only when one has come, however long a busy machine takes for it.
   await Promise.all([nextFrame(), fence()]);
   const isIdle = await idle();
   await runDue();
-  if (moved) return 'animations started again as soon as they had ended';
   if (mutationCount() !== before) return 'the document kept changing';
   if (filesOnTheWay()) return 'a file was still loading';
   if (traffic().pending) return 'a request was still under way';
@@ -163,16 +144,15 @@ export type Wait = 'stood' | 'loading' | 'moved' | 'nothing';
 export async function waitOn(until: number, mayStand: boolean): Promise<Wait> {
   const before = mutationCount();
   const { events } = traffic();
-  const moved = finishAnimations();
   await runDue();
   await idle();
-  if (moved || mutationCount() !== before) await nextFrame();
+  if (mutationCount() !== before) await nextFrame();
   await fence();
   if (traffic().pending) {
     await nextFrame();
     return 'loading';
   }
-  if (mayStand && (moved || mutationCount() !== before || traffic().events !== events)) return 'stood';
+  if (mayStand && (mutationCount() !== before || traffic().events !== events)) return 'stood';
   if (!isCalm()) {
     await nextFrame();
     return 'loading';

@@ -11,6 +11,8 @@ import {
   timerDue,
   type Waiting,
 } from '../../core/time/schedule.ts';
+import { nextFrame } from './frame.ts';
+import { motionMayMove, motionsAhead, passMotion } from './motion.ts';
 
 /** Something that waits, and what it does. */
 type Entry = Waiting & { run(): void };
@@ -109,15 +111,37 @@ function happen(entry: Entry): void {
   entry.run();
 }
 
+/** Time passes until then, for everything that moves, too. */
+function pass(until: number): void {
+  if (until > now) passMotion(until - now);
+  now = Math.max(now, until);
+}
+
 async function move(entry: Entry): Promise<void> {
-  now = Math.max(now, entry.due);
+  pass(entry.due);
   reads = 0;
+  // Animations tell that they have begun or ended with a frame.
+  if (entry.kind === 'motion') return nextFrame();
   for (const one of togetherWith(entry)) await inTask(() => happen(one));
 }
 
+/** The frames at which animations begin or end: a timer of the same length, set together with one, comes first. */
+const motions = (): Entry[] =>
+  motionsAhead().map((ahead) => ({
+    id: Number.MAX_SAFE_INTEGER,
+    kind: 'motion',
+    due: frameAfter(now + ahead),
+    period: null,
+    generation: 0,
+    run() {},
+  }));
+
+/** Everything that is still to come. */
+const waiting = (): Entry[] => [...entries.values(), ...motions()];
+
 /** Moves time on to what comes next until a time, and lets it happen. False when nothing does. */
 export async function moveOn(until: number): Promise<boolean> {
-  const next = nextUntil(entries.values(), until);
+  const next = nextUntil(waiting(), until);
   if (next) await move(next);
   return next !== null;
 }
@@ -125,7 +149,7 @@ export async function moveOn(until: number): Promise<boolean> {
 /** As `moveOn`, but leaves out what has no end. */
 export async function moveOnToRest(until: number): Promise<boolean> {
   const next = nextUntil(
-    [...entries.values()].filter((one) => !isEndless(one, now)),
+    waiting().filter((one) => !isEndless(one, now)),
     until,
   );
   if (next) await moveOn(next.due);
@@ -134,11 +158,12 @@ export async function moveOnToRest(until: number): Promise<boolean> {
 
 /** Moves time on, past everything that waits until then; for the end of a wait. */
 export function moveTo(time: number): void {
-  now = Math.max(now, time);
+  pass(time);
 }
 
 /** What is still waiting and would go on for ever, in words; null when there is none. */
 export function endless(): string | null {
+  if (motionsAhead().length > 0) return 'an animation was still running';
   for (const one of entries.values()) {
     if (isEndless(one, now)) continue;
     if (one.kind === 'frame') return 'it asked for one frame after the other';
@@ -151,6 +176,7 @@ export function endless(): string | null {
 
 /** True when something may be moving: a frame is asked for, or a timer goes on and on in short steps. */
 export const mayMove = (): boolean =>
+  motionMayMove() ||
   [...entries.values()].some(
     (one) => one.kind === 'frame' || (one.period !== null && !isEndless(one, now)) || one.generation > 2,
   );

@@ -1,0 +1,105 @@
+/**
+ * Animations, transitions and SMIL on the look's own time. The engine holds the timelines of the document still; what
+ * runs on them is moved on here, by exactly as much as time is.
+ */
+import { isUnending, mayMoveThings, type Motion, moved, propertiesOf, untilNext } from '../../core/time/motion.ts';
+import { documentOf } from '../record/frames.ts';
+import { rootsNow } from '../record/roots.ts';
+import { isMovingPicture, pictureMotion } from '../record/state.ts';
+
+/** An animation that runs, and how far it is. */
+type Running = { animation: Animation; motion: Motion };
+
+/** Everything in which something can move: the document, shadow roots, and frames of the same origin. */
+function places(): (Document | ShadowRoot)[] {
+  const roots = rootsNow();
+  for (const frame of document.querySelectorAll('iframe')) {
+    const inner = documentOf(frame);
+    if (inner) roots[roots.length] = inner;
+  }
+  return roots;
+}
+
+function motionOf(animation: Animation): Motion | null {
+  const { playState, timeline, currentTime, playbackRate, effect } = animation;
+  // What follows a scroll bar does not follow the clock.
+  if (playState !== 'running' || !effect || (timeline && !(timeline instanceof DocumentTimeline))) return null;
+  const { delay, endTime } = effect.getComputedTiming();
+  return { at: Number(currentTime ?? 0), rate: playbackRate, delay: Number(delay ?? 0), end: Number(endTime) };
+}
+
+/**
+ * What runs and has an end. What goes on for ever has no picture of its own: it is cancelled, and what it moves is
+ * shown as it would be without it. Looking for animations also lets begun transitions begin.
+ */
+function running(): Running[] {
+  const found: Running[] = [];
+  for (const root of places())
+    for (const animation of root.getAnimations()) {
+      const motion = motionOf(animation);
+      if (!motion) continue;
+      if (isUnending(motion)) animation.cancel();
+      else found[found.length] = { animation, motion };
+    }
+  return found;
+}
+
+/** The ends of SMIL animations, in seconds of their picture's time; those without an end have none. */
+function smilEnd(svg: SVGSVGElement): number {
+  let last = 0;
+  for (const one of svg.querySelectorAll<SVGAnimationElement>(pictureMotion)) {
+    try {
+      const turns = Number(one.getAttribute('repeatCount') ?? 1);
+      const end = one.getStartTime() + one.getSimpleDuration() * turns;
+      if (Number.isFinite(end)) last = Math.max(last, end);
+    } catch {
+      // It has not begun, or lasts for ever.
+    }
+  }
+  return last;
+}
+
+/** Pictures with animations inside that still have something before them, and how many milliseconds. */
+function movingPictures(): { svg: SVGSVGElement; left: number }[] {
+  const found: { svg: SVGSVGElement; left: number }[] = [];
+  for (const root of places())
+    for (const svg of root.querySelectorAll<SVGSVGElement>('svg')) {
+      if (!isMovingPicture(svg)) continue;
+      svg.pauseAnimations();
+      const left = (smilEnd(svg) - svg.getCurrentTime()) * 1000;
+      if (left > 0) found[found.length] = { svg, left };
+    }
+  return found;
+}
+
+/** Cancels what goes on for ever, and lets begun transitions begin. */
+export const holdMotion = (): void => {
+  running();
+  movingPictures();
+};
+
+/** How long until the next animation begins or ends, for each that runs. */
+export function motionsAhead(): number[] {
+  const ahead = movingPictures().map(({ left }) => left);
+  for (const { motion } of running()) {
+    const next = untilNext(motion);
+    if (next !== null) ahead[ahead.length] = next;
+  }
+  return ahead;
+}
+
+/** Moves everything on by so many milliseconds. */
+export function passMotion(milliseconds: number): void {
+  for (const { animation, motion } of running()) animation.currentTime = moved(motion, milliseconds);
+  for (const { svg, left } of movingPictures())
+    svg.setCurrentTime(svg.getCurrentTime() + Math.min(left, milliseconds) / 1000);
+}
+
+/** True when an animation that runs may move things about. */
+export const motionMayMove = (): boolean =>
+  movingPictures().length > 0 ||
+  running().some(({ animation: { effect } }) =>
+    effect instanceof KeyframeEffect
+      ? effect.getKeyframes().some((frame) => propertiesOf(frame).some(mayMoveThings))
+      : effect !== null,
+  );
