@@ -31,9 +31,8 @@ export function animatedNow(): Map<Element, AnimatedValues> {
   const found = new Map<Element, AnimatedValues>();
   for (const root of rootsNow())
     for (const animation of root.getAnimations()) {
-      const { effect } = animation;
-      if (!(effect instanceof KeyframeEffect) || isOfItself(animation)) continue;
-      if (effect.getComputedTiming().progress != null) read(effect, found);
+      const effect = animation.effect as KeyframeEffect | null;
+      if (effect && effect.getComputedTiming().progress != null && !isOfItself(animation)) read(effect, found);
     }
   return found;
 }

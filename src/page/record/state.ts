@@ -50,7 +50,8 @@ export function readState(element: Element): ElementState | null {
     if ((element as HTMLDialogElement).open) state.dialog = element.matches(':modal') ? 'modal' : 'open';
   } else if (isHtml && element.localName === 'canvas') canvasState(element as HTMLCanvasElement, state);
   if (element.hasAttribute('popover') && element.matches(':popover-open')) state.popover = true;
-  if (isMovingPicture(element) && element.getCurrentTime() > 0) state.seconds = element.getCurrentTime();
+  if (isMovingPicture(element) && element.getCurrentTime() > 0)
+    state.seconds = Math.round(element.getCurrentTime() * 1000) / 1000;
   if (element.scrollLeft !== 0 || element.scrollTop !== 0) state.scroll = [element.scrollLeft, element.scrollTop];
   return Object.keys(state).length > 0 ? state : null;
 }

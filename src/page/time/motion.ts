@@ -22,8 +22,8 @@ function places(): (Document | ShadowRoot)[] {
 
 function motionOf(animation: Animation): Motion | null {
   const { playState, timeline, currentTime, playbackRate, effect } = animation;
-  // What follows a scroll bar does not follow the clock.
-  if (playState !== 'running' || !effect || (timeline && !(timeline instanceof DocumentTimeline))) return null;
+  // What follows a scroll bar does not follow the clock. Things of frames are of other realms.
+  if (playState !== 'running' || !effect || (timeline && 'source' in timeline)) return null;
   const { delay, endTime } = effect.getComputedTiming();
   return { at: Number(currentTime ?? 0), rate: playbackRate, delay: Number(delay ?? 0), end: Number(endTime) };
 }
@@ -99,7 +99,5 @@ export function passMotion(milliseconds: number): void {
 export const motionMayMove = (): boolean =>
   movingPictures().length > 0 ||
   running().some(({ animation: { effect } }) =>
-    effect instanceof KeyframeEffect
-      ? effect.getKeyframes().some((frame) => propertiesOf(frame).some(mayMoveThings))
-      : effect !== null,
+    (effect as KeyframeEffect).getKeyframes().some((frame) => propertiesOf(frame).some(mayMoveThings)),
   );
