@@ -59,11 +59,13 @@ export async function openWorkshop(): Promise<Workshop> {
       const looks: FinishedLook[] = [];
       await runLooks({
         bundle,
-        settings: { ...settings, ...options.settings },
+        // As in a run whose looks are approved: what is new would get a document of its own.
+        settings: { ...settings, isolate: 'file', ...options.settings },
         request: { patterns, looks: [], environments: [settings.environments[0]!.name], repeat: 1 },
         crew,
         origin,
         declared: () => null,
+        dependsOnOthers: () => false,
         baselines: options.baselines ?? noBaselines,
         signal: new AbortController().signal,
         news: {

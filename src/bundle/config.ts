@@ -146,7 +146,7 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     timeLimit: config.timeLimit ?? 15_000,
     now: config.now ?? '2026-03-02T09:30:00Z',
     lanes: config.lanes ?? 4,
-    isolate: config.isolate ?? 'file',
+    isolate: config.isolate ?? null,
     network: (config.network ?? []).map((origin) => origin.replace(/\/$/, '')),
     keep: config.keep ?? 50,
   };

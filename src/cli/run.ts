@@ -1,6 +1,7 @@
 /** `sguardo run`: runs looks and tells what they came to. */
 import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
+import { lookKey } from '../core/look/look.ts';
 import type { ResultSummary, RunSummary } from '../core/run/run.ts';
 import type { Client } from '../client/client.ts';
 import { exitCode, verdicts } from '../core/run/verdict.ts';
@@ -176,6 +177,14 @@ async function tell({ client, url, own }: Found, summary: RunSummary, results: R
     say(
       `${counted(summary.unstable, 'capture')} differed in ` +
         `${summary.request.repeat} repetitions${summary.unstable === 0 ? '.' : ': not every picture is stable.'}`,
+    );
+  const unsteady = new Set(
+    results.filter(({ isUnsteady }) => isUnsteady).map(({ component, look }) => lookKey(component, look)),
+  );
+  if (unsteady.size > 0)
+    say(
+      `${counted(unsteady.size, 'look is', 'looks are')} unsteady, and passed or failed by chance: ` +
+        `${[...unsteady].join(', ')}`,
     );
   for (const note of summary.notes) say(`${pc.yellow('note')} ${note}`);
   if (summary.tally.new > 0) say(`To approve what is new: ${pc.bold('sguardo approve --all')}`);

@@ -2,6 +2,7 @@
 import type { ComponentProps, ComponentType, JSXElementConstructor } from 'react';
 import { fail } from '../core/problem/problem.ts';
 import { nearest } from '../core/text/nearest.ts';
+import { show } from '../core/value/show.ts';
 import type { Answer, AnswerInit } from './answer.ts';
 
 /** A component, whatever its props are. */
@@ -16,8 +17,20 @@ export type ScriptContext<P> = {
   answers: Record<string, Answer>;
 };
 
+/** What a look file may say beside the configuration, for all of its looks or for one. */
+export type LookSettings = {
+  /** How long checks and waits are retried, in milliseconds of the look's own time. */
+  patience?: number;
+  /** How far time is moved on before a capture while anything waits that will happen by itself, in milliseconds. */
+  settle?: number;
+  /** How long it may take from one step to the next, in real milliseconds. */
+  timeLimit?: number;
+  /** Whether it gets a document of its own. */
+  isolate?: boolean;
+};
+
 /** One state of a component. */
-export type LookState<P, Name extends string> = {
+export type LookState<P, Name extends string> = LookSettings & {
   /** Laid over the props of the file. */
   props?: Partial<P>;
   /** Replies to the component's requests, laid over those of the file: `{ 'POST /api/arrivals': { status: 503 } }`. */
@@ -30,14 +43,14 @@ export type LookState<P, Name extends string> = {
 
 type RequiredKeys<P> = { [K in keyof P]-?: object extends Pick<P, K> ? never : K }[keyof P];
 
-type LooksOf<P, Name extends string> = {
+type LooksOf<P, Name extends string> = LookSettings & {
   answers?: Record<string, AnswerInit>;
   states: { [K in Name]: LookState<P, NoInfer<Name>> };
   // A component without required props needs none here.
 } & ([RequiredKeys<P>] extends [never] ? { props?: P } : { props: P });
 
 /** A look file's default export. */
-export type Looks = {
+export type Looks = LookSettings & {
   readonly isLooks: true;
   component: AnyComponent;
   props: Record<string, unknown>;
@@ -45,8 +58,9 @@ export type Looks = {
   states: Record<string, LookState<Record<string, unknown>, string>>;
 };
 
-const entries = ['props', 'answers', 'states'];
-const stateEntries = ['props', 'answers', 'after', 'script'];
+const settingEntries = ['patience', 'settle', 'timeLimit', 'isolate'] as const;
+const entries = ['props', 'answers', 'states', ...settingEntries];
+const stateEntries = ['props', 'answers', 'after', 'script', ...settingEntries];
 const answerEntries = ['status', 'json', 'body', 'headers', 'delay', 'hold', 'unreachable'];
 
 /** The compiler says so, too, but not to everybody. @throws ProblemError `look-entry` */
@@ -62,6 +76,26 @@ function checkAnswers(answers: object | undefined, where: string): void {
     checkEntries(init, answerEntries, `${where}, the answer to ${route},`);
 }
 
+/** The least and the most that each setting may be, in milliseconds. */
+const ranges = { patience: [0, 600_000], settle: [0, 600_000], timeLimit: [100, 3_600_000] } as const;
+
+/** The settings among what was given. @throws ProblemError `look-setting` */
+function settingsIn(given: LookSettings, where: string): LookSettings {
+  const found: LookSettings = {};
+  for (const [name, [least, most]] of Object.entries(ranges) as [keyof typeof ranges, readonly [number, number]][]) {
+    const value: unknown = given[name];
+    if (value === undefined) continue;
+    if (typeof value !== 'number' || !(value >= least && value <= most))
+      fail('look-setting', { where, name, value: show(value), wanted: `a number from ${least} to ${most}` });
+    found[name] = value;
+  }
+  const { isolate } = given;
+  if (isolate === undefined) return found;
+  if (typeof isolate !== 'boolean')
+    fail('look-setting', { where, name: 'isolate', value: show(isolate), wanted: 'true or false' });
+  return { ...found, isolate };
+}
+
 /** Declares the looks of a component. Props, and the names in `after`, are checked against it by the compiler. */
 export function looks<C extends AnyComponent, const Name extends string>(
   component: C,
@@ -71,10 +105,12 @@ export function looks<C extends AnyComponent, const Name extends string>(
   checkAnswers(definition.answers, 'looks(…)');
   for (const [name, state] of Object.entries<LookState<object, string>>(definition.states ?? {})) {
     checkEntries(state, stateEntries, `The look “${name}”`);
+    settingsIn(state ?? {}, `The look “${name}”`);
     checkAnswers(state?.answers, `The look “${name}”`);
   }
   return {
     isLooks: true,
+    ...settingsIn(definition, 'looks(…)'),
     component,
     props: (definition.props ?? {}) as Record<string, unknown>,
     answers: definition.answers ?? {},

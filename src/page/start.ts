@@ -94,8 +94,16 @@ function failure(error: unknown, recording: Recording): Pick<LookReport, 'outcom
   return { outcome: 'failed', problem: wrong, stack };
 }
 
+/** What a look file says of patience comes before the configuration. */
+function withOwn(asked: LookRequest, looks: Looks): LookRequest {
+  const state = looks.states[asked.look];
+  const patience = state?.patience ?? looks.patience ?? asked.patience;
+  const settle = state?.settle ?? looks.settle ?? asked.settle;
+  return { ...asked, patience, settle };
+}
+
 async function runLook({ adapter }: Modules, { looks, frame }: Loaded, asked: LookRequest): Promise<LookReport> {
-  const session = openSession(document.getElementById('look')!, adapter, frame, asked);
+  const session = openSession(document.getElementById('look')!, adapter, frame, withOwn(asked, looks));
   const { recording } = session;
   beginObserving();
   let came: Pick<LookReport, 'outcome' | 'problem' | 'stack'> = { outcome: 'passed', problem: null, stack: null };
@@ -160,6 +168,8 @@ export function start(modules: Modules): void {
         look,
         hasScript: typeof state.script === 'function',
         after: typeof state.after === 'string' ? state.after : null,
+        isolate: state.isolate ?? result.looks.isolate ?? null,
+        timeLimit: state.timeLimit ?? result.looks.timeLimit ?? null,
       }));
       return { looks };
     },

@@ -158,6 +158,7 @@ export class Conductor {
       origin: `http://${stageHost}`,
       baselines,
       declared: store.catalogue.declared,
+      dependsOnOthers: store.results.dependent(),
       signal,
       news: {
         opened: store.catalogue.declare,

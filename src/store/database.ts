@@ -100,6 +100,9 @@ const migrations: readonly string[] = [
   ALTER TABLE decisions ADD COLUMN manifest TEXT;   -- hash
   CREATE INDEX results_by_id_and_run ON results(run, id);
   `,
+  `
+  CREATE INDEX results_dependent ON results(component, look) WHERE about ->> '$.orderDependent';
+  `,
 ];
 
 /** Nobody but its owner reads the records: they hold whatever pages have shown. */

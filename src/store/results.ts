@@ -1,4 +1,5 @@
 /** Results: what looks came to, with their captures and timelines. */
+import { type LookName, lookKey } from '../core/look/look.ts';
 import type { FinishedCapture, FinishedLook } from '../core/run/finished.ts';
 import { sheetsOf } from '../core/moment/canonical.ts';
 import type { CaptureSummary, ResultSummary } from '../core/run/run.ts';
@@ -48,6 +49,8 @@ export type Results = {
   /** Newest first. */
   history(component: string, look: string, environment: string, limit: number): ResultSummary[];
   captures(result: number): StoredCapture[];
+  /** Tells which looks were ever found to depend on what ran before them, as far as results are kept. */
+  dependent(): (look: LookName) => boolean;
 };
 
 const columns = 'id, run, environment, repetition, verdict, about, base, patches, lanes, source';
@@ -107,6 +110,7 @@ function writerOf(db: Db, blobs: Blobs): Write {
       problem: result.problem,
       notes: result.notes,
       orderDependent: result.orderDependent,
+      isUnsteady: result.isUnsteady,
       took: result.took,
       steps: timeline.steps.length,
       failedStep: result.failedStep,
@@ -153,6 +157,9 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   const capturesOf = db.prepare<[number], { about: string; markup: string }>(
     'SELECT about, markup FROM captures WHERE result = ? ORDER BY id',
   );
+  const dependents = db.prepare<[], LookName>(
+    "SELECT DISTINCT component, look FROM results WHERE about ->> '$.orderDependent'",
+  );
   const stored = db.prepare<[number], Omit<StoredCapture, 'state'> & { about: string }>(
     `SELECT r.run, r.component, r.look, r.environment, c.name, c.hash, c.markup, c.manifest, c.fingerprint, c.about
      FROM captures c JOIN results r ON r.id = c.result WHERE r.id = ? ORDER BY c.id`,
@@ -169,6 +176,7 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
     });
     return {
       ...about,
+      isUnsteady: about.isUnsteady ?? false,
       id: row.id,
       run: row.run,
       environment: row.environment,
@@ -203,5 +211,9 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
       stored
         .all(result)
         .map(({ about, ...capture }) => ({ ...capture, state: (JSON.parse(about) as CaptureSummary).state.kind })),
+    dependent() {
+      const found = new Set(dependents.all().map(({ component, look }) => lookKey(component, look)));
+      return ({ component, look }) => found.has(lookKey(component, look));
+    },
   };
 }

@@ -109,7 +109,7 @@ export async function finishLook(
   execution: Execution,
 ): Promise<FinishedLook> {
   const { bundle, mapper } = context;
-  const { report, trace, orderDependent } = execution;
+  const { report, trace } = execution;
   locateSteps(execution, mapper, info.file);
   const isOwn = report.problem !== null && ownErrors.includes(report.problem.code);
   const wrong = report.problem && locate(report.problem, report.stack, mapper, isOwn ? undefined : info.file);
@@ -131,7 +131,8 @@ export async function finishLook(
     verdict: judge(report.outcome, states),
     problem: wrong ?? unreadable?.why ?? null,
     notes: report.notes,
-    orderDependent,
+    orderDependent: false,
+    isUnsteady: false,
     took: last ? Math.round(last.at + (last.took ?? 0)) : 0,
     failedStep: report.outcome === 'passed' ? null : (failingStep(trace.steps)?.index ?? null),
     evidence: report.evidence,

@@ -85,8 +85,8 @@ export class Lane {
   #report: FileReport = { looks: [] };
   #number = 0;
   #cut: (cut: Cut) => void = () => {};
-  /** How many looks the present document has run. */
-  ran = 0;
+  /** The looks that the present document has run, in their order. */
+  ran: string[] = [];
 
   constructor(crew: Crew, index: number, origin: string, settings: Settings) {
     this.#crew = crew;
@@ -118,7 +118,7 @@ export class Lane {
       if (!report) throw new Cut(problem('page-forged'));
       this.#loaded = wanted;
       this.#report = report;
-      this.ran = 0;
+      this.ran = [];
       return report;
     } catch (error) {
       return { problem: await this.#recover(error), stack: null };
@@ -128,10 +128,11 @@ export class Lane {
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
     const { recording = 'on', approved = null } = options;
-    const { patience, settle, now, network, timeLimit } = this.#settings;
+    const { patience, settle, now, network } = this.#settings;
+    const timeLimit = this.#limitOf(look);
     const conversation = this.#conversation!;
     const number = ++this.#number;
-    this.ran++;
+    this.ran.push(look);
     const { scheme } = environment;
     const request: LookRequest = {
       look,
@@ -166,7 +167,13 @@ export class Lane {
       report = brokenReport(wrong);
     }
     report.notes.push(...gathered.notes);
-    return { report, trace: gathered.trace, shots: gathered.shots, orderDependent: false };
+    return { report, trace: gathered.trace, shots: gathered.shots };
+  }
+
+  /** How long a look may take without progress: what its file says, or the configuration. */
+  #limitOf(look: string): number {
+    const declared = 'looks' in this.#report ? this.#report.looks.find((one) => one.look === look) : undefined;
+    return declared?.timeLimit ?? this.#settings.timeLimit;
   }
 
   /** The document could not be brought back to where it was: the next look gets another one. */

@@ -11,7 +11,7 @@ import type { FileReport } from '../core/wire/wire.ts';
 import type { Crew } from './crew.ts';
 import { brokenBy, type Execution } from './execution.ts';
 import { type FinishContext, finishLook } from './finish.ts';
-import { infoOf, type Job, wholeFile } from './job.ts';
+import { infoOf, type Job, type LookTask, type WantedLook, wholeFile } from './job.ts';
 import { Lane } from './lane.ts';
 import { type Plan, planned, planRun, rememberTimes } from './plan.ts';
 import { type Queue, queueOf } from './queue.ts';
@@ -45,6 +45,8 @@ export type RunSetup = {
   /** The origin that pages are loaded from, such as `http://looks.localhost`. */
   origin: string;
   baselines: RunBaselines;
+  /** True for a look that was found to depend on what runs before it: it runs alone. */
+  dependsOnOthers(look: LookInfo): boolean;
   /** What a look file declared when it could last be opened, and the script it had then. */
   declared(file: string): Declared | null;
   news: RunNews;
@@ -56,18 +58,23 @@ export type RunSetup = {
  * outside.
  */
 function finisher(context: FinishContext, news: RunNews, stop: () => void) {
-  const finishing: Promise<void>[] = [];
+  const telling: Promise<void>[] = [];
   /** How long the looks of each file took, in milliseconds. */
   const took = new Map<string, number>();
   let fault: { error: unknown } | null = null;
-  const finish = async (info: LookInfo, job: Job, execution: Execution): Promise<void> => {
-    let look: FinishedLook;
+  let told = 0;
+  const finish = async (info: LookInfo, job: Job, execution: Execution): Promise<FinishedLook> => {
+    const last = execution.trace.steps.at(-1);
+    took.set(job.file, (took.get(job.file) ?? 0) + (last ? last.at + (last.took ?? 0) : 0));
     try {
-      look = await finishLook(context, info, job, execution);
+      return await finishLook(context, info, job, execution);
     } catch (error) {
       // Whatever a page has reported harms its own look and nothing else.
-      look = await finishLook(context, info, job, brokenBy(problem('finish-failed', { error: messageOf(error) })));
+      return finishLook(context, info, job, brokenBy(problem('finish-failed', { error: messageOf(error) })));
     }
+  };
+  const tell = (look: FinishedLook): void => {
+    told++;
     if (fault) return;
     try {
       news.finished(look);
@@ -78,16 +85,15 @@ function finisher(context: FinishContext, news: RunNews, stop: () => void) {
   };
   return {
     took,
-    add(info: LookInfo, job: Job, execution: Execution): void {
-      const last = execution.trace.steps.at(-1);
-      took.set(job.file, (took.get(job.file) ?? 0) + (last ? last.at + (last.took ?? 0) : 0));
-      finishing.push(finish(info, job, execution));
-    },
-    /** Resolves with how many there were. */
+    finish,
+    tell,
+    /** Does something that finishes looks while the lanes go on. */
+    add: (work: Promise<void>): void => void telling.push(work),
+    /** Resolves with how many results there were. */
     async all(): Promise<number> {
-      await Promise.all(finishing);
+      await Promise.all(telling);
       if (fault) throw fault.error;
-      return finishing.length;
+      return told;
     },
   };
 }
@@ -125,22 +131,40 @@ function openings(setup: RunSetup, plan: Plan, finishing: Finishing) {
       if (![whole, ...(declared(job.file)?.looks ?? [])].some(select)) return;
       news.unusable(job.file, job.environment.name, whole);
       know(job.file, 1);
-      finishing.add(whole, job, execution);
+      finishing.add(finishing.finish(whole, job, execution).then(finishing.tell));
     },
     /** The looks of an opened file that are to be run. */
-    looksOf(job: Job, { looks: found }: Extract<FileReport, { looks: object }>): LookInfo[] {
-      const all = found.map(({ look, hasScript, after }, order) => infoOf(job.file, look, order, hasScript, after));
-      news.opened(job.file, job.environment.name, { script: scriptOf(job.file)!, looks: all });
-      const looks = all.filter(select);
+    looksOf(job: Job, { looks: found }: Extract<FileReport, { looks: object }>): WantedLook[] {
+      const all = found.map(({ look, hasScript, after, isolate }, order) => ({
+        info: infoOf(job.file, look, order, hasScript, after),
+        isolate,
+      }));
+      news.opened(job.file, job.environment.name, { script: scriptOf(job.file)!, looks: all.map(({ info }) => info) });
+      const looks = all.filter(({ info }) => select(info));
       know(job.file, looks.length);
       return looks;
     },
   };
 }
 
+/** True for a look that gets a fresh document: what is to be approved must owe nothing to others. */
+function isAlone({ settings, dependsOnOthers }: RunSetup, { info, isolate }: WantedLook, approved: object): boolean {
+  if (isolate !== null) return isolate;
+  if (settings.isolate !== null) return settings.isolate === 'look';
+  return Object.keys(approved).length === 0 || dependsOnOthers(info);
+}
+
+/** True for a result that could have come of what ran before the look, or of a busy machine. */
+function isDoubtful({ verdict, problem: wrong }: FinishedLook, before: readonly string[], shares: boolean): boolean {
+  if (wrong?.code === 'look-endless') return true;
+  return before.length > 0 && verdict !== 'passed' && !(verdict === 'new' && shares);
+}
+
 /** The port between a run and the workers of this process. */
 function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openings>, finishing: Finishing): Port {
-  const { baselines, news } = setup;
+  const { baselines, news, settings } = setup;
+  const finish = ({ info, job }: LookTask, execution: Execution): Promise<FinishedLook> =>
+    finishing.finish(info, job, execution);
   return {
     async next(loaded) {
       for (;;) {
@@ -152,7 +176,8 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
         if (next?.kind !== 'look') return next;
         const { info, job } = next;
         news.started(info, job.environment.name);
-        return { ...next, approved: baselines.approved(info.component, info.look, job.environment.name) };
+        const approved = baselines.approved(info.component, info.look, job.environment.name);
+        return { kind: 'look', job, info, approved, isAlone: isAlone(setup, next, approved) };
       }
     },
     opened(job, report) {
@@ -160,7 +185,16 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
       opening.whole(job, brokenBy(report.problem, report.stack));
       queue.opened(job, []);
     },
-    done: ({ info, job }, execution) => finishing.add(info, job, execution),
+    done(task, execution, before) {
+      const finished = finish(task, execution).then((first) => {
+        if (isDoubtful(first, before, settings.isolate === 'file'))
+          queue.confirm({ kind: 'confirm', task, before, first });
+        else finishing.tell(first);
+      });
+      finishing.add(queue.await(finished));
+    },
+    finish,
+    confirmed: finishing.tell,
   };
 }
 
@@ -169,7 +203,7 @@ async function workInLanes(setup: RunSetup, port: Port, stop: () => void): Promi
   const { bundle, settings, crew, origin } = setup;
   const works = Array.from({ length: settings.lanes }, (_, index) => {
     const lane = new Lane(crew, index, origin, settings);
-    return work(port, bundle, lane, settings.isolate === 'look').catch((error: unknown) => {
+    return work(port, bundle, lane).catch((error: unknown) => {
       stop();
       throw error;
     });

@@ -4,10 +4,12 @@
  */
 import type { Bundle } from '../bundle/index.ts';
 import { messageOf, type Problem, problem } from '../core/problem/problem.ts';
+import type { FinishedLook } from '../core/run/finished.ts';
 import type { FileReport } from '../core/wire/wire.ts';
+import { confirm } from './confirm.ts';
 import { browserIsGone } from './crew.ts';
 import { brokenBy, type Execution } from './execution.ts';
-import type { Job, Task } from './job.ts';
+import type { Job, LookTask, Task } from './job.ts';
 import type { Lane } from './lane.ts';
 
 /** Where a worker gets its tasks and brings what came of them. */
@@ -16,19 +18,14 @@ export type Port = {
   next(loaded: Job | null): Promise<Task | null>;
   /** A look file was opened, or could not be. */
   opened(job: Job, report: FileReport): void;
-  /** A look was run. */
-  done(task: Task & { kind: 'look' }, execution: Execution): void;
+  /** A look was run in a document that had run the looks in `before` already. */
+  done(task: LookTask, execution: Execution, before: string[]): void;
+  /** Finishes an execution that is not the last word yet. */
+  finish(task: LookTask, execution: Execution): Promise<FinishedLook>;
+  confirmed(look: FinishedLook): void;
 };
 
-/** True for a look that was stopped: on a busy machine, or after what ran before it, it may have come to its end. */
-const isEndless = ({ report: { problem: wrong } }: Execution): boolean => wrong?.code === 'look-endless';
-
-/** True for a failure that running the look alone may change. */
-const worthAnotherTry = ({ report: { outcome, problem: wrong } }: Execution): boolean =>
-  outcome === 'failed' ||
-  (wrong !== null && ['render-threw', 'internal', 'page-forged', 'page-left', 'look-endless'].includes(wrong.code));
-
-/** Trouble with the page rather than with the look: it is tried once more, whether it was alone or not. */
+/** Trouble with the page rather than with the look: it is tried once more. */
 const isLoss = ({ report: { problem: wrong } }: Execution): boolean =>
   wrong !== null && ['page-crashed', 'page-silent', 'window-closed'].includes(wrong.code);
 
@@ -44,48 +41,50 @@ async function attempt<T>(work: () => Promise<T>): Promise<{ value: T } | { lost
   }
 }
 
-/** What a second try, alone in a fresh document, makes of the first one. */
-function weigh(first: Execution, alone: Execution): Execution {
-  if (isLoss(first) || (isEndless(first) && !isEndless(alone))) {
-    if (!isLoss(alone)) alone.report.notes.push(`At the first try: ${first.report.problem!.message}`);
-    return alone;
-  }
-  if (alone.report.outcome === first.report.outcome) return alone;
-  const { outcome } = alone.report;
-  const how = outcome === 'passed' ? 'passes' : `is ${outcome}`;
-  first.report.notes.push(`Run alone in a fresh document it ${how}: it depends on what ran before it.`);
-  first.orderDependent = true;
-  return first;
-}
+/** In which document a look is run: a fresh one or that of its file; and which looks are run there first. */
+type How = { isFresh: boolean; after?: readonly string[] };
 
-/** Runs one look, and once more alone where that may tell more. */
-async function runLook(
+/** Runs one look. */
+async function runOnce(
   bundle: Bundle,
   lane: Lane,
-  task: Task & { kind: 'look' },
-  isolate: boolean,
+  { job, info, approved }: LookTask,
+  { isFresh, after = [] }: How,
 ): Promise<Execution> {
-  const { job, info, approved } = task;
-  const run = async (fresh: boolean): Promise<Execution> => {
-    const report = await lane.open(bundle, job.file, job.environment, fresh);
+  const tried = await attempt(async () => {
+    const report = await lane.open(bundle, job.file, job.environment, isFresh);
     if ('problem' in report) return brokenBy(report.problem, report.stack);
+    for (const look of after) await lane.run(look, job.environment);
     return lane.run(info.look, job.environment, { approved });
-  };
-  const first = await attempt(() => run(isolate));
-  const execution = 'lost' in first ? brokenBy(first.lost) : first.value;
-  if (!isLoss(execution) && !(lane.ran > 1 && worthAnotherTry(execution))) return execution;
-  const alone = await attempt(() => run(true));
-  return 'value' in alone ? weigh(execution, alone.value) : execution;
+  });
+  return 'lost' in tried ? brokenBy(tried.lost) : tried.value;
+}
+
+/** Runs one look; once more when the page was lost. */
+async function runLook(bundle: Bundle, lane: Lane, task: LookTask, how: How): Promise<Execution> {
+  const first = await runOnce(bundle, lane, task, how);
+  if (!isLoss(first)) return first;
+  const second = await runOnce(bundle, lane, task, { ...how, isFresh: true });
+  if (!isLoss(second)) second.report.notes.push(`At the first try: ${first.report.problem!.message}`);
+  return second;
 }
 
 /** Works until the port has nothing left. */
-export async function work(port: Port, bundle: Bundle, lane: Lane, isolate: boolean): Promise<void> {
+export async function work(port: Port, bundle: Bundle, lane: Lane): Promise<void> {
   let loaded: Job | null = null;
   for (let task = await port.next(loaded); task; task = await port.next(loaded)) {
+    if (task.kind === 'confirm') {
+      const { task: again, before, first } = task;
+      const run = async (after: readonly string[] = []): Promise<FinishedLook> =>
+        port.finish(again, await runLook(bundle, lane, again, { isFresh: true, after }));
+      port.confirmed(await confirm(first, before, { alone: () => run(), after: run }));
+      continue;
+    }
     const { job } = task;
     loaded = job;
     if (task.kind === 'look') {
-      port.done(task, await runLook(bundle, lane, task, isolate));
+      const execution = await runLook(bundle, lane, task, { isFresh: task.isAlone });
+      port.done(task, execution, lane.ran.slice(0, -1));
       continue;
     }
     const opened = await attempt(() => lane.open(bundle, job.file, job.environment));

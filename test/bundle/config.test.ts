@@ -30,7 +30,7 @@ describe('a configuration', () => {
       timeLimit: 15000,
       now: '2026-03-02T09:30:00Z',
       lanes: 4,
-      isolate: 'file',
+      isolate: null,
       network: [],
       keep: 50,
     });

@@ -20,6 +20,7 @@ const result: ResultSummary = {
   problem: null,
   notes: [],
   orderDependent: false,
+  isUnsteady: false,
   took: 41,
   steps: 6,
   failedStep: null,

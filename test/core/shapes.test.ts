@@ -102,8 +102,15 @@ describe('messages of a page', () => {
       { ...report, problem: { code: 'toString', message: '', remedy: '' } },
     ])
       expect(readLookReport(other)).toBeNull();
-    expect(readFileReport({ looks: [{ look: 'a', hasScript: true, after: null }] })).not.toBeNull();
-    for (const other of [null, { looks: [{}] }, { looks: {} }, { problem: {} }])
+    const declared = { look: 'a', hasScript: true, after: null, isolate: null, timeLimit: null };
+    expect(readFileReport({ looks: [declared] })).not.toBeNull();
+    for (const other of [
+      null,
+      { looks: [{}] },
+      { looks: [{ ...declared, timeLimit: 1 }] },
+      { looks: {} },
+      { problem: {} },
+    ])
       expect(readFileReport(other)).toBeNull();
   });
 });

@@ -55,7 +55,7 @@ beforeAll(async () => {
   const folder = copyOf('test/looks');
   write(folder, {
     'sguardo.config.ts':
-      "export default { baselines: false, environments: { plain: { viewport: [640, 480] }, dark: { viewport: [640, 480], scheme: 'dark' } } };",
+      "export default { baselines: false, isolate: 'file', environments: { plain: { viewport: [640, 480] }, dark: { viewport: [640, 480], scheme: 'dark' } } };",
   });
   write(folder, { 'src/Travel.look.tsx': travel });
   served = await serve(folder);

@@ -14,7 +14,7 @@ let look: (name: string) => ResultSummary;
 beforeAll(async () => {
   const folder = copyOf('test/looks');
   // Most of these looks wait until their patience ends.
-  write(folder, { 'sguardo.config.ts': 'export default { baselines: false, patience: 300 };' });
+  write(folder, { 'sguardo.config.ts': "export default { baselines: false, isolate: 'file', patience: 300 };" });
   served = await serve(folder);
   ({ look } = await served.run({ patterns: ['Wrong'] }));
 });

@@ -31,6 +31,7 @@ const result = (look: string, verdict: FinishedLook['verdict'], text = 'Buoy'): 
   problem: null,
   notes: ['a note'],
   orderDependent: false,
+  isUnsteady: false,
   took: 12,
   failedStep: null,
   evidence: [],

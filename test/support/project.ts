@@ -28,9 +28,12 @@ export function write(folder: string, files: Record<string, string>): void {
   }
 }
 
-/** The text of a configuration file: one lane, as few looks need more, and a way to every gate made so far. */
+/**
+ * The text of a configuration file: one lane, as few looks need more, documents that are shared although nothing is
+ * approved yet, and a way to every gate made so far.
+ */
 export const configuration = (entries: object = {}): string =>
-  `export default ${JSON.stringify({ network: gateOrigins, lanes: 1, ...entries })};`;
+  `export default ${JSON.stringify({ network: gateOrigins, lanes: 1, isolate: 'file', ...entries })};`;
 
 /** A project of these files; without a configuration among them it gets one that lets looks reach gates. */
 export function project(files: Record<string, string>): string {

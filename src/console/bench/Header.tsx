@@ -25,6 +25,7 @@ export function Header({ result, desk }: { result: ResultSummary; desk: Desk }) 
       <span className="text-soft">
         {result.environment} · run {result.run}
         {result.orderDependent ? ' · depends on what ran before it' : ''}
+        {result.isUnsteady ? ' · unsteady' : ''}
       </span>
       {newer && <Button onClick={() => open(newer)}>Newer run available</Button>}
       <span className="flex-1" />

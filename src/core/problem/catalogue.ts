@@ -155,6 +155,10 @@ const lookFiles = {
     (d) => `${d.where} has no entry “${d.entry}”.`,
     (d) => (d.near ? `Did you mean “${d.near}”?` : `Use one of: ${d.known}.`),
   ),
+  'look-setting': entry(
+    (d) => `${d.where} has the ${d.name} ${d.value}.`,
+    (d) => `Use ${d.wanted}.`,
+  ),
   'looks-none': entry(
     (d) => `${d.file} describes no looks.`,
     'Add one to its states: even an empty one, { plain: {} }, is rendered and compared.',

@@ -93,8 +93,10 @@ export type Outcome = {
   verdict: Verdict;
   problem: Problem | null;
   notes: string[];
-  /** The look comes out otherwise when it is run alone: it depends on what ran before it. */
+  /** It came out differently after others had run in its document, which was shown twice; this is how it is alone. */
   orderDependent: boolean;
+  /** It came out differently at the first try, and nothing that ran before it was the reason. */
+  isUnsteady: boolean;
   /** Milliseconds from mount to last capture. */
   took: number;
   /** The step at which it went wrong. */

@@ -27,8 +27,8 @@ export type Config = {
   /** Browser windows side by side. Default 4. */
   lanes?: number;
   /**
-   * `file`: the looks of a file that run in the same window share a document (default). `look`: each gets a fresh
-   * one.
+   * `look`: every look gets a fresh document. `file`: the looks of a file that run in the same window share one. By
+   * default they share one once they are approved, and what does not pass there is confirmed alone.
    */
   isolate?: 'file' | 'look';
   /** Origins that looks may reach for real, such as `https://tiles.example`. Default: none. */
@@ -48,7 +48,7 @@ export type Settings = {
   timeLimit: number;
   now: string;
   lanes: number;
-  isolate: 'file' | 'look';
+  isolate: 'file' | 'look' | null;
   network: string[];
   keep: number;
 };

@@ -147,8 +147,16 @@ const lookReport = fields({
   evidence: list(fields({ kind: name, data: (value: unknown): value is unknown => value !== undefined })),
 }) as Shape<LookReport>;
 
+const declared = fields({
+  look: name,
+  hasScript: truth,
+  after: nullable(name),
+  isolate: nullable(truth),
+  timeLimit: nullable(whole(100, 3_600_000)),
+});
+
 const fileReport = either(
-  fields({ looks: list(fields({ look: name, hasScript: truth, after: nullable(name) }), 100_000) }),
+  fields({ looks: list(declared, 100_000) }),
   fields({ problem, stack: nullable(text()) }),
 ) as Shape<FileReport>;
 

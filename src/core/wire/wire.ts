@@ -93,7 +93,16 @@ export type LookReport = {
 
 /** What a look file's document says when it is asked for its looks. */
 export type FileReport =
-  | { looks: { look: string; hasScript: boolean; after: string | null }[] }
+  | {
+      looks: {
+        look: string;
+        hasScript: boolean;
+        after: string | null;
+        /** What the file says of this look beside the configuration; null where it says nothing. */
+        isolate: boolean | null;
+        timeLimit: number | null;
+      }[];
+    }
   | { problem: Problem; stack: string | null };
 
 /** The global functions of a page through which its host calls it; all but the first want the token given there. */

@@ -1,0 +1,68 @@
+/**
+ * Confirms what a look came to after others had run in its document. The truth of a look is how it comes out alone;
+ * that looks share a document only saves time.
+ */
+import type { FinishedLook } from '../core/run/finished.ts';
+
+/** Ways to run a look again. */
+export type Tries = {
+  /** Alone in a fresh document. */
+  alone(): Promise<FinishedLook>;
+  /** In a fresh document, after these looks. */
+  after(looks: readonly string[]): Promise<FinishedLook>;
+};
+
+/** What a look came to, as far as two tries can be compared: details of messages may differ from try to try. */
+const cameTo = ({ verdict, problem, captures }: FinishedLook): string =>
+  JSON.stringify([verdict, problem?.code, captures.map(({ summary }) => [summary.name, summary.state.kind])]);
+
+const isLike = (a: FinishedLook, b: FinishedLook): boolean => cameTo(a) === cameTo(b);
+
+/** Looks that are tried one by one as what another one depends on, from the last one back. */
+const mostSuspects = 12;
+
+/** True when the order was shown to matter: after the others it came out differently twice, and alone never. */
+async function orderMatters(
+  alone: FinishedLook,
+  before: readonly string[],
+  { after, ...tries }: Tries,
+): Promise<boolean> {
+  if (before.length === 0) return false;
+  for (let turns = 0; turns < 2; turns++) if (isLike(await after(before), alone)) return false;
+  return isLike(await tries.alone(), alone);
+}
+
+/** The one look after which it comes out differently; null when it takes several. */
+async function culpritOf(alone: FinishedLook, before: readonly string[], { after }: Tries): Promise<string | null> {
+  if (before.length === 1) return before[0]!;
+  for (const suspect of before.toReversed().slice(0, mostSuspects))
+    if (!isLike(await after([suspect]), alone)) return suspect;
+  return null;
+}
+
+/** `changed`, or for what went wrong how: `failed (Nothing matched the button “Save”)`. */
+const inWords = ({ verdict, problem }: FinishedLook): string => (problem ? `${verdict} (${problem.message})` : verdict);
+
+/**
+ * Runs a look again, alone, and gives back what counts: how it came out then. Where that differs from the first time,
+ * it is found out whether the looks before it were the reason.
+ */
+export async function confirm(first: FinishedLook, before: readonly string[], tries: Tries): Promise<FinishedLook> {
+  const alone = await tries.alone();
+  if (isLike(first, alone)) return alone;
+  if (!(await orderMatters(alone, before, tries))) {
+    alone.isUnsteady = true;
+    alone.notes.push(
+      `At the first try it came out as ${inWords(first)}. The looks that ran before it were not the reason: it is unsteady.`,
+    );
+    return alone;
+  }
+  const culprit = await culpritOf(alone, before, tries);
+  alone.orderDependent = true;
+  alone.notes.push(
+    `After ${culprit === null ? `the ${before.length} looks before it` : `“${culprit}”`} it came out as ${inWords(first)}. ` +
+      `What counts is how it comes out alone, and from now on it gets a document of its own. ` +
+      `Look for a value that a module keeps from one look to the next.`,
+  );
+  return alone;
+}

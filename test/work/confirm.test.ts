@@ -1,0 +1,64 @@
+/** What is made of a look that came out differently after others. */
+import { describe, expect, it } from 'vitest';
+import type { FinishedLook } from '../../src/core/run/finished.ts';
+import type { Verdict } from '../../src/core/run/verdict.ts';
+import { confirm } from '../../src/work/confirm.ts';
+
+/** A finished look of which only the verdict and its notes matter. */
+const came = (verdict: Verdict): FinishedLook =>
+  ({
+    verdict,
+    problem: null,
+    captures: [],
+    notes: [],
+    orderDependent: false,
+    isUnsteady: false,
+  }) as unknown as FinishedLook;
+
+/** Tries in which `outcome` says how the look comes out after other looks. */
+function tries(outcome: (before: readonly string[], turn: number) => Verdict) {
+  const ran: string[] = [];
+  const run = async (before: readonly string[]): Promise<FinishedLook> => {
+    ran.push(before.join('+') || 'alone');
+    return came(outcome(before, ran.length));
+  };
+  return { ran, alone: () => run([]), after: run };
+}
+
+describe('a look that did not pass after others', () => {
+  it('is as it is alone, and needs one try when that is the same', async () => {
+    const again = tries(() => 'changed');
+    const look = await confirm(came('changed'), ['a', 'b'], again);
+    expect([look.verdict, look.notes, look.orderDependent, look.isUnsteady]).toEqual(['changed', [], false, false]);
+    expect(again.ran).toEqual(['alone']);
+  });
+
+  it('depends on them when that was shown twice, and alone never; the one is named', async () => {
+    const again = tries((before) => (before.includes('b') ? 'failed' : 'passed'));
+    const look = await confirm(came('failed'), ['a', 'b', 'c'], again);
+    expect([look.verdict, look.orderDependent, look.isUnsteady]).toEqual(['passed', true, false]);
+    expect(look.notes).toEqual([expect.stringMatching(/^After “b” it came out as failed\. What counts is/)]);
+    expect(again.ran).toEqual(['alone', 'a+b+c', 'a+b+c', 'alone', 'c', 'b']);
+  });
+
+  it('may depend on several together', async () => {
+    const again = tries((before) => (before.length > 1 ? 'changed' : 'passed'));
+    const look = await confirm(came('changed'), ['a', 'b'], again);
+    expect(look.notes[0]).toMatch(/^After the 2 looks before it it came out as changed/);
+  });
+
+  it.each([
+    ['it was alone', [], () => 'passed'],
+    ['it passes after them, too', ['a'], () => 'passed'],
+    ['it does so only once', ['a'], (_: unknown, turn: number) => (turn === 2 ? 'failed' : 'passed')],
+    [
+      'it is no better alone',
+      ['a'],
+      (before: readonly string[], turn: number) => (before.length > 0 || turn > 1 ? 'failed' : 'passed'),
+    ],
+  ] as const)('is unsteady when %s', async (_, before, outcome) => {
+    const look = await confirm(came('failed'), before, tries(outcome as () => Verdict));
+    expect([look.orderDependent, look.isUnsteady]).toEqual([false, true]);
+    expect(look.notes).toEqual([expect.stringMatching(/^At the first try it came out as failed\./)]);
+  });
+});
