@@ -42,7 +42,7 @@ const environmentSchema = object({
   scheme: string().oneOf(['light', 'dark']),
   motion: string().oneOf(['reduce', 'no-preference']),
   contrast: string().oneOf(['more', 'no-preference']),
-  pointer: string().oneOf(['mouse', 'touch']),
+  pointer: string().oneOf(['mouse', 'touch', 'none']),
   locale: string().test('locale', '${path} must be a language tag such as en-GB', isLocale),
   timeZone: string().test('zone', '${path} must be a time zone such as Europe/Rome', isTimeZone),
 }).noUnknown();

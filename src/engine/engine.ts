@@ -24,8 +24,8 @@ export type EngineWindow = {
   readonly lost: LostError | null;
   /** What the page has asked for besides the requests of its scripts. */
   readonly files: Files;
-  /** True for a window that was given a touch screen: it cannot be given a mouse again. */
-  readonly isTouched: boolean;
+  /** True for a window that was given a touch screen or no pointer: it cannot be given a mouse again. */
+  readonly hasLostMouse: boolean;
   /** Holds the timelines of animations at 0 in every document from now on: only the page itself moves them on. */
   holdMotion(): Promise<void>;
   /** Makes the window show what a person in that environment would see. */

@@ -184,7 +184,7 @@ export class Lane {
 
   async #take(pointer: Environment['pointer']): Promise<EngineWindow> {
     const engine = await this.#crew.engine();
-    if (pointer === 'mouse' && (await this.#crew.window(this.#index)).isTouched) this.#crew.discard(this.#index);
+    if (pointer === 'mouse' && (await this.#crew.window(this.#index)).hasLostMouse) this.#crew.discard(this.#index);
     const window = await this.#crew.window(this.#index);
     if (window === this.#window) return window;
     this.#window = window;

@@ -104,18 +104,33 @@ describe('a window', () => {
   });
 
   it('says what the person points with', async () => {
-    const media = ['(pointer: fine)', '(hover: hover)', '(any-pointer: coarse)', '(pointer: coarse)', '(hover: none)'];
+    const media = [
+      '(pointer: fine)',
+      '(hover: hover)',
+      '(any-pointer: coarse)',
+      '(pointer: coarse)',
+      '(hover: none)',
+      '(pointer: none)',
+      '(any-pointer: none)',
+    ];
     const asked = `[...${JSON.stringify(media)}.map((one) => matchMedia(one).matches), navigator.maxTouchPoints > 0]`;
     await window.apply(defaultEnvironment);
     await window.load(origin);
-    expect(await window.evaluate(asked)).toEqual([true, true, false, false, false, false]);
-    expect(window.isTouched).toBe(false);
+    expect(await window.evaluate(asked)).toEqual([true, true, false, false, false, false, false, false]);
+    expect(window.hasLostMouse).toBe(false);
     const other = await engine.open();
     await other.apply({ ...defaultEnvironment, pointer: 'touch' });
     await other.load(origin);
-    expect(await other.evaluate(asked)).toEqual([false, false, true, true, true, true]);
-    expect(other.isTouched).toBe(true);
+    expect(await other.evaluate(asked)).toEqual([false, false, true, true, true, false, false, true]);
+    expect(other.hasLostMouse).toBe(true);
+    await other.apply({ ...defaultEnvironment, pointer: 'none' });
+    expect(await other.evaluate(asked)).toEqual([false, false, false, false, true, true, true, false]);
+    const bare = await engine.open();
+    await bare.apply({ ...defaultEnvironment, pointer: 'none' });
+    await bare.load(origin);
+    expect(await bare.evaluate(asked)).toEqual([false, false, false, false, true, true, true, false]);
     await other.close();
+    await bare.close();
   });
 
   it('takes the same picture of the same page, of the clip that is asked for', async () => {

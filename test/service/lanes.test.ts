@@ -62,23 +62,24 @@ describe('environments with a mouse and with a touch screen', () => {
     const media = ['(pointer: fine)', '(hover: hover)', '(pointer: coarse)'];
     const body = `return <p>{${JSON.stringify(media)}.map((one) => matchMedia(one).matches).join()}</p>;`;
     const states = `mouse: { async script() { await ensure(the.text('true,true,false')).isVisible(); } },
-      touch: { async script() { await ensure(the.text('false,false,true')).isVisible(); } }`;
-    const environments = { desk: {}, hand: { pointer: 'touch' } };
+      touch: { async script() { await ensure(the.text('false,false,true')).isVisible(); } },
+      none: { async script() { await ensure(the.text('false,false,false')).isVisible(); } }`;
+    const environments = { desk: {}, hand: { pointer: 'touch' }, wall: { pointer: 'none' } };
     const { client, run } = await serve(
       project({
         'sguardo.config.ts': configuration({ environments, patience: 100 }),
         'src/Pointer.look.tsx': lookFile(body, states),
       }),
     );
-    for (const wanted of [['hand'], ['desk'], []]) {
+    for (const wanted of [['hand'], ['desk'], ['wall'], []]) {
       const { results } = await run({ environments: wanted });
       for (const { environment, look, verdict } of results)
         expect([environment, look, verdict]).toEqual([
           environment,
           look,
-          (environment === 'hand') === (look === 'touch') ? 'new' : 'failed',
+          look === { desk: 'mouse', hand: 'touch', wall: 'none' }[environment] ? 'new' : 'failed',
         ]);
     }
-    expect((await client.runs()).length).toBe(3);
+    expect((await client.runs()).length).toBe(4);
   });
 });

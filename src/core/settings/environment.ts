@@ -12,7 +12,7 @@ export type Environment = {
   motion: 'reduce' | 'no-preference';
   contrast: 'more' | 'no-preference';
   /** What the person points with: it decides the media features `pointer` and `hover`. */
-  pointer: 'mouse' | 'touch';
+  pointer: 'mouse' | 'touch' | 'none';
   /** BCP 47 language tag. */
   locale: string;
   /** IANA time zone name. */

@@ -42,7 +42,7 @@ export class ChromiumWindow implements EngineWindow {
   readonly #context: string;
   #loading: { loaded(): void; failed(error: Error): void } | null = null;
   #environment = '';
-  isTouched = false;
+  hasLostMouse = false;
   /** Requests for files that are under way. */
   readonly #files = new Set<string>();
   #filesAsked = 0;
@@ -86,9 +86,11 @@ export class ChromiumWindow implements EngineWindow {
 
   /** Ending this emulation would leave no pointer at all, not the mouse that was there before. */
   async #point(pointer: Environment['pointer']): Promise<void> {
-    if (pointer === 'mouse' || this.isTouched) return;
-    await this.#send('Emulation.setTouchEmulationEnabled', { enabled: true, maxTouchPoints: 5 });
-    this.isTouched = true;
+    if (pointer === 'mouse') return;
+    if (pointer === 'touch' || !this.hasLostMouse)
+      await this.#send('Emulation.setTouchEmulationEnabled', { enabled: true, maxTouchPoints: 5 });
+    if (pointer === 'none') await this.#send('Emulation.setTouchEmulationEnabled', { enabled: false });
+    this.hasLostMouse = true;
   }
 
   async apply(environment: Environment): Promise<void> {
