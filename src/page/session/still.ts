@@ -93,15 +93,20 @@ export async function untilQuiet(isOver: () => boolean): Promise<Unrest> {
   }
 }
 
+/** What came of moving time on in one go: whether there was anything to move on to, and whether it showed. */
+type Go = { any: boolean; showed: boolean };
+
 /** Lets what waits until a time happen, a short while of it at once, as long as no request is under way. */
-async function moveOnInOneGo(until: number): Promise<boolean> {
+async function moveOnInOneGo(until: number): Promise<Go> {
+  const before = mutationCount();
   let any = false;
   for (let turns = 0; turns < 30 && (await moveOnToRest(until)); turns++) {
     any = true;
     await idle();
     if (traffic().pending) break;
   }
-  return any;
+  // What a canvas shows changes no node.
+  return { any, showed: mutationCount() !== before || document.querySelector('canvas') !== null };
 }
 
 /** What kept a page from coming to rest: in real time, and in the look's own, where it has its share all the same. */
@@ -114,10 +119,14 @@ export type Stillness = { unrest: Unrest; endless: string | null };
  */
 export async function untilStill(settle: number, isOver: () => boolean): Promise<Stillness> {
   const horizon = timeNow() + settle;
+  let showed = false;
   for (;;) {
     const unrest = await untilQuiet(isOver);
     if (unrest !== null || isOver()) return { unrest, endless: null };
-    if (!(await moveOnInOneGo(horizon))) return { unrest, endless: settle > 0 ? endless() : null };
+    const go = await moveOnInOneGo(horizon);
+    // Frames that only watch whether something has moved are nobody's concern.
+    if (!go.any) return { unrest, endless: settle > 0 ? endless(showed) : null };
+    ({ showed } = go);
   }
 }
 

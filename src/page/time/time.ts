@@ -161,11 +161,15 @@ export function moveTo(time: number): void {
   pass(time);
 }
 
-/** What is still waiting and would go on for ever, in words; null when there is none. */
-export function endless(): string | null {
+/**
+ * What is still waiting and would go on for ever, in words; null when there is none. `showed` says whether anything has
+ * changed lately: frames that show nothing do not count.
+ */
+export function endless(showed: boolean): string | null {
   if (motionsAhead().length > 0) return 'an animation was still running';
   for (const one of entries.values()) {
     if (isEndless(one, now)) continue;
+    if (one.kind === 'frame' && !showed) continue;
     if (one.kind === 'frame') return 'it asked for one frame after the other';
     if (one.period !== null) return `an interval of ${one.period} ms kept going`;
     if (isInLoop(one))

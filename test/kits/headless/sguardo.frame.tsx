@@ -1,0 +1,6 @@
+import './headless.css';
+import type { ReactNode } from 'react';
+
+export default function Frame({ children }: { children: ReactNode }) {
+  return <main>{children}</main>;
+}
