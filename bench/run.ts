@@ -101,7 +101,7 @@ export async function measureRun(): Promise<Figure> {
     );
     const full = (): Promise<number> =>
       timed(async () => {
-        const run = store.runs.begin({ patterns, looks: [], environments: [], repeat: 1 }, null);
+        const run = store.runs.begin({ patterns, looks: [], environments: [], repeat: 1, steady: false }, null);
         const looks = await shop.run(patterns, {
           baselines: {
             of: (component, look, _environment, capture) => approved.get(`${component}/${look} ${capture}`) ?? null,

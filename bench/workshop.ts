@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { resolve } from 'node:path';
 import { type Bundle, bundleLooks, fileOf, findLookFiles, readConfig } from '../src/bundle/index.ts';
 import type { Settings } from '../src/core/settings/config.ts';
+import { type Conditions, usualConditions } from '../src/core/steady/conditions.ts';
 import { lookKey } from '../src/core/look/look.ts';
 import { stageHost } from '../src/core/wire/stage.ts';
 import { startChromium } from '../src/engine/chromium/chromium.ts';
@@ -26,7 +27,12 @@ export type Workshop = {
   /** Runs looks in the demo's first environment. */
   run(
     patterns: string[],
-    options?: { baselines?: RunBaselines; settings?: Partial<Settings>; finished?(look: FinishedLook): void },
+    options?: {
+      baselines?: RunBaselines;
+      settings?: Partial<Settings>;
+      conditions?: Conditions;
+      finished?(look: FinishedLook): void;
+    },
   ): Promise<FinishedLook[]>;
   close(): Promise<void>;
 };
@@ -61,13 +67,14 @@ export async function openWorkshop(): Promise<Workshop> {
         bundle,
         // As in a run whose looks are approved: what is new would get a document of its own.
         settings: { ...settings, isolate: 'file', ...options.settings },
-        request: { patterns, looks: [], environments: [settings.environments[0]!.name], repeat: 1 },
+        request: { patterns, looks: [], environments: [settings.environments[0]!.name], repeat: 1, steady: false },
         crew,
         origin,
         declared: () => null,
         dependsOnOthers: () => false,
         baselines: options.baselines ?? noBaselines,
         signal: new AbortController().signal,
+        conditions: options.conditions ?? usualConditions(options.settings?.lanes ?? settings.lanes),
         news: {
           opened() {},
           unusable() {},

@@ -8,6 +8,7 @@ import { exitOf } from './exits.ts';
 import { problemText } from './print.ts';
 import { addRun } from './run.ts';
 import { addServe } from './serve.ts';
+import { addSteady } from './steady.ts';
 import { addTidy } from './tidy.ts';
 
 const { version } = JSON.parse(readFileSync(new URL('../../package.json', import.meta.url), 'utf8')) as {
@@ -35,6 +36,7 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 });
 
 addRun(program);
+addSteady(program);
 addDecisions(program);
 addTidy(program);
 addServe(program);

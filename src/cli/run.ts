@@ -2,7 +2,7 @@
 import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
 import { lookKey } from '../core/look/look.ts';
-import type { ResultSummary, RunSummary } from '../core/run/run.ts';
+import type { ResultSummary, RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Client } from '../client/client.ts';
 import { exitCode, verdicts } from '../core/run/verdict.ts';
 import { counted } from '../core/text/counted.ts';
@@ -12,12 +12,19 @@ import { benchUrl, duration, lookLine, problemText, resultText, tallyText } from
 
 type Options = { env: string[]; repeat: number; json?: boolean; strict?: boolean };
 
-const count = (text: string): number => {
+/** A number of times. @throws InvalidArgumentError */
+export const count = (text: string): number => {
   const n = Number(text);
   if (!Number.isInteger(n) || n < 1 || n > 1000)
     throw new InvalidArgumentError(`Expected a whole number from 1 to 1000, got “${text}”.`);
   return n;
 };
+
+/** `-e`, for every command that runs looks. */
+export const environmentOption = (): Option =>
+  new Option('-e, --env <name>', 'only in this environment (can be repeated)')
+    .argParser((name: string, list: string[]) => [...list, name])
+    .default([], 'all of them');
 
 export function addRun(program: Command): void {
   program
@@ -27,11 +34,7 @@ export function addRun(program: Command): void {
       '[pattern...]',
       'only these looks: part of a component, name or file; Component/look for exactly one; * for anything',
     )
-    .addOption(
-      new Option('-e, --env <name>', 'only in this environment (can be repeated)')
-        .argParser((name: string, list: string[]) => [...list, name])
-        .default([], 'all of them'),
-    )
+    .addOption(environmentOption())
     .option('-r, --repeat <n>', 'run every look n times and report how many captures differed', count, 1)
     .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
     .option('--strict', 'also exit with 1 when something is new; implied by CI=true')
@@ -70,7 +73,8 @@ function progressLine(active: boolean): { show(text: string): void; line(text: s
 async function run(patterns: string[], options: Options): Promise<number> {
   const found = await findService(process.cwd());
   try {
-    const summary = await follow(found, patterns, options);
+    const request = { patterns, environments: options.env, repeat: options.repeat };
+    const summary = await follow(found, request, { isQuiet: false, isJson: options.json === true });
     const results = await found.client.runResults(summary.id);
     // A look file that could not be understood, or a browser that went away, weighs more than a look that failed.
     const problems = [...summary.problems, ...results.flatMap(({ problem }) => problem ?? [])];
@@ -86,17 +90,21 @@ async function run(patterns: string[], options: Options): Promise<number> {
   }
 }
 
-/** Starts a run and shows its progress until it has ended. */
-async function follow({ client }: Found, patterns: string[], options: Options): Promise<RunSummary> {
+/** Starts a run and shows its progress until it has ended; with `isQuiet` without a line for each look. */
+export async function follow(
+  { client }: Found,
+  request: Partial<RunRequest>,
+  { isQuiet, isJson }: { isQuiet: boolean; isJson: boolean },
+): Promise<RunSummary> {
   const abort = new AbortController();
-  const terminal = process.stdout.isTTY === true && !options.json;
+  const terminal = process.stdout.isTTY === true && !isJson;
   const line = progressLine(terminal);
   let ready: () => void = () => {};
   const listening = new Promise<void>((resolve) => (ready = resolve));
   const events = client.events(abort.signal, ready);
   const first = events.next();
   await Promise.race([listening, first]);
-  const started = await client.startRun({ patterns, environments: options.env, repeat: options.repeat });
+  const started = await client.startRun(request);
   let stopped = false;
   const stop = (): void => {
     if (stopped) process.exit(130);
@@ -116,7 +124,7 @@ async function follow({ client }: Found, patterns: string[], options: Options): 
       else if (event.kind === 'run-progress' && event.run.id === started.id) planned = event.run.planned;
       else if (event.kind === 'look-finished' && event.run === started.id) {
         done++;
-        if (!options.json && (!terminal || event.result.verdict !== 'passed')) line.line(lookLine(event.result));
+        if (!isJson && !isQuiet && (!terminal || event.result.verdict !== 'passed')) line.line(lookLine(event.result));
         line.show(`${done} of ${planned} · ${event.result.component}`);
       } else if (event.kind === 'run-finished' && event.run.id === started.id) return event.run;
     }
@@ -192,7 +200,8 @@ async function tell({ client, url, own }: Found, summary: RunSummary, results: R
   if (own && wrong.length > 0) say(pc.dim('Links work while the service runs: sguardo serve'));
 }
 
-function jsonDocument({ url }: Found, summary: RunSummary, results: ResultSummary[], code: number): object {
+/** What `--json` prints. */
+export function jsonDocument({ url }: Found, summary: RunSummary, results: ResultSummary[], code: number): object {
   return {
     format: 'sguardo-result/2',
     exitCode: code,

@@ -8,11 +8,32 @@ import { fail, problem, type Problem, toProblem } from '../core/problem/problem.
 import type { FinishedLook } from '../core/run/finished.ts';
 import type { RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
+import { conditionsOf, usualConditions } from '../core/steady/conditions.ts';
 import { stageHost } from '../core/wire/stage.ts';
 import { counted } from '../core/text/counted.ts';
 import type { Store } from '../store/index.ts';
-import { type Bundle, bundleLooks, type Crew, findLookFiles, readConfig, runLooks } from '../work/index.ts';
+import {
+  type Bundle,
+  bundleLooks,
+  type Crew,
+  findLookFiles,
+  makeBusy,
+  readConfig,
+  runLooks,
+  type RunSetup,
+} from '../work/index.ts';
 import type { Live } from './live.ts';
+import { Steadiness } from './steadiness.ts';
+
+/** Runs looks on a machine that is as busy as the conditions say. */
+async function underConditions(setup: RunSetup): Promise<void> {
+  const rest = setup.conditions.isBusy ? makeBusy() : () => {};
+  try {
+    await runLooks(setup);
+  } finally {
+    rest();
+  }
+}
 
 type Options = {
   root: string;
@@ -150,7 +171,10 @@ export class Conductor {
     const baselines = takeInFolder(store, root, settings.baselines);
     store.runs.update(id, { engine: await warming });
     let planned = 0;
-    await runLooks({
+    const rounds = request.steady ? request.repeat : 1;
+    const keep = this.#keeper(id);
+    const seen = new Steadiness();
+    const setup = {
       bundle,
       settings,
       request,
@@ -160,19 +184,29 @@ export class Conductor {
       declared: store.catalogue.declared,
       dependsOnOthers: store.results.dependent(),
       signal,
-      news: {
-        opened: store.catalogue.declare,
-        unusable: store.catalogue.fail,
-        planned(looks) {
-          planned = looks;
-          store.runs.update(id, { planned });
-          live.tell({ kind: 'run-progress', run: store.runs.get(id)! });
+    };
+    for (let round = 1; round <= rounds && !signal.aborted; round++) {
+      const conditions = request.steady ? conditionsOf(round, settings.lanes) : usualConditions(settings.lanes);
+      await underConditions({
+        ...setup,
+        conditions,
+        news: {
+          opened: store.catalogue.declare,
+          unusable: store.catalogue.fail,
+          planned(looks) {
+            planned = looks * rounds;
+            store.runs.update(id, { planned });
+            live.tell({ kind: 'run-progress', run: store.runs.get(id)! });
+          },
+          started: ({ component, look }, environment) =>
+            live.tell({ kind: 'look-started', run: id, component, look, environment }),
+          finished(look) {
+            if (request.steady) seen.compare(look, conditions);
+            keep(look);
+          },
         },
-        started: ({ component, look }, environment) =>
-          live.tell({ kind: 'look-started', run: id, component, look, environment }),
-        finished: this.#keeper(id),
-      },
-    });
+      });
+    }
     if (planned === 0 && !signal.aborted) this.#nothingSelected(request);
     return { problems: baselines.unreadable, notes: this.#goneNotes(baselines, names) };
   }

@@ -62,7 +62,7 @@ export function runsOf(db: Db): Runs {
       status: row.status,
       started: row.started,
       finished: row.finished,
-      request: { looks: [], ...(JSON.parse(row.request) as Omit<RunRequest, 'looks'>) },
+      request: { looks: [], steady: false, ...(JSON.parse(row.request) as Omit<RunRequest, 'looks' | 'steady'>) },
       planned: row.planned,
       done: Object.values(counts).reduce((sum, n) => sum + n, 0),
       tally: counts,

@@ -76,6 +76,7 @@ export class Lane {
   readonly #index: number;
   readonly #origin: string;
   readonly #settings: Settings;
+  readonly #isLate: boolean;
   #window: EngineWindow | null = null;
   #conversation: Conversation | null = null;
   /** Resolves when the browser of the present window has ended. */
@@ -88,7 +89,9 @@ export class Lane {
   /** The looks that the present document has run, in their order. */
   ran: string[] = [];
 
-  constructor(crew: Crew, index: number, origin: string, settings: Settings) {
+  /** With `isLate` what happens in real time gets more of it. */
+  constructor(crew: Crew, index: number, origin: string, settings: Settings, isLate = false) {
+    this.#isLate = isLate;
     this.#crew = crew;
     this.#index = index;
     this.#origin = origin;
@@ -143,6 +146,7 @@ export class Lane {
       scheme,
       network,
       recording,
+      isLate: this.#isLate,
     };
     const gathered = conversation.listen(number, approved);
     const began = performance.now();

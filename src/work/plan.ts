@@ -3,6 +3,7 @@ import type { Bundle } from '../bundle/index.ts';
 import type { Declared } from '../core/look/look.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import type { RunRequest } from '../core/run/run.ts';
+import { type Conditions, shuffled } from '../core/steady/conditions.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import type { Job } from './job.ts';
@@ -38,14 +39,18 @@ const longestFirst = ({ root, entries }: Bundle): Bundle['entries'] => {
 export function planRun(
   bundle: Bundle,
   settings: Pick<Settings, 'environments'>,
-  { patterns, looks, environments: wanted, repeat }: RunRequest,
+  { patterns, looks, environments: wanted, repeat, steady }: RunRequest,
   declared: (file: string) => Declared | null,
+  { round, seed }: Pick<Conditions, 'round' | 'seed'>,
 ): Plan {
   const environments = settings.environments.filter(({ name }) => wanted.length === 0 || wanted.includes(name));
   const jobs: Job[] = [];
-  for (let repetition = 1; repetition <= repeat; repetition++)
+  const entries = seed === null ? longestFirst(bundle) : shuffled(bundle.entries, seed);
+  // A round of several is one repetition.
+  const repetitions = steady ? [round] : Array.from({ length: repeat }, (_, i) => i + 1);
+  for (const repetition of repetitions)
     for (const environment of environments)
-      for (const { file } of longestFirst(bundle)) jobs.push({ id: jobs.length, file, environment, repetition });
+      for (const { file } of entries) jobs.push({ id: jobs.length, file, environment, repetition });
   const select = isSelected(patterns, looks);
   const expect = (file: string): number => declared(file)?.looks.filter(select).length ?? 0;
   return { environments, jobs, expected: new Map(bundle.entries.map(({ file }) => [file, expect(file)])) };

@@ -7,6 +7,7 @@ import { messageOf, problem } from '../core/problem/problem.ts';
 import type { FinishedLook } from '../core/run/finished.ts';
 import type { RunRequest } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
+import { type Conditions, shuffled } from '../core/steady/conditions.ts';
 import type { FileReport } from '../core/wire/wire.ts';
 import type { Crew } from './crew.ts';
 import { brokenBy, type Execution } from './execution.ts';
@@ -51,6 +52,7 @@ export type RunSetup = {
   declared(file: string): Declared | null;
   news: RunNews;
   signal: AbortSignal;
+  conditions: Conditions;
 };
 
 /**
@@ -115,7 +117,7 @@ type Finishing = ReturnType<typeof finisher>;
 
 /** What opening look files brings: the looks to run, or one broken result for the file as a whole. */
 function openings(setup: RunSetup, plan: Plan, finishing: Finishing) {
-  const { bundle, request, news, declared } = setup;
+  const { bundle, request, news, declared, conditions } = setup;
   const select = isSelected(request.patterns, request.looks);
   const { know } = expectations(setup, plan);
   const scriptOf = (file: string): string | undefined => bundle.entries.find((entry) => entry.file === file)?.script;
@@ -140,7 +142,8 @@ function openings(setup: RunSetup, plan: Plan, finishing: Finishing) {
         isolate,
       }));
       news.opened(job.file, job.environment.name, { script: scriptOf(job.file)!, looks: all.map(({ info }) => info) });
-      const looks = all.filter(({ info }) => select(info));
+      const wanted = all.filter(({ info }) => select(info));
+      const looks = conditions.seed === null ? wanted : shuffled(wanted, conditions.seed);
       know(job.file, looks.length);
       return looks;
     },
@@ -200,9 +203,10 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
 
 /** Lets every lane work until nothing is left. When one fails, the others end after the looks that they are at. */
 async function workInLanes(setup: RunSetup, port: Port, stop: () => void): Promise<void> {
-  const { bundle, settings, crew, origin } = setup;
-  const works = Array.from({ length: settings.lanes }, (_, index) => {
-    const lane = new Lane(crew, index, origin, settings);
+  const { bundle, settings, crew, origin, conditions } = setup;
+  if (conditions.isCold) for (let index = 0; index < conditions.lanes; index++) crew.discard(index);
+  const works = Array.from({ length: conditions.lanes }, (_, index) => {
+    const lane = new Lane(crew, index, origin, settings, conditions.isLate);
     return work(port, bundle, lane).catch((error: unknown) => {
       stop();
       throw error;
@@ -213,11 +217,11 @@ async function workInLanes(setup: RunSetup, port: Port, stop: () => void): Promi
 
 /** Runs the selected looks of a bundle. Resolves when every one has a result, or the signal has stopped the run. */
 export async function runLooks(setup: RunSetup): Promise<void> {
-  const { bundle, settings, request, crew, news, origin, baselines } = setup;
+  const { bundle, settings, request, crew, news, origin, baselines, conditions } = setup;
   const stopping = new AbortController();
   const stop = (): void => stopping.abort();
   const signal = AbortSignal.any([setup.signal, stopping.signal]);
-  const plan = planRun(bundle, settings, request, setup.declared);
+  const plan = planRun(bundle, settings, request, setup.declared, conditions);
   const engine = await crew.engine();
   const mapper = sourceMapper(bundle);
   const context: FinishContext = { bundle, origin, mapper, engine, baselines: baselines.of, known: new Map() };

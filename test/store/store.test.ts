@@ -84,7 +84,7 @@ describe('blobs', () => {
 describe('runs and results', () => {
   it('count what came of the looks, whenever they are asked', () => {
     const { runs, results } = openStore(':memory:');
-    const id = runs.begin({ patterns: ['Buoy'], looks: [], environments: [], repeat: 1 }, 'abc1234');
+    const id = runs.begin({ patterns: ['Buoy'], looks: [], environments: [], repeat: 1, steady: false }, 'abc1234');
     runs.start(id);
     runs.update(id, { planned: 3, engine: 'Chromium 1' });
     results.add(id, result('a', 'passed'), new Set());
@@ -107,7 +107,7 @@ describe('runs and results', () => {
 
   it('bring timelines back as they were', () => {
     const { runs, results } = openStore(':memory:');
-    const run = runs.begin({ patterns: [], looks: [], environments: [], repeat: 1 }, null);
+    const run = runs.begin({ patterns: [], looks: [], environments: [], repeat: 1, steady: false }, null);
     const added = results.add(run, result('a', 'passed'), new Set());
     expect(added).toMatchObject({ look: 'a', verdict: 'passed', notes: ['a note'], took: 12 });
     expect(results.timeline(added.id)).toEqual(result('a', 'passed').timeline);
@@ -119,13 +119,13 @@ describe('runs and results', () => {
     const { runs, results, catalogue } = openStore(':memory:');
     catalogue.declare('src/Buoy.look.tsx', 'day', { script: '/assets/look0-a.js', looks: [result('a', 'new').info] });
     results.add(
-      runs.begin({ patterns: [], looks: [], environments: [], repeat: 1 }, null),
+      runs.begin({ patterns: [], looks: [], environments: [], repeat: 1, steady: false }, null),
       result('gone', 'passed'),
       new Set(),
     );
     for (const verdict of ['new', 'passed', 'changed'] as const)
       results.add(
-        runs.begin({ patterns: [], looks: [], environments: [], repeat: 1 }, null),
+        runs.begin({ patterns: [], looks: [], environments: [], repeat: 1, steady: false }, null),
         result('a', verdict),
         new Set(),
       );

@@ -13,6 +13,8 @@ export type RunRequest = {
   environments: string[];
   /** How often every look is run. */
   repeat: number;
+  /** Every time after the first under other conditions, to find the looks that come out differently. */
+  steady: boolean;
 };
 
 export type RunStatus = 'queued' | 'running' | 'finished' | 'stopped' | 'ended';

@@ -75,6 +75,8 @@ export type LookRequest = {
   network: string[];
   /** `on`, but where recording itself is measured: `off`, or `photographed` to take a screenshot after every step. */
   recording: 'on' | 'off' | 'photographed';
+  /** Whatever can happen in real time gets more of it before the look's own time moves on. */
+  isLate: boolean;
 };
 
 /** What a look came to inside its page. */

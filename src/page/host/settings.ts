@@ -1,7 +1,12 @@
 /** What the host has set for the look that runs. */
 import type { LookRequest } from '../../core/wire/wire.ts';
 
-let settings: Pick<LookRequest, 'patience' | 'settle' | 'network'> = { patience: 2000, settle: 1000, network: [] };
+let settings: Pick<LookRequest, 'patience' | 'settle' | 'network' | 'isLate'> = {
+  patience: 2000,
+  settle: 1000,
+  network: [],
+  isLate: false,
+};
 
 /** How long checks and waits are retried, in milliseconds of the look's time. */
 export const patience = (): number => settings.patience;
@@ -11,6 +16,9 @@ export const settle = (): number => settings.settle;
 
 /** Origins that requests may reach for real. */
 export const networkOrigins = (): readonly string[] => settings.network;
+
+/** True when whatever happens in real time gets more of it. */
+export const isLate = (): boolean => settings.isLate;
 
 /** A look begins. */
 export function setSettings(given: LookRequest): void {

@@ -53,6 +53,8 @@ function unanswered(asked: AskedRequest, recording: Recording | null, path: stri
   if (asked.asset || (url && networkOrigins().includes(url.origin))) {
     answerRequest(asked.id, 'proceed');
     close(asked.asset ? 'file' : 'sent to the network', asked.asset ? 'info' : 'warning');
+    if (!asked.asset)
+      recording?.note(`It asks the real network (${url?.origin}): what that brings may differ from run to run.`);
     return;
   }
   const route = isOwn ? url.pathname : `${url?.origin ?? ''}${url?.pathname ?? ''}`;

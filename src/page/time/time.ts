@@ -11,6 +11,8 @@ import {
   timerDue,
   type Waiting,
 } from '../../core/time/schedule.ts';
+import { native } from '../host/natives.ts';
+import { isLate } from '../host/settings.ts';
 import { nextFrame } from './frame.ts';
 import { motionMayMove, motionsAhead, passMotion } from './motion.ts';
 
@@ -117,7 +119,11 @@ function pass(until: number): void {
   now = Math.max(now, until);
 }
 
+/** How much more real time everything gets when a look is run late, in milliseconds. */
+const lateness = 4;
+
 async function move(entry: Entry): Promise<void> {
+  if (isLate()) await new Promise((resolve) => native.setTimeout(resolve, lateness));
   pass(entry.due);
   reads = 0;
   // Animations tell that they have begun or ended with a frame.

@@ -25,6 +25,7 @@ export const schemas = {
     looks: array().of(look).max(10_000).default([]),
     environments: array().of(string().required()).max(50).default([]),
     repeat: number().integer().min(1).max(1000).default(1),
+    steady: boolean().default(false),
   }).exact(),
   tidy: object({ remove: boolean().default(false) }).exact(),
   decision: object({

@@ -1,6 +1,22 @@
 import {
-  Accordion, AccordionDetails, AccordionSummary, Autocomplete, Button, Checkbox, FormControlLabel, MenuItem, Rating,
-  Select, Slider, Step, StepLabel, Stepper, Switch, Tab, Tabs, TextField,
+  Accordion,
+  AccordionDetails,
+  AccordionSummary,
+  Autocomplete,
+  Button,
+  Checkbox,
+  FormControlLabel,
+  MenuItem,
+  Rating,
+  Select,
+  Slider,
+  Step,
+  StepLabel,
+  Stepper,
+  Switch,
+  Tab,
+  Tabs,
+  TextField,
 } from '@mui/material';
 import { DatePicker } from '@mui/x-date-pickers';
 import dayjs from 'dayjs';

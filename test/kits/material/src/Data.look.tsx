@@ -1,6 +1,15 @@
 import {
-  CircularProgress, LinearProgress, Pagination, Skeleton, Table, TableBody, TableCell, TableHead, TablePagination,
-  TableRow, TableSortLabel,
+  CircularProgress,
+  LinearProgress,
+  Pagination,
+  Skeleton,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TablePagination,
+  TableRow,
+  TableSortLabel,
 } from '@mui/material';
 import { useEffect, useState } from 'react';
 import { Bar, BarChart, Line, LineChart, XAxis, YAxis } from 'recharts';

@@ -1,5 +1,15 @@
 import {
-  Alert, Button, Dialog, DialogActions, DialogTitle, Drawer, Menu, MenuItem, Popover, Snackbar, Tooltip,
+  Alert,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogTitle,
+  Drawer,
+  Menu,
+  MenuItem,
+  Popover,
+  Snackbar,
+  Tooltip,
 } from '@mui/material';
 import { useState } from 'react';
 import { capture, clock, click, ensure, hover, looks, press, the } from 'sguardo';

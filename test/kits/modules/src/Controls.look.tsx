@@ -1,6 +1,25 @@
 import {
-  Accordion, Button, Checkbox, Chip, Collapse, Combobox, FileInput, MultiSelect, NumberInput, Pagination, PasswordInput,
-  Progress, Rating, SegmentedControl, Select, Skeleton, Slider, Stepper, Switch, Tabs, TextInput,
+  Accordion,
+  Button,
+  Checkbox,
+  Chip,
+  Collapse,
+  Combobox,
+  FileInput,
+  MultiSelect,
+  NumberInput,
+  Pagination,
+  PasswordInput,
+  Progress,
+  Rating,
+  SegmentedControl,
+  Select,
+  Skeleton,
+  Slider,
+  Stepper,
+  Switch,
+  Tabs,
+  TextInput,
 } from '@mantine/core';
 import { Calendar, DatePickerInput } from '@mantine/dates';
 import { useDisclosure } from '@mantine/hooks';

@@ -1,0 +1,83 @@
+/** `sguardo steady`: runs looks again and again under other conditions, and says which come out differently, and why. */
+import type { Command } from 'commander';
+import pc from 'picocolors';
+import { lookTitle } from '../core/look/look.ts';
+import type { ResultSummary } from '../core/run/run.ts';
+import { counted } from '../core/text/counted.ts';
+import { exitOf } from './exits.ts';
+import { findService } from './find.ts';
+import { benchUrl, duration, problemText } from './print.ts';
+import { count, environmentOption, follow, jsonDocument } from './run.ts';
+
+type Options = { env: string[]; rounds: number; json?: boolean };
+
+export function addSteady(program: Command): void {
+  program
+    .command('steady')
+    .description('run looks on a busy machine, in other orders and windows, and find those that come out differently')
+    .argument('[pattern...]', 'only these looks, as in sguardo run')
+    .addOption(environmentOption())
+    .option('-n, --rounds <n>', 'how often every look is run', count, 6)
+    .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
+    .addHelpText(
+      'after',
+      `
+The first round is run as usual. The others are run beside endless loops, shuffled, in one window and in several, with new
+windows, and with more real time before the look's own time moves on.
+
+Examples:
+  sguardo steady                    every look, 6 rounds
+  sguardo steady ArrivalForm -n 20  one component, 20 rounds
+
+Exit codes: 0 nothing differed · 1 something did · 2 bad command, configuration or look file ·
+3 no service, browser or disk space`,
+    )
+    .action(async (patterns: string[], options: Options) => {
+      process.exitCode = await steady(patterns, options);
+    });
+}
+
+/** The results that differed, by look and environment, the first round that did first. */
+function partings(results: readonly ResultSummary[]): ResultSummary[][] {
+  const found = new Map<string, ResultSummary[]>();
+  for (const result of results.filter(({ isUnsteady }) => isUnsteady)) {
+    const key = JSON.stringify([result.component, result.look, result.environment]);
+    found.set(key, [...(found.get(key) ?? []), result]);
+  }
+  return [...found.values()].map((group) => group.toSorted((a, b) => a.repetition - b.repetition));
+}
+
+async function steady(patterns: string[], options: Options): Promise<number> {
+  const found = await findService(process.cwd());
+  try {
+    const request = { patterns, environments: options.env, repeat: options.rounds, steady: true };
+    const summary = await follow(found, request, { isQuiet: true, isJson: options.json === true });
+    const results = await found.client.runResults(summary.id);
+    const unsteady = partings(results);
+    const problems = [...summary.problems, ...results.flatMap(({ problem }) => problem ?? [])];
+    const code = Math.max(unsteady.length > 0 ? 1 : 0, ...problems.map(exitOf).filter((exit) => exit > 1));
+    const say = (text: string): void => void process.stdout.write(`${text}\n`);
+    if (options.json) {
+      say(JSON.stringify(jsonDocument(found, summary, results, code), null, 2));
+      return code;
+    }
+    for (const group of unsteady) {
+      const [first] = group;
+      const { component, look, environment, notes } = first!;
+      say(`\n${pc.yellow('≈ unsteady')}  ${pc.bold(lookTitle(component, look))}  ${pc.dim(environment)}`);
+      say(`  ${notes.at(-1)}`);
+      if (group.length > 1) say(pc.dim(`  It differed in ${group.length} of ${options.rounds - 1} later rounds.`));
+      say(`  ${pc.underline(benchUrl(found.url, first!))}`);
+    }
+    for (const problem of summary.problems) say(`\n${pc.red('✗')} ${problemText(problem)}`);
+    const looks = new Set(results.map(({ component, look, environment }) => `${component}\n${look}\n${environment}`));
+    say(
+      `\n${counted(unsteady.length, 'look')} of ${looks.size} came out differently in ${counted(options.rounds, 'round')}` +
+        `  ${pc.dim(`${counted(summary.captures, 'capture')}, ${duration(summary)}`)}`,
+    );
+    if (found.own && unsteady.length > 0) say(pc.dim('Links work while the service runs: sguardo serve'));
+    return code;
+  } finally {
+    await found.release();
+  }
+}

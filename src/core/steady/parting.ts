@@ -1,0 +1,119 @@
+/** Where two runs of one look part, and what is the likely reason. */
+import { diffLines } from '../moment/markup.ts';
+import type { FinishedLook } from '../run/finished.ts';
+import type { Step } from '../timeline/timeline.ts';
+
+/** What is kept of a look to compare later runs with. */
+export type Reference = {
+  verdict: string;
+  problem: string | null;
+  steps: { step: Step; shows: string }[];
+  captures: Record<string, { hash: string; markup: string[] }>;
+  /** What the page asked for, in that order. */
+  requests: string[];
+};
+
+/** How two runs of one look part. */
+export type Parting = {
+  /** Index of the first step that differs, or null when none does. */
+  step: number | null;
+  /** What differed, in words. */
+  what: string;
+  /** The likely reason, and what to write. */
+  why: string;
+};
+
+/** How a request ended is written behind an arrow. */
+const asked = (title: string): string => title.split(' → ')[0]!;
+
+/** What is compared of a look. `hash` is of a text, and may be any. */
+export function referenceOf(look: FinishedLook, hash: (text: string) => string): Reference {
+  const { verdict, problem, timeline, captures } = look;
+  return {
+    verdict,
+    problem: problem?.message ?? null,
+    steps: timeline.steps.map((step) => ({
+      step,
+      shows: hash(JSON.stringify(timeline.patches.slice(step.before, step.after ?? step.before))),
+    })),
+    captures: Object.fromEntries(captures.map(({ summary, markup }) => [summary.name, { hash: summary.hash, markup }])),
+    requests: timeline.marks.filter(({ lane }) => lane === 'network').map(({ title }) => title),
+  };
+}
+
+type StepsAt = { before: Reference['steps'][number] | undefined; now: Reference['steps'][number] | undefined };
+
+/** How a step differs from what it was, or null. */
+function stepDiffers({ before, now }: StepsAt): string | null {
+  if (!before || !now) return before ? 'the script did not come as far as this' : 'the script came further';
+  const [a, b] = [before.step, now.step];
+  if (a.title !== b.title) return `it was “${b.title}” instead of “${a.title}”`;
+  if (a.outcome !== b.outcome) return `it ${b.outcome} instead of ${a.outcome}`;
+  const [from, to] = [a.clock?.[1], b.clock?.[1]];
+  if (from !== to) return `the look's clock stood at ${to} ms behind it instead of ${from} ms`;
+  if (before.shows !== now.shows) return 'the page showed something else behind it';
+  return null;
+}
+
+function firstStep(before: Reference, now: Reference): { index: number; what: string } | null {
+  for (let index = 0; index < Math.max(before.steps.length, now.steps.length); index++) {
+    const what = stepDiffers({ before: before.steps[index], now: now.steps[index] });
+    if (what) return { index, what };
+  }
+  return null;
+}
+
+/** How a capture differs, or null: lines of markup say more than pixels. */
+function captureDiffers(before: Reference, now: Reference): { what: string; lines: string[] } | null {
+  for (const [name, capture] of Object.entries(now.captures)) {
+    const was = before.captures[name];
+    if (!was || (was.hash === capture.hash && was.markup.join('\n') === capture.markup.join('\n'))) continue;
+    const lines = diffLines(was.markup, capture.markup).map(
+      ({ side, text }) => `${side === 'now' ? '+' : '−'} ${text.trim()}`,
+    );
+    return {
+      what:
+        lines.length > 0
+          ? `the capture “${name}” has other markup: ${lines.slice(0, 4).join('  ')}`
+          : `the picture “${name}” differs`,
+      lines,
+    };
+  }
+  return null;
+}
+
+/** Names that browsers and libraries make up by chance. */
+const madeUp = /blob:|[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-/i;
+
+/** The reason that fits best, with what to write against it. */
+function reason(before: Reference, now: Reference, index: number | null, lines: readonly string[]): string {
+  const real = now.requests.find((title) => title.endsWith('sent to the network'));
+  if (real)
+    return `It asks the real network (${asked(real)}), which is never the same twice. Add answers: { '${asked(real)}': { json: … } } to the look.`;
+  const order = now.requests.map(asked);
+  const wasOrder = before.requests.map(asked);
+  if (order.join('\n') !== wasOrder.join('\n'))
+    return `Its requests came in another order (${order.join(', ') || 'none'} instead of ${wasOrder.join(', ') || 'none'}). Let the answer that comes first say so: hold the other one with hold: true and letGo().`;
+  if (lines.some((line) => madeUp.test(line)))
+    return 'It shows a name that the browser makes up by chance. Give the component such names as a prop, and set them in the look.';
+  const last = index === null ? now.steps.at(-1) : now.steps[index - 1];
+  const step = last?.step;
+  if (step?.kind === 'action') {
+    const place = step.source ? ` in line ${step.source.line} of ${step.source.file}` : '';
+    return `The script goes on right after an action (${step.title}${place}) whose outcome it does not wait for. Add a check behind it, such as: await ensure(the.text('…')).isVisible();`;
+  }
+  return 'Something happens in real time: a worker, a video, or an image or font that is not waited for. Wait in the script for what it brings, with a check.';
+}
+
+/** Where and how a later run of a look parts from the first one, or null when nothing differs. */
+export function partingOf(before: Reference, now: Reference): Parting | null {
+  const step = firstStep(before, now);
+  const capture = captureDiffers(before, now);
+  if (!step && !capture && before.verdict === now.verdict && before.problem === now.problem) return null;
+  const what = [step?.what, capture?.what].filter((one) => one !== undefined).join('; ');
+  return {
+    step: step?.index ?? null,
+    what: what || `it was ${now.verdict} (${now.problem}) instead of ${before.verdict} (${before.problem})`,
+    why: reason(before, now, step?.index ?? null, capture?.lines ?? []),
+  };
+}
