@@ -3,9 +3,10 @@ import { extname } from 'node:path';
 import type { Decided, DecisionRequest } from '../core/api/api.ts';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
 import { isSelected } from '../core/look/pattern.ts';
-import { lookKey } from '../core/look/look.ts';
+import { lookKey, lookTitle } from '../core/look/look.ts';
 import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
+import { counted } from '../core/text/counted.ts';
 import type { NewDecision, Store, StoredCapture } from '../store/index.ts';
 import { commitOf, personOf } from './git.ts';
 import type { ManifestParts } from './manifest.ts';
@@ -95,6 +96,18 @@ function sharedOf(store: Store, { sheets, assets }: ManifestParts): SharedFile[]
   });
 }
 
+/** What comes out differently from time to time is no baseline, unless somebody says that it is meant. */
+function refuseUnsteady(store: Store, chosen: readonly StoredCapture[]): void {
+  const found = chosen.filter(store.results.isUnsteady);
+  if (found.length === 0) return;
+  const names = found.slice(0, 5).map(({ component, look, name }) => `${lookTitle(component, look)} (${name})`);
+  const more = found.length > names.length ? ` and ${found.length - names.length} more` : '';
+  fail('capture-unsteady', {
+    what: counted(found.length, 'capture is', 'captures are'),
+    names: names.join(', ') + more,
+  });
+}
+
 /** Carries out a decision. @throws ProblemError with nothing decided */
 export function decide(store: Store, root: string, folder: string | null, request: DecisionRequest): Decided {
   const { kind } = request;
@@ -113,6 +126,7 @@ export function decide(store: Store, root: string, folder: string | null, reques
       if (choice === 'decide') chosen.push(capture);
     }
   }
+  if (kind === 'approve' && !request.unsteady) refuseUnsteady(store, chosen);
   outcome.unfinished = [...new Set(outcome.unfinished)];
   outcome.decided = chosen.map(keyOf);
   if (chosen.length > 0) record(store, root, folder, request, chosen);

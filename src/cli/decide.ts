@@ -16,15 +16,17 @@ export function addDecisions(program: Command): void {
     )
     .option('-a, --all', 'every look')
     .option('-w, --why <text>', 'the reason, kept in the history')
+    .option('--unsteady', 'also captures that came out differently from time to time')
     .option('--json', 'print one JSON document instead of text')
     .addHelpText(
       'after',
       '\nExamples:\n  sguardo approve --all\n  sguardo approve BerthCard --why "new accent colour"\n  sguardo ' +
         'approve "asks before releasing"',
     )
-    .action((patterns: string[], options: { all?: boolean; why?: string; json?: boolean }) =>
-      decide({ kind: 'approve', patterns, all: options.all, why: options.why }, options.json === true),
-    );
+    .action((patterns: string[], options: { all?: boolean; why?: string; unsteady?: boolean; json?: boolean }) => {
+      const { all, why, unsteady } = options;
+      return decide({ kind: 'approve', patterns, all, why, unsteady }, options.json === true);
+    });
   program
     .command('reject')
     .description("mark the last run's changes as unwanted; they stay changed until the code is fixed")

@@ -27,6 +27,7 @@ const special: Record<string, Exit> = {
   'not-found': 2,
   'nothing-to-decide': 2,
   'reason-missing': 2,
+  'capture-unsteady': 2,
 };
 
 /** The exit code for a problem. */

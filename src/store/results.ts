@@ -49,6 +49,8 @@ export type Results = {
   /** Newest first. */
   history(component: string, look: string, environment: string, limit: number): ResultSummary[];
   captures(result: number): StoredCapture[];
+  /** True for a capture that came out differently in the run of a result, or whose look did. */
+  isUnsteady(capture: Pick<StoredCapture, 'run' | 'component' | 'look' | 'environment' | 'name'>): boolean;
   /** Tells which looks were ever found to depend on what ran before them, as far as results are kept. */
   dependent(): (look: LookName) => boolean;
 };
@@ -157,6 +159,11 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   const capturesOf = db.prepare<[number], { about: string; markup: string }>(
     'SELECT about, markup FROM captures WHERE result = ? ORDER BY id',
   );
+  const unsteady = db.prepare<[number, string, string, string, string], object>(
+    `SELECT 1 FROM results r LEFT JOIN captures c ON c.result = r.id AND c.unstable
+     WHERE r.run = ? AND r.component = ? AND r.look = ? AND r.environment = ?
+       AND (c.name = ? OR r.about ->> '$.isUnsteady') LIMIT 1`,
+  );
   const dependents = db.prepare<[], LookName>(
     "SELECT DISTINCT component, look FROM results WHERE about ->> '$.orderDependent'",
   );
@@ -211,6 +218,8 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
       stored
         .all(result)
         .map(({ about, ...capture }) => ({ ...capture, state: (JSON.parse(about) as CaptureSummary).state.kind })),
+    isUnsteady: ({ run, component, look, environment, name }) =>
+      unsteady.get(run, component, look, environment, name) !== undefined,
     dependent() {
       const found = new Set(dependents.all().map(({ component, look }) => lookKey(component, look)));
       return ({ component, look }) => found.has(lookKey(component, look));

@@ -30,6 +30,8 @@ export type DecisionRequest = {
   captures?: { result: number; capture: string }[];
   patterns?: string[];
   all?: boolean;
+  /** Approve captures that came out differently from time to time, too. */
+  unsteady?: boolean;
   why?: string;
   who?: string;
 };

@@ -296,6 +296,10 @@ const serviceAndClient = {
   ),
   'not-found': entry((d) => `There is no ${d.what}.`, 'Check the address, or look at the list that leads to it.'),
   'nothing-to-decide': entry((d) => `${d.what}`, given),
+  'capture-unsteady': entry(
+    (d) => `${d.what} unsteady: ${d.names}.`,
+    'Find out why with sguardo steady, and fix it. To approve it as it is: sguardo approve … --unsteady',
+  ),
   'reason-missing': entry(
     () => 'A rejection needs a reason.',
     'Say what is wrong with the change: sguardo reject PATTERN --why "…"',

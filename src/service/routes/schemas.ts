@@ -38,6 +38,7 @@ export const schemas = {
       .default(undefined),
     patterns: array().of(pattern).max(200).default(undefined),
     all: boolean(),
+    unsteady: boolean(),
     why: string().max(2000),
     who: string().trim().min(1).max(200),
   }).exact(),

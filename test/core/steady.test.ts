@@ -1,0 +1,99 @@
+/** Conditions under which looks are run again, and how two runs of one look are told apart. */
+import { describe, expect, it } from 'vitest';
+import type { FinishedLook } from '../../src/core/run/finished.ts';
+import { conditionsInWords, conditionsOf, shuffled } from '../../src/core/steady/conditions.ts';
+import { partingOf, referenceOf } from '../../src/core/steady/parting.ts';
+import type { Step } from '../../src/core/timeline/timeline.ts';
+
+describe('rounds', () => {
+  it('begin as usual, and then bring every condition among four', () => {
+    expect(conditionsOf(1, 4)).toEqual({ round: 1, lanes: 4, isBusy: false, isCold: false, isLate: false, seed: null });
+    const later = [2, 3, 4, 5].map((round) => conditionsOf(round, 4));
+    expect(later.map(({ lanes }) => lanes)).toEqual([1, 4, 1, 4]);
+    expect(later.map(({ isCold }) => isCold)).toEqual([false, true, false, false]);
+    expect(new Set(later.map(({ isLate }) => isLate))).toEqual(new Set([true, false]));
+    expect(later.every(({ isBusy, seed }) => isBusy && seed !== null)).toBe(true);
+    expect(conditionsOf(3, 1).lanes).toBe(2);
+    expect(conditionsInWords(conditionsOf(3, 4))).toBe('4 lanes, busy processor, cold browser, timers early, shuffled');
+  });
+
+  it('shuffle by their number: all that was there, in another order, the same one each time', () => {
+    const list = Array.from({ length: 30 }, (_, i) => i);
+    expect(shuffled(list, 2)).toEqual(shuffled(list, 2));
+    expect(shuffled(list, 2)).not.toEqual(shuffled(list, 3));
+    expect(shuffled(list, 2)).not.toEqual(list);
+    expect(shuffled(list, 2).toSorted((a, b) => a - b)).toEqual(list);
+    expect(shuffled([], 1)).toEqual([]);
+  });
+});
+
+type Told = { steps?: Partial<Step>[]; markup?: string[]; hash?: string; requests?: string[]; verdict?: string };
+
+const look = ({ steps = [{}], markup = ['<p>'], hash = 'a', requests = [], verdict = 'passed' }: Told) =>
+  referenceOf(
+    {
+      verdict,
+      problem: null,
+      captures: [{ summary: { name: 'end', hash }, markup }],
+      timeline: {
+        steps: steps.map((step, index) => ({
+          index,
+          kind: 'check',
+          title: `step ${index}`,
+          outcome: 'passed',
+          clock: [0, 0],
+          before: 0,
+          after: 0,
+          ...step,
+        })),
+        patches: [],
+        marks: requests.map((title) => ({ lane: 'network', title })),
+      },
+    } as unknown as FinishedLook,
+    (text) => text,
+  );
+
+describe('two runs of one look', () => {
+  it('that are equal do not part', () => {
+    expect(partingOf(look({}), look({}))).toBeNull();
+  });
+
+  it('part at the first step that differs, and an action before it is blamed', () => {
+    const click: Partial<Step> = { kind: 'action', title: 'click', source: { file: 'A.look.tsx', line: 7, column: 1 } };
+    const parting = partingOf(
+      look({ steps: [click, {}, {}] }),
+      look({ steps: [click, { clock: [0, 300] }, { clock: [0, 9] }] }),
+    )!;
+    expect(parting.step).toBe(1);
+    expect(parting.what).toBe("the look's clock stood at 300 ms behind it instead of 0 ms");
+    expect(parting.why).toMatch(/right after an action \(click in line 7 of A\.look\.tsx\).*Add a check/);
+  });
+
+  it.each([
+    [{ steps: [{}, {}] }, { steps: [{}] }, 'the script did not come as far as this'],
+    [{ steps: [{}] }, { steps: [{}, {}] }, 'the script came further'],
+    [{ steps: [{ outcome: 'passed' }] }, { steps: [{ outcome: 'failed' }] }, 'it failed instead of passed'],
+    [{ markup: ['<p>', 'one'] }, { markup: ['<p>', 'two'] }, 'the capture “end” has other markup: − one  + two'],
+    [{ hash: 'a' }, { hash: 'b' }, 'the picture “end” differs'],
+    [{ verdict: 'passed' }, { verdict: 'changed' }, 'it was changed (null) instead of passed (null)'],
+  ] as [Told, Told, string][])('%j and %j: %s', (before, now, what) => {
+    expect(partingOf(look(before), look(now))!.what).toBe(what);
+  });
+
+  it.each([
+    [
+      { requests: ['GET /a → 200', 'GET /b → 200'] },
+      { requests: ['GET /b → 200', 'GET /a → 200'], hash: 'b' },
+      /another order \(GET \/b, GET \/a instead of GET \/a, GET \/b\)/,
+    ],
+    [
+      {},
+      { requests: ['GET https://tiles.example/1 → sent to the network'], hash: 'b' },
+      /real network \(GET https:\/\/tiles\.example\/1\).*answers/,
+    ],
+    [{ markup: ['blob:1'] }, { markup: ['blob:http://x/2'] }, /makes up by chance/],
+    [{}, { hash: 'b' }, /happens in real time/],
+  ] as [Told, Told, RegExp][])('%j and %j: %s', (before, now, why) => {
+    expect(partingOf(look(before), look(now))!.why).toMatch(why);
+  });
+});
