@@ -3,6 +3,7 @@ import { isKey, modifierBits } from '../../core/input/keys.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { InputRequest } from '../../core/wire/wire.ts';
 import { ask } from '../host/host.ts';
+import { pointerMoved } from './pointer.ts';
 import { nextTask, runDue } from '../time/time.ts';
 
 /** A click with the left button at a point of the viewport. */
@@ -16,7 +17,11 @@ let pointerUsed = false;
 
 /** Sends input and lets the page react: the handlers have run, and what they scheduled for at once has too. */
 export async function send(look: number, events: InputRequest[]): Promise<void> {
-  if (events.some((event) => event.kind !== 'key')) pointerUsed = true;
+  for (const event of events) {
+    if (event.kind === 'key') continue;
+    pointerUsed = true;
+    pointerMoved([event.x, event.y]);
+  }
   await ask(look, { do: 'input', events });
   await nextTask();
   await runDue();
@@ -26,6 +31,7 @@ export async function send(look: number, events: InputRequest[]): Promise<void> 
 export async function releasePointer(look: number): Promise<void> {
   if (!pointerUsed) return;
   pointerUsed = false;
+  pointerMoved(null);
   await ask(look, { do: 'input', events: [{ kind: 'move', x: -1, y: -1, button: 'none' }] });
 }
 

@@ -2,6 +2,7 @@
 import { fail, type Problem, problem, ProblemError } from '../../core/problem/problem.ts';
 import type { Step, StepKind } from '../../core/timeline/timeline.ts';
 import { errorInWords } from '../../core/value/show.ts';
+import { hoverSettled } from '../act/pointer.ts';
 import { ask } from '../host/host.ts';
 import { holdMotion } from '../time/motion.ts';
 import { gate } from '../session/gate.ts';
@@ -67,8 +68,11 @@ export async function step<T>(
   try {
     await gate.pass(current);
     const result = await body(current, recording);
+    if (kind !== 'part') {
+      holdMotion();
+      await hoverSettled();
+    }
     if (recording.isOver) return never;
-    if (kind !== 'part') holdMotion();
     recording.end(current, 'passed');
     if (recording.photographed && kind !== 'part') await photograph(current, recording);
     return recording.isOver ? never : result;
