@@ -1,4 +1,5 @@
 /** Where the pointer is, and what it is over. */
+import { ask } from '../host/host.ts';
 import { nextFrame } from '../time/frame.ts';
 import { deepestAt } from './scroll.ts';
 
@@ -9,14 +10,20 @@ export const pointerMoved = (position: readonly [number, number] | null): void =
   at = position;
 };
 
-/** Browsers notice with a frame what has come under a pointer that rests; more than these it never takes. */
-const mostFrames = 4;
+/** True when the browser shows as pointed at what lies under the pointer. */
+function isShown([x, y]: readonly [number, number]): boolean {
+  const under = deepestAt(x, y);
+  return !under || (under.matches(':hover') && !under.querySelector(':hover'));
+}
 
-/** Waits until the browser shows as pointed at what lies under the pointer, so that moments do not depend on frames. */
-export async function hoverSettled(): Promise<void> {
-  for (let frames = 0; at && frames < mostFrames; frames++) {
-    const under = deepestAt(...at);
-    if (!under || (under.matches(':hover') && !under.querySelector(':hover'))) return;
-    await nextFrame();
-  }
+/**
+ * Waits until the browser shows as pointed at what lies under the pointer, so that moments do not depend on frames: it
+ * notices with a frame what a layout has brought there, and what an animation has when the pointer moves.
+ */
+export async function hoverSettled(look: number): Promise<void> {
+  if (!at || isShown(at)) return;
+  await nextFrame();
+  if (!at || isShown(at)) return;
+  const [x, y] = at;
+  await ask(look, { do: 'input', events: [{ kind: 'move', x, y, button: 'none' }] });
 }

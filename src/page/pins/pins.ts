@@ -6,12 +6,24 @@ import { dialogs } from './dialogs.ts';
 import { documentPin } from './document.ts';
 import { doors } from './doors.ts';
 import { listeners } from './listeners.ts';
+import { observersPin } from './observers.ts';
 import type { Pin, Report } from './pin.ts';
 import { storage } from './storage.ts';
 import { timersPin } from './timers.ts';
 import { world } from './world.ts';
 
-const pins: readonly Pin[] = [clock, chancePin, dialogs, timersPin, listeners, storage, doors, documentPin, world];
+const pins: readonly Pin[] = [
+  clock,
+  chancePin,
+  dialogs,
+  timersPin,
+  observersPin,
+  listeners,
+  storage,
+  doors,
+  documentPin,
+  world,
+];
 
 /** Before anything of the project is evaluated. */
 export function installPins(): void {

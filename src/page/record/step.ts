@@ -6,6 +6,7 @@ import { hoverSettled } from '../act/pointer.ts';
 import { ask } from '../host/host.ts';
 import { holdMotion } from '../time/motion.ts';
 import { gate } from '../session/gate.ts';
+import { caughtUp } from '../session/still.ts';
 import { type Details, type Recording, recordingNow } from './recording.ts';
 
 /** A step did not hold; it has been recorded, and the script ends. */
@@ -68,9 +69,11 @@ export async function step<T>(
   try {
     await gate.pass(current);
     const result = await body(current, recording);
+    // What needs no time, only tasks of the page, has happened when a step ends.
+    if (kind === 'action' || kind === 'mount') await caughtUp();
     if (kind !== 'part') {
       holdMotion();
-      await hoverSettled();
+      await hoverSettled(recording.number);
     }
     if (recording.isOver) return never;
     recording.end(current, 'passed');

@@ -2,6 +2,7 @@
 import { fail } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { CaptureOptions } from '../../language/script.ts';
+import { hoverSettled } from '../act/pointer.ts';
 import { ask } from '../host/host.ts';
 import { settle } from '../host/settings.ts';
 import type { Recording } from '../record/recording.ts';
@@ -37,6 +38,7 @@ async function take(name: string, until: number, current: Step, recording: Recor
           `It got ${until} ms of the look's time, the same in every run. To give it more, raise settle.`,
       );
     if (!kept) return;
+    await hoverSettled(recording.number);
     const clip = clipOf();
     const moment = recording.moment();
     const beyond = clip[2] > innerWidth || clip[3] > innerHeight;

@@ -6,7 +6,7 @@ import { traffic } from '../network/requests.ts';
 import { step } from '../record/step.ts';
 import { nextFrame } from '../time/frame.ts';
 import { beganAt, moveOn, moveOnToRest, moveTo, runDue, timeNow } from '../time/time.ts';
-import { idle, untilQuiet } from './still.ts';
+import { caughtUp, idle, untilQuiet } from './still.ts';
 
 /** How far `clock.finish()` goes at most, in milliseconds. */
 const farthest = 60_000;
@@ -29,7 +29,7 @@ export const clockMoved = (move: ClockMove): Promise<void> =>
     const isOver = (): boolean => recording.isOver;
     const on = 'finish' in move ? moveOnToRest : moveOn;
     await untilQuiet(isOver);
-    while (!isOver() && (await on(until))) if (!(await idle()) || traffic().pending) await untilQuiet(isOver);
+    while (!isOver() && (await on(until))) if (!(await caughtUp()) || traffic().pending) await untilQuiet(isOver);
     if (!('finish' in move)) moveTo(until);
     await untilQuiet(isOver);
   });

@@ -2,7 +2,8 @@
 import { append, native } from '../host/natives.ts';
 import { fence, fileEvents, filesOnTheWay, traffic } from '../network/requests.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
-import { nextFrame } from '../time/frame.ts';
+import { isObserved } from '../pins/observers.ts';
+import { isFramed, nextFrame } from '../time/frame.ts';
 import { holdMotion } from '../time/motion.ts';
 import { endless, moveOn, moveOnToRest, runDue, timeNow } from '../time/time.ts';
 
@@ -93,6 +94,14 @@ export async function untilQuiet(isOver: () => boolean): Promise<Unrest> {
   }
 }
 
+/** Lets what is left to do at this instant be done before time moves on: tasks, and what a frame tells observers. */
+export async function caughtUp(): Promise<boolean> {
+  const isIdle = await idle();
+  if (!isObserved() || isFramed()) return isIdle;
+  await nextFrame();
+  return idle();
+}
+
 /** What came of moving time on in one go: whether there was anything to move on to, and whether it showed. */
 type Go = { any: boolean; showed: boolean };
 
@@ -102,7 +111,7 @@ async function moveOnInOneGo(until: number): Promise<Go> {
   let any = false;
   for (let turns = 0; turns < 30 && (await moveOnToRest(until)); turns++) {
     any = true;
-    await idle();
+    await caughtUp();
     if (traffic().pending) break;
   }
   // What a canvas shows changes no node.
@@ -154,8 +163,8 @@ export async function waitOn(until: number, mayStand: boolean): Promise<Wait> {
   const before = mutationCount();
   const { events } = traffic();
   await runDue();
-  await idle();
-  if (mutationCount() !== before) await nextFrame();
+  await caughtUp();
+  if (mutationCount() !== before && !isFramed()) await nextFrame();
   await fence();
   if (traffic().pending) {
     await nextFrame();
@@ -167,6 +176,6 @@ export async function waitOn(until: number, mayStand: boolean): Promise<Wait> {
     return 'loading';
   }
   if (!(await moveOn(until))) return 'nothing';
-  await idle();
+  await caughtUp();
   return 'moved';
 }

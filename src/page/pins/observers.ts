@@ -1,0 +1,32 @@
+/** Observers of sizes and of what can be seen hear of changes with a frame: time must not move on before. */
+import type { Pin } from './pin.ts';
+
+/** Those that observe something now. */
+let active = new Set<object>();
+
+/** True when somebody would hear of a change of the layout. */
+export const isObserved = (): boolean => active.size > 0;
+
+type Observing = { observe(...args: unknown[]): void; disconnect(): void };
+
+function watch(prototype: Observing): void {
+  const { observe, disconnect } = prototype;
+  prototype.observe = function (...args) {
+    active.add(this);
+    observe.apply(this, args);
+  };
+  prototype.disconnect = function () {
+    active.delete(this);
+    disconnect.call(this);
+  };
+}
+
+export const observersPin: Pin = {
+  install() {
+    watch(ResizeObserver.prototype as Observing);
+    watch(IntersectionObserver.prototype as Observing);
+  },
+  begin() {
+    active = new Set();
+  },
+};
