@@ -69,8 +69,8 @@ export async function step<T>(
   try {
     await gate.pass(current);
     const result = await body(current, recording);
-    // What needs no time, only tasks of the page, has happened when a step ends.
-    if (kind === 'action' || kind === 'mount') await caughtUp();
+    // What an action brings about without any time has happened when it ends; a mount sees to that itself.
+    if (kind === 'action') await caughtUp();
     if (kind !== 'part') {
       holdMotion();
       await hoverSettled(recording.number);
