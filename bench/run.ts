@@ -8,10 +8,12 @@ import { join, resolve } from 'node:path';
 import { build, type Rolldown } from 'vite';
 import { hashOf } from '../src/work/assets.ts';
 import { openStore } from '../src/store/index.ts';
-import { demo, type Figure, keyOf, median, openWorkshop, origin, timed, type Workshop } from './workshop.ts';
+import { type Figure, keyOf, median, openWorkshop, origin, timed, type Workshop } from './workshop.ts';
 
 const limit = 1.0;
 const rounds = 7;
+
+const demo = resolve('demo/harbour');
 
 /** A page that mounts states of the demo and does nothing else. */
 async function naivePage(shop: Workshop): Promise<void> {

@@ -1,54 +1,57 @@
 /**
- * Whether looks come out the same on a busy machine: the demo, again and again, in one window and in several, beside
- * loops that leave next to nothing of the processor. Floor: no difference at all, in outcome, steps and their times,
- * markup or pictures.
+ * Whether looks come out the same on a busy machine: the demo and the kits, again and again, shuffled, in one window
+ * and in several, beside loops that leave next to nothing of the processor. Floor: no difference at all, in outcome,
+ * steps and their times, moments, markup or pictures. `npm run bench -- steady 5` runs five rounds instead of twenty.
  */
-import { spawn } from 'node:child_process';
-import { cpus } from 'node:os';
-import type { FinishedLook } from '../src/core/run/finished.ts';
+import { createHash } from 'node:crypto';
+import { conditionsInWords, conditionsOf } from '../src/core/steady/conditions.ts';
+import { partingOf, type Reference, referenceOf } from '../src/core/steady/parting.ts';
+import { makeBusy } from '../src/work/load.ts';
 import { type Figure, keyOf, openWorkshop } from './workshop.ts';
 
-const rounds = 20;
-/** How many endless loops there are to each processor. */
-const loops = 1;
+const projects = ['demo/harbour', 'test/kits/material', 'test/kits/modules', 'test/kits/headless'];
 
-/** All of a look that has to be the same in every round, with a word for each. */
-function facts({ verdict, problem, timeline, captures }: FinishedLook): Record<string, string> {
-  const steps = timeline.steps.map(({ title, outcome, clock }) => [title, outcome, clock]);
-  return {
-    verdict: `${verdict} ${problem?.message ?? ''}`,
-    steps: JSON.stringify(steps),
-    ...Object.fromEntries(captures.map(({ summary }) => [`markup of ${summary.name}`, summary.canonical ?? ''])),
-    ...Object.fromEntries(captures.map(({ summary }) => [`picture of ${summary.name}`, summary.hash])),
-  };
-}
+const hash = (text: string): string => createHash('sha256').update(text).digest('base64');
 
-export async function measureSteady(): Promise<Figure> {
-  const shop = await openWorkshop();
-  const busy = Array.from({ length: cpus().length * loops }, () => spawn(process.execPath, ['-e', 'for (;;);']));
-  const first = new Map<string, Record<string, string>>();
+/** Runs one project so many times; what differed, in words, and how many results there were. */
+async function measureProject(project: string, rounds: number): Promise<{ results: number; differing: string[] }> {
+  const shop = await openWorkshop(project);
+  const first = new Map<string, Reference>();
   const differing: string[] = [];
   let results = 0;
   try {
-    for (let round = 0; round < rounds; round++) {
-      const looks = await shop.run([], { settings: { lanes: round % 2 === 0 ? 4 : 1 } });
+    for (let round = 1; round <= rounds; round++) {
+      const conditions = conditionsOf(round, 4);
+      const rest = conditions.isBusy ? makeBusy() : () => {};
+      const looks = await shop.run([], { conditions }).finally(rest);
       results += looks.length;
       for (const look of looks) {
-        const now = facts(look);
+        const now = referenceOf(look, hash);
         const before = first.get(keyOf(look)) ?? now;
         first.set(keyOf(look), before);
-        const what = Object.keys({ ...before, ...now }).filter((fact) => before[fact] !== now[fact]);
-        if (what.length > 0) differing.push(`${keyOf(look)}: ${what.join(', ')}`);
+        const parting = partingOf(before, now);
+        if (parting)
+          differing.push(`${keyOf(look)}, ${conditionsInWords(conditions)}, step ${parting.step}: ${parting.what}`);
       }
-      process.stdout.write(`round ${round + 1} of ${rounds}: ${differing.length} of ${results} results differ\n`);
+      process.stdout.write(`${project}, round ${round} of ${rounds}: ${differing.length} of ${results} differ\n`);
     }
   } finally {
-    for (const loop of busy) loop.kill('SIGKILL');
     await shop.close();
+  }
+  return { results, differing };
+}
+
+export async function measureSteady(rounds = 20): Promise<Figure> {
+  let results = 0;
+  const differing: string[] = [];
+  for (const project of projects) {
+    const found = await measureProject(project, rounds);
+    results += found.results;
+    differing.push(...found.differing);
   }
   for (const one of differing.slice(0, 20)) process.stdout.write(`${one}\n`);
   return {
-    text: `${differing.length} of ${results} results differ beside ${busy.length} endless loops`,
+    text: `${differing.length} of ${results} results differ in ${rounds} rounds`,
     limit: '0',
     within: differing.length === 0,
   };

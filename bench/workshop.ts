@@ -12,7 +12,6 @@ import { Crew } from '../src/work/crew.ts';
 import type { FinishedLook } from '../src/core/run/finished.ts';
 import { type RunBaselines, runLooks } from '../src/work/run.ts';
 
-export const demo = resolve('demo/harbour');
 export const origin = `http://${stageHost}`;
 
 const noBaselines: RunBaselines = { of: () => null, approved: () => ({}) };
@@ -37,9 +36,11 @@ export type Workshop = {
   close(): Promise<void>;
 };
 
-export async function openWorkshop(): Promise<Workshop> {
-  const settings = await readConfig(resolve(demo, 'sguardo.config.ts'));
-  const bundle = await bundleLooks(demo, settings, await findLookFiles(demo, settings));
+/** The demo, unless another project is wanted. */
+export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> {
+  const root = resolve(project);
+  const settings = await readConfig(resolve(root, 'sguardo.config.ts'));
+  const bundle = await bundleLooks(root, settings, await findLookFiles(root, settings));
   const extra = new Map<string, { type: string; body: string | Buffer }>();
   const server = createServer((request, reply) => {
     const path = new URL(request.url!, origin).pathname;

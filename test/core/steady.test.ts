@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { FinishedLook } from '../../src/core/run/finished.ts';
 import { conditionsInWords, conditionsOf, shuffled } from '../../src/core/steady/conditions.ts';
 import { partingOf, referenceOf } from '../../src/core/steady/parting.ts';
+import { emptyMoment } from '../../src/core/moment/moment.ts';
 import type { Step } from '../../src/core/timeline/timeline.ts';
 
 describe('rounds', () => {
@@ -46,6 +47,8 @@ const look = ({ steps = [{}], markup = ['<p>'], hash = 'a', requests = [], verdi
           after: 0,
           ...step,
         })),
+        base: emptyMoment(10, 10),
+        assets: {},
         patches: [],
         marks: requests.map((title) => ({ lane: 'network', title })),
       },

@@ -1,7 +1,10 @@
 /** Where two runs of one look part, and what is the likely reason. */
-import { diffLines } from '../moment/markup.ts';
+import { canonicalise } from '../moment/canonical.ts';
+import { diffLines, markupLines } from '../moment/markup.ts';
+import type { Moment } from '../moment/moment.ts';
+import { applyPatch } from '../moment/patch.ts';
 import type { FinishedLook } from '../run/finished.ts';
-import type { Step } from '../timeline/timeline.ts';
+import type { Step, Timeline } from '../timeline/timeline.ts';
 
 /** What is kept of a look to compare later runs with. */
 export type Reference = {
@@ -26,16 +29,27 @@ export type Parting = {
 /** How a request ended is written behind an arrow. */
 const asked = (title: string): string => title.split(' → ')[0]!;
 
+/** What each moment of a timeline shows, as a hash: its markup, whatever ids its document has given. */
+function momentsOf({ base, patches, assets }: Timeline, hash: (text: string) => string): string[] {
+  const shown = (moment: Moment): string => hash(markupLines(canonicalise(moment, { hash, assets })).join('\n'));
+  let moment = base;
+  return [
+    shown(base),
+    ...patches.map((patch) => {
+      moment = applyPatch(moment, patch);
+      return shown(moment);
+    }),
+  ];
+}
+
 /** What is compared of a look. `hash` is of a text, and may be any. */
 export function referenceOf(look: FinishedLook, hash: (text: string) => string): Reference {
   const { verdict, problem, timeline, captures } = look;
+  const moments = momentsOf(timeline, hash);
   return {
     verdict,
     problem: problem?.message ?? null,
-    steps: timeline.steps.map((step) => ({
-      step,
-      shows: hash(JSON.stringify(timeline.patches.slice(step.before, step.after ?? step.before))),
-    })),
+    steps: timeline.steps.map((step) => ({ step, shows: moments[step.after ?? step.before] ?? '' })),
     captures: Object.fromEntries(captures.map(({ summary, markup }) => [summary.name, { hash: summary.hash, markup }])),
     requests: timeline.marks.filter(({ lane }) => lane === 'network').map(({ title }) => title),
   };
