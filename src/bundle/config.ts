@@ -1,7 +1,7 @@
 /** Reads `sguardo.config.ts`. */
 import { existsSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
-import { array, lazy, mixed, number, object, setLocale, string, ValidationError } from 'yup';
+import { array, boolean, lazy, mixed, number, object, setLocale, string, ValidationError } from 'yup';
 import { addressOf } from '../core/address/address.ts';
 import type { Config, Settings } from '../core/settings/config.ts';
 import { defaultEnvironment, type Environment } from '../core/settings/environment.ts';
@@ -72,6 +72,7 @@ const schema = object({
   ),
   lanes: number().integer().min(1).max(16),
   isolate: string().oneOf(['file', 'look']),
+  markup: boolean(),
   network: array().of(
     string().required().test('origin', '${path} must be an origin such as https://tiles.example', isOrigin),
   ),
@@ -147,6 +148,7 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     now: config.now ?? '2026-03-02T09:30:00Z',
     lanes: config.lanes ?? 4,
     isolate: config.isolate ?? null,
+    markup: config.markup ?? true,
     network: (config.network ?? []).map((origin) => origin.replace(/\/$/, '')),
     keep: config.keep ?? 50,
   };

@@ -58,8 +58,8 @@ function captureText(capture: CaptureSummary): string | null {
     if (from[0] !== to[0] || from[1] !== to[1]) parts.push(`size ${from[0]}×${from[1]} → ${to[0]}×${to[1]}`);
     parts.push(`${counted(visible, 'pixel differs', 'pixels differ')} visibly in ${counted(regions.length, 'region')}`);
   }
-  if (state.markup.length > 0)
-    parts.push(counted(state.markup.length, 'line of markup differs', 'lines of markup differ'));
+  const lines = counted(state.markup.length, 'line of markup differs', 'lines of markup differ');
+  if (state.markup.length > 0) parts.push(state.picture ? lines : `markup only: ${lines}, the picture is as approved`);
   if (state.otherFingerprint)
     parts.push('the baseline was taken with another browser, other fonts or in another environment');
   const markup = state.markup

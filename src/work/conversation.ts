@@ -107,12 +107,12 @@ export class Conversation {
   async #do(ask: Ask): Promise<void> {
     if (ask.do === 'input') return this.#window.input(ask.events);
     const { shots, trace } = this.#gathered;
-    const { name, clip, step, moment } = ask;
+    const { name, clip, step, moment, unseen } = ask;
     // A page speaks of steps and moments that it has told of; pictures of others show nothing that is known.
     if (trace.steps[step]?.capture !== name && !name.startsWith('step ')) throw new Error('there is no such step');
     const png = await this.#shoot(ask);
     const at = shots.findIndex((shot) => shot.name === name && shot.step === step);
-    const shot = { name, png, clip, step, moment };
+    const shot = { name, png, clip, step, moment, unseen };
     if (at < 0) shots.push(shot);
     else shots[at] = shot;
   }

@@ -5,7 +5,7 @@ import type { Box } from '../core/timeline/timeline.ts';
 import type { LookReport } from '../core/wire/wire.ts';
 
 /** A screenshot as it was taken. */
-export type Shot = { name: string; png: Uint8Array; clip: Box; step: number; moment: number };
+export type Shot = { name: string; png: Uint8Array; clip: Box; step: number; moment: number; unseen: number[] };
 
 export type Execution = { report: LookReport; trace: Trace; shots: Shot[] };
 

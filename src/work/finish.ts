@@ -23,6 +23,8 @@ export type FinishContext = {
   mapper: SourceMapper;
   engine: { name: string; fonts: string };
   baselines: BaselineOf;
+  /** Whether markup is compared beside the picture. */
+  markup: boolean;
   /** Files of this bundle that were resolved before, by address. */
   known: Map<string, BundledFile>;
 };
@@ -73,11 +75,11 @@ async function finishCapture(
   assets: Assets,
 ): Promise<FinishedCapture> {
   const hash = hashOf(shot.png);
-  const moment = canonicalise(shown, { hash: hashOf, assets: assets.hashes });
+  const moment = canonicalise(shown, { hash: hashOf, assets: assets.hashes, unseen: new Set(shot.unseen) });
   const markup = markupLines(moment);
   const mark = fingerprint(environment, context.engine.name, context.engine.fonts);
   const baseline = context.baselines(info.component, info.look, environment.name, shot.name);
-  const judged = await judgeCapture({ png: shot.png, hash, fingerprint: mark, markup }, baseline);
+  const judged = await judgeCapture({ png: shot.png, hash, fingerprint: mark, markup }, baseline, context.markup);
   const [width, height] = pngSize(shot.png) ?? [0, 0];
   return {
     summary: {

@@ -1,6 +1,6 @@
 /** Compares a look's captures with their baselines. */
 import type { Baseline, Taken, Unreadable } from '../core/baseline/baseline.ts';
-import { diffLines } from '../core/moment/markup.ts';
+import { diffLines, perceivedLines } from '../core/moment/markup.ts';
 import { comparePictures, looksDifferent } from '../core/picture/compare.ts';
 import { paintDifference } from '../core/picture/paint.ts';
 import type { Picture } from '../core/picture/picture.ts';
@@ -14,17 +14,26 @@ const unreadable = (why: Problem): Judged => ({ state: { kind: 'unreadable', why
 
 const equalBytes = (a: Uint8Array, b: Uint8Array): boolean => Buffer.compare(a, b) === 0;
 
-/** How a capture stands against its baseline, with a picture of the difference where one can be seen. */
-export async function judgeCapture(now: Taken, baseline: Baseline | Unreadable | null): Promise<Judged> {
+/**
+ * How a capture stands against its baseline, with a picture of the difference where one can be seen. With
+ * `comparesMarkup` it has changed also when only its markup has, as far as a person perceives that.
+ */
+export async function judgeCapture(
+  now: Taken,
+  baseline: Baseline | Unreadable | null,
+  comparesMarkup = true,
+): Promise<Judged> {
   if (!baseline) return { state: { kind: 'new' }, baseline: null, difference: null };
   if ('unreadable' in baseline) return unreadable(baseline.unreadable);
-  const markup = diffLines(baseline.markup, now.markup);
   const same: Judged = { state: { kind: 'same' }, baseline: baseline.hash, difference: null };
   const samePixels = baseline.hash === now.hash || equalBytes(baseline.png, now.png);
-  if (samePixels && markup.length === 0) return same;
+  // Where the picture is the same only what can be perceived without it counts.
+  const beside = diffLines(perceivedLines(baseline.markup), perceivedLines(now.markup));
+  const isBeside = beside.length > 0 && comparesMarkup;
+  if (samePixels && !isBeside) return same;
   const otherFingerprint = baseline.fingerprint !== now.fingerprint;
-  const changed = { kind: 'changed', markup, otherFingerprint } as const;
-  if (samePixels) return { ...same, state: { ...changed, picture: null } };
+  const changed = { kind: 'changed', otherFingerprint } as const;
+  if (samePixels) return { ...same, state: { ...changed, markup: beside, picture: null } };
   let from: Picture;
   try {
     from = await decodePng(baseline.png);
@@ -36,8 +45,9 @@ export async function judgeCapture(now: Taken, baseline: Baseline | Unreadable |
   const to = await decodePng(now.png);
   const picture = comparePictures(from, to, sameBytes);
   const isSeen = looksDifferent(picture);
-  if (!isSeen && markup.length === 0) return same;
+  if (!isSeen && !isBeside) return same;
   const isPainted = picture.differing > 0 || isSeen;
   const difference = isPainted ? await encodePng(paintDifference(from, to, picture)) : null;
-  return { state: { ...changed, picture }, baseline: baseline.hash, difference };
+  const markup = isSeen ? diffLines(baseline.markup, now.markup) : beside;
+  return { state: { ...changed, markup, picture }, baseline: baseline.hash, difference };
 }

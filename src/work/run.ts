@@ -224,7 +224,15 @@ export async function runLooks(setup: RunSetup): Promise<void> {
   const plan = planRun(bundle, settings, request, setup.declared, conditions);
   const engine = await crew.engine();
   const mapper = sourceMapper(bundle);
-  const context: FinishContext = { bundle, origin, mapper, engine, baselines: baselines.of, known: new Map() };
+  const context: FinishContext = {
+    bundle,
+    origin,
+    mapper,
+    engine,
+    baselines: baselines.of,
+    markup: settings.markup,
+    known: new Map(),
+  };
   const finishing = finisher(context, news, stop);
   const opening = openings(setup, plan, finishing);
   for (const { file, problem: wrong } of bundle.unusable)

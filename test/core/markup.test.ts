@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { diffLines, markupLines } from '../../src/core/moment/markup.ts';
+import { diffLines, markupLines, perceivedLines } from '../../src/core/moment/markup.ts';
+import { className } from '../../src/core/moment/names.ts';
 import { emptyMoment, type Moment, type NodeEntry } from '../../src/core/moment/moment.ts';
 import { canonicalise } from '../../src/core/moment/canonical.ts';
 
@@ -125,5 +126,66 @@ describe('diffLines', () => {
     const a = Array.from({ length: 30 }, (_, i) => `a${i}`);
     const b = Array.from({ length: 30 }, (_, i) => `b${i}`);
     expect(diffLines(a, b, 10)).toHaveLength(60);
+  });
+});
+
+describe('names that are made up', () => {
+  it.each([
+    ['css-1a2b3c-MuiButton-root', 'css-‹›-MuiButton-root'],
+    ['css-abcdefg', 'css-‹›'],
+    ['sc-bdVaJa', 'sc-‹›'],
+    ['makeStyles-root-1234567', 'makeStyles-root-‹›'],
+    ['m_a513464', 'm_‹›'],
+    ['_card_1x2y3_41', '_card_‹›'],
+    ['svelte-1tky8bj', ''],
+    ['col-md-6', 'col-md-6'],
+    ['text-2xl', 'text-2xl'],
+    ['w-[320px]', 'w-[320px]'],
+    ['MuiButton-root', 'MuiButton-root'],
+    ['berth-card', 'berth-card'],
+  ])('class %s reads %s', (written, reads) => expect(className(written)).toBe(reads));
+
+  it('ids with a number are told by their order, wherever they are referred to', () => {
+    const labelled = (label: string, clip: string): Moment =>
+      pageOf(
+        {
+          3: { tag: 'label', attrs: { id: label, for: `${label}-field` } },
+          4: { tag: 'input', attrs: { id: `${label}-field`, 'aria-labelledby': `${label} title` } },
+          5: { tag: 'svg', attrs: { style: `clip-path: url("#${clip}"); color: red` }, kids: [6] },
+          6: { tag: 'clipPath', attrs: { id: clip } },
+        },
+        [3, 4, 5],
+      );
+    expect(linesOf(labelled('mui-7', 'recharts1-clip'))).toEqual(linesOf(labelled('mui-12', 'recharts35-clip')));
+    expect(linesOf(labelled('mui-7', 'c1'))[1]).toBe('<input aria-labelledby="‹id 1› title" id="‹id 2›">');
+    expect(linesOf(pageOf({ 3: { tag: 'p', attrs: { id: 'title' } } }, [3]))).toEqual(['<p id="title">']);
+  });
+
+  it('marks of scoped styles are left out, and style attributes are declarations', () => {
+    const styled = (attrs: Record<string, string>): string => linesOf(pageOf({ 3: { tag: 'p', attrs } }, [3])).join();
+    expect(styled({ 'data-v-7ba5bd90': '', '_ngcontent-abc-c12': '', class: 'svelte-1tky8bj' })).toBe('<p>');
+    expect(styled({ style: 'color: red; top:1px' })).toBe(styled({ style: 'top: 1px; color: red;' }));
+    expect(styled({ style: '' })).toBe('<p>');
+  });
+});
+
+describe('what is perceived beside the picture', () => {
+  it('is roles, names, states and texts; not classes, styles, ids, or elements that only hold others', () => {
+    expect(
+      perceivedLines([
+        '<div class="a" id="b">',
+        '  <button aria-pressed="true" class="c" data-x="1" style="top: 0" ·checked=true>',
+        '    Save',
+        '  <span>',
+        '  <div role="alert">',
+        '  <img alt="Flag" src="/a.png">',
+      ]),
+    ).toEqual(['<button aria-pressed="true" ·checked=true>', 'Save', '<div role="alert">', '<img alt="Flag">']);
+  });
+
+  it('leaves out what is not rendered', () => {
+    const moment = pageOf({ 3: { tag: 'p', kids: [4] }, 4: { text: 'closed' }, 5: { tag: 'p' } }, [3, 5]);
+    const canonical = canonicalise(moment, { hash: (text) => text, assets: {}, unseen: new Set([3]) });
+    expect(markupLines(canonical)).toEqual(['<p>']);
   });
 });

@@ -64,6 +64,21 @@ describe('judgeCapture', () => {
     expect(baseline).toMatch(/^[0-9a-f]{64}$/);
   });
 
+  it('is the same when only names, classes and wrappers differ, which nobody perceives', async () => {
+    const baseline = await approved(paper, { markup: ['<div class="a">', '  <p id="x">', '    Buoy'] });
+    const now = await taken(paper, {
+      markup: ['<div class="b">', '  <div>', '    <p id="y" style="top: 0">', '      Buoy'],
+    });
+    expect((await judgeCapture(now, baseline)).state).toEqual({ kind: 'same' });
+  });
+
+  it('is the same in a project that does not compare markup', async () => {
+    const baseline = await approved(paper, { markup: ['Buoy'] });
+    const now = await taken(paper, { markup: ['Beacon'] });
+    expect((await judgeCapture(now, baseline, false)).state).toEqual({ kind: 'same' });
+    expect((await judgeCapture(now, baseline)).state).toMatchObject({ kind: 'changed', picture: null });
+  });
+
   it('is changed when only the markup is, without a picture', async () => {
     const { state, difference } = await judgeCapture(
       await taken(paper, { markup: ['<p>', '  Beacon'] }),
@@ -73,8 +88,8 @@ describe('judgeCapture', () => {
       kind: 'changed',
       picture: null,
       markup: [
-        { side: 'baseline', text: '  Buoy' },
-        { side: 'now', text: '  Beacon' },
+        { side: 'baseline', text: 'Buoy' },
+        { side: 'now', text: 'Beacon' },
       ],
     });
     expect(difference).toBeNull();

@@ -18,6 +18,8 @@ export type CanonicalElement = {
   shadow?: { kids: CanonicalNode[]; sheets?: string[] };
   frame?: { kid: CanonicalNode | null; width: number; height: number };
   kids?: CanonicalNode[];
+  /** It is not rendered, and neither is what it holds. */
+  unseen?: true;
 };
 
 /** An element, or a text. */
@@ -38,6 +40,8 @@ export type Contents = {
   hash(text: string): string;
   /** Hash of the file at an address, where it was gathered. */
   assets: Readonly<Record<string, string>>;
+  /** Ids of nodes that are not rendered, where that was asked. */
+  unseen?: ReadonlySet<number>;
 };
 
 /** Elements that show nothing, and differ from one build to the next. */
@@ -98,6 +102,7 @@ function nodeOf(id: number, walk: Walk): CanonicalNode | null {
   walk.depth++;
   const node: CanonicalElement = { tag: entry.tag };
   if (entry.ns) node.ns = entry.ns;
+  if (walk.contents.unseen?.has(id)) node.unseen = true;
   const attrs = attributesOf(entry, walk);
   if (Object.keys(attrs).length > 0) node.attrs = attrs;
   const state = stateOf(entry, walk);

@@ -1,10 +1,11 @@
 /** A moment's markup as lines of text, in one normal form: what people read of a change. */
 import type { MarkupChange } from '../run/verdict.ts';
+import { steadyNames } from './names.ts';
 import type { CanonicalElement, CanonicalMoment, CanonicalNode } from './canonical.ts';
 
 const unseen = new Set(['script', 'style', 'link', 'meta', 'head', 'title', 'noscript']);
 
-function openTag({ tag, attrs = {}, state = {} }: CanonicalElement): string {
+function openTag({ tag, state = {} }: CanonicalElement, attrs: Record<string, string>): string {
   const written = Object.entries(attrs).map(([name, value]) => (value === '' ? ` ${name}` : ` ${name}="${value}"`));
   const now: string[] = [];
   if (state.value !== undefined) now.push(` ·value="${state.value}"`);
@@ -14,11 +15,12 @@ function openTag({ tag, attrs = {}, state = {} }: CanonicalElement): string {
 }
 
 /**
- * Markup of everything in the body, one element or text a line, indented; attributes by name, live state behind a
- * dot.
+ * Markup of everything in the body that is rendered, one element or text a line, indented; attributes by name, with
+ * something steady for names that are made up, live state behind a dot.
  */
 export function markupLines({ root }: CanonicalMoment): string[] {
   const lines: string[] = [];
+  const attributesOf = steadyNames(root);
   const visit = (node: CanonicalNode, depth: number): void => {
     const indent = '  '.repeat(depth);
     if (typeof node === 'string') {
@@ -26,8 +28,8 @@ export function markupLines({ root }: CanonicalMoment): string[] {
       if (text) lines.push(indent + text);
       return;
     }
-    if (unseen.has(node.tag)) return;
-    lines.push(indent + openTag(node));
+    if (unseen.has(node.tag) || node.unseen) return;
+    lines.push(indent + openTag(node, attributesOf(node)));
     if (node.shadow) {
       lines.push(`${indent}  #shadow`);
       for (const kid of node.shadow.kids) visit(kid, depth + 2);
@@ -40,6 +42,29 @@ export function markupLines({ root }: CanonicalMoment): string[] {
   for (const kid of body?.kids ?? []) visit(kid, 0);
   return lines;
 }
+
+/** Attributes that a person perceives, by sight or by an assistive technology, whatever the picture shows. */
+const perceived =
+  /^(aria-.*|role|alt|title|placeholder|label|href|type|disabled|readonly|required|open|hidden|inert|lang|dir|for|colspan|rowspan|scope|headers|tabindex|contenteditable|min|max|step|pattern|maxlength|autocomplete|download|target)$/;
+
+/** Elements that say nothing of what they hold. */
+const plain = new Set(['<div>', '<span>', '<g>']);
+
+/** A line of markup without what nobody perceives; empty for one of which nothing is left. */
+function perceivedLine(line: string): string {
+  const text = line.trim();
+  const tag = /^<[^\s>]+/.exec(text)?.[0];
+  if (!tag || !text.endsWith('>')) return text;
+  const kept = [...text.slice(tag.length, -1).matchAll(/ (·[^\s]+|[^\s="]+)(?:="([^"]*)")?/g)]
+    .filter(([, name]) => name!.startsWith('·') || perceived.test(name!))
+    .map(([whole]) => whole);
+  const rest = `${tag}${kept.join('')}>`;
+  return plain.has(rest) ? '' : rest;
+}
+
+/** What of markup a person perceives beside the picture: roles, names, states and texts, in their order. */
+export const perceivedLines = (lines: readonly string[]): string[] =>
+  lines.map(perceivedLine).filter((line) => line !== '');
 
 /**
  * The lines that only one side has, by a shortest edit script (Myers 1986). Past `limit` edits the rest of both

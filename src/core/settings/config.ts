@@ -31,6 +31,11 @@ export type Config = {
    * default they share one once they are approved, and what does not pass there is confirmed alone.
    */
   isolate?: 'file' | 'look';
+  /**
+   * Whether a capture whose picture is as approved has changed when its roles, names, states or texts have. Default
+   * true.
+   */
+  markup?: boolean;
   /** Origins that looks may reach for real, such as `https://tiles.example`. Default: none. */
   network?: string[];
   /** How many runs are kept, with their timelines and pictures. Default 50. */
@@ -49,6 +54,7 @@ export type Settings = {
   now: string;
   lanes: number;
   isolate: 'file' | 'look' | null;
+  markup: boolean;
   network: string[];
   keep: number;
 };

@@ -15,7 +15,16 @@ export type InputRequest =
   | { kind: 'key'; key: string; modifiers: number };
 
 /** A picture that a page asks its host to take: `beyond` when the clip reaches outside the viewport. */
-export type CaptureAsk = { do: 'capture'; name: string; clip: Box; beyond: boolean; step: number; moment: number };
+export type CaptureAsk = {
+  do: 'capture';
+  name: string;
+  clip: Box;
+  beyond: boolean;
+  step: number;
+  moment: number;
+  /** Ids of nodes that are not rendered. */
+  unseen: number[];
+};
 
 /** What a page can ask its host to do while it waits. */
 export type Ask = { do: 'input'; events: InputRequest[] } | CaptureAsk;

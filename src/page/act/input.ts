@@ -3,6 +3,7 @@ import { isKey, modifierBits } from '../../core/input/keys.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { InputRequest } from '../../core/wire/wire.ts';
 import { ask } from '../host/host.ts';
+import { append } from '../host/natives.ts';
 import { pointerMoved } from './pointer.ts';
 import { nextTask, runDue } from '../time/time.ts';
 
@@ -14,11 +15,15 @@ export const clickAt = ([x, y]: [number, number]): InputRequest[] => [
 ];
 
 let pointerUsed = false;
+let keysUsed = false;
 
 /** Sends input and lets the page react: the handlers have run, and what they scheduled for at once has too. */
 export async function send(look: number, events: InputRequest[]): Promise<void> {
   for (const event of events) {
-    if (event.kind === 'key') continue;
+    if (event.kind === 'key') {
+      keysUsed = true;
+      continue;
+    }
     pointerUsed = true;
     pointerMoved([event.x, event.y]);
   }
@@ -27,12 +32,17 @@ export async function send(look: number, events: InputRequest[]): Promise<void> 
   await runDue();
 }
 
-/** Takes the pointer out of the page, where it is when a look begins. */
-export async function releasePointer(look: number): Promise<void> {
-  if (!pointerUsed) return;
+/**
+ * Takes the pointer out of the page, where it is when a look begins. A page that was used by keys shows the focus
+ * until it is clicked on: that would go on in the next look.
+ */
+export async function releaseInput(look: number): Promise<void> {
+  const events: InputRequest[] = keysUsed ? clickAt([0, 0]) : [];
+  if (keysUsed || pointerUsed) append(events, { kind: 'move', x: -1, y: -1, button: 'none' });
+  keysUsed = false;
   pointerUsed = false;
   pointerMoved(null);
-  await ask(look, { do: 'input', events: [{ kind: 'move', x: -1, y: -1, button: 'none' }] });
+  if (events.length > 0) await ask(look, { do: 'input', events });
 }
 
 /** `Control+Enter` as input. @throws ProblemError `bad-step` for what is no key */

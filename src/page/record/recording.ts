@@ -7,6 +7,7 @@ import { append, native } from '../host/natives.ts';
 import { timeNow } from '../time/time.ts';
 import { blobAsData } from './blobs.ts';
 import { Recorder } from './recorder.ts';
+import { unrendered } from './unrendered.ts';
 
 /** What a step may add to itself while it goes on. */
 export type Details = Partial<Pick<Step, 'target' | 'pointer' | 'tries' | 'capture'>>;
@@ -69,6 +70,16 @@ export class Recording {
       if (changes > 0) this.mark({ lane: 'dom', at, took: null, title: `${changes} changes`, level: 'info' });
     }
     return this.#moments;
+  }
+
+  /** Ids of the outermost recorded nodes that are not rendered. */
+  unseen(): number[] {
+    const found: number[] = [];
+    for (const element of unrendered(document.body)) {
+      const id = this.idOf(element);
+      if (id !== null) append(found, id);
+    }
+    return found;
   }
 
   begin(kind: StepKind, title: string, stack: string | undefined, details: Details = {}): Step {

@@ -40,7 +40,15 @@ async function photograph(current: Step, recording: Recording): Promise<void> {
     const moment = recording.moment();
     const clip: [number, number, number, number] = [0, 0, innerWidth, innerHeight];
     const { index } = current;
-    await ask(recording.number, { do: 'capture', name: `step ${index}`, clip, beyond: false, step: index, moment });
+    await ask(recording.number, {
+      do: 'capture',
+      name: `step ${index}`,
+      clip,
+      beyond: false,
+      step: index,
+      moment,
+      unseen: [],
+    });
     if (recording.moment() === moment) return;
   }
 }

@@ -41,10 +41,11 @@ async function take(name: string, until: number, current: Step, recording: Recor
     await hoverSettled(recording.number);
     const clip = clipOf();
     const moment = recording.moment();
+    const unseen = recording.unseen();
     const beyond = clip[2] > innerWidth || clip[3] > innerHeight;
     const { number } = recording;
-    await ask(number, { do: 'capture', name, clip, beyond, step: current.index, moment }).catch((error: Error) =>
-      fail('capture-failed', { name, width: clip[2], height: clip[3], error: error.message }),
+    await ask(number, { do: 'capture', name, clip, beyond, step: current.index, moment, unseen }).catch(
+      (error: Error) => fail('capture-failed', { name, width: clip[2], height: clip[3], error: error.message }),
     );
     if (recording.moment() === moment || recording.isOver) return;
     if (tries < mostTries) continue;

@@ -4,7 +4,7 @@ import { errorInWords } from '../../core/value/show.ts';
 import type { LookRequest } from '../../core/wire/wire.ts';
 import type { Action, Check } from '../../language/command.ts';
 import { act } from '../act/act.ts';
-import { releasePointer } from '../act/input.ts';
+import { releaseInput } from '../act/input.ts';
 import type { Adapter } from '../adapters/adapter.ts';
 import { ensured } from '../check/check.ts';
 import { append } from '../host/natives.ts';
@@ -83,7 +83,7 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
       resetRequests();
       resetRoutes({});
       root.replaceChildren();
-      await releasePointer(recording.number);
+      await releaseInput(recording.number);
       forgetBlobs();
       forgetRoots();
       setRecording(null);

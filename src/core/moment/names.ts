@@ -1,0 +1,86 @@
+/**
+ * Names that are made up at run time or at build time: counted ids, hashed classes, the marks of scoped styles. They
+ * say what belongs together and nothing else, so what is compared has something steady in their place.
+ */
+import type { CanonicalElement, CanonicalNode } from './canonical.ts';
+
+/** A part of a name that nobody writes by hand: letters and digits mixed, or a long number. */
+const isHash = (part: string): boolean => /^(?=.*\d)(?=.*[a-z])[a-z0-9]{5,}$/i.test(part) || /^\d{6,}$/.test(part);
+
+/** What stands for a made-up part of a name. */
+const madeUp = '‹›';
+
+/** `css-` and a hash of letters only, as style libraries write it; `_name_1x2y3_4`, as CSS modules are built. */
+const styled = /^(css|sc|jss|jsx|go)-?[a-z0-9]{4,}(?=-|$)/i;
+const moduled = /^_(.+)_[a-z0-9]{5}_\d+$/i;
+
+/** A class as it is compared; empty for one that says nothing. */
+export function className(token: string): string {
+  if (/^svelte-[a-z0-9]+$/.test(token)) return '';
+  const inModule = moduled.exec(token);
+  if (inModule) return `_${inModule[1]}_${madeUp}`;
+  // Utility classes with values of their own, such as w-[320px], are written by hand.
+  if (/[[\]:/.%]/.test(token)) return token;
+  const named = token.replace(styled, (_, library: string) => `${library}-${madeUp}`);
+  const parts = named.split(/([-_]+)/);
+  return parts.map((part) => (isHash(part) ? madeUp : part)).join('');
+}
+
+/** `class` as it is compared: in the order written, since later ones do not win by it, without what says nothing. */
+const classes = (value: string): string =>
+  value
+    .split(/\s+/)
+    .map(className)
+    .filter((token) => token !== '' && token !== madeUp)
+    .join(' ');
+
+/** The marks by which frameworks scope styles. */
+const isScopeMark = (name: string): boolean => /^data-v-[0-9a-f]{6,}$|^_ng(content|host)-/.test(name);
+
+/** `style` as declarations, sorted by property. */
+const declarations = (value: string): string =>
+  value
+    .split(/;(?![^(]*\))/)
+    .map((one) => one.trim().replace(/\s*:\s*/, ': '))
+    .filter((one) => one !== '')
+    .sort()
+    .map((one) => `${one};`)
+    .join(' ');
+
+/** An id that a person would not write: one with a number in it. What it is called cannot be perceived. */
+const isCounted = (id: string): boolean => /\d/.test(id);
+
+/** Every counted id of a document, in document order, with its name. */
+function countedIds(root: CanonicalNode): Map<string, string> {
+  const names = new Map<string, string>();
+  const visit = (node: CanonicalNode): void => {
+    if (typeof node === 'string') return;
+    const id = node.attrs?.id;
+    if (id !== undefined && isCounted(id) && !names.has(id)) names.set(id, `‹id ${names.size + 1}›`);
+    for (const kid of [
+      ...(node.shadow?.kids ?? []),
+      ...(node.frame?.kid ? [node.frame.kid] : []),
+      ...(node.kids ?? []),
+    ])
+      visit(kid);
+  };
+  visit(root);
+  return names;
+}
+
+/** Gives the attributes of an element as they are compared. */
+export function steadyNames(root: CanonicalNode): (element: CanonicalElement) => Record<string, string> {
+  const ids = countedIds(root);
+  const rename = (value: string): string => value.replace(/[^\s"'#(),;]+/g, (token) => ids.get(token) ?? token);
+  return ({ attrs = {} }) => {
+    const found: Record<string, string> = {};
+    for (const [name, value] of Object.entries(attrs)) {
+      if (isScopeMark(name)) continue;
+      const isList = name === 'class' || name === 'style';
+      const now = name === 'class' ? classes(value) : name === 'style' ? declarations(rename(value)) : rename(value);
+      // An empty list of classes or declarations is none.
+      if (now !== '' || !isList) found[name] = now;
+    }
+    return found;
+  };
+}
