@@ -61,7 +61,7 @@ describe('names of classes in CSS modules', () => {
   const light = `import css from './light.module.css';\n${lookFile('return <p className={css.lit}>light</p>;', 'lit: {}')}`;
   /** The moment as it is kept: what people read has something steady in the place of hashes. */
   const markupOf = (root: string): string =>
-    readFileSync(join(root, 'baselines/day/src/Light/lit.moment'), 'utf8').replaceAll('":"', '="');
+    readFileSync(join(root, 'baselines/day/src/Light/lit.moment'), 'utf8').replaceAll('": "', '="');
 
   it('stay as they are when something else in their file changes', async () => {
     const root = project({ 'src/Light.look.tsx': light, 'src/light.module.css': '.lit { color: rgb(1, 2, 3) }' });

@@ -6,7 +6,7 @@ import { hoverSettled } from '../act/pointer.ts';
 import { ask } from '../host/host.ts';
 import { holdMotion } from '../time/motion.ts';
 import { gate } from '../session/gate.ts';
-import { caughtUp } from '../session/still.ts';
+import { cameOfIt } from '../session/still.ts';
 import { type Details, type Recording, recordingNow } from './recording.ts';
 
 /** A step did not hold; it has been recorded, and the script ends. */
@@ -78,7 +78,7 @@ export async function step<T>(
     await gate.pass(current);
     const result = await body(current, recording);
     // What an action brings about without any time has happened when it ends; a mount sees to that itself.
-    if (kind === 'action') await caughtUp();
+    if (kind === 'action') await cameOfIt(() => recording.isOver);
     if (kind !== 'part') {
       holdMotion();
       await hoverSettled(recording.number);

@@ -102,6 +102,19 @@ export async function caughtUp(): Promise<boolean> {
   return idle();
 }
 
+/**
+ * Lets everything happen that an action brings about without any time: what the page has left to do, and replies to
+ * requests that nobody holds back. Whether one had come yet would otherwise depend on the machine.
+ */
+export async function cameOfIt(isOver: () => boolean): Promise<void> {
+  const until = native.now() + realPatience;
+  do {
+    await caughtUp();
+    await fence();
+    await runDue();
+  } while (traffic().pending && !isOver() && native.now() < until);
+}
+
 /** What came of moving time on in one go: whether there was anything to move on to, and whether it showed. */
 type Go = { any: boolean; showed: boolean };
 
