@@ -49,6 +49,10 @@ export type EngineWindow = {
   refuse(id: string): void;
   /** Empties everything that pages of an origin have stored. */
   clearStorage(origin: string): Promise<void>;
+  /** Whether `where` can tell anything from now on, which costs every script some of its speed. */
+  watch(isWatched: boolean): Promise<void>;
+  /** Where the script that runs in the page stands now, as a stack; null when none runs, or nobody watches. */
+  where(): Promise<string | null>;
   /** Stops the script that runs in the page now, endless or not. */
   halt(): Promise<void>;
   close(): Promise<void>;

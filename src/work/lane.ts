@@ -4,7 +4,7 @@ import { type Bundle, documentPath } from '../bundle/index.ts';
 import { messageOf, problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
-import { breakOff, doing } from '../core/timeline/trace.ts';
+import { breakOff, doing, type Trace } from '../core/timeline/trace.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
 import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
 import { type EngineWindow, LostError } from '../engine/engine.ts';
@@ -18,6 +18,8 @@ type RunOptions = {
    * Hashes of approved pictures by capture; when they are given, every other picture has to come out twice in a row.
    */
   approved?: Readonly<Record<string, string>>;
+  /** Should it not end, it is found out where it stands. */
+  watched?: boolean;
 };
 
 /** How long a page may take to load and to evaluate a look file, in milliseconds. */
@@ -25,6 +27,9 @@ const loadLimit = 30_000;
 
 /** How long a call that stops a page's script may take, in milliseconds. */
 const haltLimit = 2000;
+
+/** How long a page that runs no script takes to answer at most, in milliseconds, on a busy machine. */
+const answerLimit = 1000;
 
 /** Something ended the page before it could report. */
 class Cut extends Error {
@@ -130,7 +135,7 @@ export class Lane {
 
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
-    const { recording = 'on', approved = null } = options;
+    const { recording = 'on', approved = null, watched = false } = options;
     const { patience, settle, now, network } = this.#settings;
     const timeLimit = this.#limitOf(look);
     const conversation = this.#conversation!;
@@ -148,6 +153,7 @@ export class Lane {
       recording,
       isLate: this.#isLate,
     };
+    if (watched) await this.#window!.watch(true);
     const gathered = conversation.listen(number, approved);
     const began = performance.now();
     let report: LookReport;
@@ -166,12 +172,32 @@ export class Lane {
         await this.#giveUpDocument();
       }
     } catch (error) {
-      const wrong = await this.#recover(error);
+      const found = watched ? await this.#findOut(error, gathered.trace, timeLimit) : { error, stack: null };
+      const wrong = await this.#recover(found.error);
       breakOff(gathered.trace, wrong, performance.now() - began);
-      report = brokenReport(wrong);
+      report = brokenReport(wrong, found.stack);
     }
+    if (watched && this.#window?.lost === null) await this.#window.watch(false).catch(() => {});
     report.notes.push(...gathered.notes);
     return { report, trace: gathered.trace, shots: gathered.shots };
+  }
+
+  /** Where a look stands that did not end: in a script that runs on and on, or waiting behind one of its steps. */
+  async #findOut(error: unknown, trace: Trace, limit: number): Promise<{ error: unknown; stack: string | null }> {
+    if (!(error instanceof Cut) || error.problem.code !== 'look-endless') return { error, stack: null };
+    // A page that answers runs nothing on and on.
+    const answer = this.#window?.evaluate('true').catch(() => false);
+    const isFree = await Promise.race([answer, delay(answerLimit, false)]);
+    const stack = isFree ? null : ((await this.#window?.where().catch(() => null)) ?? null);
+    if (stack !== null) return { error, stack };
+    const asked = trace.marks.filter(
+      ({ lane, took, title }) => lane === 'network' && took === null && !/ → /.test(title),
+    );
+    const what = asked.length > 0 ? `the reply to ${asked[0]!.title}` : 'something that did not come';
+    return {
+      error: new Cut(problem('look-waits', { doing: doing(trace), limit, what })),
+      stack: trace.stacks.findLast((one) => one !== undefined) ?? null,
+    };
   }
 
   /** How long a look may take without progress: what its file says, or the configuration. */
@@ -226,7 +252,7 @@ export class Lane {
       const gone = await Promise.race([this.#gone, delay(1000, null)]);
       if (gone !== null) throw new LostError('browser', gone);
     }
-    if (wrong.code === 'look-endless') {
+    if (wrong.code === 'look-endless' || wrong.code === 'look-waits') {
       const halted = this.#window?.halt() ?? Promise.resolve();
       await within(haltLimit, halted, () => new Cut(wrong)).catch(() => {});
       wrong = await this.#blame(wrong);

@@ -42,20 +42,20 @@ async function attempt<T>(work: () => Promise<T>): Promise<{ value: T } | { lost
 }
 
 /** In which document a look is run: a fresh one or that of its file; and which looks are run there first. */
-type How = { isFresh: boolean; after?: readonly string[] };
+type How = { isFresh: boolean; after?: readonly string[]; watched?: boolean };
 
 /** Runs one look. */
 async function runOnce(
   bundle: Bundle,
   lane: Lane,
   { job, info, approved }: LookTask,
-  { isFresh, after = [] }: How,
+  { isFresh, after = [], watched = false }: How,
 ): Promise<Execution> {
   const tried = await attempt(async () => {
     const report = await lane.open(bundle, job.file, job.environment, isFresh);
     if ('problem' in report) return brokenBy(report.problem, report.stack);
     for (const look of after) await lane.run(look, job.environment);
-    return lane.run(info.look, job.environment, { approved });
+    return lane.run(info.look, job.environment, { approved, watched });
   });
   return 'lost' in tried ? brokenBy(tried.lost) : tried.value;
 }
@@ -75,8 +75,10 @@ export async function work(port: Port, bundle: Bundle, lane: Lane): Promise<void
   for (let task = await port.next(loaded); task; task = await port.next(loaded)) {
     if (task.kind === 'confirm') {
       const { task: again, before, first } = task;
+      // It costs some speed, so only what has not ended once is watched.
+      const watched = first.problem?.code === 'look-endless';
       const run = async (after: readonly string[] = []): Promise<FinishedLook> =>
-        port.finish(again, await runLook(bundle, lane, again, { isFresh: true, after }));
+        port.finish(again, await runLook(bundle, lane, again, { isFresh: true, after, watched }));
       port.confirmed(await confirm(first, before, { alone: () => run(), after: run }));
       continue;
     }

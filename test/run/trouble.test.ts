@@ -19,7 +19,7 @@ const expected: [name: string, verdict: Verdict, code: ProblemCode, message: Reg
   ['throws at render', 'broken', 'render-threw', /Trouble threw while rendering: Error: the bilge pump failed/],
   ['endless at render', 'broken', 'look-endless', /Rendering did not end within 4000 ms/],
   ['endless in the script', 'broken', 'look-endless', /did not end within 4000 ms and was stopped/],
-  ['waits for ever', 'broken', 'look-endless', /did not end within 4000 ms/],
+  ['waits for ever', 'broken', 'look-waits', /waited 4000 ms for something that did not come/],
   ['closes its window', 'failed', 'closed-itself', /called window\.close\(\).*The window was kept open/],
   ['leaves the page', 'failed', 'navigated-away', /tried to leave for http:\/\/elsewhere\.test\//],
   ['loads itself again', 'failed', 'navigated-away', /tried to leave for http:\/\/looks\.localhost\//],
@@ -49,6 +49,8 @@ describe('trouble', () => {
   });
 
   it('points at the place in the component', () => {
+    expect(look('endless at render').problem!.place).toMatch(/^src\/Trouble\.look\.tsx:\d+:\d+$/);
+    expect(look('endless in the script').problem!.frame).toMatch(/▸.*(for|while)/);
     expect(look('throws at render').problem!.frame).toContain("throw new Error('the bilge pump failed')");
   });
 

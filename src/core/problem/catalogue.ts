@@ -83,6 +83,11 @@ const steps = {
     'Look for an endless loop, or for a promise that never settles. To allow more time, raise timeLimit in ' +
       'sguardo.config.ts.',
   ),
+  'look-waits': entry(
+    (d) => `${d.doing} waited ${d.limit} ms for ${d.what}, and was stopped.`,
+    'Look for a promise that never settles, or a request that nobody answers. To allow more time, raise timeLimit in ' +
+      'the look or in sguardo.config.ts.',
+  ),
   'navigated-away': entry(
     (d) => `The page tried to leave for ${d.url}, which would have ended the look. It was kept.`,
     'Prevent the navigation in the component (event.preventDefault()), or give it a spy instead of a real link.',

@@ -1,4 +1,5 @@
 /** One Chromium window, driven over the DevTools protocol. */
+import { setTimeout as delay } from 'node:timers/promises';
 import type { Environment } from '../../core/settings/environment.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
 import type { Files, InputRequest, PausedRequest, Reply } from '../../core/wire/wire.ts';
@@ -11,6 +12,23 @@ export const hostBinding = '__sguardoHost';
 
 /** Requests that end by themselves and change what a page shows (DevTools protocol, Network.ResourceType). */
 const fileTypes = new Set(['Stylesheet', 'Image', 'Font', 'Script', 'TextTrack', 'Manifest', 'Other']);
+
+/** How long a running script takes to be paused at most, in milliseconds, on a busy machine. */
+const pauseLimit = 2000;
+
+type CallFrame = {
+  functionName: string;
+  location: { scriptId: string; lineNumber: number; columnNumber: number };
+};
+
+/** Call frames as an error's stack writes them. */
+const stackOf = ({ callFrames }: Params, scripts: ReadonlyMap<string, string>): string =>
+  (callFrames as CallFrame[])
+    .map(({ functionName, location: { scriptId, lineNumber, columnNumber } }) => {
+      const place = `${scripts.get(scriptId) ?? ''}:${lineNumber + 1}:${columnNumber + 1}`;
+      return `    at ${functionName || '<anonymous>'} (${place})`;
+    })
+    .join('\n');
 
 type RemoteValue = {
   result: { value?: unknown; description?: string };
@@ -42,6 +60,11 @@ export class ChromiumWindow implements EngineWindow {
   readonly #context: string;
   #loading: { loaded(): void; failed(error: Error): void } | null = null;
   #environment = '';
+  #isWatched = false;
+  /** Addresses of the scripts of a watched page, by the protocol's ids. */
+  readonly #scripts = new Map<string, string>();
+  /** Hears where a script stands that was paused for that. */
+  #paused: ((stack: string) => void) | null = null;
   hasLostMouse = false;
   /** Requests for files that are under way. */
   readonly #files = new Set<string>();
@@ -175,6 +198,22 @@ export class ChromiumWindow implements EngineWindow {
     this.#pipe.post('Fetch.failRequest', { requestId: id, errorReason: 'ConnectionRefused' }, this.#session);
   }
 
+  async watch(isWatched: boolean): Promise<void> {
+    this.#scripts.clear();
+    await this.#send(isWatched ? 'Debugger.enable' : 'Debugger.disable');
+    this.#isWatched = isWatched;
+  }
+
+  async where(): Promise<string | null> {
+    if (!this.#isWatched) return null;
+    const paused = new Promise<string>((resolve) => {
+      this.#paused = resolve;
+    });
+    // Nothing is paused while no script runs.
+    const stack = this.#send('Debugger.pause').then(() => paused);
+    return Promise.race([stack, delay(pauseLimit, null)]).catch(() => null);
+  }
+
   async halt(): Promise<void> {
     await this.#send('Runtime.terminateExecution').catch(() => {});
   }
@@ -259,6 +298,14 @@ export class ChromiumWindow implements EngineWindow {
         if (!frame.parentId && !this.#loading) this.handlers?.left(frame.url);
         break;
       }
+      case 'Debugger.scriptParsed':
+        this.#scripts.set(params.scriptId, params.url);
+        break;
+      case 'Debugger.paused':
+        // A statement of the project's own that pauses is passed over.
+        if (this.#paused) this.#paused(stackOf(params, this.#scripts));
+        else this.#pipe.post('Debugger.resume', {}, this.#session);
+        break;
       case 'Inspector.targetCrashed':
         this.lose(new LostError('page', 'the page crashed'));
         break;
