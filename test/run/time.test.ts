@@ -43,8 +43,26 @@ function Glide() {
   }, []);
   return <div style={{ position: 'relative' }}><button style={{ position: 'absolute', left }}>Glider {left}</button></div>;
 }
+function Berths() {
+  const [free, setFree] = useState(0);
+  useEffect(() => {
+    const ask = () => fetch('/api/berths').then((reply) => reply.json()).then((found) => setFree((n) => n + found.free));
+    void ask(); const id = setInterval(ask, 2000); return () => clearInterval(id);
+  }, []);
+  return <p>{free} free</p>;
+}
+function Likes() {
+  const [state, set] = useState('no');
+  const like = async () => { set('yes, not saved yet'); const reply = await fetch('/api/like'); set(reply.ok ? 'yes' : 'no, refused'); };
+  return <div><button onClick={like}>Like</button><output>{state}</output></div>;
+}
+function Skeleton() {
+  const [here, come] = useState(false);
+  useEffect(() => { const id = setTimeout(() => come(true), 800); return () => clearTimeout(id); }, []);
+  return here ? <p>Three ships</p> : <div aria-busy="true" role="status" style={{ width: 90, height: 20, background: '#ccd' }} />;
+}
 function Now() { return <p>{new Date().toISOString()} {performance.now()} {String(new Event('x').timeStamp)} {document.timeline.currentTime}</p>; }
-const all = { Toast, Dialog, Search, Countdown, Weather, Glide, Now };
+const all = { Toast, Dialog, Search, Countdown, Weather, Glide, Berths, Likes, Skeleton, Now };
 function Any({ what }) { const One = all[what]; return <One />; }
 
 export default looks(Any, { props: { what: 'Now' }, states: {
@@ -80,6 +98,28 @@ export default looks(Any, { props: { what: 'Now' }, states: {
     await capture('loading', { settle: 0 });
     await ensure(the.text('force 4')).isVisible();
     await ensure(() => performance.now()).equals(700);
+  } },
+  'a question asked again and again': { props: { what: 'Berths' }, answers: { '/api/berths': { json: { free: 2 } } }, async script({ answers }) {
+    await ensure(the.text('2 free')).isVisible();
+    await clock.advance(4000);
+    await ensure(the.text('6 free')).isVisible();
+    await ensure(answers['/api/berths']).calls(3);
+  } },
+  'shown before the reply': { props: { what: 'Likes' }, answers: { '/api/like': { status: 500, delay: 400 } }, async script() {
+    await click(the.button('Like'));
+    await ensure(the.css('output')).reads('yes, not saved yet');
+    await capture('not saved', { settle: 0 });
+    await ensure(the.css('output')).reads('no, refused');
+  } },
+  'a reply at once': { props: { what: 'Likes' }, answers: { '/api/like': {} }, async script() {
+    await click(the.button('Like'));
+    await ensure(() => document.querySelector('output').textContent).equals('yes');
+    await ensure(() => performance.now()).equals(0);
+  } },
+  'a skeleton': { props: { what: 'Skeleton' }, async script() {
+    await capture('skeleton', { settle: 0 });
+    await ensure(the.status()).isVisible();
+    await ensure(the.text('Three ships')).isVisible();
   } },
   'something moves': { props: { what: 'Glide' }, async script() {
     await click(the.button(/Glider/));
@@ -139,6 +179,10 @@ describe('the look’s own time', () => {
     'a debounce',
     'a countdown',
     'a slow reply',
+    'a question asked again and again',
+    'shown before the reply',
+    'a reply at once',
+    'a skeleton',
     'something moves',
     'the script waits by itself',
     'everything ends',
