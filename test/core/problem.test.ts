@@ -76,3 +76,20 @@ describe('codeFrame', () => {
     expect(codeFrame('only', { line: 1, column: 1 })).toBe('▸ 1 │ only\n    │ ▲');
   });
 });
+
+describe('an error while rendering', () => {
+  it.each([
+    'Error: useTide must be used within a TideProvider',
+    'Error: could not find react-redux context value; please ensure the component is wrapped in a <Provider>',
+    'Error: No QueryClient set, use QueryClientProvider to set one',
+    'Error: useNavigate() may be used only in the context of a <Router> component; it was called outside of a router',
+    'Error: MantineProvider was not found in component tree',
+  ])('that comes of a missing provider points to the frame: %s', (error) => {
+    expect(problem('render-threw', { component: 'Tide', error }).remedy).toContain('sguardo.frame.tsx');
+  });
+
+  it('of another kind points to the component', () => {
+    for (const error of ['TypeError: Cannot read properties of undefined', 'Error: the bilge pump failed'])
+      expect(problem('render-threw', { component: 'Tide', error }).remedy).toMatch(/^Fix the component/);
+  });
+});

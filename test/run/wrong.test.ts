@@ -38,6 +38,11 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
     'target-covered',
     /^The button “Buried” is covered by status “Fog”, so the click would not reach it/,
   ],
+  [
+    'a target under a scrim',
+    'target-covered',
+    /is covered by <div class="scrim"> in dialog “Question” \(z-index: 40\), so the click/,
+  ],
   ['a moving target', 'target-moving', /^The button “Drifting” kept moving for/],
   ['no text field', 'target-not-editable', /^The button “Fine” does not take text/],
   ['no such option', 'option-missing', /has no option “High”/, /“Low”\n“High” \(disabled\)/],

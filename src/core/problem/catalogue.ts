@@ -3,6 +3,13 @@
  * out.
  */
 
+/** How libraries say that a component was rendered without what provides it with its context. */
+const wantsProvider = new RegExp(
+  'provider\\b|(used|rendered|called) (only )?(with)?in(side)? (of )?(a|an|the|its|<)|' +
+    'outside (of )?(a|an|the|its|<)|no .*context',
+  'i',
+);
+
 /** What a message speaks of. */
 export type Details = Record<string, string | number | undefined>;
 
@@ -76,7 +83,11 @@ const steps = {
   'step-unfinished': entry((d) => `The script ended while “${d.step}” was still running.`, 'Put await in front of it.'),
   'render-threw': entry(
     (d) => `${d.component} threw while rendering: ${d.error}`,
-    'Fix the component, or give this look the props it needs.',
+    (d) =>
+      wantsProvider.test(String(d.error))
+        ? 'It wants a provider around it, as it has in the app. Put that into the frame, sguardo.frame.tsx: every look ' +
+          'is mounted in it.'
+        : 'Fix the component, or give this look the props it needs.',
   ),
   'look-endless': entry(
     (d) => `${d.doing} did not end within ${d.limit} ms and was stopped.`,

@@ -6,8 +6,8 @@ import { native } from '../host/natives.ts';
 import { patience } from '../host/settings.ts';
 import type { Recording } from '../record/recording.ts';
 import { isFramed, nextFrame } from '../time/frame.ts';
+import { describeCover } from './cover.ts';
 import { handleOf, reaches, whyOutOfReach } from './handle.ts';
-import { describe } from './names.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, deepestAt, pointOf } from './scroll.ts';
 import { mayMove, moveOneFrame } from '../time/time.ts';
@@ -49,7 +49,7 @@ export function actionable(current: Step, recording: Recording, target: Target, 
     const point = pointOf(handle);
     const top = deepestAt(...point);
     if (!reaches(top, element))
-      wrong('target-covered', { cover: top ? describe(top) : 'nothing visible: it lies outside the viewport' });
+      wrong('target-covered', { cover: top ? describeCover(top) : 'nothing visible: it lies outside the viewport' });
     recording.aim(current, name, element, boxOf(element));
     current.pointer = point;
     return { element, point };

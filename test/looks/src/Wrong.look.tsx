@@ -76,6 +76,17 @@ export default looks(Obstacles, {
     'a hidden target': { script: () => click(the.marked('unseen')) },
     'a disabled target': { script: () => click(the.button('Locked')) },
     'a target disabled by what holds it': { script: () => click(the.button('Inside')) },
+    'a target under a scrim': {
+      async script() {
+        document
+          .querySelector('#look')!
+          .insertAdjacentHTML(
+            'beforeend',
+            '<div role="dialog" aria-label="Question"><div class="scrim" style="position:fixed;inset:0;z-index:40"></div></div>',
+          );
+        await click(the.button('Fine'));
+      },
+    },
     'a covered target': { script: () => click(the.button('Buried')) },
     'a moving target': { props: { drifting: true }, script: () => click(the.button('Drifting')) },
     'no text field': { script: () => type(the.button('Fine'), 'x') },
