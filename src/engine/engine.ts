@@ -26,8 +26,11 @@ export type EngineWindow = {
   readonly files: Files;
   /** True for a window that was given a touch screen or no pointer: it cannot be given a mouse again. */
   readonly hasLostMouse: boolean;
-  /** Holds the timelines of animations at 0 in every document from now on: only the page itself moves them on. */
-  holdMotion(): Promise<void>;
+  /**
+   * From now on time is the page's own: the timelines of animations stand at 0 in every document, and frames of the
+   * same origin are given the time of the page around them.
+   */
+  holdTime(): Promise<void>;
   /** Makes the window show what a person in that environment would see. */
   apply(environment: Environment): Promise<void>;
   /** Loads a page and waits for its load event. */

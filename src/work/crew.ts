@@ -5,7 +5,7 @@ import { type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
 /** A window for looks: time is theirs. */
 async function openFor(engine: Engine): Promise<EngineWindow> {
   const window = await engine.open();
-  await window.holdMotion();
+  await window.holdTime();
   return window;
 }
 

@@ -121,6 +121,16 @@ export default looks(Any, { props: { what: 'Now' }, states: {
     await ensure(the.status()).isVisible();
     await ensure(the.text('Three ships')).isVisible();
   } },
+  'in a frame': { async script() {
+    const frame = document.createElement('iframe'); let said = '';
+    window.heard = (text) => { said += text + ' '; };
+    frame.srcdoc = '<p>framed</p><script>parent.heard(new Date().toISOString() + performance.now()); setTimeout(() => parent.heard("late" + performance.now()), 700); requestAnimationFrame(() => parent.heard("frame"))</' + 'script>';
+    await new Promise((go) => { frame.onload = go; document.body.append(frame); });
+    await ensure(() => said).equals('2026-03-02T09:30:00.000Z0 frame late700 ');
+    const plain = document.createElement('iframe'); document.body.append(plain);
+    await ensure(() => new plain.contentWindow.Date().getTime() - Date.now()).equals(0);
+    frame.remove(); plain.remove(); delete window.heard;
+  } },
   'something moves': { props: { what: 'Glide' }, async script() {
     await click(the.button(/Glider/));
     await ensure(the.button('Glider 100')).isVisible();
@@ -183,6 +193,7 @@ describe('the look’s own time', () => {
     'shown before the reply',
     'a reply at once',
     'a skeleton',
+    'in a frame',
     'something moves',
     'the script waits by itself',
     'everything ends',

@@ -1,6 +1,7 @@
 /** One Chromium window, driven over the DevTools protocol. */
 import { setTimeout as delay } from 'node:timers/promises';
 import type { Environment } from '../../core/settings/environment.ts';
+import { knock } from '../../core/wire/stage.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
 import type { Files, InputRequest, PausedRequest, Reply } from '../../core/wire/wire.ts';
 import { type EngineWindow, LostError, type WindowHandlers } from '../engine.ts';
@@ -101,10 +102,11 @@ export class ChromiumWindow implements EngineWindow {
     ]);
   }
 
-  async holdMotion(): Promise<void> {
+  async holdTime(): Promise<void> {
     // Only while this domain is enabled the rate is kept in the documents that come.
     await this.#send('Animation.enable');
     await this.#send('Animation.setPlaybackRate', { playbackRate: 0 });
+    await this.#send('Page.addScriptToEvaluateOnNewDocument', { source: knock });
   }
 
   /** Ending this emulation would leave no pointer at all, not the mouse that was there before. */

@@ -3,8 +3,11 @@ import { native } from '../host/natives.ts';
 import { beganAt, beginTime, dateNow, elapsed } from '../time/time.ts';
 import type { Pin } from './pin.ts';
 
-function pinDate(): void {
-  const Real = native.Date;
+/** A window: this one, or that of a frame. */
+export type Realm = Window & typeof globalThis;
+
+export function pinDate(realm: Realm): void {
+  const Real = realm === window ? native.Date : realm.Date;
   const Pinned = function (this: unknown, ...args: unknown[]) {
     if (!new.target) return new Real(dateNow()).toString();
     const target = new.target as unknown as DateConstructor;
@@ -20,7 +23,7 @@ function pinDate(): void {
   });
   // A date says by its constructor what made it, and must not lead around the pin.
   Object.defineProperty(Real.prototype, 'constructor', { value: Pinned, writable: true, configurable: true });
-  window.Date = Pinned;
+  realm.Date = Pinned;
 }
 
 /** Without a date these show the present one. */
@@ -111,9 +114,12 @@ function pinStartTimes(): void {
   });
 }
 
+export function pinStopwatch(realm: Realm): void {
+  realm.Performance.prototype.now = elapsed;
+}
+
 /** Milliseconds since the look began, wherever the platform tells them. */
 function pinElapsed(): void {
-  Performance.prototype.now = elapsed;
   const timeStamps = new WeakMap<Event, number>();
   Object.defineProperty(Event.prototype, 'timeStamp', {
     configurable: true,
@@ -133,10 +139,11 @@ function pinElapsed(): void {
 
 export const clock: Pin = {
   install() {
-    pinDate();
+    pinDate(window);
     pinFormats();
     pinTemporal();
     pinOrigins();
+    pinStopwatch(window);
     pinElapsed();
     pinStartTimes();
   },

@@ -5,6 +5,7 @@ import { clock } from './clock.ts';
 import { dialogs } from './dialogs.ts';
 import { documentPin } from './document.ts';
 import { doors } from './doors.ts';
+import { framesPin } from './frames.ts';
 import { listeners } from './listeners.ts';
 import { observersPin } from './observers.ts';
 import type { Pin, Report } from './pin.ts';
@@ -17,6 +18,7 @@ const pins: readonly Pin[] = [
   chancePin,
   dialogs,
   timersPin,
+  framesPin,
   observersPin,
   listeners,
   storage,

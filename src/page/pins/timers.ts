@@ -1,5 +1,6 @@
 /** Timers, frames and tasks wait for the time of the look, and end with it. */
 import { elapsed, forget, wait, waitFor } from '../time/time.ts';
+import type { Realm } from './clock.ts';
 import type { Pin } from './pin.ts';
 
 /** Ends the tasks that were posted with a priority. */
@@ -8,25 +9,25 @@ let tasks = new AbortController();
 const called = (handler: TimerHandler, args: unknown[]): (() => void) =>
   typeof handler === 'function' ? () => handler(...args) : () => new Function(handler)();
 
-function pinTimeouts(): void {
-  window.setTimeout = ((handler: TimerHandler, delay?: number, ...args: unknown[]) =>
+export function pinTimeouts(realm: Realm): void {
+  realm.setTimeout = ((handler: TimerHandler, delay?: number, ...args: unknown[]) =>
     wait(delay, null, called(handler, args))) as typeof window.setTimeout;
-  window.setInterval = ((handler: TimerHandler, delay?: number, ...args: unknown[]) =>
+  realm.setInterval = ((handler: TimerHandler, delay?: number, ...args: unknown[]) =>
     wait(delay, Math.max(1, Math.trunc(Number(delay)) || 0), called(handler, args))) as typeof window.setInterval;
   // The platform lets either function clear what the other one set.
-  window.clearTimeout = ((id?: number) => forget(Number(id))) as typeof window.clearTimeout;
-  window.clearInterval = window.clearTimeout;
+  realm.clearTimeout = ((id?: number) => forget(Number(id))) as typeof window.clearTimeout;
+  realm.clearInterval = realm.clearTimeout;
 }
 
 /** How long something may do what it likes when nothing else is left to do, in milliseconds. */
 const idleTime = 50;
 
-function pinFrames(): void {
-  window.requestAnimationFrame = (callback) => waitFor('frame', () => callback(elapsed()));
-  window.cancelAnimationFrame = forget;
-  window.requestIdleCallback = (callback) =>
+export function pinFrames(realm: Realm): void {
+  realm.requestAnimationFrame = (callback) => waitFor('frame', () => callback(elapsed()));
+  realm.cancelAnimationFrame = forget;
+  realm.requestIdleCallback = (callback) =>
     waitFor('idle', () => callback({ didTimeout: false, timeRemaining: () => idleTime }));
-  window.cancelIdleCallback = forget;
+  realm.cancelIdleCallback = forget;
 }
 
 /** The promise of a task of an ended look never settles: nobody is there any more who could handle its end. */
@@ -66,8 +67,8 @@ function endTasks(): void {
 
 export const timersPin: Pin = {
   install() {
-    pinTimeouts();
-    pinFrames();
+    pinTimeouts(window);
+    pinFrames(window);
     pinTasks();
     pinTimeoutSignals();
   },
