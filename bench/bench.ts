@@ -8,7 +8,7 @@ const benches: Record<string, () => Promise<Figure>> = {
   run: async () => (await import('./run.ts')).measureRun(),
   record: async () => (await import('./record.ts')).measureRecord(),
   compare: async () => (await import('./compare.ts')).measureCompare(),
-  steady: async () => (await import('./steady.ts')).measureSteady(Number(process.argv[3] ?? 20)),
+  steady: async () => (await import('./steady.ts')).measureSteady(...process.argv.slice(3).map(Number)),
   redraw: async () => (await import('./redraw.ts')).measureRedraw(),
 };
 

@@ -1,7 +1,8 @@
 /**
  * Whether looks come out the same on a busy machine: the demo and the kits, again and again, shuffled, in one window
  * and in several, beside loops that leave next to nothing of the processor. Floor: no difference at all, in outcome,
- * steps and their times, moments, markup or pictures. `npm run bench -- steady 5` runs five rounds instead of twenty.
+ * steps and their times, moments, markup or pictures. `npm run steady 5` runs five rounds instead of twenty,
+ * `npm run steady 5 4` beside four loops for each processor instead of one.
  */
 import { createHash } from 'node:crypto';
 import { conditionsInWords, conditionsOf } from '../src/core/steady/conditions.ts';
@@ -14,7 +15,11 @@ const projects = ['demo/harbour', 'test/kits/material', 'test/kits/modules', 'te
 const hash = (text: string): string => createHash('sha256').update(text).digest('base64');
 
 /** Runs one project so many times; what differed, in words, and how many results there were. */
-async function measureProject(project: string, rounds: number): Promise<{ results: number; differing: string[] }> {
+async function measureProject(
+  project: string,
+  rounds: number,
+  loops: number,
+): Promise<{ results: number; differing: string[] }> {
   const shop = await openWorkshop(project);
   const first = new Map<string, Reference>();
   const differing: string[] = [];
@@ -22,7 +27,7 @@ async function measureProject(project: string, rounds: number): Promise<{ result
   try {
     for (let round = 1; round <= rounds; round++) {
       const conditions = conditionsOf(round, 4);
-      const rest = conditions.isBusy ? makeBusy() : () => {};
+      const rest = conditions.isBusy ? makeBusy(loops) : () => {};
       const looks = await shop.run([], { conditions, settings: { isolate: null } }).finally(rest);
       results += looks.length;
       for (const look of looks) {
@@ -41,11 +46,11 @@ async function measureProject(project: string, rounds: number): Promise<{ result
   return { results, differing };
 }
 
-export async function measureSteady(rounds = 20): Promise<Figure> {
+export async function measureSteady(rounds = 20, loops = 1): Promise<Figure> {
   let results = 0;
   const differing: string[] = [];
   for (const project of projects) {
-    const found = await measureProject(project, rounds);
+    const found = await measureProject(project, rounds, loops);
     results += found.results;
     differing.push(...found.differing);
   }

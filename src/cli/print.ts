@@ -4,6 +4,7 @@ import { lookTitle } from '../core/look/look.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import type { CaptureSummary, ResultSummary, RunSummary } from '../core/run/run.ts';
 import { type Verdict, verdicts } from '../core/run/verdict.ts';
+import { contrasted } from '../core/text/contrast.ts';
 import { counted } from '../core/text/counted.ts';
 
 /** A shape for each verdict, so that colour never says it alone. */
@@ -62,9 +63,12 @@ function captureText(capture: CaptureSummary): string | null {
   if (state.markup.length > 0) parts.push(state.picture ? lines : `markup only: ${lines}, the picture is as approved`);
   if (state.otherFingerprint)
     parts.push('the baseline was taken with another browser, other fonts or in another environment');
-  const markup = state.markup
-    .slice(0, 4)
-    .map(({ side, text }) => `\n    ${side === 'now' ? pc.green(`+ ${text.trim()}`) : pc.red(`− ${text.trim()}`)}`);
+  const linesOf = (wanted: 'baseline' | 'now'): string[] =>
+    state.markup.filter(({ side }) => side === wanted).map(({ text }) => text.trim());
+  const markup = state.markup.slice(0, 4).map(({ side, text }) => {
+    const shown = contrasted(text.trim(), linesOf(side === 'now' ? 'baseline' : 'now'));
+    return `\n    ${side === 'now' ? pc.green(`+ ${shown}`) : pc.red(`− ${shown}`)}`;
+  });
   return `${capture.name}: ${parts.join('; ')}${markup.join('')}`;
 }
 

@@ -10,9 +10,9 @@ for (;;) {
   if (process.ppid !== parent) process.exit();
 }`;
 
-/** Starts an endless loop for each processor; the returned function ends them. */
-export function makeBusy(): () => void {
-  const loops = Array.from({ length: availableParallelism() }, () =>
+/** Starts so many endless loops for each processor; the returned function ends them. */
+export function makeBusy(each = 1): () => void {
+  const loops = Array.from({ length: each * availableParallelism() }, () =>
     spawn(process.execPath, ['-e', loop], { stdio: 'ignore' }),
   );
   // A machine that cannot start one more process is busy enough.

@@ -69,6 +69,10 @@ const controlHtml = `
 <label>Day <input type="date" onchange="window.heard = event.target.value"></label><label>Hour <input type="time"></label>
 <label>Flag <input type="color"></label><label>Month <input type="month"></label><label>Draught <input type="range" max="20" step="0.5"></label>`;
 const controls: Record<string, string> = {
+  'twins are seen in the place of their controls': `await ensure(the.checkbox('Lit')).isVisible();
+    await ensure(the.radio('Port')).isVisible(); await ensure(the.radio('Starboard')).isVisible();`,
+  'a twin that differs from one by being transparent, too': `$('span').style.opacity = '0';
+    await ensure(the.checkbox('Lit')).isVisible();`,
   'a transparent checkbox over its twin': `await click(the.checkbox('Lit'));
     await ensure(the.checkbox('Lit')).isChecked();`,
   'a clipped radio inside its label': `await click(the.radio('Port')); await ensure(the.radio('Port')).isChecked();`,

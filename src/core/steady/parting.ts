@@ -1,5 +1,6 @@
 /** Where two runs of one look part, and what is the likely reason. */
 import { canonicalise } from '../moment/canonical.ts';
+import { contrasted } from '../text/contrast.ts';
 import { diffLines, markupLines } from '../moment/markup.ts';
 import type { Moment } from '../moment/moment.ts';
 import { applyPatch } from '../moment/patch.ts';
@@ -82,8 +83,11 @@ function captureDiffers(before: Reference, now: Reference): { what: string; line
   for (const [name, capture] of Object.entries(now.captures)) {
     const was = before.captures[name];
     if (!was || (was.hash === capture.hash && was.markup.join('\n') === capture.markup.join('\n'))) continue;
-    const lines = diffLines(was.markup, capture.markup).map(
-      ({ side, text }) => `${side === 'now' ? '+' : '−'} ${text.trim()}`,
+    const changes = diffLines(was.markup, capture.markup);
+    const texts = (wanted: string): string[] =>
+      changes.filter(({ side }) => side === wanted).map(({ text }) => text.trim());
+    const lines = changes.map(({ side, text }) =>
+      side === 'now' ? `+ ${contrasted(text.trim(), texts('baseline'))}` : `− ${contrasted(text.trim(), texts('now'))}`,
     );
     return {
       what:

@@ -6,15 +6,19 @@ export const boxOf = (element: Element): Box => {
   return [left, top, width, height];
 };
 
-/** Why nobody can see the element, or null when they can; `transparent` ones may count as seen. */
+/**
+ * Why nobody can see the element, or null when they can. With `transparent` one counts as seen that is transparent
+ * itself, in something that is not: its painted twin is seen in its place.
+ */
 export function whyInvisible(element: Element, { transparent = false } = {}): string | null {
   if (!element.isConnected) return 'it was taken out of the page';
   const [, , width, height] = boxOf(element);
   if (!element.checkVisibility()) return 'it or something around it has display: none or content-visibility: hidden';
   const { visibility } = getComputedStyle(element);
   if (visibility !== 'visible') return `it has visibility: ${visibility}`;
-  if (!transparent && !element.checkVisibility({ opacityProperty: true }))
-    return 'it or something around it has opacity: 0';
+  const isOwn = transparent && getComputedStyle(element).opacity === '0';
+  const painted = isOwn ? element.parentElement : element;
+  if (painted && !painted.checkVisibility({ opacityProperty: true })) return 'it or something around it has opacity: 0';
   if (width === 0 || height === 0) return `it is ${width} by ${height} pixels`;
   return null;
 }

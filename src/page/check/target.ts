@@ -3,10 +3,11 @@ import type { Step } from '../../core/timeline/timeline.ts';
 import { matches } from '../../core/value/equal.ts';
 import type { TargetClaim } from '../../language/command.ts';
 import type { Name, Target } from '../../language/target.ts';
+import { handleOf, whyOutOfReach } from '../act/handle.ts';
 import { findAll, matchesName } from '../act/find.ts';
 import { describe, textOf } from '../act/names.ts';
 import { only } from '../act/retry.ts';
-import { boxOf, isDisabled, isVisible, whyInvisible } from '../act/visible.ts';
+import { boxOf, isDisabled, isVisible } from '../act/visible.ts';
 import type { Recording } from '../record/recording.ts';
 import type { Finding } from './check.ts';
 
@@ -48,7 +49,8 @@ function hasFocus(element: Element): Outcome {
 function outcomeOf(element: Element, claim: TargetClaim): Outcome {
   switch (claim.is) {
     case 'visible': {
-      const why = whyInvisible(element);
+      // Of a control that libraries paint a twin of, or clip beside its label, people see that.
+      const why = whyOutOfReach(handleOf(element));
       return why === null || `it is there, but ${why}`;
     }
     case 'disabled':
