@@ -65,7 +65,7 @@ async function steady(patterns: string[], options: Options): Promise<number> {
       const [first] = group;
       const { component, look, environment, notes } = first!;
       say(`\n${pc.yellow('≈ unsteady')}  ${pc.bold(lookTitle(component, look))}  ${pc.dim(environment)}`);
-      say(`  ${notes.at(-1)}`);
+      for (const line of notes.at(-1)!.split('\n')) say(`  ${line}`);
       if (group.length > 1) say(pc.dim(`  It differed in ${group.length} of ${options.rounds - 1} later rounds.`));
       say(`  ${pc.underline(benchUrl(found.url, first!))}`);
     }

@@ -12,7 +12,7 @@ function inWords({ step, what, why }: Parting, look: FinishedLook, conditions: C
   const place = at ? ` at step ${at.index + 1}, “${at.title}”` : '';
   return (
     `In round ${conditions.round} (${conditionsInWords(conditions)}) it came out differently from the first round` +
-    `${place}: ${what}. ${why}`
+    `${place}: ${what}.\n${why}`
   );
 }
 
