@@ -1,4 +1,4 @@
-/** `sguardo steady`: runs looks again and again under other conditions, and says which come out differently, and why. */
+/** `sguardo steady`: runs looks again under other conditions, and says which come out differently, and why. */
 import type { Command } from 'commander';
 import pc from 'picocolors';
 import { lookTitle } from '../core/look/look.ts';
@@ -22,8 +22,8 @@ export function addSteady(program: Command): void {
     .addHelpText(
       'after',
       `
-The first round is run as usual. The others are run beside endless loops, shuffled, in one window and in several, with new
-windows, and with more real time before the look's own time moves on.
+The first round is run as usual. The others are run beside endless loops, shuffled, in one window and in several,
+with new windows, and with more real time before the look's own time moves on.
 
 Examples:
   sguardo steady                    every look, 6 rounds
@@ -72,8 +72,9 @@ async function steady(patterns: string[], options: Options): Promise<number> {
     for (const problem of summary.problems) say(`\n${pc.red('✗')} ${problemText(problem)}`);
     const looks = new Set(results.map(({ component, look, environment }) => `${component}\n${look}\n${environment}`));
     say(
-      `\n${counted(unsteady.length, 'look')} of ${looks.size} came out differently in ${counted(options.rounds, 'round')}` +
-        `  ${pc.dim(`${counted(summary.captures, 'capture')}, ${duration(summary)}`)}`,
+      `\n${counted(unsteady.length, 'look')} of ${looks.size} came out differently in ` +
+        `${counted(options.rounds, 'round')}  ` +
+        pc.dim(`${counted(summary.captures, 'capture')}, ${duration(summary)}`),
     );
     if (found.own && unsteady.length > 0) say(pc.dim('Links work while the service runs: sguardo serve'));
     return code;

@@ -42,7 +42,9 @@ export const frameworkErrors = (error: FastifyError, request: FastifyRequest, re
   );
 };
 
-/** Answers whatever calls throw; `records` is the folder that they write to, `page` what a person sees at no address. */
+/**
+ * Answers whatever calls throw; `records` is the folder that they write to, `page` what a person sees at no address.
+ */
 export function answerProblems(
   app: FastifyInstance,
   records: string,

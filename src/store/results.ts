@@ -139,39 +139,12 @@ function writerOf(db: Db, blobs: Blobs): Write {
   });
 }
 
-export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
-  const add = writerOf(db, blobs);
-  const one = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE id = ?`);
-  const ofRun = db.prepare<[number], Row>(
-    `SELECT ${columns} FROM results WHERE run = ? ORDER BY component, look, environment, repetition`,
-  );
-  const latest = db.prepare<[], Row>(
-    `SELECT ${columns} FROM results WHERE id IN (
-      SELECT (
-        SELECT max(r.id) FROM results r
-        WHERE r.component = p.component AND r.look = p.look AND r.environment = p.environment
-      ) FROM present p
-    ) ORDER BY component, id`,
-  );
-  const history = db.prepare<[string, string, string, number], Row>(
-    `SELECT ${columns} FROM results WHERE component = ? AND look = ? AND environment = ? ORDER BY id DESC LIMIT ?`,
-  );
+/** Reads results as they are told to people, with what has been decided about their captures since. */
+function summariser(db: Db, decisions: Decisions): (row: Row) => ResultSummary {
   const capturesOf = db.prepare<[number], { about: string; markup: string }>(
     'SELECT about, markup FROM captures WHERE result = ? ORDER BY id',
   );
-  const unsteady = db.prepare<[number, string, string, string, string], object>(
-    `SELECT 1 FROM results r LEFT JOIN captures c ON c.result = r.id AND c.unstable
-     WHERE r.run = ? AND r.component = ? AND r.look = ? AND r.environment = ?
-       AND (c.name = ? OR r.about ->> '$.isUnsteady') LIMIT 1`,
-  );
-  const dependents = db.prepare<[], LookName>(
-    "SELECT DISTINCT component, look FROM results WHERE about ->> '$.orderDependent'",
-  );
-  const stored = db.prepare<[number], Omit<StoredCapture, 'state'> & { about: string }>(
-    `SELECT r.run, r.component, r.look, r.environment, c.name, c.hash, c.markup, c.manifest, c.fingerprint, c.about
-     FROM captures c JOIN results r ON r.id = c.result WHERE r.id = ? ORDER BY c.id`,
-  );
-  const summary = (row: Row): ResultSummary => {
+  return (row) => {
     const about = JSON.parse(row.about) as About;
     const captures = capturesOf.all(row.id).map((found): CaptureSummary => {
       const capture = JSON.parse(found.about) as CaptureSummary;
@@ -192,6 +165,50 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
       captures,
     };
   };
+}
+
+/** Tells which captures and looks have not come out the same every time. */
+function steadinessOf(db: Db): Pick<Results, 'isUnsteady' | 'dependent'> {
+  const unsteady = db.prepare<[number, string, string, string, string], object>(
+    `SELECT 1 FROM results r LEFT JOIN captures c ON c.result = r.id AND c.unstable
+     WHERE r.run = ? AND r.component = ? AND r.look = ? AND r.environment = ?
+       AND (c.name = ? OR r.about ->> '$.isUnsteady') LIMIT 1`,
+  );
+  const dependents = db.prepare<[], LookName>(
+    "SELECT DISTINCT component, look FROM results WHERE about ->> '$.orderDependent'",
+  );
+  return {
+    isUnsteady: ({ run, component, look, environment, name }) =>
+      unsteady.get(run, component, look, environment, name) !== undefined,
+    dependent() {
+      const found = new Set(dependents.all().map(({ component, look }) => lookKey(component, look)));
+      return ({ component, look }) => found.has(lookKey(component, look));
+    },
+  };
+}
+
+export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
+  const add = writerOf(db, blobs);
+  const one = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE id = ?`);
+  const ofRun = db.prepare<[number], Row>(
+    `SELECT ${columns} FROM results WHERE run = ? ORDER BY component, look, environment, repetition`,
+  );
+  const latest = db.prepare<[], Row>(
+    `SELECT ${columns} FROM results WHERE id IN (
+      SELECT (
+        SELECT max(r.id) FROM results r
+        WHERE r.component = p.component AND r.look = p.look AND r.environment = p.environment
+      ) FROM present p
+    ) ORDER BY component, id`,
+  );
+  const history = db.prepare<[string, string, string, number], Row>(
+    `SELECT ${columns} FROM results WHERE component = ? AND look = ? AND environment = ? ORDER BY id DESC LIMIT ?`,
+  );
+  const stored = db.prepare<[number], Omit<StoredCapture, 'state'> & { about: string }>(
+    `SELECT r.run, r.component, r.look, r.environment, c.name, c.hash, c.markup, c.manifest, c.fingerprint, c.about
+     FROM captures c JOIN results r ON r.id = c.result WHERE r.id = ? ORDER BY c.id`,
+  );
+  const summary = summariser(db, decisions);
   const read = <T>(hash: string): T => JSON.parse(blobs.get(hash)!.bytes.toString('utf8')) as T;
 
   return {
@@ -218,11 +235,6 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
       stored
         .all(result)
         .map(({ about, ...capture }) => ({ ...capture, state: (JSON.parse(about) as CaptureSummary).state.kind })),
-    isUnsteady: ({ run, component, look, environment, name }) =>
-      unsteady.get(run, component, look, environment, name) !== undefined,
-    dependent() {
-      const found = new Set(dependents.all().map(({ component, look }) => lookKey(component, look)));
-      return ({ component, look }) => found.has(lookKey(component, look));
-    },
+    ...steadinessOf(db),
   };
 }

@@ -58,14 +58,16 @@ export async function confirm(first: FinishedLook, before: readonly string[], tr
   if (!(await orderMatters(alone, before, tries))) {
     alone.isUnsteady = true;
     alone.notes.push(
-      `At the first try it came out as ${inWords(first)}. The looks that ran before it were not the reason: it is unsteady.`,
+      `At the first try it came out as ${inWords(first)}. ` +
+        'The looks that ran before it were not the reason: it is unsteady.',
     );
     return alone;
   }
   const culprit = await culpritOf(alone, before, tries);
+  const reasons = culprit === null ? `the ${before.length} looks before it` : `“${culprit}”`;
   alone.orderDependent = true;
   alone.notes.push(
-    `After ${culprit === null ? `the ${before.length} looks before it` : `“${culprit}”`} it came out as ${inWords(first)}. ` +
+    `After ${reasons} it came out as ${inWords(first)}. ` +
       `What counts is how it comes out alone, and from now on it gets a document of its own. ` +
       `Look for a value that a module keeps from one look to the next.`,
   );

@@ -157,8 +157,16 @@ describe('names that are made up', () => {
         [3, 4, 5],
       );
     expect(linesOf(labelled('mui-7', 'recharts1-clip'))).toEqual(linesOf(labelled('mui-12', 'recharts35-clip')));
-    expect(linesOf(labelled('mui-7', 'c1'))[1]).toBe('<input aria-labelledby="‹id 1› title" id="‹id 2›">');
+    expect(linesOf(labelled('mui-7', 'c1'))[1]).toBe('<input aria-labelledby="‹name 1› title" id="‹name 2›">');
     expect(linesOf(pageOf({ 3: { tag: 'p', attrs: { id: 'title' } } }, [3]))).toEqual(['<p id="title">']);
+  });
+
+  it('never share a name with those that the canonical form has named', () => {
+    const both = pageOf(
+      { 3: { tag: 'p', attrs: { id: 'mui-7' } }, 4: { tag: 'p', attrs: { id: '_r_1_', 'aria-details': 'mui-7' } } },
+      [3, 4],
+    );
+    expect(linesOf(both)).toEqual(['<p id="‹name 1›">', '<p aria-details="‹name 1›" id="‹id 1›">']);
   });
 
   it('marks of scoped styles are left out, and style attributes are declarations', () => {

@@ -44,8 +44,11 @@ export function markupLines({ root }: CanonicalMoment): string[] {
 }
 
 /** Attributes that a person perceives, by sight or by an assistive technology, whatever the picture shows. */
-const perceived =
-  /^(aria-.*|role|alt|title|placeholder|label|href|type|disabled|readonly|required|open|hidden|inert|lang|dir|for|colspan|rowspan|scope|headers|tabindex|contenteditable|min|max|step|pattern|maxlength|autocomplete|download|target)$/;
+const perceived = new RegExp(
+  '^(aria-.*|role|alt|title|placeholder|label|href|type|disabled|readonly|required|open|hidden|inert|lang|dir|for|' +
+    'colspan|rowspan|scope|headers|tabindex|contenteditable|min|max|step|pattern|maxlength|autocomplete|download|' +
+    'target)$',
+);
 
 /** Elements that say nothing of what they hold. */
 const plain = new Set(['<div>', '<span>', '<g>']);

@@ -47,8 +47,11 @@ const declarations = (value: string): string =>
     .map((one) => `${one};`)
     .join(' ');
 
-/** An id that a person would not write: one with a number in it. What it is called cannot be perceived. */
-const isCounted = (id: string): boolean => /\d/.test(id);
+/**
+ * An id that a person would not write: one with a number in it, unless the canonical form has named that already. What
+ * it is called cannot be perceived.
+ */
+const isCounted = (id: string): boolean => /\d/.test(id) && !id.includes('‹');
 
 /** Every counted id of a document, in document order, with its name. */
 function countedIds(root: CanonicalNode): Map<string, string> {
@@ -56,7 +59,7 @@ function countedIds(root: CanonicalNode): Map<string, string> {
   const visit = (node: CanonicalNode): void => {
     if (typeof node === 'string') return;
     const id = node.attrs?.id;
-    if (id !== undefined && isCounted(id) && !names.has(id)) names.set(id, `‹id ${names.size + 1}›`);
+    if (id !== undefined && isCounted(id) && !names.has(id)) names.set(id, `‹name ${names.size + 1}›`);
     for (const kid of [
       ...(node.shadow?.kids ?? []),
       ...(node.frame?.kid ? [node.frame.kid] : []),

@@ -85,8 +85,8 @@ const steps = {
     (d) => `${d.component} threw while rendering: ${d.error}`,
     (d) =>
       wantsProvider.test(String(d.error))
-        ? 'It wants a provider around it, as it has in the app. Put that into the frame, sguardo.frame.tsx: every look ' +
-          'is mounted in it.'
+        ? 'It wants a provider around it, as it has in the app. ' +
+          'Put that into the frame, sguardo.frame.tsx: every look is mounted in it.'
         : 'Fix the component, or give this look the props it needs.',
   ),
   'look-endless': entry(

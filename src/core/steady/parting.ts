@@ -103,24 +103,41 @@ function captureDiffers(before: Reference, now: Reference): { what: string; line
 /** Names that browsers and libraries make up by chance. */
 const madeUp = /blob:|[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-/i;
 
+const listed = (requests: readonly string[]): string => requests.join(', ') || 'none';
+
 /** The reason that fits best, with what to write against it. */
 function reason(before: Reference, now: Reference, index: number | null, lines: readonly string[]): string {
   const real = now.requests.find((title) => title.endsWith('sent to the network'));
   if (real)
-    return `It asks the real network (${asked(real)}), which is never the same twice. Add answers: { '${asked(real)}': { json: … } } to the look.`;
+    return (
+      `It asks the real network (${asked(real)}), which is never the same twice. ` +
+      `Add answers: { '${asked(real)}': { json: … } } to the look.`
+    );
   const order = now.requests.map(asked);
   const wasOrder = before.requests.map(asked);
   if (order.join('\n') !== wasOrder.join('\n'))
-    return `Its requests came in another order (${order.join(', ') || 'none'} instead of ${wasOrder.join(', ') || 'none'}). Let the answer that comes first say so: hold the other one with hold: true and letGo().`;
+    return (
+      `Its requests came in another order (${listed(order)} instead of ${listed(wasOrder)}). ` +
+      'Let the answer that comes first say so: hold the other one with hold: true and letGo().'
+    );
   if (lines.some((line) => madeUp.test(line)))
-    return 'It shows a name that the browser makes up by chance. Give the component such names as a prop, and set them in the look.';
+    return (
+      'It shows a name that the browser makes up by chance. ' +
+      'Give the component such names as a prop, and set them in the look.'
+    );
   const last = index === null ? now.steps.at(-1) : now.steps[index - 1];
   const step = last?.step;
   if (step?.kind === 'action') {
     const place = step.source ? ` in line ${step.source.line} of ${step.source.file}` : '';
-    return `The script goes on right after an action (${step.title}${place}) whose outcome it does not wait for. Add a check behind it, such as: await ensure(the.text('…')).isVisible();`;
+    return (
+      `The script goes on right after an action (${step.title}${place}) whose outcome it does not wait for. ` +
+      "Add a check behind it, such as: await ensure(the.text('…')).isVisible();"
+    );
   }
-  return 'Something happens in real time: a worker, a video, or an image or font that is not waited for. Wait in the script for what it brings, with a check.';
+  return (
+    'Something happens in real time: a worker, a video, or an image or font that is not waited for. ' +
+    'Wait in the script for what it brings, with a check.'
+  );
 }
 
 /** Where and how a later run of a look parts from the first one, or null when nothing differs. */

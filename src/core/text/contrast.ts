@@ -4,7 +4,7 @@
 const before = 24;
 
 /** How much of two texts is the same from the beginning on. */
-export function sharedStart(a: string, b: string): number {
+function sharedStart(a: string, b: string): number {
   let at = 0;
   while (at < a.length && at < b.length && a[at] === b[at]) at++;
   return at;

@@ -5,6 +5,7 @@
 import type { ElementEntry, Moment, NodeEntry, Patch, SheetEntry, View } from '../../core/moment/moment.ts';
 import { append, native } from '../host/natives.ts';
 import { animatedNow, type AnimatedValues } from './animated.ts';
+import { attributesOf, isStyled, type Styled } from './attributes.ts';
 import { documentOf } from './frames.ts';
 import { onRoot, shadowOf } from './roots.ts';
 import { adoptedEntry, elementEntry, sheetVersion } from './sheets.ts';
@@ -19,17 +20,8 @@ const observed: MutationObserverInit = { childList: true, attributes: true, char
 /** Entries on their way into a moment or a patch. */
 type Draft = { nodes: Record<string, NodeEntry | null>; sheets: Record<string, SheetEntry | null> };
 
-type Styled = HTMLStyleElement | HTMLLinkElement;
-
-const isStyled = (element: Element): element is Styled =>
-  (element.localName === 'style' && element.namespaceURI !== null) ||
-  (element.localName === 'link' && /(^|\s)stylesheet(\s|$)/i.test((element as HTMLLinkElement).rel ?? ''));
-
 const isFrame = (element: Element): element is HTMLIFrameElement =>
   element.localName === 'iframe' || element.localName === 'frame';
-
-/** An attribute that is a handler of this element, and not merely named like one. */
-const isHandler = (element: Element, name: string): boolean => /^on[a-z]+$/.test(name) && name in element;
 
 /** A sheet element as it was last recorded, as far as that can be told without reading it. */
 type SheetSeen = { sheet: CSSStyleSheet | null; disabled: boolean; version: number };
@@ -241,7 +233,7 @@ export class Recorder {
     const entry: ElementEntry = { tag: element.localName };
     const ns = namespaces[element.namespaceURI ?? ''];
     if (ns) entry.ns = ns;
-    const attrs = this.#attributes(element);
+    const attrs = attributesOf(element, this.#onAsset);
     if (Object.keys(attrs).length > 0) entry.attrs = attrs;
     if (isStyled(element)) {
       const sheet = this.#styledSheet(element, draft);
@@ -285,54 +277,6 @@ export class Recorder {
       this.#observer.observe(inner, observed);
     }
     return { kid: this.#encodeTree(inner.documentElement, draft), width, height };
-  }
-
-  #attributes(element: Element): Record<string, string> {
-    const attrs: Record<string, string> = {};
-    for (const { name, value } of element.attributes) if (!isHandler(element, name)) attrs[name] = value;
-    const use = (url: string | null | undefined): void => {
-      if (url) this.#onAsset(url);
-    };
-    const full = (url: string): string => {
-      try {
-        return new URL(url, element.baseURI).href;
-      } catch {
-        return '';
-      }
-    };
-    switch (element.localName) {
-      case 'img': {
-        const image = element as HTMLImageElement;
-        // The one address that is shown; what it was chosen from would be chosen again when drawn on another screen.
-        if (image.currentSrc && (attrs.srcset || image.parentElement?.localName === 'picture'))
-          attrs.src = image.currentSrc;
-        delete attrs.srcset;
-        delete attrs.loading;
-        if (image.src || image.currentSrc) use(image.currentSrc || image.src);
-        break;
-      }
-      case 'source':
-        if (element.parentElement?.localName === 'picture') delete attrs.srcset;
-        break;
-      case 'image':
-      case 'use':
-      case 'feImage': {
-        const href = attrs.href ?? attrs['xlink:href'];
-        if (href && !href.startsWith('#')) use(full(href));
-        break;
-      }
-      case 'link':
-        if (isStyled(element)) use((element as HTMLLinkElement).href);
-        break;
-      case 'video':
-        if (attrs.poster) use(full(attrs.poster));
-        break;
-      case 'input':
-        if (attrs.src) use(full(attrs.src));
-        break;
-    }
-    if (attrs.background && /^(body|table|td|th|tr)$/.test(element.localName)) use(full(attrs.background));
-    return attrs;
   }
 
   #styledSheet(element: Styled, draft: Draft): number | null {

@@ -77,8 +77,9 @@ export async function step<T>(
   try {
     await gate.pass(current);
     const result = await body(current, recording);
-    // What an action brings about without any time has happened when it ends; a mount sees to that itself.
-    if (kind === 'action') await cameOfIt(() => recording.isOver);
+    // What an action or a reply that is let go brings about without any time has happened when the step ends; a mount
+    // sees to that itself.
+    if (kind === 'action' || kind === 'answer') await cameOfIt(() => recording.isOver);
     if (kind !== 'part') {
       holdMotion();
       await hoverSettled(recording.number);
