@@ -2,6 +2,7 @@
 import type { Environment } from '../core/settings/environment.ts';
 import type { Box } from '../core/timeline/timeline.ts';
 import type { Files, InputRequest, PausedRequest, Reply } from '../core/wire/wire.ts';
+import type { ProcessorTime } from './processor.ts';
 
 /** What a window tells its owner. Every handler is called in the order in which things happened. */
 export type WindowHandlers = {
@@ -28,7 +29,7 @@ export type EngineWindow = {
   readonly hasLostMouse: boolean;
   /**
    * From now on time is the page's own: the timelines of animations stand at 0 in every document, and frames of the
-   * same origin are given the time of the page around them.
+   * same origin and workers are given the time of their page.
    */
   holdTime(): Promise<void>;
   /** Makes the window show what a person in that environment would see. */
@@ -73,6 +74,9 @@ export type Capabilities = {
   beyondViewport: boolean;
 };
 
+/** The processes of a browser by their ids, with what they have had of the processor; `isPage` for those of pages. */
+export type BrowserLoad = ReadonlyMap<number, ProcessorTime & { isPage: boolean }>;
+
 /** A running browser. */
 export type Engine = {
   capabilities: Capabilities;
@@ -83,6 +87,8 @@ export type Engine = {
   pid: number;
   /** Opens a window with storage of its own. */
   open(): Promise<EngineWindow>;
+  /** Empty where the system does not tell, and when the browser has ended. */
+  load(): Promise<BrowserLoad>;
   /** Resolves when the browser has ended, with the reason. */
   gone: Promise<string>;
   close(): Promise<void>;

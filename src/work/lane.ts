@@ -7,10 +7,11 @@ import type { Environment } from '../core/settings/environment.ts';
 import { breakOff, doing, type Trace } from '../core/timeline/trace.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
 import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
-import { type EngineWindow, LostError } from '../engine/engine.ts';
+import { type BrowserLoad, type EngineWindow, LostError } from '../engine/engine.ts';
 import { Conversation } from './conversation.ts';
 import type { Crew } from './crew.ts';
 import { brokenReport, type Execution } from './execution.ts';
+import { mostLimits, whileMoving, within } from './patience.ts';
 
 type RunOptions = {
   recording?: LookRequest['recording'];
@@ -37,42 +38,6 @@ class Cut extends Error {
   constructor(wrong: Problem) {
     super(wrong.message);
     this.problem = wrong;
-  }
-}
-
-const within = async <T>(milliseconds: number, promise: Promise<T>, late: () => Cut): Promise<T> => {
-  const over = new AbortController();
-  try {
-    return await Promise.race([
-      promise,
-      delay(milliseconds, undefined, { signal: over.signal }).then(() => Promise.reject(late())),
-    ]);
-  } finally {
-    over.abort();
-  }
-};
-
-/** A look that goes on and on may take so many times its limit. */
-const mostLimits = 10;
-
-/**
- * Waits as long as there is progress: `limit` milliseconds without any are too many, since a busy machine may need more
- * for the whole. What makes progress for ever is ended, too.
- */
-async function whileMoving<T>(limit: number, promise: Promise<T>, progress: () => number, late: () => Cut): Promise<T> {
-  for (let last = -1, rounds = 0; ; rounds++) {
-    const now = progress();
-    if (now === last || rounds === mostLimits) throw late();
-    last = now;
-    const waited = within(limit, promise, late);
-    const came = await waited.then(
-      (value) => ({ value }),
-      (error: unknown) => {
-        if (error instanceof Cut && progress() !== now) return null;
-        throw error;
-      },
-    );
-    if (came) return came.value;
   }
 }
 
@@ -119,10 +84,11 @@ export class Lane {
       await window.apply(environment);
       const token = this.#conversation!.begin(bundle);
       const load = window.load(`${this.#origin}${documentPath(bundle, file)}`);
-      await within(loadLimit, Promise.race([load, cut]), late);
+      await this.#whileMoving(loadLimit, Promise.race([load, cut]), () => 0, late);
       const now = Date.parse(this.#settings.now);
-      const asked = window.evaluate(`__sguardo.file(${JSON.stringify(token)}, ${now})`, loadLimit + haltLimit);
-      const report = readFileReport(await within(loadLimit, Promise.race([asked, cut]), late));
+      const call = `__sguardo.file(${JSON.stringify(token)}, ${now})`;
+      const asked = window.evaluate(call, mostLimits * loadLimit + haltLimit);
+      const report = readFileReport(await this.#whileMoving(loadLimit, Promise.race([asked, cut]), () => 0, late));
       if (!report) throw new Cut(problem('page-forged'));
       this.#loaded = wanted;
       this.#report = report;
@@ -164,7 +130,7 @@ export class Lane {
       running.catch(() => {});
       const steps = (): number => gathered.trace.steps.length;
       const ending = Promise.race([running, this.#nextCut()]);
-      const said = readLookReport(await whileMoving(timeLimit, ending, steps, late));
+      const said = readLookReport(await this.#whileMoving(timeLimit, ending, steps, late));
       if (!said) throw new Cut(problem('page-forged'));
       report = said;
       await conversation.hush();
@@ -180,6 +146,11 @@ export class Lane {
     if (watched && this.#window?.lost === null) await this.#window.watch(false).catch(() => {});
     report.notes.push(...gathered.notes);
     return { report, trace: gathered.trace, shots: gathered.shots };
+  }
+
+  #whileMoving<T>(limit: number, promise: Promise<T>, progress: () => number, late: () => Cut): Promise<T> {
+    const load = async (): Promise<BrowserLoad> => (await this.#crew.engine()).load();
+    return whileMoving(promise, { limit, progress, load, late });
   }
 
   /** Where a look stands that did not end: in a script that runs on and on, or waiting behind one of its steps. */

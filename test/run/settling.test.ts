@@ -7,7 +7,7 @@ import { project } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 /**
- * A beacon that is drawn anew at every word of a worker, whose time is its own, `times` times: ever another red, and in
+ * A beacon that is drawn anew at every word of a worker's worker, whose time is its own, `times` times: ever another red, and in
  * the end green.
  */
 const beacon = `import { looks } from 'sguardo';
@@ -23,8 +23,9 @@ function Beacon({ times }: { times: number }) {
       drawn++;
     };
     draw();
-    const code = 'setInterval(() => postMessage(0), 10)';
-    const worker = new Worker(URL.createObjectURL(new Blob([code], { type: 'text/javascript' })));
+    const addressOf = (code: string) => URL.createObjectURL(new Blob([code], { type: 'text/javascript' }));
+    const inner = addressOf('setInterval(() => postMessage(0), 10)');
+    const worker = new Worker(addressOf(\`new Worker('\${inner}').onmessage = () => postMessage(0)\`));
     worker.onmessage = draw;
     return () => worker.terminate();
   }, []);

@@ -164,11 +164,90 @@ export default looks(Any, { props: { what: 'Now' }, states: {
 } });
 `;
 
+/** What workers do has come before time moves on, and their time is the page's. */
+const workers = `import { capture, clock, ensure, looks, the } from 'sguardo';
+import { useEffect, useState } from 'react';
+
+const started = new Set();
+const begin = (code, options) => {
+  const worker = new Worker(URL.createObjectURL(new Blob([code], { type: 'text/javascript' })), options);
+  started.add(worker);
+  return worker;
+};
+function Tide({ code }) {
+  const [said, say] = useState('nothing yet');
+  useEffect(() => {
+    const worker = begin(code);
+    worker.onmessage = ({ data }) => say(String(data));
+    worker.postMessage('go');
+    return () => worker.terminate();
+  }, []);
+  return <p>{said}</p>;
+}
+const shows = (code, text, more) => ({ props: { code }, async script() { await ensure(the.text(text)).isVisible(); await more?.(); } });
+const at = (ms) => () => ensure(() => performance.now()).equals(ms);
+
+export default looks(Tide, { props: { code: '' }, states: {
+  'the clock stands in it': shows("for (let i = 0; i < 1e7; i++) Math.sqrt(i); postMessage([new Date().toISOString(), performance.now(), new Intl.DateTimeFormat('en', { minute: 'numeric' }).format(), Math.random()])", /^2026-03-02T09:30:00.000Z,0,30,0\\.\\d+$/, at(0)),
+  'its timers': shows("setTimeout(() => postMessage('late ' + performance.now()), 5000)", 'nothing yet', async () => {
+    await capture('before', { settle: 0 });
+    await clock.advance(5000);
+    await ensure(the.text('late 5000')).isVisible();
+    await at(5000)();
+  }),
+  'a check moves it on': shows("setTimeout(() => postMessage('late'), 900)", 'late', at(900)),
+  'its interval': shows("let n = 0; const id = setInterval(() => { postMessage(++n); if (n === 3) clearInterval(id); }, 400)", '3', async () => {
+    await at(1200)();
+    await clock.advance(2000);
+    await ensure(the.text('3')).isVisible();
+  }),
+  'it counts for long': shows("onmessage = () => { let n = 0; for (let i = 0; i < 4e8; i++) n += i % 3; postMessage('counted ' + n); }", /^counted/, at(0)),
+  'it has done so in the end': { props: { code: "onmessage = () => { for (let i = 0; i < 4e8; i++) Math.sqrt(i); setTimeout(() => postMessage('done'), 300); }" } },
+  'it asks': { ...shows("fetch('http://looks.localhost/tide').then((r) => r.text()).then((t) => setTimeout(() => postMessage(t), 50))", 'high', at(650)), answers: { '/tide': { body: 'high', delay: 600 } } },
+  'its frames': shows("requestAnimationFrame((t) => postMessage('frame ' + (t > 0 && t < 20)))", 'frame true'),
+  'its timer for ever': { props: { code: 'setTimeout(function again() { setTimeout(again, 20); }, 20)' } },
+  'it knows the time of what it hears': { async script() {
+    const worker = begin('onmessage = () => postMessage(performance.now())');
+    const said = []; worker.addEventListener('message', ({ data }) => said.push(data));
+    worker.postMessage(1); await clock.advance(700); worker.postMessage(2);
+    await ensure(() => said).equals([0, 700]);
+    worker.terminate();
+  } },
+  'a name and a module': { async script() {
+    const worker = begin('postMessage(self.name + typeof importScripts + (new Date() instanceof Date)); export {}', { name: 'tide', type: 'module' });
+    const said = []; worker.onmessage = ({ data }) => said.push(data);
+    await ensure(() => said.join()).equals('tidefunctiontrue');
+    worker.terminate();
+  } },
+  'it throws': { async script() {
+    const worker = begin("setTimeout(() => { throw new Error('aground') }, 10)");
+    const said = []; worker.onerror = (event) => { event.preventDefault(); said.push(event.message); };
+    await ensure(() => said.join()).matches(/aground/);
+    worker.terminate();
+  } },
+  'it is not there': { async script() {
+    const worker = new Worker('/nobody.js'); let failed = 0; worker.onerror = () => failed++;
+    await ensure(() => failed).equals(1);
+    await clock.advance(100);
+    worker.terminate();
+  } },
+  'it ends itself': { async script() {
+    const worker = begin('setTimeout(() => postMessage(1), 20); close()'); worker.onmessage = () => { throw new Error('it lives') };
+    await clock.advance(100);
+    worker.terminate();
+  } },
+} });
+`;
+
 let served: Served;
 let look: (name: string) => ResultSummary;
 beforeAll(async () => {
   served = await serve(
-    project({ 'sguardo.config.ts': configuration({ lanes: 2, patience: 2000 }), 'src/Any.look.jsx': harbour }),
+    project({
+      'sguardo.config.ts': configuration({ lanes: 2, patience: 2000 }),
+      'src/Any.look.jsx': harbour,
+      'src/Tide.look.jsx': workers,
+    }),
   );
   ({ look } = await served.run());
 });
@@ -202,11 +281,31 @@ describe('the look’s own time', () => {
     expect([verdict, problem?.message, notes]).toEqual(['new', undefined, []]);
   });
 
+  it.each([
+    'the clock stands in it',
+    'its timers',
+    'a check moves it on',
+    'its interval',
+    'it counts for long',
+    'it has done so in the end',
+    'it asks',
+    'its frames',
+    'it knows the time of what it hears',
+    'a name and a module',
+    'it throws',
+    'it is not there',
+    'it ends itself',
+  ])('is a worker’s, too: %s', (name) => {
+    const { verdict, problem, notes } = look(name);
+    expect([verdict, problem?.message, notes.filter((note) => !/nobody/.test(note))]).toEqual(['new', undefined, []]);
+  });
+
   it('has come to the end of what ends by itself before a picture is taken', async () => {
     expect(await textOf('a toast is gone in the end')).not.toContain('Saved');
     expect(await textOf('a dialog leaves')).not.toContain('Question');
     expect(await textOf('a timer at the end of many frames')).toContain('left');
     expect(await textOf('a countdown stands in the end')).toContain('5');
+    expect(await textOf('it has done so in the end')).toContain('done');
   });
 
   it('is told by every step', async () => {
@@ -231,7 +330,8 @@ describe('the look’s own time', () => {
   it('gives a share to what goes on for ever, and says so', () => {
     const told = (name: string): string => look(name).notes.join();
     expect(told('idle for ever')).toContain('it asked for idle time again and again. It got 1000 ms');
-    expect(told('a timer for ever')).toContain('a timer set itself again and again. It got 1000 ms');
+    for (const name of ['a timer for ever', 'its timer for ever'])
+      expect(told(name)).toContain('a timer set itself again and again. It got 1000 ms');
     expect([look('a thousand timers').verdict, told('a thousand timers')]).toEqual(['new', '']);
   });
 

@@ -3,8 +3,9 @@ import { spawn } from 'node:child_process';
 import { accessSync, constants } from 'node:fs';
 import type { Readable, Writable } from 'node:stream';
 import { fail } from '../../core/problem/problem.ts';
-import { type Engine, LostError } from '../engine.ts';
+import { type BrowserLoad, type Engine, LostError } from '../engine.ts';
 import { fontsHash } from '../fonts.ts';
+import { processorTime } from '../processor.ts';
 import { Pipe } from './pipe.ts';
 import { freshProfile, removeProfile } from './profile.ts';
 import { type ChromiumWindow, openWindow } from './window.ts';
@@ -64,6 +65,18 @@ const flags = [
   '--font-render-hinting=none',
   '--mute-audio',
 ];
+
+type ProcessInfo = { id: number; type: string };
+
+async function loadOf(pipe: Pipe): Promise<BrowserLoad> {
+  const none: { processInfo: ProcessInfo[] } = { processInfo: [] };
+  const { processInfo } = await pipe.send<typeof none>('SystemInfo.getProcessInfo').catch(() => none);
+  const found = processInfo.map(({ id, type }) => {
+    const time = processorTime(id);
+    return time ? ([id, { ...time, isPage: type === 'renderer' }] as const) : null;
+  });
+  return new Map(found.filter((one) => one !== null));
+}
 
 /**
  * Starts a browser. `hosts` maps host names to ports on loopback, so that pages have the same address in every run.
@@ -134,6 +147,7 @@ export async function startChromium(hosts: Record<string, number> = {}, startLim
     capabilities: { answers: true, media: true, halt: true, beyondViewport: true },
     pid: child.pid!,
     gone,
+    load: () => loadOf(pipe),
     async open() {
       const window = await openWindow(pipe);
       windows.set(window.session, window);

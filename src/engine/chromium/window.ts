@@ -1,7 +1,7 @@
 /** One Chromium window, driven over the DevTools protocol. */
 import { setTimeout as delay } from 'node:timers/promises';
 import type { Environment } from '../../core/settings/environment.ts';
-import { knock } from '../../core/wire/stage.ts';
+import { knock, workerKnock } from '../../core/wire/stage.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
 import type { Files, InputRequest, PausedRequest, Reply } from '../../core/wire/wire.ts';
 import { type EngineWindow, LostError, type WindowHandlers } from '../engine.ts';
@@ -107,6 +107,12 @@ export class ChromiumWindow implements EngineWindow {
     await this.#send('Animation.enable');
     await this.#send('Animation.setPlaybackRate', { playbackRate: 0 });
     await this.#send('Page.addScriptToEvaluateOnNewDocument', { source: knock });
+    await this.#send('Target.setAutoAttach', {
+      autoAttach: true,
+      waitForDebuggerOnStart: true,
+      flatten: true,
+      filter: [{ type: 'worker' }, { exclude: true }],
+    });
   }
 
   /** Ending this emulation would leave no pointer at all, not the mouse that was there before. */
@@ -300,6 +306,11 @@ export class ChromiumWindow implements EngineWindow {
         if (!frame.parentId && !this.#loading) this.handlers?.left(frame.url);
         break;
       }
+      case 'Target.attachedToTarget':
+        // A worker waits for whoever has attached to it.
+        this.#pipe.post('Runtime.evaluate', { expression: workerKnock }, params.sessionId);
+        this.#pipe.post('Runtime.runIfWaitingForDebugger', {}, params.sessionId);
+        break;
       case 'Debugger.scriptParsed':
         this.#scripts.set(params.scriptId, params.url);
         break;

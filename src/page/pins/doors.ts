@@ -1,9 +1,9 @@
 /** Doors to the network that no answer guards: what goes through one is refused or ends with the look. */
 import { native } from '../host/natives.ts';
+import { endWorkers, pinWorkers } from '../workers/workers.ts';
 import type { Pin, Report } from './pin.ts';
 
 let report: Report = () => {};
-let workers: Worker[] = [];
 let channels: BroadcastChannel[] = [];
 let refused = new Set<string>();
 
@@ -30,13 +30,7 @@ function tellRefused(event: SecurityPolicyViolationEvent): void {
 
 export const doors: Pin = {
   install() {
-    window.Worker = new Proxy(Worker, {
-      construct(target, args, newTarget) {
-        const worker = Reflect.construct(target, args, newTarget) as Worker;
-        workers.push(worker);
-        return worker;
-      },
-    });
+    pinWorkers(window);
     window.SharedWorker = new Proxy(SharedWorker, {
       construct: () =>
         refuse('A shared worker', 'it would outlive the look. Use a Worker, or hand the component a stand-in.'),
@@ -62,10 +56,8 @@ export const doors: Pin = {
     refused = new Set();
   },
   end() {
-    const left = workers.length > 0 ? ['it started a worker'] : [];
-    for (const worker of workers) worker.terminate();
+    const left = endWorkers() ? ['it started a worker'] : [];
     for (const channel of channels) channel.close();
-    workers = [];
     channels = [];
     return left;
   },

@@ -2,6 +2,7 @@
 import { frameDoor } from '../../core/wire/stage.ts';
 import { pinDate, pinStopwatch, type Realm } from './clock.ts';
 import type { Pin } from './pin.ts';
+import { pinWorkers } from '../workers/workers.ts';
 import { pinFrames, pinTimeouts } from './timers.ts';
 
 function adopt(frame: Realm): void {
@@ -9,6 +10,7 @@ function adopt(frame: Realm): void {
   pinStopwatch(frame);
   pinTimeouts(frame);
   pinFrames(frame);
+  pinWorkers(frame);
   // A frame may hold frames.
   openDoor(frame);
 }

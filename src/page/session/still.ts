@@ -5,6 +5,7 @@ import { mutationCount, rootsNow } from '../record/roots.ts';
 import { isObserved } from '../pins/observers.ts';
 import { isFramed, nextFrame } from '../time/frame.ts';
 import { holdMotion } from '../time/motion.ts';
+import { haveWorkers, workersHeard, workersIdle } from '../workers/workers.ts';
 import { endless, moveOn, moveOnToRest, runDue, timeNow } from '../time/time.ts';
 
 const postTask = scheduler.postTask.bind(scheduler);
@@ -14,11 +15,11 @@ const usualBusy = 2000;
 let mostBusy = usualBusy;
 
 /**
- * Resolves with true when nothing else is left to do: messages by which a framework puts its work off may overtake one
+ * Resolves with true when nothing else is left to do on the page: messages by which a framework puts its work off may overtake one
  * another, but none is overtaken by a task in the background. On a page that is never idle, with false: after a while
  * at first, and ever sooner.
  */
-export const idle = (): Promise<boolean> =>
+const pageIdle = (): Promise<boolean> =>
   new Promise((resolve) => {
     const timer = native.setTimeout(() => {
       mostBusy = Math.max(4, mostBusy / 2);
@@ -33,6 +34,21 @@ export const idle = (): Promise<boolean> =>
       { priority: 'background' },
     );
   });
+
+/** How often page and workers may keep each other busy before they are said not to become idle. */
+const mostTalk = 100;
+
+/** Resolves with true when nothing else is left to do on the page and in its workers; with false when that never is. */
+export async function idle(): Promise<boolean> {
+  for (let turns = 0; turns < mostTalk; turns++) {
+    const isIdle = await pageIdle();
+    if (!haveWorkers()) return isIdle;
+    const before = workersHeard();
+    if (!(await workersIdle())) return false;
+    if (workersHeard() === before) return isIdle;
+  }
+  return false;
+}
 
 /** Images that are still on their way, in shadow roots, too. */
 const pendingImages = (): HTMLImageElement[] =>

@@ -61,9 +61,16 @@ export function beginTime(at: number): void {
 const generationOf = (kind: Waiting['kind'], period: number | null): number =>
   running && running.kind === kind && (running.period === null) === (period === null) ? running.generation + 1 : 1;
 
-/** Lets something happen after a delay; with `period`, again and again. */
-export function wait(delay: unknown, period: number | null, run: () => void): number {
-  const generation = generationOf('timer', period);
+/**
+ * Lets something happen after a delay; with `period`, again and again. `generation` is how often it has set itself, for
+ * whoever knows it better.
+ */
+export function wait(
+  delay: unknown,
+  period: number | null,
+  run: () => void,
+  generation = generationOf('timer', period),
+): number {
   const due = timerDue(now, delay, generation);
   const id = nextId++;
   entries.set(id, { id, kind: 'timer', due, period, generation, run });
@@ -71,9 +78,8 @@ export function wait(delay: unknown, period: number | null, run: () => void): nu
 }
 
 /** Lets something happen before the next frame, or when nothing else is left to do. */
-export function waitFor(kind: 'frame' | 'idle', run: () => void): number {
+export function waitFor(kind: 'frame' | 'idle', run: () => void, generation = generationOf(kind, null)): number {
   const id = nextId++;
-  const generation = generationOf(kind, null);
   const due = kind === 'frame' ? frameAfter(now) : idleDue(now, generation);
   entries.set(id, { id, kind, due, period: null, generation, run });
   return id;
