@@ -9,6 +9,7 @@ const benches: Record<string, () => Promise<Figure>> = {
   record: async () => (await import('./record.ts')).measureRecord(),
   compare: async () => (await import('./compare.ts')).measureCompare(),
   steady: async () => (await import('./steady.ts')).measureSteady(...process.argv.slice(3).map(Number)),
+  clock: async () => (await import('./clock.ts')).measureClock(),
   redraw: async () => (await import('./redraw.ts')).measureRedraw(),
 };
 

@@ -64,6 +64,7 @@ const schema = object({
   environments: environmentsSchema,
   patience: number().min(0).max(600_000),
   settle: number().min(0).max(600_000),
+  clock: string().oneOf(['look', 'real']),
   timeLimit: number().min(100).max(3_600_000),
   now: string().test(
     'now',
@@ -144,6 +145,7 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     environments: environments.length > 0 ? environments : [defaultEnvironment],
     patience: config.patience ?? 2000,
     settle: config.settle ?? 1000,
+    clock: config.clock ?? 'look',
     timeLimit: config.timeLimit ?? 15_000,
     now: config.now ?? '2026-03-02T09:30:00Z',
     lanes: config.lanes ?? 4,

@@ -102,7 +102,7 @@ export class Lane {
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
     const { recording = 'on', approved = null, watched = false } = options;
-    const { patience, settle, now, network } = this.#settings;
+    const { patience, settle, clock, now, network } = this.#settings;
     const timeLimit = this.#limitOf(look);
     const conversation = this.#conversation!;
     const number = ++this.#number;
@@ -113,6 +113,7 @@ export class Lane {
       number,
       patience,
       settle,
+      clock,
       now: Date.parse(now),
       scheme,
       network,

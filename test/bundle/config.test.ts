@@ -31,6 +31,7 @@ describe('a configuration', () => {
       now: '2026-03-02T09:30:00Z',
       lanes: 4,
       isolate: null,
+      clock: 'look',
       markup: true,
       network: [],
       keep: 50,

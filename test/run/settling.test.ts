@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { pixelAt } from '../../src/core/picture/picture.ts';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { decodePng } from '../../src/work/png.ts';
-import { project } from '../support/project.ts';
+import { configuration, project } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 /**
@@ -31,7 +31,8 @@ function Beacon({ times }: { times: number }) {
   }, []);
   return <canvas ref={canvas} width={40} height={40} style={{ display: 'block' }} />;
 }
-export default looks(Beacon, { props: { times: 8 }, states: { settles: {}, never: { props: { times: 1e9 } } } });
+export default looks(Beacon, { props: { times: 8 }, states: { settles: {}, never: { props: { times: 1e9 } },
+  waits: { props: { times: 0 }, async script() { await new Promise((go) => setTimeout(go, 600)); } } } });
 `;
 
 let served: Served;
@@ -45,8 +46,14 @@ const middleOf = async ({ captures }: ResultSummary): Promise<string> => {
 };
 
 beforeAll(async () => {
-  served = await serve(project({ 'src/Beacon.look.tsx': beacon }));
+  const config = configuration({ clock: 'real', patience: 1500 });
+  served = await serve(project({ 'sguardo.config.ts': config, 'src/Beacon.look.tsx': beacon }));
   ({ look } = await served.run());
+});
+
+it('takes as long as it says where the clock is the real one', () => {
+  expect(look('waits').verdict).toBe('new');
+  expect(look('waits').took).toBeGreaterThan(600);
 });
 
 describe('a picture that nobody has approved', () => {

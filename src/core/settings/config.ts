@@ -20,6 +20,11 @@ export type Config = {
   patience?: number;
   /** How far time is moved on before a capture while anything waits that will happen by itself. Default 1000 ms. */
   settle?: number;
+  /**
+   * `look`: waiting takes no real time. `real`: time is moved on no faster than a clock on the wall, for comparison.
+   * Default `look`.
+   */
+  clock?: 'look' | 'real';
   /** How long a look may take from one step to the next, in real milliseconds; ten times that in all. Default 15000. */
   timeLimit?: number;
   /** What the clock shows when a look begins (ISO 8601). Default `2026-03-02T09:30:00Z`. */
@@ -50,6 +55,7 @@ export type Settings = {
   environments: Environment[];
   patience: number;
   settle: number;
+  clock: 'look' | 'real';
   timeLimit: number;
   now: string;
   lanes: number;

@@ -77,6 +77,8 @@ export type LookRequest = {
   patience: number;
   /** How far time is moved on before a capture, as long as anything waits that would happen by itself. */
   settle: number;
+  /** `real`: time is moved on no faster than a clock on the wall. */
+  clock: 'look' | 'real';
   /** What the clock shows when the look begins, in milliseconds since 1970. */
   now: number;
   scheme: 'light' | 'dark';

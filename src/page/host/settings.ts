@@ -1,9 +1,10 @@
 /** What the host has set for the look that runs. */
 import type { LookRequest } from '../../core/wire/wire.ts';
 
-let settings: Pick<LookRequest, 'patience' | 'settle' | 'network' | 'isLate'> = {
+let settings: Pick<LookRequest, 'patience' | 'settle' | 'clock' | 'network' | 'isLate'> = {
   patience: 2000,
   settle: 1000,
+  clock: 'look',
   network: [],
   isLate: false,
 };
@@ -19,6 +20,9 @@ export const networkOrigins = (): readonly string[] => settings.network;
 
 /** True when whatever happens in real time gets more of it. */
 export const isLate = (): boolean => settings.isLate;
+
+/** True when waiting takes as long as it says. */
+export const isReal = (): boolean => settings.clock === 'real';
 
 /** A look begins. */
 export function setSettings(given: LookRequest): void {

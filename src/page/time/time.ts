@@ -12,7 +12,7 @@ import {
   type Waiting,
 } from '../../core/time/schedule.ts';
 import { native } from '../host/natives.ts';
-import { isLate } from '../host/settings.ts';
+import { isLate, isReal } from '../host/settings.ts';
 import { nextFrame } from './frame.ts';
 import { motionMayMove, motionsAhead, passMotion } from './motion.ts';
 
@@ -128,8 +128,12 @@ function pass(until: number): void {
 /** How much more real time everything gets when a look is run late, in milliseconds. */
 const lateness = 4;
 
+const really = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => native.setTimeout(resolve, milliseconds));
+
 async function move(entry: Entry): Promise<void> {
-  if (isLate()) await new Promise((resolve) => native.setTimeout(resolve, lateness));
+  if (isReal() && entry.due > now) await really(entry.due - now);
+  if (isLate()) await really(lateness);
   pass(entry.due);
   reads = 0;
   // Animations tell that they have begun or ended with a frame.
