@@ -6,9 +6,8 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { build, type Rolldown } from 'vite';
-import { hashOf } from '../src/work/assets.ts';
 import { openStore } from '../src/store/index.ts';
-import { type Figure, keyOf, median, openWorkshop, origin, timed, type Workshop } from './workshop.ts';
+import { approvedBy, type Figure, keyOf, median, openWorkshop, origin, timed, type Workshop } from './workshop.ts';
 
 const limit = 1.0;
 const rounds = 7;
@@ -84,31 +83,12 @@ export async function measureRun(): Promise<Figure> {
   try {
     const first = (await shop.run([])).filter(({ info }) => !info.hasScript);
     const patterns = first.map(keyOf);
-    const approved = new Map(
-      first.flatMap((look) =>
-        look.captures.map(
-          (capture) =>
-            [
-              `${keyOf(look)} ${capture.summary.name}`,
-              {
-                png: capture.png,
-                hash: hashOf(capture.png),
-                fingerprint: capture.fingerprint,
-                markup: capture.markup,
-                file: null,
-              },
-            ] as const,
-        ),
-      ),
-    );
+    const baselines = approvedBy(first);
     const full = (): Promise<number> =>
       timed(async () => {
         const run = store.runs.begin({ patterns, looks: [], environments: [], repeat: 1, steady: false }, null);
         const looks = await shop.run(patterns, {
-          baselines: {
-            of: (component, look, _environment, capture) => approved.get(`${component}/${look} ${capture}`) ?? null,
-            approved: (component, look) => ({ end: approved.get(`${component}/${look} end`)!.hash }),
-          },
+          baselines,
           finished: (look) => void store.results.add(run, look, new Set()),
         });
         const wrong = looks.filter(({ verdict }) => verdict !== 'passed');

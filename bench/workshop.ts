@@ -9,6 +9,7 @@ import { lookKey } from '../src/core/look/look.ts';
 import { stageHost } from '../src/core/wire/stage.ts';
 import { startChromium } from '../src/engine/chromium/chromium.ts';
 import { Crew } from '../src/work/crew.ts';
+import { hashOf } from '../src/work/assets.ts';
 import type { FinishedLook } from '../src/core/run/finished.ts';
 import { type RunBaselines, runLooks } from '../src/work/run.ts';
 
@@ -94,6 +95,26 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
       server.close();
       server.closeAllConnections();
     },
+  };
+}
+
+/** What looks came to as their baselines. */
+export function approvedBy(looks: readonly FinishedLook[]): RunBaselines {
+  const approved = new Map(
+    looks.map((look) => [
+      keyOf(look),
+      new Map(
+        look.captures.map(({ summary, png, fingerprint, markup }) => [
+          summary.name,
+          { png, hash: hashOf(png), fingerprint, markup, file: null },
+        ]),
+      ),
+    ]),
+  );
+  return {
+    of: (component, look, _environment, capture) => approved.get(lookKey(component, look))?.get(capture) ?? null,
+    approved: (component, look) =>
+      Object.fromEntries([...(approved.get(lookKey(component, look)) ?? [])].map(([name, { hash }]) => [name, hash])),
   };
 }
 
