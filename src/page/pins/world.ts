@@ -110,6 +110,24 @@ function differences(holder: Holder, found: string[]): void {
   }
 }
 
+/** What is no object, and no function: nothing else can hold on to it. */
+const isPlain = (value: unknown): boolean =>
+  value === null || (typeof value !== 'object' && typeof value !== 'function');
+
+/** Takes back plain values of the window: a flag that a library has set in one look is not set when the next begins. */
+function takeBack({ object, keys, isAccessor, values }: Holder): void {
+  const now = ownKeys(object);
+  for (let i = 0; i < now.length; i++) {
+    const key = now[i]!;
+    const { value, writable, configurable } = getOwnPropertyDescriptor(object, key)!;
+    if (!writable || !configurable || !isPlain(value) || value === undefined || restless.has(key)) continue;
+    let at = 0;
+    while (at < keys.length && keys[at] !== key) at++;
+    if (at === keys.length) delete object[key];
+    else if (!isAccessor[at] && isPlain(values[at])) object[key] = values[at];
+  }
+}
+
 let found: string[] = [];
 
 /** Looks for what has been replaced since the look file was evaluated. */
@@ -133,6 +151,7 @@ export const world: Pin = {
     holders = snapshot();
   },
   end() {
+    takeBack(holders[0]!);
     look();
     const left: string[] = [];
     for (let i = 0; i < found.length; i++) left[i] = `it replaced ${found[i]}`;
