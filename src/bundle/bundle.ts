@@ -6,9 +6,9 @@ import { fileURLToPath } from 'node:url';
 import { glob } from 'tinyglobby';
 import type { BuildEnvironmentOptions, Plugin, Rolldown } from 'vite';
 import { componentOf } from '../core/look/look.ts';
-import { codeFrame } from '../core/problem/codeframe.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { fail, type Problem, ProblemError, problem } from '../core/problem/problem.ts';
+import { because, causesOf, explainBuild } from './failure.ts';
 import { typeOf } from './types.ts';
 import { viteOf } from './vite.ts';
 
@@ -169,51 +169,6 @@ async function build(root: string, files: readonly string[], frame: string | nul
   return { output: outputs.flatMap(({ output }) => output) as Built['output'], publicFolder };
 }
 
-type BuildError = Error & {
-  id?: string;
-  loc?: { file?: string; line: number; column: number };
-  errors?: BuildError[];
-  frame?: string;
-  pos?: number;
-};
-
-/** What a bundler's error says, in our words: the message's first line, the place and the code around it. */
-function explainBuild(
-  root: string,
-  file: string,
-  error: unknown,
-  code: 'bundle-failed' | 'frame-failed' = 'bundle-failed',
-): Problem {
-  const all = error as BuildError;
-  const first = all.errors?.[0] ?? all;
-  const path = first.loc?.file ?? first.id;
-  const plain = String(first.message ?? error)
-    // biome-ignore lint/suspicious/noControlCharactersInRegex: colours of a terminal are control characters
-    .replace(/\u001b\[[0-9;]*m/g, '');
-  const message = plain.split('\n').find((line) => line.trim() && !/^Build failed/.test(line)) ?? plain;
-  const told = message
-    .replaceAll(`${root}${sep}`, '')
-    .replace(/^\s*\[[\w:.-]+\]\s*/, '')
-    .trim();
-  const shown = /╭─\[ (.+?):(\d+):(\d+) \]/.exec(plain);
-  const line = first.loc?.line ?? (shown ? Number(shown[2]) : undefined);
-  const column = first.loc ? first.loc.column + 1 : shown ? Number(shown[3]) : 1;
-  // The bundler shows paths from where the service was started, which need not be the project.
-  const at =
-    path ?? (shown ? [root, process.cwd()].map((from) => resolve(from, shown[1]!)).find(existsSync) : undefined);
-  if (!at || line === undefined) return problem(code, { file, error: told });
-  const place = `${relative(root, at)}:${line}:${column}`;
-  try {
-    return problem(
-      code,
-      { file, error: told },
-      { place, frame: codeFrame(readFileSync(at, 'utf8'), { line, column }) },
-    );
-  } catch {
-    return problem(code, { file, error: told }, { place });
-  }
-}
-
 /** Configurations of Vite, in the order in which it looks for them. */
 const viteConfigs = ['js', 'mjs', 'ts', 'cjs', 'mts', 'cts'].map((end) => `vite.config.${end}`);
 
@@ -227,7 +182,7 @@ async function checkShared(root: string, frame: string | null): Promise<void> {
     await vite.resolveConfig({ root, logLevel: 'silent' }, 'build', 'development');
   } catch (error) {
     const file = viteConfigs.find((name) => existsSync(join(root, name))) ?? 'vite.config.ts';
-    fail('config-threw', { file, error: error instanceof Error ? error.message : String(error) });
+    fail('config-threw', { file, error: causesOf(error).join(because) });
   }
   if (!frame) return;
   try {

@@ -8,6 +8,7 @@ import { defaultEnvironment, type Environment } from '../core/settings/environme
 import { fail, ProblemError } from '../core/problem/problem.ts';
 import { schemaWords } from '../core/problem/wording.ts';
 import { nearest } from '../core/text/nearest.ts';
+import { because, causesOf } from './failure.ts';
 import { viteOf } from './vite.ts';
 
 setLocale(schemaWords);
@@ -112,7 +113,7 @@ export async function readConfig(path: string): Promise<Settings> {
     const loaded = await vite.loadConfigFromFile({ command: 'build', mode: 'development' }, path, root, 'silent');
     config = (loaded?.config ?? {}) as Config;
   } catch (error) {
-    return fail('config-threw', { file, error: error instanceof Error ? error.message : String(error) });
+    return fail('config-threw', { file, error: causesOf(error).join(because) });
   }
   try {
     schema.validateSync(config, { abortEarly: true });

@@ -1,6 +1,7 @@
 /** How results and problems are written to a terminal. */
 import pc from 'picocolors';
 import { lookTitle } from '../core/look/look.ts';
+import { inOrder, isDecisive } from '../core/problem/notes.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import type { CaptureSummary, ResultSummary, RunSummary } from '../core/run/run.ts';
 import { type Verdict, verdicts } from '../core/run/verdict.ts';
@@ -88,13 +89,18 @@ export function resultText(
       `  step ${result.failedStep + 1} of ` +
         `${result.steps}${stepTitle && stepTitle !== result.problem?.message ? `: ${stepTitle}` : ''}`,
     );
+  const notes = inOrder(result.notes);
+  const noted = (wanted: (note: string) => boolean): void => {
+    for (const note of notes.filter(wanted)) lines.push(indent(`${pc.yellow('note')} ${note}`, '  '));
+  };
+  noted(isDecisive);
   if (result.problem) lines.push(indent(problemText(result.problem), '  '));
   if (result.verdict === 'changed')
     for (const capture of result.captures) {
       const text = captureText(capture);
       if (text) lines.push(`  ${text}`);
     }
-  for (const note of new Set(result.notes)) lines.push(indent(`${pc.yellow('note')} ${note}`, '  '));
+  noted((note) => !isDecisive(note));
   lines.push(`  ${pc.underline(benchUrl(url, result))}`);
   return lines.join('\n');
 }

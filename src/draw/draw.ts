@@ -4,11 +4,13 @@
  */
 import { Drawing, type DrawTimeline } from './drawing.ts';
 
-/** Which moment to show, with an element outlined and the pointer, where there are any. */
+/** Which moment to show, with an element outlined, what covers it, and the pointer, where there are any. */
 export type DrawShow = {
   kind: 'show';
   moment: number;
   outline: number | null;
+  /** What lies over it. */
+  cover: number | null;
   pointer: [number, number] | null;
   fit: boolean;
   ground?: string;
@@ -28,12 +30,29 @@ export function startDrawing(): void {
   const frame = document.querySelector('iframe')!;
   const paper = document.getElementById('paper')!;
   const outline = overlay('outline');
+  const cover = overlay('cover');
   const pointer = overlay('pointer');
   const drawing = new Drawing(frame);
   let last: DrawShow | null = null;
 
   const tell = (news: DrawNews): void => {
     if (window.parent !== window) window.parent.postMessage(news, '*');
+  };
+
+  const surround = (line: HTMLElement, node: number | null): void => {
+    const box = node === null ? null : drawing.boxOf(node);
+    line.style.display = box && box.width > 0 ? 'block' : 'none';
+    if (!box) return;
+    // What covers everything is outlined inside the paper.
+    const { width, height } = drawing.view;
+    const [left, top] = [Math.max(0, box.left - 3), Math.max(0, box.top - 3)];
+    const [right, bottom] = [Math.min(width, box.left + box.width + 3), Math.min(height, box.top + box.height + 3)];
+    Object.assign(line.style, {
+      left: `${left}px`,
+      top: `${top}px`,
+      width: `${right - left}px`,
+      height: `${bottom - top}px`,
+    });
   };
 
   const show = (asked: DrawShow): void => {
@@ -48,15 +67,8 @@ export function startDrawing(): void {
     const left = asked.fit ? Math.max(0, Math.round((window.innerWidth - width * scale) / 2)) : 0;
     paper.style.transform = left === 0 && scale === 1 ? 'none' : `translateX(${left}px) scale(${scale})`;
     if (asked.ground) document.body.style.background = asked.ground;
-    const box = asked.outline === null ? null : drawing.boxOf(asked.outline);
-    outline.style.display = box && box.width > 0 ? 'block' : 'none';
-    if (box)
-      Object.assign(outline.style, {
-        left: `${box.left - 3}px`,
-        top: `${box.top - 3}px`,
-        width: `${box.width + 6}px`,
-        height: `${box.height + 6}px`,
-      });
+    surround(outline, asked.outline);
+    surround(cover, asked.cover);
     pointer.style.display = asked.pointer ? 'block' : 'none';
     if (asked.pointer) Object.assign(pointer.style, { left: `${asked.pointer[0]}px`, top: `${asked.pointer[1]}px` });
     tell({ kind: 'drawn', moment: asked.moment, width, height });

@@ -122,4 +122,15 @@ describe('what cannot be used', () => {
     expect(run.problems[0]!.frame).toContain('▲');
     expect(results).toEqual([]);
   });
+
+  it('of what the frame imports is not blamed on the frame', async () => {
+    const frame = "import './theme';\nexport default ({ children }) => children;\n";
+    write(folder, { 'sguardo.frame.tsx': frame, 'theme.ts': 'export const sea = {;\n' });
+    const { run } = await served.run();
+    expect(run.problems[0]).toMatchObject({
+      code: 'frame-failed',
+      message: expect.stringMatching(/^theme\.ts, which the frame sguardo\.frame\.tsx imports, could not be bundled/),
+      place: expect.stringMatching(/^theme\.ts:1:\d+$/),
+    });
+  });
 });

@@ -35,7 +35,7 @@ describe('answers', () => {
 
   it('that are missing are noted, with what to write', () => {
     expect(look('nobody answers').notes).toEqual([
-      `GET /api/forgotten has no answer, so it got 404. Add answers: { 'GET /api/forgotten': { json: … } } to the look.`,
+      `GET /api/forgotten has no answer, so it got 404. The nearest one that is declared is “GET /api/forgoten”. Add answers: { 'GET /api/forgotten': { json: … } } to the look.`,
     ]);
   });
 

@@ -3,6 +3,7 @@
  * way out.
  */
 import { beforeAll, describe, expect, it } from 'vitest';
+import { momentAt } from '../../src/core/moment/patch.ts';
 import type { ProblemCode } from '../../src/core/problem/problem.ts';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { copyOf, write } from '../support/project.ts';
@@ -85,6 +86,13 @@ describe('a look that does not hold', () => {
     expect(line('a script that throws')).toBe("throw new TypeError('no such knot');");
     expect(line('an error in a handler')).toContain("throw new RangeError('the line parted')");
     expect(line('a capture twice')).toBe("await capture('same');");
+  });
+
+  it('says in its step what lay over the target', async () => {
+    const { steps, base, patches } = await served.client.timeline(look('a target under a scrim').id);
+    const { cover, after } = steps.at(-1)!;
+    const node = momentAt(base, patches, after!).nodes[cover!]!;
+    expect(node).toMatchObject({ attrs: expect.objectContaining({ class: 'scrim' }) });
   });
 
   it('spoils none of the others', () => {

@@ -1,5 +1,6 @@
 /** What there is to know about the step, or about the look as a whole. */
 import { Tabs } from 'radix-ui';
+import { isDecisive } from '../../core/problem/notes.ts';
 import type { Problem } from '../../core/problem/problem.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
 import type { Step, Timeline } from '../../core/timeline/timeline.ts';
@@ -29,6 +30,7 @@ export function Details({ result, timeline, step, problems }: Props) {
           <StepCard
             step={step}
             problems={problems}
+            notes={problems.length > 0 ? result.notes.filter(isDecisive) : []}
             marks={timeline.marks}
             count={timeline.steps.length}
             shownFile={timeline.source ? result.file : null}

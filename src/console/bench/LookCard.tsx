@@ -1,7 +1,9 @@
 /** What there is to know about the look as a whole: its captures, notes and history. */
 import { Link } from 'react-router';
+import { inOrder } from '../../core/problem/notes.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
 import { source, useHistory } from '../data.ts';
+import { NoteCard } from '../parts/NoteCard.tsx';
 import { Verdict } from '../parts/Verdict.tsx';
 
 export const day = (at: string): string =>
@@ -11,10 +13,8 @@ export function LookCard({ result }: { result: ResultSummary }) {
   const history = useHistory(result);
   return (
     <div className="flex flex-col gap-3 p-3">
-      {result.notes.map((note) => (
-        <p key={note} className="rounded-md border border-changed/50 bg-changed/7 px-3 py-1.5">
-          {note}
-        </p>
+      {inOrder(result.notes).map((note) => (
+        <NoteCard key={note} note={note} />
       ))}
       <section>
         <h3 className="mb-1 text-[11px] font-semibold text-soft">Captures</h3>

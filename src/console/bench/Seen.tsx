@@ -65,6 +65,7 @@ export function Seen({ project, dark, result, timeline, desk }: Props) {
             environment={result.environment}
             moment={position.moment}
             outline={step?.target?.node ?? null}
+            cover={step?.outcome === 'failed' ? (step.cover ?? null) : null}
             pointer={pointer}
             dark={dark}
           />

@@ -9,11 +9,12 @@ type Props = {
   environment: string;
   moment: number;
   outline: number | null;
+  cover: number | null;
   pointer: [number, number] | null;
   dark: boolean;
 };
 
-export function Stage({ project, timeline, environment, moment, outline, pointer, dark }: Props) {
+export function Stage({ project, timeline, environment, moment, outline, cover, pointer, dark }: Props) {
   const frame = useRef<HTMLIFrameElement>(null);
   const [ready, setReady] = useState(0);
   const [drawn, setDrawn] = useState(false);
@@ -44,11 +45,12 @@ export function Stage({ project, timeline, environment, moment, outline, pointer
         kind: 'show',
         moment,
         outline,
+        cover,
         pointer,
         fit: true,
         ground: getComputedStyle(document.documentElement).getPropertyValue('--well'),
       });
-  }, [ready, base, moment, outline, pointer, dark]);
+  }, [ready, base, moment, outline, cover, pointer, dark]);
   return (
     <div className="relative h-full">
       {!drawn && (

@@ -1,6 +1,7 @@
 /** What there is to know about one step. */
 import type { Problem } from '../../core/problem/problem.ts';
 import type { Mark, Step } from '../../core/timeline/timeline.ts';
+import { NoteCard } from '../parts/NoteCard.tsx';
 import { ProblemCard } from '../parts/ProblemCard.tsx';
 import { milliseconds } from './time.ts';
 
@@ -18,6 +19,8 @@ const clockText = ([from, to]: [number, number]): string =>
 type Props = {
   step: Step;
   problems: Problem[];
+  /** Notes that are likely to say why. */
+  notes: string[];
   marks: Mark[];
   /** How many steps there are. */
   count: number;
@@ -25,7 +28,7 @@ type Props = {
   shownFile: string | null;
 };
 
-export function StepCard({ step, problems, marks, count, shownFile }: Props) {
+export function StepCard({ step, problems, notes, marks, count, shownFile }: Props) {
   const { sign, tone } = outcomes[step.outcome];
   const facts = [
     ...(step.clock ? [['clock', clockText(step.clock)]] : []),
@@ -62,6 +65,9 @@ export function StepCard({ step, problems, marks, count, shownFile }: Props) {
           </div>
         ))}
       </dl>
+      {notes.map((note) => (
+        <NoteCard key={note} note={note} />
+      ))}
       {problems.map((problem) => (
         <ProblemCard key={problem.code} problem={problem} shownFile={shownFile} />
       ))}

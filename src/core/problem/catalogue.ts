@@ -152,11 +152,17 @@ const lookFiles = {
     'Fix the code shown; nothing in the file was run.',
   ),
   'bundle-failed': entry(
-    (d) => `${d.file} could not be bundled: ${d.error}`,
+    (d) =>
+      d.in
+        ? `${d.in}, which ${d.file} imports, could not be bundled: ${d.error}`
+        : `${d.file} could not be bundled: ${d.error}`,
     'Fix the code shown. The other look files were run without it.',
   ),
   'frame-failed': entry(
-    (d) => `The frame ${d.file} could not be bundled: ${d.error}`,
+    (d) =>
+      d.in
+        ? `${d.in}, which the frame ${d.file} imports, could not be bundled: ${d.error}`
+        : `The frame ${d.file} could not be bundled: ${d.error}`,
     'Fix the code shown. Every look is mounted in the frame, so none was run.',
   ),
   'after-circular': entry(

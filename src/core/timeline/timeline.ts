@@ -31,6 +31,8 @@ export type Step = {
   after: number | null;
   /** The element that the step was about: its id in the moments and where it was. */
   target?: { node: number | null; box: Box | null; description: string };
+  /** The element that lay over the one the step was about: its id in the moments. */
+  cover?: number | null;
   /** Where the pointer was, in CSS pixels of the viewport. */
   pointer?: [number, number];
   /** How often a check or a wait looked before it came to its outcome. */

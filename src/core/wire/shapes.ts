@@ -97,6 +97,7 @@ const step = fields({
   before: id,
   after: nullable(id),
   target: optional(fields({ node: nullable(id), box: nullable(box), description: text(100_000) })),
+  cover: optional(nullable(id)),
   pointer: optional(tuple(number, number)),
   tries: optional(id),
   capture: optional(name),

@@ -48,8 +48,11 @@ export function actionable(current: Step, recording: Recording, target: Target, 
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
     const point = pointOf(handle);
     const top = deepestAt(...point);
-    if (!reaches(top, element))
+    if (!reaches(top, element)) {
+      recording.cover(current, top);
       wrong('target-covered', { cover: top ? describeCover(top) : 'nothing visible: it lies outside the viewport' });
+    }
+    delete current.cover;
     recording.aim(current, name, element, boxOf(element));
     current.pointer = point;
     return { element, point };

@@ -2,13 +2,15 @@
 import { append } from '../host/natives.ts';
 import { addressOf } from '../../core/address/address.ts';
 import type { AskedRequest, Reply } from '../../core/wire/wire.ts';
+import { unansweredNote } from '../../core/problem/notes.ts';
+import { nearest } from '../../core/text/nearest.ts';
 import type { AnswerInit } from '../../language/answer.ts';
 import { answerRequest, handleRequests } from '../host/host.ts';
 import { networkOrigins } from '../host/settings.ts';
 import { type Recording, recordingNow } from '../record/recording.ts';
 import { wait } from '../time/time.ts';
 import { arrived, beaconArrived, isFence, requestsNow } from './requests.ts';
-import { type Route, routeFor } from './routes.ts';
+import { declaredRoutes, type Route, routeFor } from './routes.ts';
 
 function toReply(init: AnswerInit, asked: AskedRequest): Reply {
   const headers: Record<string, string> = { 'access-control-allow-origin': '*', ...init.headers };
@@ -58,12 +60,9 @@ function unanswered(asked: AskedRequest, recording: Recording | null, path: stri
     return;
   }
   const route = isOwn ? url.pathname : `${url?.origin ?? ''}${url?.pathname ?? ''}`;
-  const what = isOwn ? 'so it got 404' : 'and looks reach no network, so it was refused';
-  const other = isOwn || !url ? '' : `, or let it through with network: ['${url.origin}'] in sguardo.config.ts`;
-  recording?.note(
-    `${asked.method} ${path} has no answer, ${what}. Add answers: { '${asked.method} ${route}': { json: … } } ` +
-      `to the look${other}.`,
-  );
+  const { method } = asked;
+  const near = nearest(`${method} ${route}`, declaredRoutes());
+  recording?.note(unansweredNote({ method, path, route, origin: isOwn || !url ? null : url.origin, near }));
   answerRequest(asked.id, isOwn ? notFound : 'refuse');
   close(isOwn ? '404, no answer' : 'refused', 'warning');
 }

@@ -64,6 +64,10 @@ export function addRoute(route: string, init: AnswerInit): Route {
   return made;
 }
 
+/** The routes as the look declares them, each with its method. */
+export const declaredRoutes = (): string[] =>
+  routes.map(({ method, route }) => (route.includes(' ') || method === '*' ? route : `${method} ${route}`));
+
 /** The newest route that a request belongs to. */
 export const routeFor = (method: string, url: string): Route | undefined =>
   routes.find((one) => (one.method === '*' || one.method === method) && one.pattern.test(url));

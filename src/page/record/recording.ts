@@ -111,6 +111,11 @@ export class Recording {
     this.#aimed.set(step.index, element);
   }
 
+  /** Says what lies over the element that a step is about; null for nothing that can be shown. */
+  cover(step: Step, element: Element | null): void {
+    step.cover = element && this.idOf(element);
+  }
+
   end(step: Step, outcome: 'passed' | 'failed' | 'broken', wrong?: Problem): void {
     if (this.isOver || !this.#running.has(step.index)) return;
     step.after = this.moment();

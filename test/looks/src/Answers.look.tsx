@@ -102,6 +102,7 @@ export default looks(Telephone, {
     },
     'nobody answers': {
       props: { url: '/api/forgotten' },
+      answers: { 'GET /api/forgoten': {} },
       async script() {
         await click(the.button('Call'));
         await ensure(the.status()).reads(/^404/);

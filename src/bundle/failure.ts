@@ -1,0 +1,79 @@
+/** Why something could not be built, in our words: the cause behind all others, its place, and the code around it. */
+import { existsSync, readFileSync } from 'node:fs';
+import { relative, resolve, sep } from 'node:path';
+import { codeFrame } from '../core/problem/codeframe.ts';
+import { messageOf, type Problem, problem } from '../core/problem/problem.ts';
+
+type BuildError = Error & {
+  id?: string;
+  loc?: { file?: string; line: number; column: number };
+  errors?: BuildError[];
+  cause?: unknown;
+};
+
+/** What stands between an error and the one that it comes of. */
+export const because = '\n  because: ';
+
+// biome-ignore lint/suspicious/noControlCharactersInRegex: colours of a terminal are control characters
+const uncoloured = (text: string): string => text.replace(/\u001b\[[0-9;]*m/g, '');
+
+/** The first line that says anything: what follows is the bundler's own drawing of the code. */
+function firstLine(text: string): string {
+  const plain = uncoloured(text);
+  const line = plain.split('\n').find((one) => one.trim() && !/^Build failed/.test(one)) ?? plain;
+  return line.replace(/^\s*\[[\w:.-]+\]\s*/, '').trim();
+}
+
+/** Longer chains go round in a circle. */
+const mostCauses = 10;
+
+/** An error's message, those of the errors that it comes of behind it, each said once. */
+export function causesOf(error: unknown): string[] {
+  const said: string[] = [];
+  let one = error;
+  for (let i = 0; i < mostCauses && one !== undefined && one !== null; i++) {
+    const { errors, cause } = one as BuildError;
+    const message = firstLine(messageOf(errors?.[0] ?? one));
+    if (message && !said.some((before) => before.includes(message))) said.push(message);
+    one = errors?.[0]?.cause ?? cause;
+  }
+  return said;
+}
+
+type Place = { path: string; line: number; column: number };
+
+/** Where an error, or one that it comes of, says that it lies. */
+function placeOf(root: string, error: unknown, most = mostCauses): Place | null {
+  if (most === 0 || error === undefined || error === null) return null;
+  const all = error as BuildError;
+  const first = all.errors?.[0] ?? all;
+  const deeper = placeOf(root, first.cause ?? all.cause, most - 1);
+  if (deeper) return deeper;
+  const shown = /╭─\[ (.+?):(\d+):(\d+) \]/.exec(uncoloured(messageOf(first)));
+  // The bundler shows paths from where the service was started, which need not be the project.
+  const drawn = shown ? [root, process.cwd()].map((from) => resolve(from, shown[1]!)).find(existsSync) : undefined;
+  const path = first.loc?.file ?? first.id ?? drawn;
+  const line = first.loc?.line ?? (shown ? Number(shown[2]) : undefined);
+  if (!path || line === undefined) return null;
+  return { path, line, column: first.loc ? first.loc.column + 1 : Number(shown![3]) };
+}
+
+/** What a bundler's error says of a file that could not be built with all that it imports. */
+export function explainBuild(
+  root: string,
+  file: string,
+  error: unknown,
+  code: 'bundle-failed' | 'frame-failed' = 'bundle-failed',
+): Problem {
+  const told = causesOf(error).join(because).replaceAll(`${root}${sep}`, '');
+  const at = placeOf(root, error);
+  if (!at) return problem(code, { file, error: told });
+  const path = relative(root, at.path);
+  const details = { file, error: told, ...(path === file ? {} : { in: path }) };
+  const place = `${path}:${at.line}:${at.column}`;
+  try {
+    return problem(code, details, { place, frame: codeFrame(readFileSync(at.path, 'utf8'), at) });
+  } catch {
+    return problem(code, details, { place });
+  }
+}

@@ -1,0 +1,33 @@
+/** Notes that are made in one place and recognised in another. */
+
+type Unanswered = {
+  method: string;
+  /** As it was asked for. */
+  path: string;
+  /** As an answer's key names it. */
+  route: string;
+  /** Null for the page's own origin. */
+  origin: string | null;
+  /** The declared answer that it may have been meant for. */
+  near: string | undefined;
+};
+
+/** What a request came to that nobody answers, and what to write. */
+export function unansweredNote({ method, path, route, origin, near }: Unanswered): string {
+  const what = origin === null ? 'so it got 404' : 'and looks reach no network, so it was refused';
+  const meant = near === undefined ? '' : ` The nearest one that is declared is “${near}”.`;
+  const other = origin === null ? '' : `, or let it through with network: ['${origin}'] in sguardo.config.ts`;
+  return (
+    `${method} ${path} has no answer, ${what}.${meant} ` +
+    `Add answers: { '${method} ${route}': { json: … } } to the look${other}.`
+  );
+}
+
+/** True for a note that is likely to say why a look failed. */
+export const isDecisive = (note: string): boolean => / has no answer, (so it got 404|and looks reach)/.test(note);
+
+/** Notes with the decisive ones first, each once. */
+export const inOrder = (notes: readonly string[]): string[] => {
+  const all = [...new Set(notes)];
+  return [...all.filter(isDecisive), ...all.filter((note) => !isDecisive(note))];
+};
