@@ -2,6 +2,7 @@
 import { cpSync, existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
+import type { ResultSummary } from '../../src/core/run/run.ts';
 import { markupIn, copyOf, lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -198,5 +199,31 @@ describe('the folder', () => {
     await client.decide({ kind: 'approve', all: true });
     expect((await run()).run.tally).toMatchObject({ passed: 2 });
     expect(existsSync(join(plain, 'baselines'))).toBe(false);
+  });
+});
+
+describe('what is hidden', () => {
+  const panel = (label: string, leftover: string): string =>
+    lookFile(
+      `return <div><p hidden id="label">${label}</p><p hidden id="title">${leftover}</p>
+        <div hidden aria-labelledby="title">${leftover}</div>
+        <button aria-labelledby="label" style={{ width: 40, height: 20 }} /></div>`,
+      'closed: {}',
+    );
+  const run = async (label: string, leftover: string): Promise<ResultSummary> => {
+    write(folder, { 'src/Panel.look.tsx': panel(label, leftover) });
+    return (await served.run({ patterns: ['src/Panel'] })).look('closed');
+  };
+
+  it('changes nothing, unless it names something that is shown', async () => {
+    await run('Release', 'Berths');
+    await served.client.decide({ kind: 'approve', patterns: ['src/Panel'] });
+    expect((await run('Release', 'Tides')).verdict).toBe('passed');
+    const { verdict, captures } = await run('Keep', 'Tides');
+    expect(verdict).toBe('changed');
+    expect(captures[0]!.state).toMatchObject({
+      picture: null,
+      markup: [expect.objectContaining({ text: 'Release' }), expect.objectContaining({ text: 'Keep' })],
+    });
   });
 });
