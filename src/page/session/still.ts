@@ -1,5 +1,6 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
 import { append, native } from '../host/natives.ts';
+import { networkOrigins } from '../host/settings.ts';
 import { fence, fileEvents, filesOnTheWay, traffic } from '../network/requests.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
 import { isObserved } from '../pins/observers.ts';
@@ -10,25 +11,32 @@ import { endless, moveOn, moveOnToRest, runDue, timeNow } from '../time/time.ts'
 
 const postTask = scheduler.postTask.bind(scheduler);
 
-/** How long the page may keep busy before it is said not to become idle, in milliseconds. */
-const usualBusy = 2000;
-let mostBusy = usualBusy;
+/**
+ * How often a timer of so many milliseconds comes round on a page that keeps busy, before that is said not to become
+ * idle: on a machine that leaves the page little of its time it comes round more slowly, too.
+ */
+const turnLength = 10;
+const usualTurns = 200;
+let mostTurns = usualTurns;
 
 /**
- * Resolves with true when nothing else is left to do on the page: messages by which a framework puts its work off may overtake one
- * another, but none is overtaken by a task in the background. On a page that is never idle, with false: after a while
- * at first, and ever sooner.
+ * Resolves with true when nothing else is left to do on the page: messages by which a framework puts its work off may
+ * overtake one another, but none is overtaken by a task in the background. On a page that is never idle, with false:
+ * after a while at first, and ever sooner.
  */
 const pageIdle = (): Promise<boolean> =>
   new Promise((resolve) => {
-    const timer = native.setTimeout(() => {
-      mostBusy = Math.max(4, mostBusy / 2);
+    let turns = 0;
+    const timer = native.setInterval(() => {
+      if (++turns < mostTurns) return;
+      native.clearInterval(timer);
+      mostTurns = Math.max(1, Math.floor(mostTurns / 2));
       resolve(false);
-    }, mostBusy);
+    }, turnLength);
     void postTask(
       () => {
-        native.clearTimeout(timer);
-        mostBusy = usualBusy;
+        native.clearInterval(timer);
+        mostTurns = usualTurns;
         resolve(true);
       },
       { priority: 'background' },
@@ -68,16 +76,26 @@ function commonest(seen: readonly string[]): string {
 /** How long fonts, images and requests may really take, in milliseconds, on a machine that is not too busy. */
 const realPatience = 2000;
 
+/** The same for what nothing but a busy machine can keep from coming: replies and files of Sguardo's own. */
+const ownPatience = 20_000;
+
+/** How long what is on its way may take: only the real network never answers. */
+const patienceForReplies = (): number => (networkOrigins().length > 0 ? realPatience : ownPatience);
+
 /** How often a page is looked at before it is said not to rest. */
 const fewestRounds = 10;
 
 /** What keeps a page from coming to rest, in words. */
 type Unrest = string | null;
 
+const fileLoading = 'a file was still loading';
+const requestPending = 'a request was still under way';
+
 /** What really takes time: files, pictures, observers, tasks. The look's own time stands meanwhile. */
-async function oneRound(patience: number): Promise<Unrest> {
+async function oneRound(): Promise<Unrest> {
   const before = mutationCount();
   const { events } = traffic();
+  const patience = patienceForReplies();
   if (document.fonts.status === 'loading') await Promise.race([document.fonts.ready, after(patience)]);
   const images = pendingImages();
   if (images.length > 0)
@@ -88,8 +106,8 @@ async function oneRound(patience: number): Promise<Unrest> {
   const isIdle = await idle();
   await runDue();
   if (mutationCount() !== before) return 'the document kept changing';
-  if (filesOnTheWay()) return 'a file was still loading';
-  if (traffic().pending) return 'a request was still under way';
+  if (filesOnTheWay()) return fileLoading;
+  if (traffic().pending) return requestPending;
   if (traffic().events !== events) return 'it kept making requests';
   if (pendingImages().length > 0) return 'an image was still loading';
   if (document.fonts.status !== 'loaded') return 'a font was still loading';
@@ -99,14 +117,15 @@ async function oneRound(patience: number): Promise<Unrest> {
 
 /** Waits until nothing is left to do at this instant; null, or what kept the page going until patience ended. */
 export async function untilQuiet(isOver: () => boolean): Promise<Unrest> {
-  const until = native.now() + realPatience;
+  const began = native.now();
   const seen: string[] = [];
   for (;;) {
-    const unrest = await oneRound(realPatience);
+    const unrest = await oneRound();
     if (unrest === null || isOver()) return unrest;
     append(seen, unrest);
     // On a busy machine patience may end before the page had a chance.
-    if (native.now() > until && seen.length >= fewestRounds) return commonest(seen);
+    const patience = unrest === fileLoading || unrest === requestPending ? patienceForReplies() : realPatience;
+    if (native.now() > began + patience && seen.length >= fewestRounds) return commonest(seen);
   }
 }
 
@@ -123,7 +142,7 @@ export async function caughtUp(): Promise<boolean> {
  * requests that nobody holds back. Whether one had come yet would otherwise depend on the machine.
  */
 export async function cameOfIt(isOver: () => boolean): Promise<void> {
-  const until = native.now() + realPatience;
+  const until = native.now() + patienceForReplies();
   do {
     await caughtUp();
     await fence();

@@ -126,7 +126,7 @@ export function pinWorkers(realm: Realm): void {
 }
 
 /** How long a worker may keep busy before it is not waited for any more, in real milliseconds. */
-const mostBusy = 5000;
+const mostBusy = 10_000;
 
 /** Resolves with true once a worker has nothing left to do. */
 const isIdle = (one: Live): Promise<boolean> =>
