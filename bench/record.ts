@@ -39,7 +39,10 @@ export async function measureRecord(): Promise<Figure> {
       recorded.push(await all('on'));
     }
     const ratio = median(recorded) / median(plain);
-    const run = store.runs.begin({ patterns: [], looks: [], environments: [], repeat: 1, steady: false }, null);
+    const run = store.runs.begin(
+      { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+      null,
+    );
     const perStep: number[] = [];
     for (const look of scripted) {
       const before = store.blobs.size();

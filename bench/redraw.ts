@@ -52,7 +52,10 @@ export async function measureRedraw(): Promise<Figure> {
     const scripted = (await shop.run([])).filter(({ info }) => info.hasScript);
     const environment = shop.settings.environments[0]!;
     const [width, height] = environment.viewport;
-    const run = store.runs.begin({ patterns: [], looks: [], environments: [], repeat: 1, steady: false }, null);
+    const run = store.runs.begin(
+      { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+      null,
+    );
     for (const look of scripted) store.results.add(run, look, new Set());
     const lane = new Lane(shop.crew, 0, origin, shop.settings);
     const page = await drawer.open();

@@ -16,6 +16,8 @@ export type BaselineSet = {
   of: BaselineOf;
   /** Hashes of the approved pictures of a look, by capture. */
   approved(component: string, look: string, environment: string): Record<string, string>;
+  /** A text that is another one when anything that a look's captures are compared with has changed. */
+  identity(component: string, look: string, environment: string): string;
   /** What could not be read. */
   unreadable: Problem[];
   /** Every baseline that there is, with the picture's file in the project. */
@@ -48,6 +50,7 @@ export function takeInFolder(store: Store, root: string, folder: string | null):
   const { baselines, unreadable } = readFolder(root, folder);
   const found = new Map<string, Baseline | Unreadable>();
   const pictures = new Map<string, Record<string, string>>();
+  const identities = new Map<string, string[]>();
   let known: { commit: string | null } | null = null;
   const commit = (): string | null => {
     known ??= { commit: commitOf(root) };
@@ -61,14 +64,22 @@ export function takeInFolder(store: Store, root: string, folder: string | null):
       found.set(keyText(key), { png, hash, markup, fingerprint: about.fingerprint, file });
       const look = lookText(key.component, key.look, key.environment);
       pictures.set(look, { ...pictures.get(look), [key.capture]: hash });
+      const parts = [key.capture, hash, about.fingerprint, about.format === 2 ? about.moment : markup];
+      identities.set(look, [...(identities.get(look) ?? []), JSON.stringify(parts)]);
       adopt(store, baseline, commit);
     }
   });
-  for (const { key, problem } of unreadable) if (key) found.set(keyText(key), { unreadable: problem });
+  for (const { key, problem } of unreadable)
+    if (key) {
+      found.set(keyText(key), { unreadable: problem });
+      identities.set(lookText(key.component, key.look, key.environment), [JSON.stringify(problem)]);
+    }
   return {
     of: (component, look, environment, capture) =>
       found.get(keyText({ component, look, environment, capture })) ?? null,
     approved: (component, look, environment) => pictures.get(lookText(component, look, environment)) ?? {},
+    identity: (component, look, environment) =>
+      (identities.get(lookText(component, look, environment)) ?? []).toSorted().join('\n'),
     unreadable: unreadable.map(({ problem }) => problem),
     files: baselines.map(({ key, file }) => ({ key, file })),
   };
@@ -80,6 +91,7 @@ function fromRecords(store: Store): BaselineSet {
     unreadable: [],
     files: [],
     approved: store.decisions.approvedOf,
+    identity: store.decisions.identityOf,
     of: (component, look, environment, capture) => {
       const decision = store.decisions.baseline({ component, look, environment, capture });
       const png = decision && store.blobs.get(decision.hash);

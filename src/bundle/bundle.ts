@@ -8,6 +8,7 @@ import type { BuildEnvironmentOptions, Plugin, Rolldown } from 'vite';
 import { componentOf } from '../core/look/look.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { fail, type Problem, ProblemError, problem } from '../core/problem/problem.ts';
+import { type Closures, followBuild } from './graph.ts';
 import { because, causesOf, explainBuild } from './failure.ts';
 import { typeOf } from './types.ts';
 import { viteOf } from './vite.ts';
@@ -29,6 +30,9 @@ export type Bundle = {
   unusable: { file: string; problem: Problem }[];
   /** The project's folder of files served as they are. */
   publicFolder: string | null;
+  /** The files behind each of the look files, and those behind the Vite configuration. */
+  closures: Closures;
+  configuration: string[];
 };
 
 const here = dirname(fileURLToPath(import.meta.url));
@@ -87,7 +91,13 @@ start({
 
 const outFolder = '.sguardo-bundle';
 
-type Built = { output: Rolldown.RolldownOutput['output']; publicFolder: string | null };
+type Built = {
+  output: Rolldown.RolldownOutput['output'];
+  publicFolder: string | null;
+  closures: Closures;
+  /** Files behind the Vite configuration. */
+  configuration: string[];
+};
 
 /** How look files are built, whatever the project says of building itself: as pages that are loaded from memory. */
 const buildOptions = (inputs: Record<string, string>, plugins: unknown): BuildEnvironmentOptions => ({
@@ -148,6 +158,7 @@ function pages(root: string, inputs: Record<string, string>, found: (publicFolde
 async function build(root: string, files: readonly string[], frame: string | null): Promise<Built> {
   const vite = await viteOf(root);
   let publicFolder: string | null = null;
+  const { plugin, closures, configuration } = followBuild(root, files, (i) => `\0${entryPrefix}${i}`);
   const inputs = Object.fromEntries([['base', baseEntry], ...files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`])]);
   const result = await vite.build({
     root,
@@ -160,13 +171,15 @@ async function build(root: string, files: readonly string[], frame: string | nul
       pages(root, inputs, (folder) => {
         publicFolder = folder;
       }),
+      plugin,
     ],
     resolve: { alias: [{ find: /^sguardo$/, replacement: languageEntry }], dedupe: ['react', 'react-dom'] },
     // Until Vite 8, JSX wants React imported in every file unless somebody says otherwise.
     ...(Number.parseInt(vite.version, 10) < 8 ? { esbuild: { jsx: 'automatic' as const } } : {}),
   });
   const outputs = (Array.isArray(result) ? result : [result]) as Rolldown.RolldownOutput[];
-  return { output: outputs.flatMap(({ output }) => output) as Built['output'], publicFolder };
+  const output = outputs.flatMap((one) => one.output) as Built['output'];
+  return { output, publicFolder, closures, configuration: [...configuration] };
 }
 
 /** Configurations of Vite, in the order in which it looks for them. */
@@ -218,7 +231,12 @@ function twinsAmong(files: readonly string[]): Bundle['unusable'] {
   });
 }
 
-const nothing: Built = { output: [] as unknown as Built['output'], publicFolder: null };
+const nothing: Built = {
+  output: [] as unknown as Built['output'],
+  publicFolder: null,
+  closures: new Map(),
+  configuration: [],
+};
 
 type Usable = { built: Built; usable: readonly string[]; unusable: Bundle['unusable'] };
 
@@ -254,6 +272,8 @@ export async function bundleLooks(root: string, settings: Settings, files: reado
     entries: [],
     unusable,
     publicFolder: built.publicFolder,
+    closures: built.closures,
+    configuration: built.configuration,
   };
   const hash = createHash('sha256').update(JSON.stringify(unusable));
   for (const item of built.output) {

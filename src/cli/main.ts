@@ -10,6 +10,7 @@ import { addRun } from './run.ts';
 import { addServe } from './serve.ts';
 import { addSteady } from './steady.ts';
 import { addTidy } from './tidy.ts';
+import { addWatch } from './watch.ts';
 
 const { version } = JSON.parse(readFileSync(new URL('../../package.json', import.meta.url), 'utf8')) as {
   version: string;
@@ -25,7 +26,8 @@ const program = new Command('sguardo')
   .addHelpText(
     'after',
     '\nExamples:\n  sguardo run                 run every look of this project\n  sguardo approve --all       ' +
-      'make what they look like the baselines\n  sguardo serve               open the console',
+      'make what they look like the baselines\n  sguardo watch               run what depends on a file when it is saved' +
+      '\n  sguardo serve               open the console',
   );
 program.exitOverride((error) => process.exit(error.exitCode === 0 ? 0 : 2));
 
@@ -36,6 +38,7 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 });
 
 addRun(program);
+addWatch(program);
 addSteady(program);
 addDecisions(program);
 addTidy(program);

@@ -10,7 +10,7 @@ import { exitOf } from './exits.ts';
 import { type Found, findService } from './find.ts';
 import { benchUrl, duration, lookLine, problemText, resultText, tallyText } from './print.ts';
 
-type Options = { env: string[]; repeat: number; json?: boolean; strict?: boolean };
+type Options = { env: string[]; repeat: number; fresh?: boolean; json?: boolean; strict?: boolean };
 
 /** A number of times. @throws InvalidArgumentError */
 export const count = (text: string): number => {
@@ -36,6 +36,7 @@ export function addRun(program: Command): void {
     )
     .addOption(environmentOption())
     .option('-r, --repeat <n>', 'run every look n times and report how many captures differed', count, 1)
+    .option('--fresh', 'run everything, also what nothing has changed for')
     .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
     .option('--strict', 'also exit with 1 when something is new; implied by CI=true')
     .addHelpText(
@@ -45,6 +46,7 @@ Examples:
   sguardo run                       every look, in every environment
   sguardo run BerthCard             the looks of one component
   sguardo run "asks before" -e day  one look, in one environment
+  sguardo run --fresh               take over nothing from earlier runs
   sguardo run --repeat 10           is every picture the same ten times?
   sguardo run --json > result.json  for other programs
 
@@ -73,9 +75,11 @@ function progressLine(active: boolean): { show(text: string): void; line(text: s
 async function run(patterns: string[], options: Options): Promise<number> {
   const found = await findService(process.cwd());
   try {
-    const request = { patterns, environments: options.env, repeat: options.repeat };
+    const { env: environments, repeat, fresh = false } = options;
+    const request = { patterns, environments, repeat, fresh };
     const summary = await follow(found, request, { isQuiet: false, isJson: options.json === true });
-    const results = await found.client.runResults(summary.id);
+    // What was taken over has passed, and is told as a number.
+    const results = await found.client.runResults(summary.id, options.json !== true);
     // A look file that could not be understood, or a browser that went away, weighs more than a look that failed.
     const problems = [...summary.problems, ...results.flatMap(({ problem }) => problem ?? [])];
     const code = Math.max(
@@ -116,16 +120,17 @@ export async function follow(
   line.show(started.status === 'queued' ? 'Waiting for another run to finish…' : 'Bundling the look files…');
   let planned = 0;
   let done = 0;
+  let reused = 0;
   try {
     for (let next = await first; !next.done; next = await events.next()) {
       const event = next.value;
       if (event.kind === 'gap') break;
       if (event.kind === 'run-started' && event.run.id === started.id) line.show('Bundling the look files…');
-      else if (event.kind === 'run-progress' && event.run.id === started.id) planned = event.run.planned;
+      else if (event.kind === 'run-progress' && event.run.id === started.id) ({ planned, reused } = event.run);
       else if (event.kind === 'look-finished' && event.run === started.id) {
         done++;
         if (!isJson && !isQuiet && (!terminal || event.result.verdict !== 'passed')) line.line(lookLine(event.result));
-        line.show(`${done} of ${planned} · ${event.result.component}`);
+        line.show(`${reused + done} of ${planned} · ${event.result.component}`);
       } else if (event.kind === 'run-finished' && event.run.id === started.id) return event.run;
     }
     return await untilOver(client, started.id);
@@ -161,7 +166,8 @@ const alike = ({ component, look, verdict, problem, captures }: ResultSummary): 
 /** Most looks that are told in full; beyond, a list is read in the console, which a CI log has not. */
 const toldInFull = process.env.CI && process.env.CI !== 'false' ? Number.POSITIVE_INFINITY : 20;
 
-async function tell({ client, url, own }: Found, summary: RunSummary, results: ResultSummary[]): Promise<void> {
+/** Tells what a run came to: what went wrong in full, the rest in numbers. */
+export async function tell({ client, url, own }: Found, summary: RunSummary, results: ResultSummary[]): Promise<void> {
   const say = (text: string): void => void process.stdout.write(`${text}\n`);
   const wrong = results.filter(
     ({ verdict, notes }) => verdict === 'failed' || verdict === 'broken' || verdict === 'changed' || notes.length > 0,
@@ -179,7 +185,10 @@ async function tell({ client, url, own }: Found, summary: RunSummary, results: R
   for (const problem of summary.problems) say(`\n${pc.red('✗')} ${problemText(problem)}`);
   say(
     `\n${tallyText(summary)}  ` +
-      pc.dim(`${counted(summary.done, 'look')}, ${counted(summary.captures, 'capture')}, ${duration(summary)}`),
+      pc.dim(
+        `${counted(summary.done, 'look')}${summary.reused > 0 ? ` (${summary.reused} unchanged since they passed)` : ''}, ` +
+          `${counted(summary.captures, 'capture')}, ${duration(summary)}`,
+      ),
   );
   if (summary.request.repeat > 1 && summary.status === 'finished' && summary.captures > 0)
     say(

@@ -13,7 +13,8 @@ export type Client = {
   run(id: number): Promise<RunSummary>;
   startRun(request: Partial<RunRequest>): Promise<RunSummary>;
   stopRun(id: number): Promise<RunSummary>;
-  runResults(id: number): Promise<ResultSummary[]>;
+  /** With `own` without those that the run has taken over from earlier runs. */
+  runResults(id: number, own?: boolean): Promise<ResultSummary[]>;
   result(id: number): Promise<ResultSummary>;
   timeline(id: number): Promise<Timeline>;
   changes(): Promise<ResultSummary[]>;
@@ -24,10 +25,11 @@ export type Client = {
   pictureUrl(hash: string): string;
   /**
    * Events as they happen; `ready` is called when listening has begun. A connection that breaks is made again,
-   * without a gap, from where `cursor` is. Ends when the signal says so, throws when the service does not answer any
+   * without a gap, from where `cursor` is. With `watch` the service runs looks whenever files change that they depend
+   * on. Ends when the signal says so, throws when the service does not answer any
    * more.
    */
-  events(signal: AbortSignal, ready?: () => void, cursor?: Cursor): AsyncGenerator<RunEvent>;
+  events(signal: AbortSignal, ready?: () => void, cursor?: Cursor, watch?: boolean): AsyncGenerator<RunEvent>;
 };
 
 /** Where in the live feed somebody is: the id of the last event that was heard. */
@@ -66,14 +68,15 @@ export function connect(origin: string): Client {
     run: (id) => get(`/api/runs/${id}`),
     startRun: (request) => call('POST', '/api/runs', request),
     stopRun: (id) => call('POST', `/api/runs/${id}/stop`),
-    runResults: (id) => get(`/api/runs/${id}/results`),
+    runResults: (id, own = false) => get(`/api/runs/${id}/results?own=${own}`),
     result: (id) => get(`/api/results/${id}`),
     timeline: (id) => get(`/api/results/${id}/timeline`),
     changes: () => get('/api/changes'),
     decide: (request) => call('POST', '/api/decisions', request),
     tidy: (remove) => call('POST', '/api/baselines/tidy', { remove }),
     pictureUrl: (hash) => `${origin}/api/blobs/${hash}`,
-    events: (signal, ready, cursor = {}) => readEvents(`${origin}/api/events`, signal, cursor, ready),
+    events: (signal, ready, cursor = {}, watch = false) =>
+      readEvents(`${origin}/api/events${watch ? '?watch=true' : ''}`, signal, cursor, ready),
   };
 }
 

@@ -45,7 +45,7 @@ function RunState({ live }: { live: LiveState }) {
     );
   const run = project?.run;
   if (!run) return null;
-  const done = Math.min(run.planned, Math.max(live.run === run.id ? live.done : 0, run.done));
+  const done = Math.min(run.planned, Math.max(live.run === run.id ? run.reused + live.done : 0, run.done));
   const waiting = project.queued.length;
   return (
     <span className="flex items-center gap-2" role="status" aria-label={`Run ${run.id} in progress`}>

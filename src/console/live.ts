@@ -90,7 +90,7 @@ export function useLive(): LiveState {
         await shown();
         abort = new AbortController();
         try {
-          for await (const event of source.events(abort.signal, ready, cursor)) {
+          for await (const event of source.events(abort.signal, ready, cursor, true)) {
             takeIn(queries, event);
             setState((now) => count(now, event));
           }

@@ -27,6 +27,13 @@ export type LookSettings = {
   timeLimit?: number;
   /** Whether it gets a document of its own. */
   isolate?: boolean;
+  /**
+   * Files that it depends on although nothing of its code imports them, as glob patterns from the project's root: when
+   * one changes, its result is not taken over from an earlier run.
+   */
+  dependsOn?: string[];
+  /** False for a look that is run every time, whether anything has changed or not. */
+  reuse?: boolean;
 };
 
 /** One state of a component. */
@@ -58,7 +65,7 @@ export type Looks = LookSettings & {
   states: Record<string, LookState<Record<string, unknown>, string>>;
 };
 
-const settingEntries = ['patience', 'settle', 'timeLimit', 'isolate'] as const;
+const settingEntries = ['patience', 'settle', 'timeLimit', 'isolate', 'dependsOn', 'reuse'] as const;
 const entries = ['props', 'answers', 'states', ...settingEntries];
 const stateEntries = ['props', 'answers', 'after', 'script', ...settingEntries];
 const answerEntries = ['status', 'json', 'body', 'headers', 'delay', 'hold', 'unreachable'];
@@ -89,11 +96,22 @@ function settingsIn(given: LookSettings, where: string): LookSettings {
       fail('look-setting', { where, name, value: show(value), wanted: `a number from ${least} to ${most}` });
     found[name] = value;
   }
-  const { isolate } = given;
-  if (isolate === undefined) return found;
-  if (typeof isolate !== 'boolean')
-    fail('look-setting', { where, name: 'isolate', value: show(isolate), wanted: 'true or false' });
-  return { ...found, isolate };
+  for (const name of ['isolate', 'reuse'] as const) {
+    const value: unknown = given[name];
+    if (value === undefined) continue;
+    if (typeof value !== 'boolean') fail('look-setting', { where, name, value: show(value), wanted: 'true or false' });
+    found[name] = value;
+  }
+  const { dependsOn } = given;
+  if (dependsOn === undefined) return found;
+  if (!Array.isArray(dependsOn) || !dependsOn.every((one: unknown) => typeof one === 'string' && /^[^/.]/.test(one)))
+    fail('look-setting', {
+      where,
+      name: 'dependsOn',
+      value: show(dependsOn),
+      wanted: "a list of patterns from the project's root, such as ['data/**/*.json']",
+    });
+  return { ...found, dependsOn };
 }
 
 /** Declares the looks of a component. Props, and the names in `after`, are checked against it by the compiler. */

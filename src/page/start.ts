@@ -170,6 +170,8 @@ export function start(modules: Modules): void {
         after: typeof state.after === 'string' ? state.after : null,
         isolate: state.isolate ?? result.looks.isolate ?? null,
         timeLimit: state.timeLimit ?? result.looks.timeLimit ?? null,
+        dependsOn: [...(result.looks.dependsOn ?? []), ...(state.dependsOn ?? [])],
+        reuse: state.reuse ?? result.looks.reuse ?? true,
       }));
       return { looks };
     },

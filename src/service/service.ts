@@ -9,7 +9,7 @@ import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import { fail } from '../core/problem/problem.ts';
 import { stageHost } from '../core/wire/stage.ts';
-import { type Bundle, chromiumCrew, readConfig } from '../work/index.ts';
+import { type Bundle, Bundler, chromiumCrew, readConfig } from '../work/index.ts';
 import { onDisk } from '../core/problem/disk.ts';
 import { openStore, type Store, takeLock } from '../store/index.ts';
 import { buildApi } from './api.ts';
@@ -17,6 +17,7 @@ import { Conductor } from './conductor.ts';
 import { type Live, liveFeed } from './live.ts';
 import { errorLog } from './log.ts';
 import { buildStage } from './stage.ts';
+import { watcherOf } from './watcher.ts';
 
 export type ServiceOptions = {
   /** The configuration file; its folder is the project. */
@@ -177,11 +178,19 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     store,
     crew,
     live,
+    bundler: new Bundler(root, version, store.graph),
     log: (error) => log(error),
     onBundle: (bundle, wanted) => show(shown, bundle, wanted),
   });
+  let baselinesFolder = (await settings()).baselines;
+  const watcher = watcherOf(
+    root,
+    () => baselinesFolder,
+    () => conductor.startDue(),
+  );
   const project = async (): Promise<ProjectInfo> => {
     const { environments, baselines } = await settings();
+    baselinesFolder = baselines;
     return {
       name: basename(root),
       root,
@@ -196,7 +205,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     };
   };
   const server = await buildApi({
-    context: { store, conductor, live, root, settings, project },
+    context: { store, conductor, live, watcher, root, settings, project },
     port: () => ports.api,
     stage: stageUrl,
     consoleFolder,
@@ -217,6 +226,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   const end = async (): Promise<void> => {
     // From now on nobody finds it any more.
     rmSync(note, { force: true });
+    await watcher.close();
     const ended = conductor.close();
     // Looks under way may finish, but not for ever: without their browser they end at once.
     await Promise.race([ended, delay(endLimit, undefined, { ref: false })]);

@@ -8,6 +8,8 @@ import type { Db } from './database.ts';
 export type Catalogue = {
   /** What a file declared when it could last be opened. */
   declared(file: string): Declared | null;
+  /** What a file declared that was built from exactly this, or null. */
+  declaredBy(source: string): LookInfo[] | null;
   /** What is declared of every component: its looks. */
   all(): Map<string, Set<string>>;
   /** True when a component has a look file, whether that can be opened or not. */
@@ -26,6 +28,9 @@ export type Catalogue = {
   keepOnly(files: readonly string[], environments: readonly string[]): void;
 };
 
+/** So many sources of look files are remembered: those of this project's commits that somebody may go back to. */
+const mostSources = 20_000;
+
 export function catalogueOf(db: Db): Catalogue {
   const select = db.prepare<[string], { script: string; looks: string }>(
     'SELECT script, looks FROM declared WHERE file = ?',
@@ -43,7 +48,14 @@ export function catalogueOf(db: Db): Catalogue {
   );
   const everything = db.prepare<[], { looks: string }>('SELECT looks FROM declared');
   const ofComponent = db.prepare<[string], { one: number }>('SELECT 1 AS one FROM present WHERE component = ?');
+  const selectSource = db.prepare<[string], { looks: string }>('SELECT looks FROM sources WHERE source = ?');
+  const putSource = db.prepare('INSERT OR REPLACE INTO sources (source, looks) VALUES (?, ?)');
+  const forgetSources = db.prepare('DELETE FROM sources WHERE id <= (SELECT max(id) FROM sources) - ?');
   return {
+    declaredBy(source) {
+      const row = selectSource.get(source);
+      return row ? (JSON.parse(row.looks) as LookInfo[]) : null;
+    },
     all() {
       const found = new Map<string, Set<string>>();
       for (const { looks } of everything.all())
@@ -54,10 +66,12 @@ export function catalogueOf(db: Db): Catalogue {
     hasComponent: (component) => ofComponent.get(component) !== undefined,
     declared(file) {
       const row = select.get(file);
-      return row ? { script: row.script, looks: JSON.parse(row.looks) as LookInfo[] } : null;
+      return row ? { source: row.script, looks: JSON.parse(row.looks) as LookInfo[] } : null;
     },
-    declare: db.transaction((file: string, environment: string, { script, looks }: Declared) => {
-      put.run(file, script, JSON.stringify(looks));
+    declare: db.transaction((file: string, environment: string, { source, looks }: Declared) => {
+      put.run(file, source, JSON.stringify(looks));
+      putSource.run(source, JSON.stringify(looks));
+      forgetSources.run(mostSources);
       removeOthers.run(file, JSON.stringify(looks.map(({ look }) => look)));
       for (const { component, look } of looks) add.run(component, look, environment, file);
     }),

@@ -32,6 +32,8 @@ export type Decisions = {
   stands(key: CaptureKey, decision: Decision): boolean;
   /** Hashes of the approved pictures of a look, by capture. */
   approvedOf(component: string, look: string, environment: string): Record<string, string>;
+  /** A text that is another one when another decision holds for any capture of a look. */
+  identityOf(component: string, look: string, environment: string): string;
   /** Newest first. */
   history(key: Omit<CaptureKey, 'capture'>): Decision[];
 };
@@ -55,14 +57,20 @@ export function decisionsOf(db: Db): Decisions {
     `SELECT * FROM decisions WHERE component = @component AND look = @look AND environment = @environment
      ORDER BY id DESC LIMIT 200`,
   );
-  const baselines = db.prepare<[string, string, string], { capture: string; hash: string }>(
-    `SELECT capture, hash, max(id) FROM decisions WHERE component = ? AND look = ? AND environment = ?
+  const baselines = db.prepare<[string, string, string], { capture: string; hash: string; id: number }>(
+    `SELECT capture, hash, max(id) AS id FROM decisions WHERE component = ? AND look = ? AND environment = ?
      AND kind IN ('approve', 'adopt') GROUP BY capture`,
   );
   return {
     stands: (wanted, { id }) => id >= (newest.get(wanted)?.id ?? 0),
     approvedOf: (component, look, environment) =>
       Object.fromEntries(baselines.all(component, look, environment).map(({ capture, hash }) => [capture, hash])),
+    identityOf: (component, look, environment) =>
+      baselines
+        .all(component, look, environment)
+        .map(({ id }) => id)
+        .sort((a, b) => a - b)
+        .join(),
     add: (decision) => insert.get({ ...decision, at: new Date().toISOString() })!,
     baseline: (wanted) => newest.get(wanted) ?? null,
     about: (wanted, hash, markup) => about.get({ ...wanted, hash, markup }) ?? null,

@@ -3,6 +3,7 @@ import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { type Blobs, blobsOf } from './blobs.ts';
 import { type Catalogue, catalogueOf } from './catalogue.ts';
+import { type GraphRecord, graphOf } from './graph.ts';
 import { openDatabase } from './database.ts';
 import { type Decisions, decisionsOf } from './decisions.ts';
 import { type Pruned, prunerOf } from './prune.ts';
@@ -13,6 +14,7 @@ export type Store = {
   blobs: Blobs;
   runs: Runs;
   catalogue: Catalogue;
+  graph: GraphRecord;
   results: Results;
   decisions: Decisions;
   /** Does several things as one transaction: all of them or, when one throws, none. */
@@ -32,6 +34,7 @@ export function openStore(file: string): Store {
     blobs,
     runs: runsOf(db),
     catalogue: catalogueOf(db),
+    graph: graphOf(db),
     results: resultsOf(db, blobs, decisions),
     decisions,
     together: (work) => db.transaction(work)(),

@@ -7,12 +7,11 @@ export type Pruned = { runs: number; bytes: number };
 /** How many rows a transaction removes: others must not wait for long. */
 const batch = 500;
 
-/** Results of runs beyond the newest ones, but for those that the board still shows. */
-const oldResults = `SELECT id FROM results WHERE run NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT ?)
+/** Results of runs beyond the newest ones, but for those that the board still shows or that a kept run has reused. */
+const oldResults = `SELECT id FROM results WHERE run NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT @keep)
+  AND id NOT IN (SELECT result FROM present WHERE result IS NOT NULL)
   AND id NOT IN (
-    SELECT (SELECT max(r.id) FROM results r
-      WHERE r.component = p.component AND r.look = p.look AND r.environment = p.environment) AS newest
-    FROM present p WHERE newest IS NOT NULL
+    SELECT value FROM (SELECT reused FROM runs ORDER BY id DESC LIMIT @keep) kept, json_each(kept.reused)
   ) LIMIT ${batch}`;
 
 type ResultRefs = { base: string; patches: string; lanes: string; source: string | null; files: string | null };
@@ -63,7 +62,7 @@ function referredOf(db: Db, read: Read): () => Set<string> {
 }
 
 export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
-  const old = db.prepare<[number], { id: number }>(oldResults);
+  const old = db.prepare<{ keep: number }, { id: number }>(oldResults);
   const dropCaptures = db.prepare('DELETE FROM captures WHERE result = ?');
   const dropResult = db.prepare('DELETE FROM results WHERE id = ?');
   const dropRuns = db.prepare(
@@ -101,7 +100,7 @@ export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
 
   return (keep) => {
     let removed = 0;
-    for (let ids = old.all(keep); ids.length > 0; ids = old.all(keep)) {
+    for (let ids = old.all({ keep }); ids.length > 0; ids = old.all({ keep })) {
       removeResults(ids.map(({ id }) => id));
       removed += ids.length;
     }

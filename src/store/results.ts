@@ -1,5 +1,6 @@
 /** Results: what looks came to, with their captures and timelines. */
 import { type LookName, lookKey } from '../core/look/look.ts';
+import type { Basis, Resting } from '../core/run/basis.ts';
 import type { FinishedCapture, FinishedLook } from '../core/run/finished.ts';
 import { sheetsOf } from '../core/moment/canonical.ts';
 import type { CaptureSummary, ResultSummary } from '../core/run/run.ts';
@@ -40,12 +41,17 @@ type About = Omit<ResultSummary, 'id' | 'run' | 'environment' | 'repetition' | '
 
 export type Results = {
   /** Keeps a result; `unstable` names captures that differ from the first repetition's. */
-  add(run: number, result: FinishedLook, unstable: ReadonlySet<string>): ResultSummary;
+  add(run: number, result: FinishedLook, unstable: ReadonlySet<string>, basis?: Basis | null): ResultSummary;
+  /** The results that rest on a key, newest first. */
+  resting(key: string): Resting[];
   get(id: number): ResultSummary | null;
   timeline(id: number): Timeline | null;
-  ofRun(run: number): ResultSummary[];
-  /** The newest result of every look that there is, in every environment. */
+  /** The results of a run, and those that it has taken over unless only its `own` are wanted. */
+  ofRun(run: number, own?: boolean): ResultSummary[];
+  /** What every look that there is comes to now, in every environment. */
   latest(): ResultSummary[];
+  /** Says that looks come to what they came to in these results again. */
+  stand(ids: readonly number[]): void;
   /** Newest first. */
   history(component: string, look: string, environment: string, limit: number): ResultSummary[];
   captures(result: number): StoredCapture[];
@@ -57,19 +63,25 @@ export type Results = {
 
 const columns = 'id, run, environment, repetition, verdict, about, base, patches, lanes, source';
 
-type Write = (run: number, result: FinishedLook, unstable: ReadonlySet<string>) => number;
+/** A look comes to what a result says. */
+const standing = `UPDATE present SET result = r.id FROM (SELECT * FROM results WHERE id = ?) r
+  WHERE present.component = r.component AND present.look = r.look AND present.environment = r.environment`;
+
+type Write = (run: number, result: FinishedLook, unstable: ReadonlySet<string>, basis: Basis | null) => number;
 
 /** Keeps results, with their captures and everything that these are made of, and says their ids. */
 function writerOf(db: Db, blobs: Blobs): Write {
   const insert = db.prepare(
     `INSERT INTO results
-       (run, component, look, environment, repetition, verdict, about, base, patches, lanes, source, files)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+       (run, component, look, environment, repetition, verdict, about, base, patches, lanes, source, files,
+         key, baselines, public)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
   );
   const insertCapture = db.prepare(
     `INSERT INTO captures (result, name, hash, about, markup, manifest, fingerprint, unstable)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
   );
+  const stand = db.prepare(standing);
   const json = 'application/json';
   const text = (value: unknown): Buffer => Buffer.from(JSON.stringify(value));
 
@@ -94,7 +106,7 @@ function writerOf(db: Db, blobs: Blobs): Write {
     insertCapture.run(...row, isUnstable ? 1 : 0);
   };
 
-  return db.transaction((run: number, result: FinishedLook, unstable: ReadonlySet<string>): number => {
+  return db.transaction<Write>((run, result, unstable, basis) => {
     const { info, timeline } = result;
     const base = blobs.put(text(timeline.base), json);
     // Patches and steps speak of the same elements and words as the base: packed from it they shrink tenfold.
@@ -132,9 +144,13 @@ function writerOf(db: Db, blobs: Blobs): Write {
         lanes,
         source,
         files,
+        basis?.key,
+        basis?.baselines,
+        basis && JSON.stringify(basis.files),
       ).lastInsertRowid,
     );
     for (const capture of result.captures) keepCapture(id, capture, timeline, unstable.has(capture.summary.name));
+    stand.run(id);
     return id;
   });
 }
@@ -190,16 +206,18 @@ function steadinessOf(db: Db): Pick<Results, 'isUnsteady' | 'dependent'> {
 export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   const add = writerOf(db, blobs);
   const one = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE id = ?`);
-  const ofRun = db.prepare<[number], Row>(
-    `SELECT ${columns} FROM results WHERE run = ? ORDER BY component, look, environment, repetition`,
+  const order = 'ORDER BY component, look, environment, repetition';
+  const ofRun = db.prepare<[number], Row>(`SELECT ${columns} FROM results WHERE run = ? ${order}`);
+  const withReused = db.prepare<[number, number], Row>(
+    `SELECT ${columns} FROM results WHERE run = ?
+       OR id IN (SELECT value FROM runs, json_each(runs.reused) WHERE runs.id = ?) ${order}`,
+  );
+  const resting = db.prepare<[string], Omit<Resting, 'files' | 'isUnsteady'> & { public: string; unsteady: number }>(
+    `SELECT id, component, look, verdict, baselines, public, about ->> '$.isUnsteady' AS unsteady
+     FROM results WHERE key = ? ORDER BY id DESC`,
   );
   const latest = db.prepare<[], Row>(
-    `SELECT ${columns} FROM results WHERE id IN (
-      SELECT (
-        SELECT max(r.id) FROM results r
-        WHERE r.component = p.component AND r.look = p.look AND r.environment = p.environment
-      ) FROM present p
-    ) ORDER BY component, id`,
+    `SELECT ${columns} FROM results WHERE id IN (SELECT result FROM present) ORDER BY component, id`,
   );
   const history = db.prepare<[string, string, string, number], Row>(
     `SELECT ${columns} FROM results WHERE component = ? AND look = ? AND environment = ? ORDER BY id DESC LIMIT ?`,
@@ -208,11 +226,18 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
     `SELECT r.run, r.component, r.look, r.environment, c.name, c.hash, c.markup, c.manifest, c.fingerprint, c.about
      FROM captures c JOIN results r ON r.id = c.result WHERE r.id = ? ORDER BY c.id`,
   );
+  const stand = db.prepare(standing);
   const summary = summariser(db, decisions);
   const read = <T>(hash: string): T => JSON.parse(blobs.get(hash)!.bytes.toString('utf8')) as T;
 
   return {
-    add: (run, result, unstable) => summary(one.get(add(run, result, unstable))!),
+    add: (run, result, unstable, basis = null) => summary(one.get(add(run, result, unstable, basis))!),
+    resting: (key) =>
+      resting.all(key).map(({ public: files, unsteady, ...rest }) => ({
+        ...rest,
+        isUnsteady: unsteady === 1,
+        files: JSON.parse(files) as Resting['files'],
+      })),
     get(id) {
       const row = one.get(id);
       return row ? summary(row) : null;
@@ -228,8 +253,11 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
         source: row.source ? blobs.get(row.source)!.bytes.toString('utf8') : null,
       };
     },
-    ofRun: (run) => ofRun.all(run).map(summary),
+    ofRun: (run, own = false) => (own ? ofRun.all(run) : withReused.all(run, run)).map(summary),
     latest: () => latest.all().map(summary),
+    stand: db.transaction((ids: readonly number[]) => {
+      for (const id of ids) stand.run(id);
+    }),
     history: (component, look, environment, limit) => history.all(component, look, environment, limit).map(summary),
     captures: (result) =>
       stored

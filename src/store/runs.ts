@@ -1,6 +1,6 @@
 /** Runs. Counts are taken from the results, so that they are right whenever the service was ended. */
 import type { Problem } from '../core/problem/problem.ts';
-import type { RunRequest, RunStatus, RunSummary } from '../core/run/run.ts';
+import { type RunRequest, type RunStatus, type RunSummary, usualRequest } from '../core/run/run.ts';
 import { tally, type Verdict } from '../core/run/verdict.ts';
 import type { Db } from './database.ts';
 
@@ -15,6 +15,7 @@ type Row = {
   commit: string | null;
   problem: string | null;
   notes: string | null;
+  reused: string | null;
 };
 
 export type Runs = {
@@ -22,9 +23,11 @@ export type Runs = {
   /** A run that was waiting goes on now. */
   start(id: number): void;
   /** Changes what is said of a run while it goes on. */
-  update(id: number, change: { planned?: number; engine?: string; notes?: string[] }): void;
+  update(id: number, change: { planned?: number; engine?: string; notes?: string[]; reused?: readonly number[] }): void;
   /** A run is over. Where that cannot be written, on a full disk, it is remembered until it can. */
   end(id: number, status: Exclude<RunStatus, 'queued' | 'running'>, problems: Problem[]): void;
+  /** Forgets a run that came to nothing. */
+  forget(id: number): void;
   get(id: number): RunSummary | null;
   /** Newest first. */
   list(limit: number): RunSummary[];
@@ -39,8 +42,10 @@ export function runsOf(db: Db): Runs {
   const setPlanned = db.prepare('UPDATE runs SET planned = ? WHERE id = ?');
   const setEngine = db.prepare('UPDATE runs SET engine = ? WHERE id = ?');
   const begin = db.prepare("UPDATE runs SET status = 'running' WHERE id = ?");
+  const setReused = db.prepare('UPDATE runs SET reused = ? WHERE id = ?');
   const setNotes = db.prepare('UPDATE runs SET notes = ? WHERE id = ?');
   const finish = db.prepare('UPDATE runs SET status = ?, finished = ?, problem = ? WHERE id = ?');
+  const drop = db.prepare('DELETE FROM runs WHERE id = ? AND id NOT IN (SELECT run FROM results)');
   const one = db.prepare<[number], Row>('SELECT * FROM runs WHERE id = ?');
   const newest = db.prepare<[number], Row>('SELECT * FROM runs ORDER BY id DESC LIMIT ?');
   const open = db.prepare<[], { id: number }>("SELECT id FROM runs WHERE status IN ('queued', 'running')");
@@ -57,15 +62,19 @@ export function runsOf(db: Db): Runs {
     const counts = tally([]);
     for (const { verdict, n } of verdicts.all(row.id)) counts[verdict] = n;
     const taken = captures.get(row.id);
+    // Only what has passed is ever taken over.
+    const reused = row.reused ? (JSON.parse(row.reused) as number[]).length : 0;
+    counts.passed += reused;
     const told: RunSummary = {
       id: row.id,
       status: row.status,
       started: row.started,
       finished: row.finished,
-      request: { looks: [], steady: false, ...(JSON.parse(row.request) as Omit<RunRequest, 'looks' | 'steady'>) },
+      request: { ...usualRequest, ...(JSON.parse(row.request) as Partial<RunRequest>) },
       planned: row.planned,
       done: Object.values(counts).reduce((sum, n) => sum + n, 0),
       tally: counts,
+      reused,
       captures: taken?.n ?? 0,
       unstable: taken?.unstable ?? 0,
       engine: row.engine,
@@ -90,7 +99,8 @@ export function runsOf(db: Db): Runs {
       return Number(insert.run(new Date().toISOString(), JSON.stringify(request), commit).lastInsertRowid);
     },
     start: (id) => void begin.run(id),
-    update(id, { planned, engine, notes }) {
+    update(id, { planned, engine, notes, reused }) {
+      if (reused !== undefined) setReused.run(JSON.stringify(reused), id);
       if (notes !== undefined) setNotes.run(JSON.stringify(notes), id);
       if (planned !== undefined) setPlanned.run(planned, id);
       if (engine !== undefined) setEngine.run(engine, id);
@@ -103,6 +113,7 @@ export function runsOf(db: Db): Runs {
         unwritten.set(id, ending);
       }
     },
+    forget: (id) => void drop.run(id),
     get(id) {
       const row = one.get(id);
       return row ? summary(row) : null;

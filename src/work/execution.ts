@@ -7,7 +7,13 @@ import type { LookReport } from '../core/wire/wire.ts';
 /** A screenshot as it was taken. */
 export type Shot = { name: string; png: Uint8Array; clip: Box; step: number; moment: number; unseen: number[] };
 
-export type Execution = { report: LookReport; trace: Trace; shots: Shot[] };
+export type Execution = {
+  report: LookReport;
+  trace: Trace;
+  shots: Shot[];
+  /** Addresses of everything that the document has asked for so far. */
+  asked: string[];
+};
 
 /** A report of a look that its page could not make itself. */
 export const brokenReport = (wrong: Problem, stack: string | null = null): LookReport => ({
@@ -23,5 +29,5 @@ export const brokenReport = (wrong: Problem, stack: string | null = null): LookR
 export function brokenBy(wrong: Problem, stack: string | null = null): Execution {
   const trace = emptyTrace();
   breakOff(trace, wrong, 0);
-  return { report: brokenReport(wrong, stack), trace, shots: [] };
+  return { report: brokenReport(wrong, stack), trace, shots: [], asked: [] };
 }

@@ -138,6 +138,7 @@ export async function finishLook(
     took: last ? Math.round(last.at + (last.took ?? 0)) : 0,
     failedStep: report.outcome === 'passed' ? null : (failingStep(trace.steps)?.index ?? null),
     evidence: report.evidence,
+    asked: execution.asked,
     captures,
     timeline: {
       steps: trace.steps,

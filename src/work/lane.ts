@@ -5,6 +5,7 @@ import { messageOf, problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import { breakOff, doing, type Trace } from '../core/timeline/trace.ts';
+import { fencePath } from '../core/wire/stage.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
 import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
 import { type BrowserLoad, type EngineWindow, LostError } from '../engine/engine.ts';
@@ -146,7 +147,8 @@ export class Lane {
     }
     if (watched && this.#window?.lost === null) await this.#window.watch(false).catch(() => {});
     report.notes.push(...gathered.notes);
-    return { report, trace: gathered.trace, shots: gathered.shots };
+    const asked = [...(this.#window?.asked ?? [])].filter((address) => !address.includes(fencePath));
+    return { report, trace: gathered.trace, shots: gathered.shots, asked };
   }
 
   #whileMoving<T>(limit: number, promise: Promise<T>, progress: () => number, late: () => Cut): Promise<T> {

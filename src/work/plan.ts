@@ -1,6 +1,6 @@
 /** The plan of a run: which jobs there are, in which order, and how many looks they are thought to have. */
 import type { Bundle } from '../bundle/index.ts';
-import type { Declared } from '../core/look/look.ts';
+import type { Declared, LookInfo } from '../core/look/look.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import type { RunRequest } from '../core/run/run.ts';
 import { type Conditions, shuffled } from '../core/steady/conditions.ts';
@@ -12,9 +12,12 @@ export type Plan = {
   environments: Environment[];
   /** In the order in which they are begun. */
   jobs: Job[];
-  /** How many looks each file is thought to have, by what it declared when it was last opened. */
+  /** How many looks each job of one repetition is thought to have, by what its file declared when it was last opened. */
   expected: Map<string, number>;
 };
+
+/** The name of a look file in an environment. */
+export const placeOf = (file: string, environment: string): string => `${environment}\n${file}`;
 
 /** How long each look file took when it was run last, in milliseconds, by project and file. */
 const lastTook = new Map<string, number>();
@@ -41,6 +44,7 @@ export function planRun(
   settings: Pick<Settings, 'environments'>,
   { patterns, looks, environments: wanted, repeat, steady }: RunRequest,
   declared: (file: string) => Declared | null,
+  isReused: (look: LookInfo, environment: string) => boolean,
   { round, seed }: Pick<Conditions, 'round' | 'seed'>,
 ): Plan {
   const environments = settings.environments.filter(({ name }) => wanted.length === 0 || wanted.includes(name));
@@ -52,10 +56,15 @@ export function planRun(
     for (const environment of environments)
       for (const { file } of entries) jobs.push({ id: jobs.length, file, environment, repetition });
   const select = isSelected(patterns, looks);
-  const expect = (file: string): number => declared(file)?.looks.filter(select).length ?? 0;
-  return { environments, jobs, expected: new Map(bundle.entries.map(({ file }) => [file, expect(file)])) };
+  const expected = new Map<string, number>();
+  for (const { file } of bundle.entries) {
+    const looks = declared(file)?.looks.filter(select) ?? [];
+    for (const { name } of environments)
+      expected.set(placeOf(file, name), looks.filter((look) => !isReused(look, name)).length);
+  }
+  return { environments, jobs, expected };
 }
 
 /** How many results a run will have, as far as is known. */
-export const planned = ({ environments, expected }: Plan, repeat: number): number =>
-  [...expected.values()].reduce((sum, n) => sum + n, 0) * environments.length * repeat;
+export const planned = ({ expected }: Plan, repeat: number): number =>
+  [...expected.values()].reduce((sum, n) => sum + n, 0) * repeat;

@@ -14,7 +14,7 @@ import { brokenBy, type Execution } from './execution.ts';
 import { type FinishContext, finishLook } from './finish.ts';
 import { infoOf, type Job, type LookTask, type WantedLook, wholeFile } from './job.ts';
 import { Lane } from './lane.ts';
-import { type Plan, planned, planRun, rememberTimes } from './plan.ts';
+import { placeOf, type Plan, planned, planRun, rememberTimes } from './plan.ts';
 import { type Queue, queueOf } from './queue.ts';
 import { type Port, work } from './worker.ts';
 
@@ -48,8 +48,12 @@ export type RunSetup = {
   baselines: RunBaselines;
   /** True for a look that was found to depend on what runs before it: it runs alone. */
   dependsOnOthers(look: LookInfo): boolean;
-  /** What a look file declared when it could last be opened, and the script it had then. */
+  /** What a look file declared when it could last be opened. */
   declared(file: string): Declared | null;
+  /** Hash of all that a look file was built from; null when that is not known. */
+  sourceOf(file: string): string | null;
+  /** True for a look whose result is taken over from an earlier run. */
+  isReused(look: LookInfo, environment: string): boolean;
   news: RunNews;
   signal: AbortSignal;
   conditions: Conditions;
@@ -101,13 +105,14 @@ function finisher(context: FinishContext, news: RunNews, stop: () => void) {
 }
 
 /** Follows how many looks a run will have: what is expected of each file, until the file itself has told. */
-function expectations({ request, news }: RunSetup, plan: Plan): { know(file: string, looks: number): void } {
+function expectations({ request, news }: RunSetup, plan: Plan): { know(job: Job, looks: number): void } {
   const tell = (): void => news.planned(planned(plan, request.repeat));
   tell();
   return {
-    know(file, looks) {
-      if (plan.expected.get(file) === looks) return;
-      plan.expected.set(file, looks);
+    know({ file, environment }, looks) {
+      const place = placeOf(file, environment.name);
+      if (plan.expected.get(place) === looks) return;
+      plan.expected.set(place, looks);
       tell();
     },
   };
@@ -115,36 +120,46 @@ function expectations({ request, news }: RunSetup, plan: Plan): { know(file: str
 
 type Finishing = ReturnType<typeof finisher>;
 
+/** Patterns that stay in the project, whatever a page says. */
+const inside = (patterns: readonly string[]): string[] => patterns.filter((one) => !/^[/\\]|\.\.|^\w:/.test(one));
+
 /** What opening look files brings: the looks to run, or one broken result for the file as a whole. */
 function openings(setup: RunSetup, plan: Plan, finishing: Finishing) {
-  const { bundle, request, news, declared, conditions } = setup;
+  const { bundle, request, news, declared, conditions, isReused } = setup;
   const select = isSelected(request.patterns, request.looks);
   const { know } = expectations(setup, plan);
-  const scriptOf = (file: string): string | undefined => bundle.entries.find((entry) => entry.file === file)?.script;
+  // The address of a script carries a hash of it.
+  const sourceOf = (file: string): string =>
+    setup.sourceOf(file) ?? bundle.entries.find((entry) => entry.file === file)?.script ?? '';
+  const isWanted = (look: LookInfo, { environment }: Job): boolean => select(look) && !isReused(look, environment.name);
   return {
-    /** The same script declares the same looks: when none of them is meant it need not be opened to learn so. */
-    isUnwanted(file: string): boolean {
-      const before = declared(file);
-      return before !== null && before.script === scriptOf(file) && !before.looks.some(select);
+    /** The same source declares the same looks: when none of them is meant it need not be opened to learn so. */
+    isUnwanted(job: Job): boolean {
+      const before = declared(job.file);
+      return before?.source === sourceOf(job.file) && !before.looks.some((look) => isWanted(look, job));
     },
     /** Reports a file that could not be used, if it or one of the looks that it had was asked for. */
     whole(job: Job, execution: Execution): void {
       const whole = infoOf(job.file, wholeFile);
       if (![whole, ...(declared(job.file)?.looks ?? [])].some(select)) return;
       news.unusable(job.file, job.environment.name, whole);
-      know(job.file, 1);
+      know(job, 1);
       finishing.add(finishing.finish(whole, job, execution).then(finishing.tell));
     },
     /** The looks of an opened file that are to be run. */
     looksOf(job: Job, { looks: found }: Extract<FileReport, { looks: object }>): WantedLook[] {
-      const all = found.map(({ look, hasScript, after, isolate }, order) => ({
-        info: infoOf(job.file, look, order, hasScript, after),
+      const all = found.map(({ look, hasScript, after, isolate, dependsOn, reuse }, order) => ({
+        info: {
+          ...infoOf(job.file, look, order, hasScript, after),
+          ...(inside(dependsOn).length > 0 ? { dependsOn: inside(dependsOn) } : {}),
+          ...(reuse ? {} : { reuse }),
+        },
         isolate,
       }));
-      news.opened(job.file, job.environment.name, { script: scriptOf(job.file)!, looks: all.map(({ info }) => info) });
-      const wanted = all.filter(({ info }) => select(info));
+      news.opened(job.file, job.environment.name, { source: sourceOf(job.file), looks: all.map(({ info }) => info) });
+      const wanted = all.filter(({ info }) => isWanted(info, job));
       const looks = conditions.seed === null ? wanted : shuffled(wanted, conditions.seed);
-      know(job.file, looks.length);
+      know(job, looks.length);
       return looks;
     },
   };
@@ -172,7 +187,7 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
     async next(loaded) {
       for (;;) {
         const next = await queue.next(loaded);
-        if (next?.kind === 'open' && opening.isUnwanted(next.job.file)) {
+        if (next?.kind === 'open' && opening.isUnwanted(next.job)) {
           queue.opened(next.job, []);
           continue;
         }
@@ -221,7 +236,7 @@ export async function runLooks(setup: RunSetup): Promise<void> {
   const stopping = new AbortController();
   const stop = (): void => stopping.abort();
   const signal = AbortSignal.any([setup.signal, stopping.signal]);
-  const plan = planRun(bundle, settings, request, setup.declared, conditions);
+  const plan = planRun(bundle, settings, request, setup.declared, setup.isReused, conditions);
   const engine = await crew.engine();
   const mapper = sourceMapper(bundle);
   const context: FinishContext = {

@@ -86,7 +86,7 @@ describe('the board', () => {
     const before = (await page.window.evaluate(
       "document.querySelector('a[aria-label^=moored]').getAttribute('href')",
     )) as string;
-    await served.client.startRun({ patterns: ['BerthCard/moored'], environments: ['day'] });
+    await served.client.startRun({ patterns: ['BerthCard/moored'], environments: ['day'], fresh: true });
     await page.holds(`document.querySelector('a[aria-label^=moored]').getAttribute('href') !== '${before}'`);
   });
 

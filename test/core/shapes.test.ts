@@ -102,7 +102,15 @@ describe('messages of a page', () => {
       { ...report, problem: { code: 'toString', message: '', remedy: '' } },
     ])
       expect(readLookReport(other)).toBeNull();
-    const declared = { look: 'a', hasScript: true, after: null, isolate: null, timeLimit: null };
+    const declared = {
+      look: 'a',
+      hasScript: true,
+      after: null,
+      isolate: null,
+      timeLimit: null,
+      dependsOn: [],
+      reuse: true,
+    };
     expect(readFileReport({ looks: [declared] })).not.toBeNull();
     for (const other of [
       null,

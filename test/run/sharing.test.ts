@@ -46,7 +46,7 @@ it('what others change is found, named, and kept apart from then on', async () =
   expect(told('empty')).toEqual([[true, expect.stringMatching(/^After “full” it came out as changed\./)]]);
   expect(second.results.filter(({ component }) => component === 'src/Own').flatMap(({ notes }) => notes)).toEqual([]);
 
-  const third = await served.run();
+  const third = await served.run({ fresh: true });
   expect(third.results.map(({ verdict, notes }) => [verdict, notes])).toEqual(third.results.map(() => ['passed', []]));
 });
 

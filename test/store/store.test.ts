@@ -35,6 +35,7 @@ const result = (look: string, verdict: FinishedLook['verdict'], text = 'Buoy'): 
   took: 12,
   failedStep: null,
   evidence: [],
+  asked: [],
   captures: [],
   timeline: {
     steps: [],
@@ -84,7 +85,10 @@ describe('blobs', () => {
 describe('runs and results', () => {
   it('count what came of the looks, whenever they are asked', () => {
     const { runs, results } = openStore(':memory:');
-    const id = runs.begin({ patterns: ['Buoy'], looks: [], environments: [], repeat: 1, steady: false }, 'abc1234');
+    const id = runs.begin(
+      { patterns: ['Buoy'], looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+      'abc1234',
+    );
     runs.start(id);
     runs.update(id, { planned: 3, engine: 'Chromium 1' });
     results.add(id, result('a', 'passed'), new Set());
@@ -107,7 +111,10 @@ describe('runs and results', () => {
 
   it('bring timelines back as they were', () => {
     const { runs, results } = openStore(':memory:');
-    const run = runs.begin({ patterns: [], looks: [], environments: [], repeat: 1, steady: false }, null);
+    const run = runs.begin(
+      { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+      null,
+    );
     const added = results.add(run, result('a', 'passed'), new Set());
     expect(added).toMatchObject({ look: 'a', verdict: 'passed', notes: ['a note'], took: 12 });
     expect(results.timeline(added.id)).toEqual(result('a', 'passed').timeline);
@@ -117,15 +124,21 @@ describe('runs and results', () => {
 
   it('know the newest of each look that there is, and its history', () => {
     const { runs, results, catalogue } = openStore(':memory:');
-    catalogue.declare('src/Buoy.look.tsx', 'day', { script: '/assets/look0-a.js', looks: [result('a', 'new').info] });
+    catalogue.declare('src/Buoy.look.tsx', 'day', { source: 'a', looks: [result('a', 'new').info] });
     results.add(
-      runs.begin({ patterns: [], looks: [], environments: [], repeat: 1, steady: false }, null),
+      runs.begin(
+        { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+        null,
+      ),
       result('gone', 'passed'),
       new Set(),
     );
     for (const verdict of ['new', 'passed', 'changed'] as const)
       results.add(
-        runs.begin({ patterns: [], looks: [], environments: [], repeat: 1, steady: false }, null),
+        runs.begin(
+          { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+          null,
+        ),
         result('a', verdict),
         new Set(),
       );

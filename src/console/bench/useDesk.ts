@@ -70,7 +70,7 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
     f: () => failed && go(atStep(timeline, failed.index)),
     n: () => open(neighbours.next),
     p: () => open(neighbours.previous),
-    r: () => start({ looks: [{ component, look }], environments: [environment] }),
+    r: () => start({ looks: [{ component, look }], environments: [environment], fresh: true }),
     Escape: () => void navigate('/'),
   });
   return {

@@ -82,7 +82,7 @@ function Sheet({ looks }: { looks: ResultSummary[] }) {
   useEffect(() => virtual.measure(), [virtual, rows]);
   const { chosen, keys } = useChoice(rows, columns, (row) => virtual.scrollToIndex(row));
   const runChosen = ({ component, look, environment }: ResultSummary): void =>
-    start({ looks: [{ component, look }], environments: [environment] });
+    start({ looks: [{ component, look }], environments: [environment], fresh: true });
   useKeys({
     ...keys,
     '/': () => search.current?.focus(),

@@ -10,13 +10,17 @@ export type LookInfo = {
   order: number;
   hasScript: boolean;
   after: string | null;
+  /** Patterns of files that it depends on although nothing imports them. */
+  dependsOn?: string[];
+  /** False for one that is run every time. */
+  reuse?: boolean;
 };
 
 /** The full name of a look. */
 export type LookName = Pick<LookInfo, 'component' | 'look'>;
 
-/** What a look file declared, and the script that did: its address carries a hash of all that is in it. */
-export type Declared = { script: string; looks: LookInfo[] };
+/** What a look file declared, with the hash of all that it was built from. */
+export type Declared = { source: string; looks: LookInfo[] };
 
 /** `src/BerthCard.look.tsx` → `src/BerthCard`. */
 export const componentOf = (file: string): string => file.replace(/\.look\.[jt]sx?$/, '');

@@ -23,6 +23,8 @@ export type FinishedLook = Outcome & {
   info: LookInfo;
   captures: FinishedCapture[];
   timeline: Timeline;
+  /** Addresses of everything that its document has asked for so far. */
+  asked: string[];
   /** Files that moments show, by hash. */
   files: Map<string, KeptFile>;
 };

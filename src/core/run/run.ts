@@ -13,8 +13,23 @@ export type RunRequest = {
   environments: string[];
   /** How often every look is run. */
   repeat: number;
+  /** Run everything, also what would come out as it did before. */
+  fresh: boolean;
+  /** Only looks that nobody has run as they are now, whatever they came to. */
+  due: boolean;
   /** Every time after the first under other conditions, to find the looks that come out differently. */
   steady: boolean;
+};
+
+/** Every look, once, in every environment, but for what need not be run. */
+export const usualRequest: RunRequest = {
+  patterns: [],
+  looks: [],
+  environments: [],
+  repeat: 1,
+  fresh: false,
+  due: false,
+  steady: false,
 };
 
 export type RunStatus = 'queued' | 'running' | 'finished' | 'stopped' | 'ended';
@@ -30,6 +45,8 @@ export type RunSummary = {
   planned: number;
   done: number;
   tally: Tally;
+  /** How many of them were taken over from earlier runs, since nothing that they rest on has changed. */
+  reused: number;
   /** Captures taken, and those of them that came out otherwise than at the first repetition. */
   captures: number;
   unstable: number;
@@ -108,7 +125,14 @@ export type Outcome = {
 };
 
 /** The result of one look in one run, without its timeline. */
-export type ResultSummary = LookInfo & Outcome & { id: number; run: number; steps: number; captures: CaptureSummary[] };
+export type ResultSummary = LookInfo &
+  Outcome & {
+    id: number;
+    /** The run that it comes from: an earlier one for a result that was reused. */
+    run: number;
+    steps: number;
+    captures: CaptureSummary[];
+  };
 
 /** What happens during a run, in order; also the live feed's messages. */
 export type RunEvent =

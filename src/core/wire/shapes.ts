@@ -154,6 +154,8 @@ const declared = fields({
   after: nullable(name),
   isolate: nullable(truth),
   timeLimit: nullable(whole(100, 3_600_000)),
+  dependsOn: list(text(1000)),
+  reuse: truth,
 });
 
 const fileReport = either(

@@ -114,6 +114,8 @@ export type FileReport =
         /** What the file says of this look beside the configuration; null where it says nothing. */
         isolate: boolean | null;
         timeLimit: number | null;
+        dependsOn: string[];
+        reuse: boolean;
       }[];
     }
   | { problem: Problem; stack: string | null };

@@ -67,6 +67,7 @@ export class ChromiumWindow implements EngineWindow {
   /** Hears where a script stands that was paused for that. */
   #paused: ((stack: string) => void) | null = null;
   hasLostMouse = false;
+  readonly asked = new Set<string>();
   /** Requests for files that are under way. */
   readonly #files = new Set<string>();
   #filesAsked = 0;
@@ -154,6 +155,7 @@ export class ChromiumWindow implements EngineWindow {
 
   async load(url: string): Promise<void> {
     this.#files.clear();
+    this.asked.clear();
     const loaded = new Promise<void>((resolve, reject) => {
       this.#loading = { loaded: resolve, failed: reject };
     });
@@ -280,11 +282,14 @@ export class ChromiumWindow implements EngineWindow {
           headers: request.headers,
           body: request.postData ?? null,
         };
+        // Those of workers are told nowhere else.
+        this.asked.add(request.url);
         if (this.handlers) this.handlers.request(paused);
         else this.proceed(requestId);
         break;
       }
       case 'Network.requestWillBeSent':
+        if (!params.request.url.startsWith('data:')) this.asked.add(params.request.url);
         // Documents and the scripts of workers, which the browser asks for itself, end in another session.
         if (!fileTypes.has(params.type) || !params.requestId.includes('.')) break;
         this.#files.add(params.requestId);

@@ -1,4 +1,5 @@
 /** The requests of scripts: how many are under way, and whose they are. */
+import { fencePath } from '../../core/wire/stage.ts';
 import type { Files } from '../../core/wire/wire.ts';
 import { native } from '../host/natives.ts';
 
@@ -72,7 +73,6 @@ export function arrived({ loading, asked }: Files): void {
   filesAsked = asked;
 }
 
-const fencePath = '/sguardo-fence/';
 let nextFence = 1;
 
 /**

@@ -143,11 +143,15 @@ export async function caughtUp(): Promise<boolean> {
  */
 export async function cameOfIt(isOver: () => boolean): Promise<void> {
   const until = native.now() + patienceForReplies();
-  do {
+  for (;;) {
+    const { events } = traffic();
     await caughtUp();
     await fence();
     await runDue();
-  } while (traffic().pending && !isOver() && native.now() < until);
+    // What a reply has brought is shown only after it has come.
+    const { pending, events: now } = traffic();
+    if ((!pending && now === events) || isOver() || native.now() > until) return;
+  }
 }
 
 /** What came of moving time on in one go: whether there was anything to move on to, and whether it showed. */

@@ -5,11 +5,13 @@ import type { Settings } from '../../core/settings/config.ts';
 import type { Store } from '../../store/index.ts';
 import type { Conductor } from '../conductor.ts';
 import type { Live } from '../live.ts';
+import type { Watcher } from '../watcher.ts';
 
 export type ApiContext = {
   store: Store;
   conductor: Conductor;
   live: Live;
+  watcher: Watcher;
   root: string;
   settings(): Promise<Settings>;
   project(): Promise<ProjectInfo>;

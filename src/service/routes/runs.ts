@@ -24,8 +24,16 @@ export const runRoutes: Routes = (app, { store, conductor }) => {
 
   app.get<Id>('/api/runs/:id', withId('One run'), ({ params }) => run(params.id));
 
-  app.get<Id>('/api/runs/:id/results', withId('The results of a run'), ({ params }) =>
-    store.results.ofRun(run(params.id).id),
+  app.get<Id & { Querystring: InferType<typeof schemas.own> }>(
+    '/api/runs/:id/results',
+    {
+      schema: {
+        summary: 'The results of a run; with “own” without those that it has taken over from earlier runs',
+        params: schemas.id,
+        querystring: schemas.own,
+      },
+    },
+    ({ params, query }) => store.results.ofRun(run(params.id).id, query.own),
   );
 
   app.post<Id>('/api/runs/:id/stop', withId('Stop a run after the looks that are under way'), ({ params }) =>

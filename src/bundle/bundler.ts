@@ -1,0 +1,149 @@
+/** Bundles look files, and keeps what it has built for as long as nothing behind it changes. */
+import { createHash } from 'node:crypto';
+import { statSync } from 'node:fs';
+import { join } from 'node:path';
+import { globSync } from 'tinyglobby';
+import type { Graph } from '../core/run/graph.ts';
+import type { Settings } from '../core/settings/config.ts';
+import { type Bundle, bundleLooks } from './bundle.ts';
+import { fullPath } from './graph.ts';
+import { inputsOf } from './inputs.ts';
+import { type Survey, surveyProject } from './survey.ts';
+import { viteOf } from './vite.ts';
+
+/** Where what is known of a project is kept from one service to the next. */
+export type GraphKeeper = { read(): Graph | null; write(graph: Graph): void };
+
+/** Look files in a bundle, each with the hash of what it was built from; null where that changed meanwhile. */
+export type Bundled = { bundle: Bundle; hashes: Map<string, string | null> };
+
+/** A look file as it was built. */
+type Piece = { hash: string; entry: Bundle['entries'][number]; built: Bundle };
+
+/** So many builds of parts are kept at most: what they have in common is there once for each of them. */
+const mostBuilds = 12;
+
+export class Bundler {
+  readonly #root: string;
+  readonly #keeper: GraphKeeper;
+  readonly #version: string;
+  readonly #inputs = inputsOf();
+  #graph: Graph | null;
+  #pieces = new Map<string, Piece>();
+
+  /** `version` is that of Sguardo. */
+  constructor(root: string, version: string, keeper: GraphKeeper) {
+    this.#root = root;
+    this.#version = version;
+    this.#keeper = keeper;
+    this.#graph = keeper.read();
+  }
+
+  /** Looks at the project as it is now. */
+  async survey(settings: Settings): Promise<Survey> {
+    const vite = await viteOf(this.#root);
+    const own = JSON.stringify([this.#version, vite.version, settings.frame, settings.looks]);
+    return surveyProject(this.#root, settings, this.#graph, this.#inputs, own);
+  }
+
+  /**
+   * A bundle of these look files, of which only those are built again whose files have changed.
+   * @throws ProblemError as `bundleLooks`
+   */
+  async bundle(settings: Settings, files: readonly string[], survey: Survey): Promise<Bundled> {
+    const isKept = (file: string): boolean => {
+      const piece = this.#pieces.get(file);
+      return piece !== undefined && piece.hash === survey.hashOf(file);
+    };
+    const missing = files.filter((file) => !isKept(file));
+    const tooMany = new Set([...this.#pieces.values()].map(({ built }) => built)).size >= mostBuilds;
+    const wanted = tooMany && missing.length > 0 ? files : missing;
+    if (tooMany && missing.length > 0) this.#pieces.clear();
+    const built = wanted.length > 0 || files.length === 0 ? await this.#build(settings, wanted, survey) : null;
+    return this.#compose(files, built);
+  }
+
+  async #build(settings: Settings, files: readonly string[], before: Survey): Promise<Bundled> {
+    const began = Date.now();
+    const built = await bundleLooks(this.#root, settings, files);
+    for (const { file } of built.unusable) this.#pieces.delete(file);
+    if (built.entries.length === 0) return { bundle: built, hashes: new Map() };
+    const graph = this.#learn(built, before.key);
+    // The configuration's own files are known only now.
+    graph.key = (await this.survey(settings)).key;
+    const after = await this.survey(settings);
+    // Files that came or went meanwhile may have been seen, or not.
+    const isKnown = after.paths === before.paths;
+    if (isKnown) this.#keeper.write(graph);
+    else this.#graph = null;
+    const touched = this.#touched(graph, began);
+    const hashes = new Map<string, string | null>();
+    for (const entry of built.entries) {
+      const isSettled = isKnown && graph.closures[entry.file]?.every((file) => !touched.has(file));
+      const hash = isSettled ? after.hashOf(entry.file) : null;
+      hashes.set(entry.file, hash);
+      if (hash === null) this.#pieces.delete(entry.file);
+      else this.#pieces.set(entry.file, { hash, entry, built });
+    }
+    return { bundle: built, hashes };
+  }
+
+  #learn({ closures, configuration, publicFolder }: Bundle, key: string): Graph {
+    const before = this.#graph?.key === key ? this.#graph.closures : {};
+    this.#graph = { key, configuration, publicFolder, closures: { ...before, ...Object.fromEntries(closures) } };
+    return this.#graph;
+  }
+
+  /** Files that were written while they were being built: nobody knows what was read of them. */
+  #touched({ closures }: Graph, began: number): Set<string> {
+    const all = new Set(Object.values(closures).flat());
+    return new Set(
+      [...all].filter((file) => {
+        const about = statSync(fullPath(this.#root, file), { throwIfNoEntry: false });
+        return about === undefined || about.mtimeMs >= began;
+      }),
+    );
+  }
+
+  /**
+   * Hashes of files that nothing imports: those of the public folder by the path that pages ask for, others by a
+   * pattern from the project's root. Empty for what is not there.
+   */
+  hashesBeside(names: readonly string[]): Record<string, string> {
+    const folder = this.#graph?.publicFolder;
+    const publicHash = (path: string): string => (folder ? this.#inputs.hashOf(join(folder, path)) : '');
+    return Object.fromEntries(
+      names.map((name) => [name, name.startsWith('/') ? publicHash(name) : this.#hashOfAll(name)]),
+    );
+  }
+
+  #hashOfAll(pattern: string): string {
+    const found = globSync(pattern, { cwd: this.#root, ignore: '**/node_modules/**', expandDirectories: true });
+    const each = found.sort().map((file) => `${file} ${this.#inputs.hashOf(fullPath(this.#root, file))}`);
+    return createHash('sha256').update(each.join('\n')).digest('base64');
+  }
+
+  #compose(files: readonly string[], fresh: Bundled | null): Bundled {
+    const kept = files.flatMap((file) => {
+      const piece = this.#pieces.get(file);
+      return piece && piece.built !== fresh?.bundle ? [piece] : [];
+    });
+    if (fresh && kept.length === 0) return fresh;
+    const parts = [...new Set([...(fresh ? [fresh.bundle] : []), ...kept.map(({ built }) => built)])];
+    const entries = [...(fresh?.bundle.entries ?? []), ...kept.map(({ entry }) => entry)];
+    entries.sort((a, b) => (a.file < b.file ? -1 : 1));
+    const id = createHash('sha256').update(parts.map((part) => part.id).join());
+    for (const { file, script } of entries) id.update(`\n${file} ${script}`);
+    return {
+      bundle: {
+        ...parts[0]!,
+        id: id.digest('hex').slice(0, 16),
+        files: new Map(parts.flatMap((part) => [...part.files])),
+        maps: new Map(parts.flatMap((part) => [...part.maps])),
+        entries,
+        unusable: fresh?.bundle.unusable ?? [],
+      },
+      hashes: new Map([...(fresh?.hashes ?? []), ...kept.map(({ entry, hash }) => [entry.file, hash] as const)]),
+    };
+  }
+}

@@ -1,0 +1,96 @@
+/** What a project is made of now, without building it: whether what is known of its files still holds. */
+import { createHash } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { readdir } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { glob } from 'tinyglobby';
+import type { Graph } from '../core/run/graph.ts';
+import type { Settings } from '../core/settings/config.ts';
+import { fullPath } from './graph.ts';
+import type { Inputs } from './inputs.ts';
+
+export type Survey = {
+  /** A hash that changes when files come or go, or when anything that all look files share does. */
+  key: string;
+  /** A hash of the names of all files. */
+  paths: string;
+  /** A hash of everything that can change every look: configurations, packages, the environment. */
+  configuration: string;
+  /**
+   * A hash of everything that a look file is built from, or null when that is not known: it has to be built to learn
+   * so.
+   */
+  hashOf(file: string): string | null;
+};
+
+/** Folders whose files belong to nobody's source. */
+const aside = ['node_modules', '.git', '.sguardo', 'dist', 'build', 'out', 'coverage'];
+
+/** Files at the top of a project that say how it is built. */
+const isConfiguration = (name: string): boolean =>
+  /^(\.env|\.babelrc|\.browserslistrc|\.postcssrc|\.swcrc|\.npmrc)/.test(name) ||
+  /\.(json|[cm]?[jt]s|ya?ml|lock|lockb|toml)$/.test(name);
+
+const locks = ['package-lock.json', 'npm-shrinkwrap.json', 'pnpm-lock.yaml', 'yarn.lock', 'bun.lock', 'bun.lockb'];
+
+/** The lock file that holds for a folder: its own, or that of a folder around it. */
+function lockOf(root: string): string | null {
+  for (let folder = root; ; folder = dirname(folder)) {
+    const found = locks.map((name) => join(folder, name)).find(existsSync);
+    if (found) return found;
+    if (dirname(folder) === folder) return null;
+  }
+}
+
+const digest = (parts: readonly string[]): string =>
+  createHash('sha256').update(parts.join('\n')).digest('base64url').slice(0, 32);
+
+/** Variables of the environment that reach what is built. */
+const variables = (): string[] =>
+  Object.entries(process.env)
+    .filter(([name]) => /^VITE_|^NODE_ENV$/.test(name))
+    .map(([name, value]) => `${name}=${value}`)
+    .sort();
+
+/** Every file of the project's source, and nothing else that a build could find. */
+async function pathsOf(root: string, { baselines }: Settings): Promise<string[]> {
+  const ignore = [...aside, ...(baselines === null ? [] : [baselines])].map((name) => `**/${name}/**`);
+  return (await glob('**/*', { cwd: root, ignore, dot: false, expandDirectories: false })).sort();
+}
+
+/**
+ * Looks at a project. `own` stands for Sguardo itself and the bundler: what another version has built is not known.
+ */
+export async function surveyProject(
+  root: string,
+  settings: Settings,
+  known: Graph | null,
+  inputs: Inputs,
+  own: string,
+): Promise<Survey> {
+  const top = (await readdir(root)).filter(isConfiguration).sort();
+  const lock = lockOf(root);
+  const shared = [...new Set([...top, ...(known?.configuration ?? []), ...(lock ? [lock] : [])])];
+  // Most files are behind many look files.
+  const seen = new Map<string, string>();
+  const content = (file: string): string => {
+    const before = seen.get(file);
+    if (before !== undefined) return before;
+    const text = `${file} ${inputs.hashOf(fullPath(root, file))}`;
+    seen.set(file, text);
+    return text;
+  };
+  const configuration = digest([own, ...variables(), ...shared.map(content)]);
+  const paths = digest(await pathsOf(root, settings));
+  const key = digest([configuration, paths]);
+  const holds = known?.key === key;
+  return {
+    key,
+    paths,
+    configuration,
+    hashOf(file) {
+      const closure = holds ? known.closures[file] : undefined;
+      return closure ? digest([configuration, ...closure.map(content)]) : null;
+    },
+  };
+}

@@ -1,0 +1,198 @@
+/**
+ * One run: looks what has changed, takes over what has not, bundles and runs the rest, keeps results, tells everybody.
+ */
+import { goneAmong } from '../baselines/gone.ts';
+import { type BaselineSet, takeInFolder } from '../baselines/reconcile.ts';
+import { lookKey } from '../core/look/look.ts';
+import { fail, type Problem } from '../core/problem/problem.ts';
+import type { FinishedLook } from '../core/run/finished.ts';
+import type { RunRequest } from '../core/run/run.ts';
+import type { Settings } from '../core/settings/config.ts';
+import { conditionsOf, usualConditions } from '../core/steady/conditions.ts';
+import { counted } from '../core/text/counted.ts';
+import { stageHost } from '../core/wire/stage.ts';
+import type { Store } from '../store/index.ts';
+import {
+  type Bundle,
+  type Bundler,
+  type Crew,
+  findLookFiles,
+  makeBusy,
+  readConfig,
+  runLooks,
+  type RunSetup,
+} from '../work/index.ts';
+import type { Live } from './live.ts';
+import { basisOf, both, type Ground, type Reuse, reuseOf } from './reuse.ts';
+import { Steadiness } from './steadiness.ts';
+
+/** What runs are carried out with. */
+export type RunTools = {
+  root: string;
+  config: string;
+  store: Store;
+  bundler: Bundler;
+  crew: Crew;
+  live: Live;
+  /** Takes a bundle in; gives back an equal one that was there before. */
+  onBundle(bundle: Bundle, settings: Settings): Bundle;
+};
+
+/** What a run came to as a whole. */
+export type Ending = { problems: Problem[]; notes: string[] };
+
+/** Runs looks on a machine that is as busy as the conditions say. */
+async function underConditions(setup: RunSetup): Promise<void> {
+  const rest = setup.conditions.isBusy ? makeBusy() : () => {};
+  try {
+    await runLooks(setup);
+  } finally {
+    rest();
+  }
+}
+
+/** The settings of a run, with the environments that it was asked for. @throws ProblemError `environment-unknown` */
+async function settingsFor(config: string, request: RunRequest): Promise<Settings> {
+  const settings = await readConfig(config);
+  const names = settings.environments.map(({ name }) => name);
+  const unknown = request.environments.find((name) => !names.includes(name));
+  if (unknown !== undefined) fail('environment-unknown', { name: unknown, known: names.join(', ') });
+  return settings;
+}
+
+function nothingSelected({ patterns, looks }: RunRequest): never {
+  const wanted = [...patterns, ...looks.map(({ component, look }) => lookKey(component, look))];
+  return fail('nothing-selected', { patterns: wanted.map((one) => `“${one}”`).join(', ') || 'the configuration' });
+}
+
+function goneNotes(store: Store, { files }: BaselineSet, environments: readonly string[]): string[] {
+  const gone = goneAmong(store, files, environments);
+  if (gone.length === 0) return [];
+  const shown = gone.slice(0, 3).map(({ file }) => file);
+  const more = gone.length > 3 ? ` and ${gone.length - 3} more` : '';
+  const what = counted(gone.length, 'baseline belongs to a look that is', 'baselines belong to looks that are');
+  return [`${what} gone: ${shown.join(', ')}${more}. See them all, and remove them, with: sguardo tidy`];
+}
+
+/** Keeps results with what they rest on, and notices captures that differ from the first repetition's. */
+function keeperOf({ store, live }: RunTools, id: number, basis: (look: FinishedLook) => ReturnType<typeof basisOf>) {
+  const first = new Map<string, string>();
+  return (look: FinishedLook): void => {
+    const unstable = new Set<string>();
+    for (const { summary, markup } of look.captures) {
+      const key = `${lookKey(look.info.component, look.info.look)}\n${look.environment}\n${summary.name}`;
+      const now = `${summary.hash}\n${markup.join('\n')}`;
+      const before = first.get(key);
+      if (before === undefined) first.set(key, now);
+      else if (before !== now) unstable.add(summary.name);
+    }
+    const result = store.results.add(id, look, unstable, basis(look));
+    live.tell({ kind: 'look-finished', run: id, result });
+  };
+}
+
+type Selected = { id: number; request: RunRequest; settings: Settings; ground: Ground; reuse: Reuse };
+
+/** Runs what could not be taken over. Resolves with how many looks the run has in all. */
+async function runRest(
+  tools: RunTools,
+  { id, request, settings, ground, reuse }: Selected,
+  bundle: Bundle,
+  signal: AbortSignal,
+): Promise<number> {
+  const { store, live, crew } = tools;
+  const rounds = request.steady ? request.repeat : 1;
+  let planned = reuse.ids.length;
+  const isRepeated = request.steady || request.repeat > 1;
+  const environmentOf = (name: string) => settings.environments.find((one) => one.name === name)!;
+  const keep = keeperOf(tools, id, (look) =>
+    isRepeated ? null : basisOf(ground, look, environmentOf(look.environment)),
+  );
+  const seen = new Steadiness();
+  for (let round = 1; round <= rounds && !signal.aborted; round++) {
+    const conditions = request.steady ? conditionsOf(round, settings.lanes) : usualConditions(settings.lanes);
+    await underConditions({
+      bundle,
+      settings,
+      request,
+      crew,
+      origin: `http://${stageHost}`,
+      baselines: ground.baselines,
+      declared: store.catalogue.declared,
+      sourceOf: ground.hashOf,
+      isReused: reuse.isReused,
+      dependsOnOthers: store.results.dependent(),
+      signal,
+      conditions,
+      news: {
+        opened: store.catalogue.declare,
+        unusable: store.catalogue.fail,
+        planned(looks) {
+          planned = looks * rounds + reuse.ids.length;
+          store.runs.update(id, { planned });
+          live.tell({ kind: 'run-progress', run: store.runs.get(id)! });
+        },
+        started: ({ component, look }, environment) =>
+          live.tell({ kind: 'look-started', run: id, component, look, environment }),
+        finished(look) {
+          if (request.steady) seen.compare(look, conditions);
+          keep(look);
+        },
+      },
+    });
+  }
+  return planned;
+}
+
+/** The windows open while the look files are bundled. */
+function openWindows({ crew }: RunTools, lanes: number): void {
+  for (let lane = 0; lane < lanes; lane++) crew.window(lane).catch(() => {});
+}
+
+/** Carries out a run. @throws ProblemError when none of it can be */
+export async function oneRun(tools: RunTools, id: number, request: RunRequest, signal: AbortSignal): Promise<Ending> {
+  const { root, config, store, live, crew, bundler } = tools;
+  const starting = crew.engine();
+  starting.catch(() => {});
+  const settings = await settingsFor(config, request);
+  const names = settings.environments.map(({ name }) => name);
+  const files = await findLookFiles(root, settings);
+  if (files.length === 0) fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });
+  store.catalogue.keepOnly(files, names);
+  const survey = await bundler.survey(settings);
+  const baselines = takeInFolder(store, root, settings.baselines);
+  const engine = await starting;
+  const hashesBeside = (names: readonly string[]) => bundler.hashesBeside(names);
+  const { network } = settings;
+  const known: Ground = { hashOf: survey.hashOf, hashesBeside, engine, network, baselines };
+  const environments = settings.environments.filter(
+    ({ name }) => request.environments.length === 0 || request.environments.includes(name),
+  );
+  const records = { ...store.catalogue, resting: store.results.resting };
+  const takeOver = (ground: Ground, among: readonly string[], before?: Reuse): Reuse => {
+    const found = reuseOf(ground, records, among, environments, request);
+    const reuse = before ? both(before, found) : found;
+    store.results.stand(found.standing);
+    store.runs.update(id, { reused: reuse.ids, planned: reuse.ids.length });
+    if (found.ids.length > 0) live.tell({ kind: 'run-progress', run: store.runs.get(id)! });
+    return reuse;
+  };
+  store.runs.update(id, { engine: engine.name });
+  let reuse = takeOver(known, files);
+  let planned = reuse.ids.length;
+  if (reuse.files.length > 0) {
+    openWindows(tools, settings.lanes);
+    const { bundle, hashes } = await bundler.bundle(settings, reuse.files, survey);
+    const ground = { ...known, hashOf: (file: string) => hashes.get(file) ?? null };
+    // What had to be built to be known may be as it was at an earlier commit.
+    reuse = takeOver(
+      ground,
+      [...hashes.keys()].filter((file) => survey.hashOf(file) === null),
+      reuse,
+    );
+    const selected = { id, request, settings, ground, reuse };
+    planned = await runRest(tools, selected, tools.onBundle(bundle, settings), signal);
+  }
+  if (planned === 0 && !signal.aborted && !request.due) nothingSelected(request);
+  return { problems: baselines.unreadable, notes: goneNotes(store, baselines, names) };
+}

@@ -1,0 +1,131 @@
+/** Which results of earlier runs stand for looks of this one, since nothing that they rest on has changed. */
+import { createHash } from 'node:crypto';
+import type { BaselineSet } from '../baselines/reconcile.ts';
+import { type Declared, type LookInfo, type LookName, lookKey } from '../core/look/look.ts';
+import { isSelected } from '../core/look/pattern.ts';
+import { type Basis, publicPathsOf, type Resting } from '../core/run/basis.ts';
+import type { FinishedLook } from '../core/run/finished.ts';
+import type { RunRequest } from '../core/run/run.ts';
+import { type Environment, fingerprint } from '../core/settings/environment.ts';
+import { stageHost } from '../core/wire/stage.ts';
+
+const digest = (text: string): string => createHash('sha256').update(text).digest('base64url');
+
+/** What has to be known of a project to tell whether results still hold. */
+export type Ground = {
+  /** Hash of all that a look file is built from; null when it has to be built to learn so. */
+  hashOf(file: string): string | null;
+  /** Hashes of files beside what is built, by public path or pattern. */
+  hashesBeside(paths: readonly string[]): Record<string, string>;
+  engine: { name: string; fonts: string };
+  /** Origins that looks may reach for real. */
+  network: readonly string[];
+  baselines: BaselineSet;
+};
+
+/** The key of everything that the results of a look file rest on in an environment; null when that is not known. */
+function keyOf({ hashOf, engine }: Ground, file: string, environment: Environment): string | null {
+  const hash = hashOf(file);
+  if (hash === null) return null;
+  return digest(JSON.stringify([hash, environment, fingerprint(environment, engine.name, engine.fonts)]));
+}
+
+const baselinesOf = ({ baselines }: Ground, { component, look }: LookName, environment: string): string =>
+  digest(baselines.identity(component, look, environment));
+
+/** What a result rests on, or null for one that must not be taken over. */
+export function basisOf(ground: Ground, look: FinishedLook, environment: Environment): Basis | null {
+  const key = keyOf(ground, look.info.file, environment);
+  const paths = publicPathsOf(look.asked, `http://${stageHost}`, ground.network);
+  const { dependsOn = [] } = look.info;
+  if (key === null || paths === null) return null;
+  return {
+    key,
+    baselines: baselinesOf(ground, look.info, environment.name),
+    files: ground.hashesBeside([...paths, ...dependsOn]),
+  };
+}
+
+/** True when a result says how its look would come out now. */
+function holds(ground: Ground, result: Resting, environment: string): boolean {
+  if (result.baselines !== baselinesOf(ground, result, environment)) return false;
+  const now = ground.hashesBeside(Object.keys(result.files));
+  return Object.entries(result.files).every(([path, hash]) => now[path] === hash);
+}
+
+/** What a run takes over, and what it has to run. */
+export type Reuse = {
+  /** Ids of the results that are taken over; none in a run of what is due, which only has looks of its own. */
+  ids: number[];
+  /** Ids of the results that say what the looks come to which need not be run. */
+  standing: number[];
+  /** True for a look that need not be run. */
+  isReused(look: LookName, environment: string): boolean;
+  /** Look files of which something has to be run, as far as is known. */
+  files: string[];
+};
+
+/** What either takes over. */
+export const both = (one: Reuse, other: Reuse): Reuse => ({
+  ids: [...one.ids, ...other.ids],
+  standing: [...one.standing, ...other.standing],
+  isReused: (look, environment) => one.isReused(look, environment) || other.isReused(look, environment),
+  files: other.files,
+});
+
+type Records = {
+  declared(file: string): Declared | null;
+  declaredBy(source: string): LookInfo[] | null;
+  declare(file: string, environment: string, declared: Declared): void;
+  resting(key: string): Resting[];
+};
+
+/** Looks for results to take over. With `fresh` there are none. */
+export function reuseOf(
+  ground: Ground,
+  { declared, declaredBy, declare, resting }: Records,
+  files: readonly string[],
+  environments: readonly Environment[],
+  request: RunRequest,
+): Reuse {
+  const reused = new Set<string>();
+  const ids: number[] = [];
+  const standing: number[] = [];
+  const nameOf = ({ component, look }: LookName, environment: string): string =>
+    `${environment}\n${lookKey(component, look)}`;
+  const select = isSelected(request.patterns, request.looks);
+  /** The looks of a file; null when it has to be opened to learn which they are. */
+  const looksOf = (file: string): LookInfo[] | null => {
+    const source = ground.hashOf(file);
+    const looks = source === null ? null : declaredBy(source);
+    if (looks === null || declared(file)?.source === source) return looks;
+    // The file is again what it was before.
+    for (const { name } of environments) declare(file, name, { source: source!, looks });
+    return looks;
+  };
+  const takeOver = (file: string, looks: readonly LookInfo[], environment: Environment): void => {
+    const key = keyOf(ground, file, environment);
+    const found = key === null ? [] : resting(key);
+    for (const look of looks) {
+      const result = found.find(
+        (one) => one.look === look.look && one.component === look.component && holds(ground, one, environment.name),
+      );
+      if (!result) continue;
+      // What went wrong when it was run last is run again, and what its author wants to be.
+      const mayStay = result.verdict === 'passed' && !result.isUnsteady && look.reuse !== false;
+      if (!mayStay && !request.due) continue;
+      standing.push(result.id);
+      if (!request.due) ids.push(result.id);
+      reused.add(nameOf(look, environment.name));
+    }
+  };
+  const isReused = (look: LookName, environment: string): boolean => reused.has(nameOf(look, environment));
+  const needed = files.filter((file) => {
+    const looks = looksOf(file)?.filter(select);
+    if (looks === undefined) return true;
+    if (!request.fresh && request.repeat === 1 && !request.steady)
+      for (const environment of environments) takeOver(file, looks, environment);
+    return environments.some(({ name }) => looks.some((look) => !isReused(look, name)));
+  });
+  return { ids, standing, isReused, files: needed };
+}
