@@ -53,7 +53,7 @@ export async function measureRedraw(): Promise<Figure> {
     const environment = shop.settings.environments[0]!;
     const [width, height] = environment.viewport;
     const run = store.runs.begin(
-      { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+      { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, audit: null, due: false, steady: false },
       null,
     );
     for (const look of scripted) store.results.add(run, look, new Set());
@@ -76,11 +76,13 @@ export async function measureRedraw(): Promise<Figure> {
       });
       // A step that was photographed more than once changed while it was: the last picture is the one that holds.
       const photographs = new Map(
-        shots.filter(({ name }) => name.startsWith('step ')).map((shot) => [shot.name, shot]),
+        shots.flatMap(({ png, ...shot }) =>
+          png && shot.name.startsWith('step ') ? [[shot.name, { ...shot, png }]] : [],
+        ),
       );
       for (const [order, arrange] of Object.entries(orders))
         for (const { name, step, moment, png } of arrange([...photographs.values()])) {
-          await tell(page, { kind: 'show', moment, outline: null, pointer: null, fit: false });
+          await tell(page, { kind: 'show', moment, outline: null, cover: null, pointer: null, fit: false });
           // Native controls are painted otherwise under a real pointer, which no rule can stand in for.
           const [x, y] = trace.steps.slice(0, step + 1).findLast(({ pointer }) => pointer)?.pointer ?? [-1, -1];
           await page.input([{ kind: 'move', x, y, button: 'none' }]);

@@ -9,7 +9,9 @@ import { build, type Rolldown } from 'vite';
 import { openStore } from '../src/store/index.ts';
 import { approvedBy, type Figure, keyOf, median, openWorkshop, origin, timed, type Workshop } from './workshop.ts';
 
-const limit = 1.0;
+/** With pictures as approved that stand for equal moments, and with every capture photographed. */
+const limit = 0.6;
+const pictureLimit = 1.0;
 const rounds = 7;
 
 const demo = resolve('demo/harbour');
@@ -84,13 +86,14 @@ export async function measureRun(): Promise<Figure> {
     const first = (await shop.run([])).filter(({ info }) => !info.hasScript);
     const patterns = first.map(keyOf);
     const baselines = approvedBy(first);
-    const full = (): Promise<number> =>
+    const full = (photographed: boolean): Promise<number> =>
       timed(async () => {
         const run = store.runs.begin(
-          { patterns, looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+          { patterns, looks: [], environments: [], repeat: 1, fresh: true, audit: null, due: false, steady: false },
           null,
         );
         const looks = await shop.run(patterns, {
+          photographed,
           baselines,
           finished: (look) => void store.results.add(run, look, new Set()),
         });
@@ -114,20 +117,27 @@ export async function measureRun(): Promise<Figure> {
           await window.screenshot([0, 0, width, height], height > 640);
         }
       });
-    await full();
+    await full(true);
     await naive();
     const ours: number[] = [];
+    const pictured: number[] = [];
     const floor: number[] = [];
     for (let i = 0; i < rounds; i++) {
       floor.push(await naive());
-      ours.push(await full());
+      ours.push(await full(false));
+      pictured.push(await full(true));
     }
     const ratio = median(ours) / median(floor);
+    const withPictures = median(pictured) / median(floor);
     process.stdout.write(
-      `${first.length} looks: ours ${median(ours).toFixed(0)} ms, naive ${median(floor).toFixed(0)} ms ` +
-        `(medians of ${rounds})\n`,
+      `${first.length} looks: ours ${median(ours).toFixed(0)} ms, photographed ${median(pictured).toFixed(0)} ms, ` +
+        `naive ${median(floor).toFixed(0)} ms (medians of ${rounds})\n`,
     );
-    return { text: ratio.toFixed(2), limit: `at most ${limit.toFixed(2)}`, within: ratio <= limit };
+    return {
+      text: `${ratio.toFixed(2)}, photographed ${withPictures.toFixed(2)}`,
+      limit: `at most ${limit.toFixed(2)}, photographed ${pictureLimit.toFixed(2)}`,
+      within: ratio <= limit && withPictures <= pictureLimit,
+    };
   } finally {
     await shop.close();
     store.close();

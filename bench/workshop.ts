@@ -31,6 +31,8 @@ export type Workshop = {
       baselines?: RunBaselines;
       settings?: Partial<Settings>;
       conditions?: Conditions;
+      /** Also captures whose moment is as approved; by default they are. */
+      photographed?: boolean;
       finished?(look: FinishedLook): void;
     },
   ): Promise<FinishedLook[]>;
@@ -74,6 +76,7 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
           looks: [],
           environments: [settings.environments[0]!.name],
           repeat: 1,
+          audit: null,
           due: false,
           fresh: true,
           steady: false,
@@ -83,6 +86,7 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
         declared: () => null,
         sourceOf: () => null,
         isReused: () => false,
+        isPhotographed: () => options.photographed ?? true,
         dependsOnOthers: () => false,
         baselines: options.baselines ?? noBaselines,
         signal: new AbortController().signal,
@@ -110,6 +114,7 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
 
 /** What looks came to as their baselines. */
 export function approvedBy(looks: readonly FinishedLook[]): RunBaselines {
+  const byKey = new Map(looks.map((look) => [keyOf(look), look]));
   const approved = new Map(
     looks.map((look) => [
       keyOf(look),
@@ -124,7 +129,12 @@ export function approvedBy(looks: readonly FinishedLook[]): RunBaselines {
   return {
     of: (component, look, _environment, capture) => approved.get(lookKey(component, look))?.get(capture) ?? null,
     approved: (component, look) =>
-      Object.fromEntries([...(approved.get(lookKey(component, look)) ?? [])].map(([name, { hash }]) => [name, hash])),
+      Object.fromEntries(
+        (byKey.get(lookKey(component, look))?.captures ?? []).map(({ summary, fingerprint }) => {
+          const { assets } = byKey.get(lookKey(component, look))!.timeline;
+          return [summary.name, { picture: summary.hash, fingerprint, shows: { moment: summary.canonical, assets } }];
+        }),
+      ),
   };
 }
 

@@ -1,5 +1,7 @@
 /** Brings the folder of baselines and the records together at the start of a run: the folder wins. */
 import {
+  type Approved,
+  type ApprovedMoment,
   type Baseline,
   type BaselineOf,
   type CaptureKey,
@@ -14,8 +16,8 @@ import { commitOf } from './git.ts';
 /** What captures are compared with in one run. */
 export type BaselineSet = {
   of: BaselineOf;
-  /** Hashes of the approved pictures of a look, by capture. */
-  approved(component: string, look: string, environment: string): Record<string, string>;
+  /** What has been approved of a look, by capture. */
+  approved(component: string, look: string, environment: string): Record<string, Approved>;
   /** A text that is another one when anything that a look's captures are compared with has changed. */
   identity(component: string, look: string, environment: string): string;
   /** What could not be read. */
@@ -44,12 +46,18 @@ function adopt(store: Store, { key, about, png, hash, markup }: FolderBaseline, 
   });
 }
 
+function approvedOf({ about, hash }: FolderBaseline): Approved {
+  const { fingerprint } = about;
+  const shows = about.format === 2 ? { moment: about.moment, assets: about.assets } : null;
+  return { picture: hash, fingerprint, shows };
+}
+
 /** Takes in what the folder has that the records do not, and answers for a run. */
 export function takeInFolder(store: Store, root: string, folder: string | null): BaselineSet {
   if (folder === null) return fromRecords(store);
   const { baselines, unreadable } = readFolder(root, folder);
   const found = new Map<string, Baseline | Unreadable>();
-  const pictures = new Map<string, Record<string, string>>();
+  const pictures = new Map<string, Record<string, Approved>>();
   const identities = new Map<string, string[]>();
   let known: { commit: string | null } | null = null;
   const commit = (): string | null => {
@@ -63,7 +71,7 @@ export function takeInFolder(store: Store, root: string, folder: string | null):
       const { key, png, hash, markup, about, file } = baseline;
       found.set(keyText(key), { png, hash, markup, fingerprint: about.fingerprint, file });
       const look = lookText(key.component, key.look, key.environment);
-      pictures.set(look, { ...pictures.get(look), [key.capture]: hash });
+      pictures.set(look, { ...pictures.get(look), [key.capture]: approvedOf(baseline) });
       const parts = [key.capture, hash, about.fingerprint, about.format === 2 ? about.moment : markup];
       identities.set(look, [...(identities.get(look) ?? []), JSON.stringify(parts)]);
       adopt(store, baseline, commit);
@@ -90,7 +98,14 @@ function fromRecords(store: Store): BaselineSet {
   return {
     unreadable: [],
     files: [],
-    approved: store.decisions.approvedOf,
+    approved: (component, look, environment) =>
+      Object.fromEntries(
+        store.decisions.standing(component, look, environment).map(({ capture, hash, fingerprint, manifest }) => {
+          const kept = manifest && store.blobs.get(manifest);
+          const shows = kept ? (JSON.parse(kept.bytes.toString('utf8')) as ApprovedMoment) : null;
+          return [capture, { picture: hash, fingerprint, shows }];
+        }),
+      ),
     identity: store.decisions.identityOf,
     of: (component, look, environment, capture) => {
       const decision = store.decisions.baseline({ component, look, environment, capture });

@@ -46,16 +46,18 @@ export class Bundler {
     return surveyProject(this.#root, settings, this.#graph, this.#inputs, own);
   }
 
+  /** True for a look file that need not be built again. */
+  isAtHand(file: string, survey: Survey): boolean {
+    const piece = this.#pieces.get(file);
+    return piece !== undefined && piece.hash === survey.hashOf(file);
+  }
+
   /**
    * A bundle of these look files, of which only those are built again whose files have changed.
    * @throws ProblemError as `bundleLooks`
    */
   async bundle(settings: Settings, files: readonly string[], survey: Survey): Promise<Bundled> {
-    const isKept = (file: string): boolean => {
-      const piece = this.#pieces.get(file);
-      return piece !== undefined && piece.hash === survey.hashOf(file);
-    };
-    const missing = files.filter((file) => !isKept(file));
+    const missing = files.filter((file) => !this.isAtHand(file, survey));
     const tooMany = new Set([...this.#pieces.values()].map(({ built }) => built)).size >= mostBuilds;
     const wanted = tooMany && missing.length > 0 ? files : missing;
     if (tooMany && missing.length > 0) this.#pieces.clear();

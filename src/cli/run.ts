@@ -10,7 +10,7 @@ import { exitOf } from './exits.ts';
 import { type Found, findService } from './find.ts';
 import { benchUrl, duration, lookLine, problemText, resultText, tallyText } from './print.ts';
 
-type Options = { env: string[]; repeat: number; fresh?: boolean; json?: boolean; strict?: boolean };
+type Options = { env: string[]; repeat: number; fresh?: boolean; audit?: number; json?: boolean; strict?: boolean };
 
 /** A number of times. @throws InvalidArgumentError */
 export const count = (text: string): number => {
@@ -19,6 +19,18 @@ export const count = (text: string): number => {
     throw new InvalidArgumentError(`Expected a whole number from 1 to 1000, got “${text}”.`);
   return n;
 };
+
+/** A share. @throws InvalidArgumentError */
+const percent = (text: string): number => {
+  const n = Number(text);
+  if (!(n >= 0 && n <= 100)) throw new InvalidArgumentError(`Expected a number from 0 to 100, got “${text}”.`);
+  return n;
+};
+
+const isCi = process.env.CI === 'true';
+
+/** How much CI runs of what it could take over, in percent. */
+const ciAudit = 5;
 
 /** `-e`, for every command that runs looks. */
 export const environmentOption = (): Option =>
@@ -37,6 +49,7 @@ export function addRun(program: Command): void {
     .addOption(environmentOption())
     .option('-r, --repeat <n>', 'run every look n times and report how many captures differed', count, 1)
     .option('--fresh', 'run everything, also what nothing has changed for')
+    .option('--audit <percent>', 'how much of what nothing has changed for is run all the same', percent)
     .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
     .option('--strict', 'also exit with 1 when something is new; implied by CI=true')
     .addHelpText(
@@ -76,16 +89,14 @@ async function run(patterns: string[], options: Options): Promise<number> {
   const found = await findService(process.cwd());
   try {
     const { env: environments, repeat, fresh = false } = options;
-    const request = { patterns, environments, repeat, fresh };
+    const audit = options.audit ?? (isCi ? ciAudit : null);
+    const request = { patterns, environments, repeat, fresh, audit };
     const summary = await follow(found, request, { isQuiet: false, isJson: options.json === true });
     // What was taken over has passed, and is told as a number.
     const results = await found.client.runResults(summary.id, options.json !== true);
     // A look file that could not be understood, or a browser that went away, weighs more than a look that failed.
     const problems = [...summary.problems, ...results.flatMap(({ problem }) => problem ?? [])];
-    const code = Math.max(
-      exitCode(summary.tally, options.strict === true || process.env.CI === 'true'),
-      ...problems.map(exitOf),
-    );
+    const code = Math.max(exitCode(summary.tally, options.strict === true || isCi), ...problems.map(exitOf));
     if (options.json) process.stdout.write(`${JSON.stringify(jsonDocument(found, summary, results, code), null, 2)}\n`);
     else await tell(found, summary, results);
     return code;

@@ -20,6 +20,7 @@ import { watchConsole } from './record/console.ts';
 import { type Recording, recordingNow } from './record/recording.ts';
 import { watchRoots } from './record/roots.ts';
 import { beginTime } from './time/time.ts';
+import { watchOpaque } from './record/opaque.ts';
 import { watchSheets } from './record/sheets.ts';
 import { step, StepFailed } from './record/step.ts';
 import { watchTrouble } from './record/trouble.ts';
@@ -43,6 +44,7 @@ function watch(): void {
   watchBlobs();
   watchRoots();
   watchSheets();
+  watchOpaque();
   watchRequests();
   decideRequests();
   watchConsole();

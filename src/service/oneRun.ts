@@ -91,18 +91,30 @@ function keeperOf({ store, live }: RunTools, id: number, basis: (look: FinishedL
   };
 }
 
+/** Says of a look that its result could have been taken over, and would have been wrong. Returns how many that are. */
+function noteContradiction(look: FinishedLook): 0 | 1 {
+  if (look.verdict === 'passed') return 0;
+  look.isContradiction = true;
+  look.notes.push(
+    `It has passed before, and nothing that it rests on has changed since, but now it came out as ${look.verdict}. ` +
+      'From now on it is run every time. Look for what it reads without importing it (dependsOn), or what is never the same.',
+  );
+  return 1;
+}
+
 type Selected = { id: number; request: RunRequest; settings: Settings; ground: Ground; reuse: Reuse };
 
-/** Runs what could not be taken over. Resolves with how many looks the run has in all. */
+/** Runs what could not be taken over. Resolves with how many looks the run has in all, and how many belied others. */
 async function runRest(
   tools: RunTools,
   { id, request, settings, ground, reuse }: Selected,
   bundle: Bundle,
   signal: AbortSignal,
-): Promise<number> {
+): Promise<{ planned: number; contradicted: number }> {
   const { store, live, crew } = tools;
   const rounds = request.steady ? request.repeat : 1;
   let planned = reuse.ids.length;
+  let contradicted = 0;
   const isRepeated = request.steady || request.repeat > 1;
   const environmentOf = (name: string) => settings.environments.find((one) => one.name === name)!;
   const keep = keeperOf(tools, id, (look) =>
@@ -121,6 +133,7 @@ async function runRest(
       declared: store.catalogue.declared,
       sourceOf: ground.hashOf,
       isReused: reuse.isReused,
+      isPhotographed: (look, environment) => isRepeated || reuse.isAudited(look, environment),
       dependsOnOthers: store.results.dependent(),
       signal,
       conditions,
@@ -136,12 +149,13 @@ async function runRest(
           live.tell({ kind: 'look-started', run: id, component, look, environment }),
         finished(look) {
           if (request.steady) seen.compare(look, conditions);
+          if (reuse.isAudited(look.info, look.environment)) contradicted += noteContradiction(look);
           keep(look);
         },
       },
     });
   }
-  return planned;
+  return { planned, contradicted };
 }
 
 /** The windows open while the look files are bundled. */
@@ -169,8 +183,9 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
     ({ name }) => request.environments.length === 0 || request.environments.includes(name),
   );
   const records = { ...store.catalogue, resting: store.results.resting };
+  const isAtHand = (file: string): boolean => bundler.isAtHand(file, survey);
   const takeOver = (ground: Ground, among: readonly string[], before?: Reuse): Reuse => {
-    const found = reuseOf(ground, records, among, environments, request);
+    const found = reuseOf(ground, records, among, environments, request, isAtHand);
     const reuse = before ? both(before, found) : found;
     store.results.stand(found.standing);
     store.runs.update(id, { reused: reuse.ids, planned: reuse.ids.length });
@@ -180,6 +195,7 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
   store.runs.update(id, { engine: engine.name });
   let reuse = takeOver(known, files);
   let planned = reuse.ids.length;
+  let contradicted = 0;
   if (reuse.files.length > 0) {
     openWindows(tools, settings.lanes);
     const { bundle, hashes } = await bundler.bundle(settings, reuse.files, survey);
@@ -191,8 +207,12 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
       reuse,
     );
     const selected = { id, request, settings, ground, reuse };
-    planned = await runRest(tools, selected, tools.onBundle(bundle, settings), signal);
+    ({ planned, contradicted } = await runRest(tools, selected, tools.onBundle(bundle, settings), signal));
   }
   if (planned === 0 && !signal.aborted && !request.due) nothingSelected(request);
-  return { problems: baselines.unreadable, notes: goneNotes(store, baselines, names) };
+  const belied =
+    contradicted > 0
+      ? [`${counted(contradicted, 'look has', 'looks have')} come out differently although nothing has changed for it.`]
+      : [];
+  return { problems: baselines.unreadable, notes: [...belied, ...goneNotes(store, baselines, names)] };
 }

@@ -61,6 +61,8 @@ export type Reuse = {
   standing: number[];
   /** True for a look that need not be run. */
   isReused(look: LookName, environment: string): boolean;
+  /** True for a look that is run although an earlier result would stand for it, to see whether it does. */
+  isAudited(look: LookName, environment: string): boolean;
   /** Look files of which something has to be run, as far as is known. */
   files: string[];
 };
@@ -70,6 +72,7 @@ export const both = (one: Reuse, other: Reuse): Reuse => ({
   ids: [...one.ids, ...other.ids],
   standing: [...one.standing, ...other.standing],
   isReused: (look, environment) => one.isReused(look, environment) || other.isReused(look, environment),
+  isAudited: (look, environment) => one.isAudited(look, environment) || other.isAudited(look, environment),
   files: other.files,
 });
 
@@ -80,17 +83,45 @@ type Records = {
   resting(key: string): Resting[];
 };
 
-/** Looks for results to take over. With `fresh` there are none. */
+/** A result that may be taken over. */
+type Candidate = { file: string; name: string; result: Resting };
+
+/** How long looks may take that are run although nothing wants it: in milliseconds, and as a part of all looks. */
+const auditTime = 500;
+const auditPart = 0.1;
+
+/**
+ * What is run although it could be taken over: those first that were not photographed for the longest time. A share of
+ * them in percent, or with null as many as take little time.
+ */
+export function auditOf(candidates: readonly Candidate[], share: number | null): Set<Candidate> {
+  const oldest = candidates.toSorted(
+    ({ result: a }, { result: b }) => Number(a.isPhotographed) - Number(b.isPhotographed) || a.id - b.id,
+  );
+  if (share !== null) return new Set(oldest.slice(0, Math.ceil((candidates.length * share) / 100)));
+  const all = candidates.reduce((sum, { result }) => sum + result.took, 0);
+  let left = Math.max(auditTime, all * auditPart);
+  return new Set(
+    oldest.filter(({ result }) => {
+      left -= result.took;
+      return left >= 0;
+    }),
+  );
+}
+
+/**
+ * Looks for results to take over. With `fresh` there are none. `isAtHand` says of a look file that it need not be built
+ * to be run: only those are audited unless a share is wanted.
+ */
 export function reuseOf(
   ground: Ground,
   { declared, declaredBy, declare, resting }: Records,
   files: readonly string[],
   environments: readonly Environment[],
   request: RunRequest,
+  isAtHand: (file: string) => boolean,
 ): Reuse {
-  const reused = new Set<string>();
-  const ids: number[] = [];
-  const standing: number[] = [];
+  const found: Candidate[] = [];
   const nameOf = ({ component, look }: LookName, environment: string): string =>
     `${environment}\n${lookKey(component, look)}`;
   const select = isSelected(request.patterns, request.looks);
@@ -105,27 +136,37 @@ export function reuseOf(
   };
   const takeOver = (file: string, looks: readonly LookInfo[], environment: Environment): void => {
     const key = keyOf(ground, file, environment);
-    const found = key === null ? [] : resting(key);
+    const all = key === null ? [] : resting(key);
     for (const look of looks) {
-      const result = found.find(
-        (one) => one.look === look.look && one.component === look.component && holds(ground, one, environment.name),
-      );
-      if (!result) continue;
+      const own = all.filter((one) => one.look === look.look && one.component === look.component);
+      const result = own.find((one) => holds(ground, one, environment.name));
+      if (!result || own.some(({ isContradiction }) => isContradiction)) continue;
       // What went wrong when it was run last is run again, and what its author wants to be.
       const mayStay = result.verdict === 'passed' && !result.isUnsteady && look.reuse !== false;
       if (!mayStay && !request.due) continue;
-      standing.push(result.id);
-      if (!request.due) ids.push(result.id);
-      reused.add(nameOf(look, environment.name));
+      found.push({ file, name: nameOf(look, environment.name), result });
     }
   };
+  const looked = new Map<string, LookInfo[] | undefined>();
+  for (const file of files) {
+    const looks = looksOf(file)?.filter(select);
+    looked.set(file, looks);
+    if (looks && !request.fresh && request.repeat === 1 && !request.steady)
+      for (const environment of environments) takeOver(file, looks, environment);
+  }
+  const audited = request.due
+    ? new Set<Candidate>()
+    : auditOf(request.audit === null ? found.filter(({ file }) => isAtHand(file)) : found, request.audit);
+  const taken = found.filter((one) => !audited.has(one));
+  const reused = new Set(taken.map(({ name }) => name));
+  const audits = new Set([...audited].map(({ name }) => name));
+  const standing = taken.map(({ result }) => result.id);
   const isReused = (look: LookName, environment: string): boolean => reused.has(nameOf(look, environment));
   const needed = files.filter((file) => {
-    const looks = looksOf(file)?.filter(select);
+    const looks = looked.get(file);
     if (looks === undefined) return true;
-    if (!request.fresh && request.repeat === 1 && !request.steady)
-      for (const environment of environments) takeOver(file, looks, environment);
     return environments.some(({ name }) => looks.some((look) => !isReused(look, name)));
   });
-  return { ids, standing, isReused, files: needed };
+  const isAudited = (look: LookName, environment: string): boolean => audits.has(nameOf(look, environment));
+  return { ids: request.due ? [] : standing, standing, isReused, isAudited, files: needed };
 }

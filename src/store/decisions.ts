@@ -30,8 +30,8 @@ export type Decisions = {
   about(key: CaptureKey, hash: string, markup: string): Decision | null;
   /** True for a decision that was made against the baseline that holds now: none has replaced that since. */
   stands(key: CaptureKey, decision: Decision): boolean;
-  /** Hashes of the approved pictures of a look, by capture. */
-  approvedOf(component: string, look: string, environment: string): Record<string, string>;
+  /** The decisions that hold for the captures of a look. */
+  standing(component: string, look: string, environment: string): Decision[];
   /** A text that is another one when another decision holds for any capture of a look. */
   identityOf(component: string, look: string, environment: string): string;
   /** Newest first. */
@@ -57,14 +57,13 @@ export function decisionsOf(db: Db): Decisions {
     `SELECT * FROM decisions WHERE component = @component AND look = @look AND environment = @environment
      ORDER BY id DESC LIMIT 200`,
   );
-  const baselines = db.prepare<[string, string, string], { capture: string; hash: string; id: number }>(
-    `SELECT capture, hash, max(id) AS id FROM decisions WHERE component = ? AND look = ? AND environment = ?
+  const baselines = db.prepare<[string, string, string], Decision>(
+    `SELECT *, max(id) FROM decisions WHERE component = ? AND look = ? AND environment = ?
      AND kind IN ('approve', 'adopt') GROUP BY capture`,
   );
   return {
     stands: (wanted, { id }) => id >= (newest.get(wanted)?.id ?? 0),
-    approvedOf: (component, look, environment) =>
-      Object.fromEntries(baselines.all(component, look, environment).map(({ capture, hash }) => [capture, hash])),
+    standing: (component, look, environment) => baselines.all(component, look, environment),
     identityOf: (component, look, environment) =>
       baselines
         .all(component, look, environment)

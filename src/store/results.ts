@@ -63,6 +63,13 @@ export type Results = {
 
 const columns = 'id, run, environment, repetition, verdict, about, base, patches, lanes, source';
 
+type RestingRow = Omit<Resting, 'files' | 'isUnsteady' | 'isContradiction' | 'isPhotographed'> & {
+  public: string;
+  unsteady: number;
+  contradiction: number | null;
+  photographed: number;
+};
+
 /** A look comes to what a result says. */
 const standing = `UPDATE present SET result = r.id FROM (SELECT * FROM results WHERE id = ?) r
   WHERE present.component = r.component AND present.look = r.look AND present.environment = r.environment`;
@@ -125,6 +132,7 @@ function writerOf(db: Db, blobs: Blobs): Write {
       notes: result.notes,
       orderDependent: result.orderDependent,
       isUnsteady: result.isUnsteady,
+      isContradiction: result.isContradiction,
       took: result.took,
       steps: timeline.steps.length,
       failedStep: result.failedStep,
@@ -163,7 +171,8 @@ function summariser(db: Db, decisions: Decisions): (row: Row) => ResultSummary {
   return (row) => {
     const about = JSON.parse(row.about) as About;
     const captures = capturesOf.all(row.id).map((found): CaptureSummary => {
-      const capture = JSON.parse(found.about) as CaptureSummary;
+      const kept = JSON.parse(found.about) as CaptureSummary;
+      const capture = { ...kept, isVouched: kept.isVouched ?? false };
       const key = { component: about.component, look: about.look, environment: row.environment, capture: capture.name };
       const decision = decisions.about(key, capture.hash, found.markup);
       if (!decision) return { ...capture, decision: null };
@@ -173,6 +182,7 @@ function summariser(db: Db, decisions: Decisions): (row: Row) => ResultSummary {
     return {
       ...about,
       isUnsteady: about.isUnsteady ?? false,
+      isContradiction: about.isContradiction ?? false,
       id: row.id,
       run: row.run,
       environment: row.environment,
@@ -212,8 +222,10 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
     `SELECT ${columns} FROM results WHERE run = ?
        OR id IN (SELECT value FROM runs, json_each(runs.reused) WHERE runs.id = ?) ${order}`,
   );
-  const resting = db.prepare<[string], Omit<Resting, 'files' | 'isUnsteady'> & { public: string; unsteady: number }>(
-    `SELECT id, component, look, verdict, baselines, public, about ->> '$.isUnsteady' AS unsteady
+  const resting = db.prepare<[string], RestingRow>(
+    `SELECT id, component, look, verdict, baselines, public, about ->> '$.isUnsteady' AS unsteady,
+       about ->> '$.isContradiction' AS contradiction, about ->> '$.took' AS took,
+       NOT EXISTS (SELECT 1 FROM captures WHERE result = results.id AND about ->> '$.isVouched') AS photographed
      FROM results WHERE key = ? ORDER BY id DESC`,
   );
   const latest = db.prepare<[], Row>(
@@ -233,9 +245,11 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   return {
     add: (run, result, unstable, basis = null) => summary(one.get(add(run, result, unstable, basis))!),
     resting: (key) =>
-      resting.all(key).map(({ public: files, unsteady, ...rest }) => ({
+      resting.all(key).map(({ public: files, unsteady, contradiction, photographed, ...rest }) => ({
         ...rest,
         isUnsteady: unsteady === 1,
+        isContradiction: contradiction === 1,
+        isPhotographed: photographed === 1,
         files: JSON.parse(files) as Resting['files'],
       })),
     get(id) {

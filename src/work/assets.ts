@@ -75,3 +75,24 @@ export async function gatherAssets(
   for (const { url, base } of urlsOf(moments, `${origin}/`)) await visit(url, base);
   return assets;
 }
+
+/** Bundled files carry a hash of their content in their names, and what is only in memory is compared by content. */
+const isNamedByContent = (address: string, origin: string): boolean =>
+  address.startsWith(`${origin}/assets/`) || !address.startsWith(`${origin}/`);
+
+/** True when the files at these addresses are what they were when they had these hashes. */
+export async function holdAssets(
+  bundle: Bundle,
+  origin: string,
+  assets: Readonly<Record<string, string>>,
+  known: Map<string, BundledFile>,
+): Promise<boolean> {
+  for (const [address, hash] of Object.entries(assets)) {
+    if (isNamedByContent(address, origin)) continue;
+    const path = decodePath(addressOf(address)?.pathname ?? '');
+    const file = known.get(address) ?? (path === null ? null : await fileOf(bundle, path));
+    if (!file || hashOf(file.body) !== hash) return false;
+    known.set(address, file);
+  }
+  return true;
+}

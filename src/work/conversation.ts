@@ -1,13 +1,16 @@
 /** The host's side of what a page says: believed only with the token of its document, and about the look that runs. */
 import { randomUUID } from 'node:crypto';
-import { createHash } from 'node:crypto';
-import { type Bundle, fileOf } from '../bundle/index.ts';
+import { type Bundle, type BundledFile, fileOf } from '../bundle/index.ts';
+import type { Approved } from '../core/baseline/baseline.ts';
+import { canonicalise } from '../core/moment/canonical.ts';
+import { momentAt } from '../core/moment/patch.ts';
 import { addressOf, decodePath } from '../core/address/address.ts';
 import { messageOf } from '../core/problem/problem.ts';
 import { emptyTrace, gather, type Trace } from '../core/timeline/trace.ts';
 import { readMessage } from '../core/wire/shapes.ts';
 import type { Ask, CaptureAsk, FromPage, PausedRequest } from '../core/wire/wire.ts';
 import type { EngineWindow } from '../engine/engine.ts';
+import { gatherAssets, hashOf, holdAssets } from './assets.ts';
 import type { Shot } from './execution.ts';
 
 /** How often a picture is taken at most until it comes out twice in a row. */
@@ -16,15 +19,17 @@ const mostShots = 5;
 /** What has been gathered of the look that runs. */
 export type Gathered = { trace: Trace; shots: Shot[]; notes: string[] };
 
-const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
-
 export class Conversation {
   readonly #window: EngineWindow;
   readonly #origin: string;
   #bundle: Bundle | null = null;
   #token = '';
   #look = 0;
-  #approved: Readonly<Record<string, string>> | null = null;
+  #approved: Readonly<Record<string, Approved>> | null = null;
+  /** Of pictures that may stand for captures with equal moments; null when every capture is photographed. */
+  #fingerprint: string | null = null;
+  /** Files of the bundle that were looked for before, by address. */
+  #known = new Map<string, BundledFile>();
   #gathered: Gathered = { trace: emptyTrace(), shots: [], notes: [] };
   /** What the page has asked for and is still being done. */
   readonly #doing = new Set<Promise<void>>();
@@ -38,6 +43,7 @@ export class Conversation {
 
   /** A document is about to be loaded: nothing that an earlier one says counts any more. Returns its token. */
   begin(bundle: Bundle): string {
+    if (this.#bundle?.id !== bundle.id) this.#known = new Map();
     this.#bundle = bundle;
     this.#token = randomUUID();
     this.#look = 0;
@@ -48,10 +54,14 @@ export class Conversation {
     return this.#token;
   }
 
-  /** A look begins; what comes of it is gathered into the returned value. */
-  listen(look: number, approved: Readonly<Record<string, string>> | null): Gathered {
+  /**
+   * A look begins; what comes of it is gathered into the returned value. With a `fingerprint` the approved picture stands
+   * for a capture whose moment is as approved with it.
+   */
+  listen(look: number, approved: Readonly<Record<string, Approved>> | null, fingerprint: string | null): Gathered {
     this.#look = look;
     this.#approved = approved;
+    this.#fingerprint = fingerprint;
     this.#gathered = { trace: emptyTrace(), shots: [], notes: [] };
     return this.#gathered;
   }
@@ -110,11 +120,26 @@ export class Conversation {
     const { name, clip, step, moment, unseen } = ask;
     // A page speaks of steps and moments that it has told of; pictures of others show nothing that is known.
     if (trace.steps[step]?.capture !== name && !name.startsWith('step ')) throw new Error('there is no such step');
-    const png = await this.#shoot(ask);
+    const png = (await this.#isAsApproved(ask)) ? null : await this.#shoot(ask);
     const at = shots.findIndex((shot) => shot.name === name && shot.step === step);
     const shot = { name, png, clip, step, moment, unseen };
     if (at < 0) shots.push(shot);
     else shots[at] = shot;
+  }
+
+  /** True for a capture whose moment shows what was approved, so that its picture would, too. */
+  async #isAsApproved({ name, moment, unseen, opaque }: CaptureAsk): Promise<boolean> {
+    const { picture, fingerprint, shows } = this.#approved?.[name] ?? {};
+    if (opaque || !picture || !shows || this.#fingerprint === null || fingerprint !== this.#fingerprint) return false;
+    const { trace } = this.#gathered;
+    const bundle = this.#bundle!;
+    if (!(await holdAssets(bundle, this.#origin, shows.assets, this.#known))) return false;
+    const moments = [trace.base, ...trace.patches.slice(0, moment)];
+    const { hashes } = await gatherAssets(bundle, this.#origin, trace.assets, moments, this.#known);
+    if (Object.entries(hashes).some(([address, hash]) => shows.assets[address] !== hash)) return false;
+    const shown = momentAt(trace.base, trace.patches, moment);
+    const contents = { hash: hashOf, assets: hashes, unseen: new Set(unseen) };
+    return hashOf(JSON.stringify(canonicalise(shown, contents))) === shows.moment;
   }
 
   /**
@@ -123,7 +148,7 @@ export class Conversation {
    */
   async #shoot({ name, clip, beyond }: CaptureAsk): Promise<Uint8Array> {
     let png = await this.#window.screenshot(clip, beyond);
-    if (!this.#approved || this.#approved[name] === hashOf(png)) return png;
+    if (!this.#approved || this.#approved[name]?.picture === hashOf(png)) return png;
     for (let shots = 1; shots < mostShots; shots++) {
       const again = await this.#window.screenshot(clip, beyond);
       if (again.equals(png)) return png;

@@ -4,8 +4,8 @@ import { breakOff, emptyTrace, type Trace } from '../core/timeline/trace.ts';
 import type { Box } from '../core/timeline/timeline.ts';
 import type { LookReport } from '../core/wire/wire.ts';
 
-/** A screenshot as it was taken. */
-export type Shot = { name: string; png: Uint8Array; clip: Box; step: number; moment: number; unseen: number[] };
+/** A capture as it was taken; without a picture where its moment is as approved. */
+export type Shot = { name: string; png: Uint8Array | null; clip: Box; step: number; moment: number; unseen: number[] };
 
 export type Execution = {
   report: LookReport;

@@ -74,13 +74,16 @@ async function finishCapture(
   shown: Moment,
   assets: Assets,
 ): Promise<FinishedCapture> {
-  const hash = hashOf(shot.png);
+  const key = [info.component, info.look, environment.name, shot.name] as const;
+  const baseline = context.baselines(...key);
+  // The approved picture stands for a capture whose moment is as approved.
+  const png = shot.png ?? (baseline && 'png' in baseline ? baseline.png : new Uint8Array());
+  const hash = hashOf(png);
   const moment = canonicalise(shown, { hash: hashOf, assets: assets.hashes, unseen: new Set(shot.unseen) });
   const markup = markupLines(moment);
   const mark = fingerprint(environment, context.engine.name, context.engine.fonts);
-  const baseline = context.baselines(info.component, info.look, environment.name, shot.name);
-  const judged = await judgeCapture({ png: shot.png, hash, fingerprint: mark, markup }, baseline, context.markup);
-  const [width, height] = pngSize(shot.png) ?? [0, 0];
+  const judged = await judgeCapture({ png, hash, fingerprint: mark, markup }, baseline, context.markup);
+  const [width, height] = pngSize(png) ?? [0, 0];
   return {
     summary: {
       name: shot.name,
@@ -90,12 +93,13 @@ async function finishCapture(
       step: shot.step,
       moment: shot.moment,
       canonical: hashOf(JSON.stringify(moment)),
+      isVouched: shot.png === null,
       state: judged.state,
       baseline: judged.baseline,
       difference: judged.difference && hashOf(judged.difference),
       decision: null,
     },
-    png: shot.png,
+    png,
     differencePng: judged.difference,
     moment,
     markup,
@@ -135,6 +139,7 @@ export async function finishLook(
     notes: report.notes,
     orderDependent: false,
     isUnsteady: false,
+    isContradiction: false,
     took: last ? Math.round(last.at + (last.took ?? 0)) : 0,
     failedStep: report.outcome === 'passed' ? null : (failingStep(trace.steps)?.index ?? null),
     evidence: report.evidence,

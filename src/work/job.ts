@@ -1,4 +1,5 @@
 /** Jobs and tasks: what is to be done, as values that can be sent to another process. */
+import type { Approved } from '../core/baseline/baseline.ts';
 import { componentOf, type LookInfo } from '../core/look/look.ts';
 import type { FinishedLook } from '../core/run/finished.ts';
 import type { Environment } from '../core/settings/environment.ts';
@@ -14,8 +15,10 @@ export type LookTask = {
   kind: 'look';
   job: Job;
   info: LookInfo;
-  /** Hashes of the approved pictures, by capture: every other picture has to come out twice in a row. */
-  approved: Record<string, string>;
+  /** What has been approved, by capture: every other picture has to come out twice in a row. */
+  approved: Record<string, Approved>;
+  /** Every capture is photographed, also one whose moment is as approved. */
+  isPhotographed: boolean;
   /** It gets a fresh document. */
   isAlone: boolean;
 };

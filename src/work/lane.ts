@@ -1,14 +1,15 @@
 /** A lane: one browser window that runs look after look, and lives on when one of them kills the page. */
 import { setTimeout as delay } from 'node:timers/promises';
+import type { Approved } from '../core/baseline/baseline.ts';
 import { type Bundle, documentPath } from '../bundle/index.ts';
 import { messageOf, problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
-import type { Environment } from '../core/settings/environment.ts';
+import { type Environment, fingerprint } from '../core/settings/environment.ts';
 import { breakOff, doing, type Trace } from '../core/timeline/trace.ts';
 import { fencePath } from '../core/wire/stage.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
 import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
-import { type BrowserLoad, type EngineWindow, LostError } from '../engine/engine.ts';
+import { type BrowserLoad, type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
 import { Conversation } from './conversation.ts';
 import type { Crew } from './crew.ts';
 import { brokenReport, type Execution } from './execution.ts';
@@ -16,10 +17,10 @@ import { mostLimits, whileMoving, within } from './patience.ts';
 
 type RunOptions = {
   recording?: LookRequest['recording'];
-  /**
-   * Hashes of approved pictures by capture; when they are given, every other picture has to come out twice in a row.
-   */
-  approved?: Readonly<Record<string, string>>;
+  /** What has been approved by capture; when it is given, every other picture has to come out twice in a row. */
+  approved?: Readonly<Record<string, Approved>>;
+  /** Every capture is photographed, also one whose moment is as approved. */
+  isPhotographed?: boolean;
   /** Should it not end, it is found out where it stands. */
   watched?: boolean;
 };
@@ -49,6 +50,7 @@ export class Lane {
   readonly #settings: Settings;
   readonly #isLate: boolean;
   #window: EngineWindow | null = null;
+  #engine: Engine | null = null;
   #conversation: Conversation | null = null;
   /** Resolves when the browser of the present window has ended. */
   #gone: Promise<string> = new Promise(() => {});
@@ -102,7 +104,7 @@ export class Lane {
 
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
-    const { recording = 'on', approved = null, watched = false } = options;
+    const { recording = 'on', approved = null, isPhotographed = false, watched = false } = options;
     const { patience, settle, clock, now, network } = this.#settings;
     const timeLimit = this.#limitOf(look);
     const conversation = this.#conversation!;
@@ -122,7 +124,7 @@ export class Lane {
       isLate: this.#isLate,
     };
     if (watched) await this.#window!.watch(true);
-    const gathered = conversation.listen(number, approved);
+    const gathered = conversation.listen(number, approved, isPhotographed ? null : this.#fingerprintOf(environment));
     const began = performance.now();
     let report: LookReport;
     try {
@@ -174,6 +176,10 @@ export class Lane {
     };
   }
 
+  #fingerprintOf(environment: Environment): string {
+    return fingerprint(environment, this.#engine!.name, this.#engine!.fonts);
+  }
+
   /** How long a look may take without progress: what its file says, or the configuration. */
   #limitOf(look: string): number {
     const declared = 'looks' in this.#report ? this.#report.looks.find((one) => one.look === look) : undefined;
@@ -192,6 +198,7 @@ export class Lane {
     const window = await this.#crew.window(this.#index);
     if (window === this.#window) return window;
     this.#window = window;
+    this.#engine = engine;
     this.#gone = engine.gone;
     const conversation = new Conversation(window, this.#origin);
     this.#conversation = conversation;

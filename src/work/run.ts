@@ -1,6 +1,6 @@
 /** Carries out a run: plans it, lets workers do it in lanes, and finishes what they bring. */
 import { type Bundle, sourceMapper } from '../bundle/index.ts';
-import type { BaselineOf } from '../core/baseline/baseline.ts';
+import type { Approved, BaselineOf } from '../core/baseline/baseline.ts';
 import type { Declared, LookInfo } from '../core/look/look.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { messageOf, problem } from '../core/problem/problem.ts';
@@ -34,8 +34,8 @@ export type RunNews = {
 /** What captures are compared with. */
 export type RunBaselines = {
   of: BaselineOf;
-  /** Hashes of the approved pictures of a look, by capture. */
-  approved(component: string, look: string, environment: string): Record<string, string>;
+  /** What has been approved of a look, by capture. */
+  approved(component: string, look: string, environment: string): Record<string, Approved>;
 };
 
 export type RunSetup = {
@@ -52,6 +52,8 @@ export type RunSetup = {
   declared(file: string): Declared | null;
   /** Hash of all that a look file was built from; null when that is not known. */
   sourceOf(file: string): string | null;
+  /** True for a look whose captures are all photographed, also those whose moment is as approved. */
+  isPhotographed(look: LookInfo, environment: string): boolean;
   /** True for a look whose result is taken over from an earlier run. */
   isReused(look: LookInfo, environment: string): boolean;
   news: RunNews;
@@ -195,7 +197,8 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
         const { info, job } = next;
         news.started(info, job.environment.name);
         const approved = baselines.approved(info.component, info.look, job.environment.name);
-        return { kind: 'look', job, info, approved, isAlone: isAlone(setup, next, approved) };
+        const isPhotographed = setup.isPhotographed(info, job.environment.name);
+        return { kind: 'look', job, info, approved, isAlone: isAlone(setup, next, approved), isPhotographed };
       }
     },
     opened(job, report) {

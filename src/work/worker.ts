@@ -48,14 +48,14 @@ type How = { isFresh: boolean; after?: readonly string[]; watched?: boolean };
 async function runOnce(
   bundle: Bundle,
   lane: Lane,
-  { job, info, approved }: LookTask,
+  { job, info, approved, isPhotographed }: LookTask,
   { isFresh, after = [], watched = false }: How,
 ): Promise<Execution> {
   const tried = await attempt(async () => {
     const report = await lane.open(bundle, job.file, job.environment, isFresh);
     if ('problem' in report) return brokenBy(report.problem, report.stack);
     for (const look of after) await lane.run(look, job.environment);
-    return lane.run(info.look, job.environment, { approved, watched });
+    return lane.run(info.look, job.environment, { approved, isPhotographed, watched });
   });
   return 'lost' in tried ? brokenBy(tried.lost) : tried.value;
 }

@@ -19,7 +19,16 @@ const moment = {
   nodes: { 1: { tag: 'html', kids: [2] }, 2: { text: 'x' } },
   sheets: { 1: { css: '', base: '' } },
 };
-const capture = { do: 'capture', name: 'end', clip: [0, 0, 1, 1], beyond: false, step: 0, moment: 0, unseen: [] };
+const capture = {
+  do: 'capture',
+  name: 'end',
+  clip: [0, 0, 1, 1],
+  beyond: false,
+  step: 0,
+  moment: 0,
+  unseen: [],
+  opaque: false,
+};
 
 const said: Record<string, object> = {
   base: { kind: 'events', look: 1, events: [{ kind: 'base', at: 0, moment }] },

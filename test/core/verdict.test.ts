@@ -55,6 +55,7 @@ describe('decisions', () => {
     step: 0,
     moment: 0,
     canonical: 'b',
+    isVouched: false,
     state,
     baseline: null,
     difference: null,

@@ -203,7 +203,7 @@ describe('animations', () => {
     await drawing.input([{ kind: 'move', x, y, button: 'none' }]);
     const media = { scheme: 'light', motion: 'reduce', contrast: 'no-preference' };
     const timeline = { kind: 'timeline', base, patches, assets, media };
-    const show = { kind: 'show', moment, outline: null, pointer: null, fit: false };
+    const show = { kind: 'show', moment, outline: null, cover: null, pointer: null, fit: false };
     for (const message of [timeline, { ...show, moment: 0 }, { ...show, moment: patches.length }, show])
       await drawing.evaluate(`__sguardoDraw.receive(${JSON.stringify(message)})`);
     await drawing.evaluate('__sguardoDraw.settled()');

@@ -79,14 +79,14 @@ async function draw(timeline: Timeline, moment: number, scheme: 'light' | 'dark'
     `__sguardoDraw.receive(${JSON.stringify({ kind: 'timeline', base, patches, assets, media })})`,
   );
   await drawing.evaluate(
-    `__sguardoDraw.receive(${JSON.stringify({ kind: 'show', moment, outline: null, pointer: null, fit: false })})`,
+    `__sguardoDraw.receive(${JSON.stringify({ kind: 'show', moment, outline: null, cover: null, pointer: null, fit: false })})`,
   );
   await drawing.evaluate('__sguardoDraw.settled()');
 }
 
 const show = (moment: number): Promise<unknown> =>
   drawing.evaluate(
-    `__sguardoDraw.receive(${JSON.stringify({ kind: 'show', moment, outline: null, pointer: null, fit: false })})`,
+    `__sguardoDraw.receive(${JSON.stringify({ kind: 'show', moment, outline: null, cover: null, pointer: null, fit: false })})`,
   );
 
 /** Everything of the drawn document that a person could see, through shadow roots and frames. */

@@ -32,6 +32,7 @@ const result = (look: string, verdict: FinishedLook['verdict'], text = 'Buoy'): 
   notes: ['a note'],
   orderDependent: false,
   isUnsteady: false,
+  isContradiction: false,
   took: 12,
   failedStep: null,
   evidence: [],
@@ -86,7 +87,16 @@ describe('runs and results', () => {
   it('count what came of the looks, whenever they are asked', () => {
     const { runs, results } = openStore(':memory:');
     const id = runs.begin(
-      { patterns: ['Buoy'], looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+      {
+        patterns: ['Buoy'],
+        looks: [],
+        environments: [],
+        repeat: 1,
+        fresh: true,
+        audit: null,
+        due: false,
+        steady: false,
+      },
       'abc1234',
     );
     runs.start(id);
@@ -112,7 +122,7 @@ describe('runs and results', () => {
   it('bring timelines back as they were', () => {
     const { runs, results } = openStore(':memory:');
     const run = runs.begin(
-      { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+      { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, audit: null, due: false, steady: false },
       null,
     );
     const added = results.add(run, result('a', 'passed'), new Set());
@@ -127,7 +137,7 @@ describe('runs and results', () => {
     catalogue.declare('src/Buoy.look.tsx', 'day', { source: 'a', looks: [result('a', 'new').info] });
     results.add(
       runs.begin(
-        { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+        { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, audit: null, due: false, steady: false },
         null,
       ),
       result('gone', 'passed'),
@@ -136,7 +146,7 @@ describe('runs and results', () => {
     for (const verdict of ['new', 'passed', 'changed'] as const)
       results.add(
         runs.begin(
-          { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, due: false, steady: false },
+          { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, audit: null, due: false, steady: false },
           null,
         ),
         result('a', verdict),

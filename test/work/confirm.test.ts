@@ -13,6 +13,7 @@ const came = (verdict: Verdict): FinishedLook =>
     notes: [],
     orderDependent: false,
     isUnsteady: false,
+    isContradiction: false,
   }) as unknown as FinishedLook;
 
 /** Tries in which `outcome` says how the look comes out after other looks. */

@@ -13,6 +13,23 @@ export type Taken = {
   markup: string[];
 };
 
+/** An approved moment and the files that it shows: an equal one needs no picture of its own. */
+export type ApprovedMoment = {
+  /** SHA-256 of its canonical form. */
+  moment: string;
+  /** Address → hash, for every file that its look has shown. */
+  assets: Record<string, string>;
+};
+
+/** What has been approved for a capture. */
+export type Approved = {
+  /** SHA-256 of the PNG. */
+  picture: string;
+  fingerprint: string;
+  /** Null where the moment was not kept, as in format 1 of the folder. */
+  shows: ApprovedMoment | null;
+};
+
 export type Baseline = Taken & {
   /** The file it was read from; null for one that is kept in the records only. */
   file: string | null;

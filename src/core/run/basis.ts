@@ -15,10 +15,19 @@ export type Basis = {
 };
 
 /** A result as far as it matters for taking it over. */
-export type Resting = { id: number; component: string; look: string; verdict: Verdict; isUnsteady: boolean } & Omit<
-  Basis,
-  'key'
->;
+export type Resting = Omit<Basis, 'key'> & {
+  id: number;
+  component: string;
+  look: string;
+  verdict: Verdict;
+  isUnsteady: boolean;
+  /** It came out differently from an earlier one, although nothing that either rests on had changed. */
+  isContradiction: boolean;
+  /** Every capture was photographed. */
+  isPhotographed: boolean;
+  /** Milliseconds. */
+  took: number;
+};
 
 /** Addresses of Sguardo's own: what they hold is known by other means. */
 const own = /^\/(assets|look|sguardo-fence)\//;

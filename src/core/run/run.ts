@@ -15,6 +15,10 @@ export type RunRequest = {
   repeat: number;
   /** Run everything, also what would come out as it did before. */
   fresh: boolean;
+  /**
+   * How much of what would be taken over is run all the same, photographed, in percent; null for what takes little time.
+   */
+  audit: number | null;
   /** Only looks that nobody has run as they are now, whatever they came to. */
   due: boolean;
   /** Every time after the first under other conditions, to find the looks that come out differently. */
@@ -28,6 +32,7 @@ export const usualRequest: RunRequest = {
   environments: [],
   repeat: 1,
   fresh: false,
+  audit: null,
   due: false,
   steady: false,
 };
@@ -71,6 +76,8 @@ export type CaptureSummary = {
   moment: number;
   /** SHA-256 of the canonical form of that moment. */
   canonical: string;
+  /** No picture was taken: the moment is as approved, and so the approved picture stands for it. */
+  isVouched: boolean;
   state: CaptureState;
   /** Hash of the baseline's PNG and of the difference picture, where there are any. */
   baseline: string | null;
@@ -116,6 +123,8 @@ export type Outcome = {
   orderDependent: boolean;
   /** It came out differently at the first try, and nothing that ran before it was the reason. */
   isUnsteady: boolean;
+  /** It came out differently from an earlier run, although nothing that it rests on has changed. */
+  isContradiction: boolean;
   /** Milliseconds from mount to last capture. */
   took: number;
   /** The step at which it went wrong. */

@@ -129,7 +129,7 @@ const input = either(
 );
 const ask = either(
   fields({ do: oneOf('input'), events: list(input, 1_000_000) }),
-  fields({ do: oneOf('capture'), name, clip: box, beyond: truth, step: id, moment: id, unseen: ids }),
+  fields({ do: oneOf('capture'), name, clip: box, beyond: truth, step: id, moment: id, unseen: ids, opaque: truth }),
 );
 const reply = fields({ status: whole(200, 599), headers: record(text()), body: text(100_000_000) });
 

@@ -24,6 +24,8 @@ export type CaptureAsk = {
   moment: number;
   /** Ids of nodes that are not rendered. */
   unseen: number[];
+  /** The page may show something that its moment does not tell of. */
+  opaque: boolean;
 };
 
 /** What a page can ask its host to do while it waits. */

@@ -48,6 +48,7 @@ async function photograph(current: Step, recording: Recording): Promise<void> {
       step: index,
       moment,
       unseen: [],
+      opaque: true,
     });
     if (recording.moment() === moment) return;
   }

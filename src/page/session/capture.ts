@@ -5,6 +5,7 @@ import type { CaptureOptions } from '../../language/script.ts';
 import { hoverSettled } from '../act/pointer.ts';
 import { ask } from '../host/host.ts';
 import { settle } from '../host/settings.ts';
+import { isOpaque } from '../record/opaque.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
 import { clipOf } from './clip.ts';
@@ -44,8 +45,10 @@ async function take(name: string, until: number, current: Step, recording: Recor
     const unseen = recording.unseen();
     const beyond = clip[2] > innerWidth || clip[3] > innerHeight;
     const { number } = recording;
-    await ask(number, { do: 'capture', name, clip, beyond, step: current.index, moment, unseen }).catch(
-      (error: Error) => fail('capture-failed', { name, width: clip[2], height: clip[3], error: error.message }),
+    const { index } = current;
+    const asked = { name, clip, beyond, step: index, moment, unseen, opaque: isOpaque() };
+    await ask(number, { do: 'capture', ...asked }).catch((error: Error) =>
+      fail('capture-failed', { name, width: clip[2], height: clip[3], error: error.message }),
     );
     if (recording.moment() === moment || recording.isOver) return;
     if (tries < mostTries) continue;

@@ -28,6 +28,7 @@ export const schemas = {
     environments: array().of(string().required()).max(50).default([]),
     repeat: number().integer().min(1).max(1000).default(1),
     fresh: boolean().default(false),
+    audit: number().min(0).max(100).nullable().default(null),
     due: boolean().default(false),
     steady: boolean().default(false),
   }).exact(),
