@@ -40,7 +40,17 @@ export async function measureRecord(): Promise<Figure> {
     }
     const ratio = median(recorded) / median(plain);
     const run = store.runs.begin(
-      { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, audit: null, due: false, steady: false },
+      {
+        patterns: [],
+        looks: [],
+        environments: [],
+        repeat: 1,
+        fresh: true,
+        audit: null,
+        changed: null,
+        due: false,
+        steady: false,
+      },
       null,
     );
     const perStep: number[] = [];

@@ -53,7 +53,17 @@ export async function measureRedraw(): Promise<Figure> {
     const environment = shop.settings.environments[0]!;
     const [width, height] = environment.viewport;
     const run = store.runs.begin(
-      { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, audit: null, due: false, steady: false },
+      {
+        patterns: [],
+        looks: [],
+        environments: [],
+        repeat: 1,
+        fresh: true,
+        audit: null,
+        changed: null,
+        due: false,
+        steady: false,
+      },
       null,
     );
     for (const look of scripted) store.results.add(run, look, new Set());

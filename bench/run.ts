@@ -89,7 +89,17 @@ export async function measureRun(): Promise<Figure> {
     const full = (photographed: boolean): Promise<number> =>
       timed(async () => {
         const run = store.runs.begin(
-          { patterns, looks: [], environments: [], repeat: 1, fresh: true, audit: null, due: false, steady: false },
+          {
+            patterns,
+            looks: [],
+            environments: [],
+            repeat: 1,
+            fresh: true,
+            audit: null,
+            changed: null,
+            due: false,
+            steady: false,
+          },
           null,
         );
         const looks = await shop.run(patterns, {

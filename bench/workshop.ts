@@ -77,6 +77,7 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
           environments: [settings.environments[0]!.name],
           repeat: 1,
           audit: null,
+          changed: null,
           due: false,
           fresh: true,
           steady: false,

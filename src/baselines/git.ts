@@ -28,3 +28,15 @@ export function personOf(root: string): string {
     return 'unknown';
   }
 }
+
+/**
+ * Paths, relative to the project, of files that differ from where the project's present state and a commit, branch or
+ * tag part, uncommitted and untracked ones among them; null when git knows no such thing.
+ */
+export function changedSince(root: string, since: string): string[] | null {
+  const base = git(root, 'merge-base', '--end-of-options', since, 'HEAD');
+  if (base === null) return null;
+  const lines = (text: string | null): string[] => text?.split('\0').filter(Boolean) ?? [];
+  const committed = git(root, 'diff', '--name-only', '--no-renames', '--relative', '-z', base);
+  return [...lines(committed), ...lines(git(root, 'ls-files', '--others', '--exclude-standard', '-z'))];
+}

@@ -6,7 +6,7 @@ import { globSync } from 'tinyglobby';
 import type { Graph } from '../core/run/graph.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { type Bundle, bundleLooks } from './bundle.ts';
-import { fullPath } from './graph.ts';
+import { fullPath, shownPath } from './graph.ts';
 import { inputsOf } from './inputs.ts';
 import { type Survey, surveyProject } from './survey.ts';
 import { viteOf } from './vite.ts';
@@ -44,6 +44,12 @@ export class Bundler {
     const vite = await viteOf(this.#root);
     const own = JSON.stringify([this.#version, vite.version, settings.frame, settings.looks]);
     return surveyProject(this.#root, settings, this.#graph, this.#inputs, own);
+  }
+
+  /** The project's folder of files that are served as they are, where it is known and inside the project. */
+  get publicFolder(): string | null {
+    const folder = this.#graph?.publicFolder;
+    return folder ? shownPath(this.#root, folder) : null;
   }
 
   /** True for a look file that need not be built again. */

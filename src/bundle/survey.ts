@@ -21,6 +21,10 @@ export type Survey = {
    * so.
    */
   hashOf(file: string): string | null;
+  /** The files behind a look file, or null when they are not known. */
+  closureOf(file: string): readonly string[] | null;
+  /** Files that every look file depends on. */
+  shared: readonly string[];
 };
 
 /** Folders whose files belong to nobody's source. */
@@ -84,12 +88,15 @@ export async function surveyProject(
   const paths = digest(await pathsOf(root, settings));
   const key = digest([configuration, paths]);
   const holds = known?.key === key;
+  const closureOf = (file: string): readonly string[] | null => (holds ? (known.closures[file] ?? null) : null);
   return {
     key,
     paths,
     configuration,
+    shared,
+    closureOf,
     hashOf(file) {
-      const closure = holds ? known.closures[file] : undefined;
+      const closure = closureOf(file);
       return closure ? digest([configuration, ...closure.map(content)]) : null;
     },
   };

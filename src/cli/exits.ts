@@ -18,6 +18,7 @@ const special: Record<string, Exit> = {
   'looks-missing': 2,
   'environment-unknown': 2,
   'nothing-selected': 2,
+  'commit-unknown': 2,
   'baseline-corrupt': 1,
   'baseline-unreadable': 1,
   'baseline-torn': 1,

@@ -10,7 +10,15 @@ import { exitOf } from './exits.ts';
 import { type Found, findService } from './find.ts';
 import { benchUrl, duration, lookLine, problemText, resultText, tallyText } from './print.ts';
 
-type Options = { env: string[]; repeat: number; fresh?: boolean; audit?: number; json?: boolean; strict?: boolean };
+type Options = {
+  env: string[];
+  repeat: number;
+  fresh?: boolean;
+  audit?: number;
+  changed?: string | true;
+  json?: boolean;
+  strict?: boolean;
+};
 
 /** A number of times. @throws InvalidArgumentError */
 export const count = (text: string): number => {
@@ -49,6 +57,7 @@ export function addRun(program: Command): void {
     .addOption(environmentOption())
     .option('-r, --repeat <n>', 'run every look n times and report how many captures differed', count, 1)
     .option('--fresh', 'run everything, also what nothing has changed for')
+    .option('--changed [since]', 'only looks that depend on what has changed since a commit or branch (default: HEAD)')
     .option('--audit <percent>', 'how much of what nothing has changed for is run all the same', percent)
     .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
     .option('--strict', 'also exit with 1 when something is new; implied by CI=true')
@@ -60,6 +69,7 @@ Examples:
   sguardo run BerthCard             the looks of one component
   sguardo run "asks before" -e day  one look, in one environment
   sguardo run --fresh               take over nothing from earlier runs
+  sguardo run --changed main        what this branch touches
   sguardo run --repeat 10           is every picture the same ten times?
   sguardo run --json > result.json  for other programs
 
@@ -90,7 +100,8 @@ async function run(patterns: string[], options: Options): Promise<number> {
   try {
     const { env: environments, repeat, fresh = false } = options;
     const audit = options.audit ?? (isCi ? ciAudit : null);
-    const request = { patterns, environments, repeat, fresh, audit };
+    const changed = options.changed === true ? 'HEAD' : (options.changed ?? null);
+    const request = { patterns, environments, repeat, fresh, audit, changed };
     const summary = await follow(found, request, { isQuiet: false, isJson: options.json === true });
     // What was taken over has passed, and is told as a number.
     const results = await found.client.runResults(summary.id, options.json !== true);
@@ -193,6 +204,10 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
     say(`\n${resultText(first, [...new Set(group.map(({ environment }) => environment))], url, title)}`);
   }
   if (groups.size > toldInFull) say(`\n… and ${groups.size - toldInFull} more, on the board: ${url}/`);
+  if (summary.done === 0 && summary.request.changed !== null && summary.problems.length === 0) {
+    say(`No look depends on what has changed since ${summary.request.changed}.`);
+    return;
+  }
   for (const problem of summary.problems) say(`\n${pc.red('✗')} ${problemText(problem)}`);
   say(
     `\n${tallyText(summary)}  ` +

@@ -1,6 +1,8 @@
 /**
  * One run: looks what has changed, takes over what has not, bundles and runs the rest, keeps results, tells everybody.
  */
+import { createHash } from 'node:crypto';
+import { changedSince } from '../baselines/git.ts';
 import { goneAmong } from '../baselines/gone.ts';
 import { type BaselineSet, takeInFolder } from '../baselines/reconcile.ts';
 import { lookKey } from '../core/look/look.ts';
@@ -21,7 +23,9 @@ import {
   readConfig,
   runLooks,
   type RunSetup,
+  type Survey,
 } from '../work/index.ts';
+import { isAffected } from './affected.ts';
 import type { Live } from './live.ts';
 import { basisOf, both, type Ground, type Reuse, reuseOf } from './reuse.ts';
 import { Steadiness } from './steadiness.ts';
@@ -158,6 +162,29 @@ async function runRest(
   return { planned, contradicted };
 }
 
+/** Tells which look files a run is about, by the files behind them: null where they are not known. */
+function concernedBy(
+  { root, store, bundler }: RunTools,
+  { changed }: RunRequest,
+  { shared }: Survey,
+): (file: string, closure: readonly string[] | null) => boolean {
+  if (changed === null) return () => true;
+  const files = changedSince(root, changed) ?? fail('commit-unknown', { commit: changed });
+  const { publicFolder } = bundler;
+  const { declared } = store.catalogue;
+  return (file, closure) =>
+    isAffected(file, new Set(files), { closureOf: () => closure, shared, publicFolder, declared });
+}
+
+/** A bundle of some of its look files. */
+function only(bundle: Bundle, isWanted: (file: string) => boolean): Bundle {
+  const entries = bundle.entries.filter(({ file }) => isWanted(file));
+  if (entries.length === bundle.entries.length) return bundle;
+  // Documents are named by their place among the entries.
+  const id = createHash('sha256').update(`${bundle.id} ${entries.map(({ file }) => file).join()}`);
+  return { ...bundle, id: id.digest('hex').slice(0, 16), entries };
+}
+
 /** The windows open while the look files are bundled. */
 function openWindows({ crew }: RunTools, lanes: number): void {
   for (let lane = 0; lane < lanes; lane++) crew.window(lane).catch(() => {});
@@ -170,10 +197,12 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
   starting.catch(() => {});
   const settings = await settingsFor(config, request);
   const names = settings.environments.map(({ name }) => name);
-  const files = await findLookFiles(root, settings);
-  if (files.length === 0) fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });
-  store.catalogue.keepOnly(files, names);
+  const all = await findLookFiles(root, settings);
+  if (all.length === 0) fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });
+  store.catalogue.keepOnly(all, names);
   const survey = await bundler.survey(settings);
+  const concerned = concernedBy(tools, request, survey);
+  const files = all.filter((file) => concerned(file, survey.closureOf(file)));
   const baselines = takeInFolder(store, root, settings.baselines);
   const engine = await starting;
   const hashesBeside = (names: readonly string[]) => bundler.hashesBeside(names);
@@ -198,7 +227,10 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
   let contradicted = 0;
   if (reuse.files.length > 0) {
     openWindows(tools, settings.lanes);
-    const { bundle, hashes } = await bundler.bundle(settings, reuse.files, survey);
+    const built = await bundler.bundle(settings, reuse.files, survey);
+    const { hashes } = built;
+    // What depends on what is known of the others only now.
+    const bundle = only(built.bundle, (file) => concerned(file, built.bundle.closures.get(file) ?? null));
     const ground = { ...known, hashOf: (file: string) => hashes.get(file) ?? null };
     // What had to be built to be known may be as it was at an earlier commit.
     reuse = takeOver(
@@ -209,7 +241,7 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
     const selected = { id, request, settings, ground, reuse };
     ({ planned, contradicted } = await runRest(tools, selected, tools.onBundle(bundle, settings), signal));
   }
-  if (planned === 0 && !signal.aborted && !request.due) nothingSelected(request);
+  if (planned === 0 && !signal.aborted && !request.due && request.changed === null) nothingSelected(request);
   const belied =
     contradicted > 0
       ? [`${counted(contradicted, 'look has', 'looks have')} come out differently although nothing has changed for it.`]

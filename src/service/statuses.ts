@@ -13,6 +13,7 @@ const special: Partial<Record<ProblemCode, number>> = {
   'looks-missing': 404,
   'environment-unknown': 404,
   'nothing-selected': 404,
+  'commit-unknown': 404,
   'database-corrupt': 500,
   'database-newer': 500,
   'disk-full': 507,

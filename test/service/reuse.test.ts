@@ -1,4 +1,5 @@
 /** A run costs what changed: results whose look files, settings and baselines are as they were are taken over. */
+import { execFileSync } from 'node:child_process';
 import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
@@ -189,5 +190,34 @@ describe('another service of the project', () => {
     await served.run();
     const { run } = await served.run();
     expect((await served.client.runResults(run.id)).map(({ component }) => component)).toHaveLength(6);
+  });
+});
+
+describe('a run of what has changed since a commit', () => {
+  const git = (...args: string[]): string =>
+    execFileSync('git', ['-C', folder, '-c', 'user.name=Ada', '-c', 'user.email=ada@harbour.test', ...args], {
+      encoding: 'utf8',
+    });
+
+  it('runs the looks that depend on it, committed or not, and no others', async () => {
+    write(folder, { ...files, '.gitignore': '.sguardo\n' });
+    git('init', '--quiet', '--initial-branch', 'main');
+    git('add', '.');
+    git('commit', '--quiet', '--message', 'harbour');
+    expect((await served.run({ changed: 'main' })).run).toMatchObject({ done: 0, problems: [] });
+    write(folder, { 'src/Buoy.look.tsx': buoy('Spar buoy') });
+    // Tides says that it depends on files which nothing imports.
+    expect((await ran({ changed: 'HEAD' })).ran).toEqual(['Buoy', 'Tides']);
+    git('checkout', '--quiet', '-b', 'spar');
+    git('commit', '--quiet', '--all', '--message', 'spar');
+    write(folder, { 'src/depth.ts': 'export const depth = 6;\n' });
+    expect((await ran({ changed: 'main' })).ran).toEqual(['Beacon', 'Buoy', 'Tides']);
+    expect((await ran({ changed: 'HEAD', fresh: true })).ran).toEqual(['Beacon', 'Buoy', 'Tides', 'Tides']);
+  });
+
+  it('says so when git knows no such commit', async () => {
+    const { run } = await served.run({ changed: 'nowhere' });
+    expect(run.problems).toMatchObject([{ code: 'commit-unknown', message: 'git knows nothing called “nowhere”.' }]);
+    expect((await served.run({ changed: '--help' })).run.problems).toMatchObject([{ code: 'commit-unknown' }]);
   });
 });

@@ -94,6 +94,7 @@ describe('runs and results', () => {
         repeat: 1,
         fresh: true,
         audit: null,
+        changed: null,
         due: false,
         steady: false,
       },
@@ -122,7 +123,17 @@ describe('runs and results', () => {
   it('bring timelines back as they were', () => {
     const { runs, results } = openStore(':memory:');
     const run = runs.begin(
-      { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, audit: null, due: false, steady: false },
+      {
+        patterns: [],
+        looks: [],
+        environments: [],
+        repeat: 1,
+        fresh: true,
+        audit: null,
+        changed: null,
+        due: false,
+        steady: false,
+      },
       null,
     );
     const added = results.add(run, result('a', 'passed'), new Set());
@@ -137,7 +148,17 @@ describe('runs and results', () => {
     catalogue.declare('src/Buoy.look.tsx', 'day', { source: 'a', looks: [result('a', 'new').info] });
     results.add(
       runs.begin(
-        { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, audit: null, due: false, steady: false },
+        {
+          patterns: [],
+          looks: [],
+          environments: [],
+          repeat: 1,
+          fresh: true,
+          audit: null,
+          changed: null,
+          due: false,
+          steady: false,
+        },
         null,
       ),
       result('gone', 'passed'),
@@ -146,7 +167,17 @@ describe('runs and results', () => {
     for (const verdict of ['new', 'passed', 'changed'] as const)
       results.add(
         runs.begin(
-          { patterns: [], looks: [], environments: [], repeat: 1, fresh: true, audit: null, due: false, steady: false },
+          {
+            patterns: [],
+            looks: [],
+            environments: [],
+            repeat: 1,
+            fresh: true,
+            audit: null,
+            changed: null,
+            due: false,
+            steady: false,
+          },
           null,
         ),
         result('a', verdict),

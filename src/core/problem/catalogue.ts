@@ -234,6 +234,10 @@ const project = {
     (d) => `There is no environment “${d.name}”.`,
     (d) => `Use one from the configuration: ${d.known}.`,
   ),
+  'commit-unknown': entry(
+    (d) => `git knows nothing called “${d.commit}”.`,
+    'Name a commit, branch or tag of this repository, as in: sguardo run --changed main',
+  ),
   'nothing-selected': entry(
     (d) => `No looks match ${d.patterns}.`,
     "Use part of a component's name, a look's name or a file's path; * stands for anything.",

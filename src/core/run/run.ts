@@ -19,6 +19,8 @@ export type RunRequest = {
    * How much of what would be taken over is run all the same, photographed, in percent; null for what takes little time.
    */
   audit: number | null;
+  /** Only looks that depend on a file that has changed since this commit, branch or tag; null for all. */
+  changed: string | null;
   /** Only looks that nobody has run as they are now, whatever they came to. */
   due: boolean;
   /** Every time after the first under other conditions, to find the looks that come out differently. */
@@ -33,6 +35,7 @@ export const usualRequest: RunRequest = {
   repeat: 1,
   fresh: false,
   audit: null,
+  changed: null,
   due: false,
   steady: false,
 };

@@ -29,6 +29,7 @@ export const schemas = {
     repeat: number().integer().min(1).max(1000).default(1),
     fresh: boolean().default(false),
     audit: number().min(0).max(100).nullable().default(null),
+    changed: string().trim().min(1).max(500).nullable().default(null),
     due: boolean().default(false),
     steady: boolean().default(false),
   }).exact(),
