@@ -201,6 +201,7 @@ describe('a run of what has changed since a commit', () => {
 
   it('runs the looks that depend on it, committed or not, and no others', async () => {
     write(folder, { ...files, '.gitignore': '.sguardo\n' });
+    await served.run();
     git('init', '--quiet', '--initial-branch', 'main');
     git('add', '.');
     git('commit', '--quiet', '--message', 'harbour');
