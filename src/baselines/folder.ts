@@ -110,8 +110,27 @@ function readOne(root: string, path: string, keyKnown: (key: CaptureKey) => void
   return { key, about, png, hash, markup, moment, file: picture.shown };
 }
 
-/** Reads every baseline of a folder. What cannot be used is told, and keeps nothing else from being read. */
-export function readFolder(root: string, folder: string): FolderContents {
+/** Baselines that were read before, by the path of their description, with the sizes and times of their files then. */
+export type FolderCache = Map<string, { stamp: string; baseline: FolderBaseline }>;
+
+/** A file that was written so lately could be written again without its time changing, in milliseconds. */
+const fresh = 100;
+
+/** Sizes and times of a baseline's files; null when one was written only now. */
+function stampOf(path: string): string | null {
+  const parts = ['.json', '.png', '.moment'].map((ending) => {
+    const about = statSync(path.replace(/\.json$/, ending), { bigint: true, throwIfNoEntry: false });
+    if (!about) return 'none';
+    return Date.now() - Number(about.mtimeMs) > fresh ? `${about.size} ${about.mtimeNs} ${about.ino}` : null;
+  });
+  return parts.includes(null) ? null : parts.join();
+}
+
+/**
+ * Reads every baseline of a folder, but for those that are as they were when they went into the cache. What cannot be
+ * used is told, and keeps nothing else from being read.
+ */
+export function readFolder(root: string, folder: string, cache: FolderCache = new Map()): FolderContents {
   const contents: FolderContents = { baselines: [], unreadable: [] };
   const home = join(root, folder);
   const about = onDisk(home, () => statSync(home, { throwIfNoEntry: false }));
@@ -121,11 +140,17 @@ export function readFolder(root: string, folder: string): FolderContents {
   for (const path of onDisk(home, () => [...descriptions(home)])) {
     let key: CaptureKey | null = null;
     try {
-      contents.baselines.push(
-        readOne(root, path, (known) => {
-          key = known;
-        }),
-      );
+      const stamp = stampOf(path);
+      const before = cache.get(path);
+      if (before && before.stamp === stamp) {
+        contents.baselines.push(before.baseline);
+        continue;
+      }
+      const baseline = readOne(root, path, (known) => {
+        key = known;
+      });
+      if (stamp) cache.set(path, { stamp, baseline });
+      contents.baselines.push(baseline);
     } catch (error) {
       const wrong =
         error instanceof ProblemError

@@ -10,7 +10,7 @@ import {
 } from '../core/baseline/baseline.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import type { Store } from '../store/index.ts';
-import { type FolderBaseline, readFolder } from './folder.ts';
+import { type FolderBaseline, type FolderCache, readFolder } from './folder.ts';
 import { commitOf } from './git.ts';
 
 /** What captures are compared with in one run. */
@@ -53,9 +53,14 @@ function approvedOf({ about, hash }: FolderBaseline): Approved {
 }
 
 /** Takes in what the folder has that the records do not, and answers for a run. */
-export function takeInFolder(store: Store, root: string, folder: string | null): BaselineSet {
+export function takeInFolder(
+  store: Store,
+  root: string,
+  folder: string | null,
+  cache: FolderCache = new Map(),
+): BaselineSet {
   if (folder === null) return fromRecords(store);
-  const { baselines, unreadable } = readFolder(root, folder);
+  const { baselines, unreadable } = readFolder(root, folder, cache);
   const found = new Map<string, Baseline | Unreadable>();
   const pictures = new Map<string, Record<string, Approved>>();
   const identities = new Map<string, string[]>();

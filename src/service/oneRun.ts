@@ -3,6 +3,7 @@
  */
 import { createHash } from 'node:crypto';
 import { changedSince } from '../baselines/git.ts';
+import type { FolderCache } from '../baselines/folder.ts';
 import { goneAmong } from '../baselines/gone.ts';
 import { type BaselineSet, takeInFolder } from '../baselines/reconcile.ts';
 import { lookKey } from '../core/look/look.ts';
@@ -38,6 +39,8 @@ export type RunTools = {
   bundler: Bundler;
   crew: Crew;
   live: Live;
+  /** Baselines that were read before. */
+  cache: FolderCache;
   /** Takes a bundle in; gives back an equal one that was there before. */
   onBundle(bundle: Bundle, settings: Settings): Bundle;
 };
@@ -203,7 +206,7 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
   const survey = await bundler.survey(settings);
   const concerned = concernedBy(tools, request, survey);
   const files = all.filter((file) => concerned(file, survey.closureOf(file)));
-  const baselines = takeInFolder(store, root, settings.baselines);
+  const baselines = takeInFolder(store, root, settings.baselines, tools.cache);
   const engine = await starting;
   const hashesBeside = (names: readonly string[]) => bundler.hashesBeside(names);
   const { network } = settings;

@@ -178,6 +178,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     store,
     crew,
     live,
+    cache: new Map(),
     bundler: new Bundler(root, version, store.graph),
     log: (error) => log(error),
     onBundle: (bundle, wanted) => show(shown, bundle, wanted),
