@@ -40,7 +40,12 @@ export function catalogueOf(db: Db): Catalogue {
     'DELETE FROM present WHERE file = ? AND look NOT IN (SELECT value FROM json_each(?))',
   );
   const removeAll = db.prepare('DELETE FROM present WHERE file = ? AND environment = ?');
-  const add = db.prepare('INSERT OR IGNORE INTO present (component, look, environment, file) VALUES (?, ?, ?, ?)');
+  // A look that comes back comes to what it came to when it was run last.
+  const add = db.prepare(
+    `INSERT OR IGNORE INTO present (component, look, environment, file, result) VALUES (@component, @look, @environment,
+       @file, (SELECT max(id) FROM results
+         WHERE component = @component AND look = @look AND environment = @environment))`,
+  );
   const forgetDeclared = db.prepare('DELETE FROM declared WHERE file NOT IN (SELECT value FROM json_each(?))');
   const forgetPresent = db.prepare(
     `DELETE FROM present WHERE file NOT IN (SELECT value FROM json_each(?))
@@ -73,11 +78,11 @@ export function catalogueOf(db: Db): Catalogue {
       putSource.run(source, JSON.stringify(looks));
       forgetSources.run(mostSources);
       removeOthers.run(file, JSON.stringify(looks.map(({ look }) => look)));
-      for (const { component, look } of looks) add.run(component, look, environment, file);
+      for (const { component, look } of looks) add.run({ component, look, environment, file });
     }),
     fail: db.transaction((file: string, environment: string, whole: LookInfo) => {
       removeAll.run(file, environment);
-      add.run(whole.component, whole.look, environment, file);
+      add.run({ component: whole.component, look: whole.look, environment, file });
     }),
     keepOnly: db.transaction((files: readonly string[], environments: readonly string[]) => {
       const all = JSON.stringify(files);

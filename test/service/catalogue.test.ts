@@ -113,19 +113,22 @@ describe('a run of some looks', () => {
     await expect.poll(() => opened).toBe(1);
     const planned = new Set<number>();
     const abort = new AbortController();
+    let ready = (): void => {};
+    const listening = new Promise<void>((resolve) => (ready = resolve));
     const following = (async () => {
-      for await (const event of served.client.events(abort.signal, () => {})) {
+      for await (const event of served.client.events(abort.signal, ready)) {
         if (event.kind === 'run-progress') planned.add(event.run.planned);
         if (event.kind === 'run-finished') return;
       }
     })();
-    const { run, results } = await served.run({ patterns: ['aground'] });
+    await listening;
+    const { run, results } = await served.run({ patterns: ['aground'], fresh: true });
     await following;
     abort.abort();
     expect(results.map(({ look }) => look)).toEqual(['aground']);
     expect(run.planned).toBe(1);
     expect([...planned]).toEqual([1]);
-    await served.run({ patterns: ['lit'] });
+    await served.run({ patterns: ['lit'], fresh: true });
     await expect.poll(() => opened).toBe(2);
   });
 });
