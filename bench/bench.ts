@@ -10,6 +10,7 @@ const benches: Record<string, () => Promise<Figure>> = {
   compare: async () => (await import('./compare.ts')).measureCompare(),
   steady: async () => (await import('./steady.ts')).measureSteady(...process.argv.slice(3).map(Number)),
   clock: async () => (await import('./clock.ts')).measureClock(),
+  rerun: async () => (await import('./rerun.ts')).measureRerun(...process.argv.slice(3).map(Number)),
   redraw: async () => (await import('./redraw.ts')).measureRedraw(),
 };
 

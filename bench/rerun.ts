@@ -1,0 +1,87 @@
+/**
+ * A run of a large project in which nothing has changed, as a whole command on a warm service; then one in which one
+ * component has. `npm run bench -- rerun 30` generates 30 components with ten looks each instead of 300.
+ */
+import { execFile } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { promisify } from 'node:util';
+import { connect } from '../src/client/client.ts';
+import { startService } from '../src/service/service.ts';
+import { type Figure, median, timed } from './workshop.ts';
+
+/** Milliseconds for the whole command. */
+const limit = 1500;
+const rounds = 5;
+const looksEach = 10;
+
+const component = (n: number, text: string): string => `import { label } from './label.ts';
+import './sea.css';
+export const Berth${n} = ({ ships }: { ships: number }) => <p className="berth">${text} ${n}: {label(ships)}</p>;
+`;
+
+const lookFile = (n: number): string => `import { looks } from 'sguardo';
+import { Berth${n} } from './Berth${n}';
+export default looks(Berth${n}, { props: { ships: 0 }, states: {
+${Array.from({ length: looksEach }, (_, i) => `  'ships ${i}': { props: { ships: ${i} } },`).join('\n')}
+} });
+`;
+
+function generate(folder: string, components: number): void {
+  mkdirSync(join(folder, 'src'), { recursive: true });
+  const write = (name: string, text: string): void => writeFileSync(join(folder, name), text);
+  write('sguardo.config.ts', "export default { isolate: 'file' };\n");
+  write('src/label.ts', 'export const label = (ships: number): string => `${ships} ships`;\n');
+  write('src/sea.css', '.berth { color: navy; width: 160px; }\n');
+  for (let n = 0; n < components; n++) {
+    write(`src/Berth${n}.tsx`, component(n, 'Berth'));
+    write(`src/Berth${n}.look.tsx`, lookFile(n));
+  }
+}
+
+export async function measureRerun(components = 300): Promise<Figure> {
+  mkdirSync(resolve('test/.projects'), { recursive: true });
+  const folder = mkdtempSync(resolve('test/.projects/rerun-'));
+  generate(folder, components);
+  const service = await startService({ config: join(folder, 'sguardo.config.ts') });
+  const client = connect(service.url);
+  const run = async (): Promise<{ reused: number; done: number; passed: number }> => {
+    let now = await client.startRun({ audit: 0 });
+    while (now.status === 'queued' || now.status === 'running') {
+      await new Promise((done) => setTimeout(done, 10));
+      now = await client.run(now.id);
+    }
+    return { reused: now.reused, done: now.done, passed: now.tally.passed };
+  };
+  const say = (text: string): void => void process.stdout.write(`${text}\n`);
+  try {
+    say(`the first run: ${(await timed(run)).toFixed(0)} ms`);
+    say(`approving: ${(await timed(() => client.decide({ kind: 'approve', all: true }))).toFixed(0)} ms`);
+    say(`the second run, moments as approved: ${(await timed(run)).toFixed(0)} ms`);
+    const command = (): Promise<number> =>
+      timed(async () => {
+        // The service that it talks to is this process.
+        await promisify(execFile)(process.execPath, [resolve('bin/sguardo.js'), 'run', '--audit', '0'], {
+          cwd: folder,
+        });
+      });
+    const whole: number[] = [];
+    const edited: number[] = [];
+    for (let i = 0; i < rounds; i++) {
+      whole.push(await command());
+      writeFileSync(join(folder, 'src/Berth0.tsx'), `${component(0, 'Berth')}// ${i}\n`);
+      edited.push(await timed(run));
+    }
+    const last = await run();
+    say(`${last.done} looks, ${last.passed} passed, ${last.reused} of them taken over`);
+    const figure = median(whole);
+    return {
+      text: `nothing changed ${figure.toFixed(0)} ms, one component ${median(edited).toFixed(0)} ms`,
+      limit: `at most ${limit} ms`,
+      within: figure <= limit,
+    };
+  } finally {
+    await service.close();
+    rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
+  }
+}
