@@ -42,7 +42,9 @@ export class Bundler {
   /** Looks at the project as it is now. */
   async survey(settings: Settings): Promise<Survey> {
     const vite = await viteOf(this.#root);
-    const own = JSON.stringify([this.#version, vite.version, settings.frame, settings.looks]);
+    // The configuration may be made of several files; how many windows there are changes nothing.
+    const { lanes, keep, ...rest } = settings;
+    const own = JSON.stringify([this.#version, vite.version, rest]);
     return surveyProject(this.#root, settings, this.#graph, this.#inputs, own);
   }
 

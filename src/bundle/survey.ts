@@ -46,6 +46,18 @@ function lockOf(root: string): string | null {
   }
 }
 
+/** Compiler settings of the folders around a project, up to the one with its lock file: others may extend them. */
+async function settingsAround(root: string, lock: string | null): Promise<string[]> {
+  const found: string[] = [];
+  if (lock === null) return found;
+  for (let folder = root; folder !== dirname(lock); ) {
+    folder = dirname(folder);
+    const names = (await readdir(folder)).filter((name) => /^tsconfig.*\.json$/.test(name)).sort();
+    found.push(...names.map((name) => join(folder, name)));
+  }
+  return found;
+}
+
 const digest = (parts: readonly string[]): string =>
   createHash('sha256').update(parts.join('\n')).digest('base64url').slice(0, 32);
 
@@ -74,7 +86,8 @@ export async function surveyProject(
 ): Promise<Survey> {
   const top = (await readdir(root)).filter(isConfiguration).sort();
   const lock = lockOf(root);
-  const shared = [...new Set([...top, ...(known?.configuration ?? []), ...(lock ? [lock] : [])])];
+  const around = [...(await settingsAround(root, lock)), ...(lock ? [lock] : [])];
+  const shared = [...new Set([...top, ...(known?.configuration ?? []), ...around])];
   // Most files are behind many look files.
   const seen = new Map<string, string>();
   const content = (file: string): string => {

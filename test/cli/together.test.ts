@@ -9,7 +9,7 @@ import { connect } from '../../src/client/client.ts';
 import { gone, interrupted, serviceNote, sguardo } from '../support/cli.ts';
 import { gate } from '../support/gate.ts';
 import { isAlive } from '../support/processes.ts';
-import { configuration, lookFile, project } from '../support/project.ts';
+import { configuration, lookFile, project, write } from '../support/project.ts';
 
 const buoy = (name: string, script = ''): string =>
   lookFile(`return <p>${name}</p>;`, `${name}: { async script() { ${script} } }`);
@@ -63,5 +63,21 @@ it('Ctrl+C stops the run after the looks that are under way, and tells what ther
   expect(out).toMatch(/^\d new {2}\d looks/m);
   expect(out).not.toContain('repetitions');
   expect(code).toBe(1);
+  expect(existsSync(join(folder, '.sguardo/service.json'))).toBe(false);
+});
+
+it('watch runs what depends on a file that is saved, and ends with Ctrl+C', async () => {
+  const folder = project({ 'src/A.look.tsx': buoy('a'), 'src/B.look.tsx': buoy('b') });
+  const watching = interrupted(folder, /\+ A › bell/, 'watch');
+  await expect.poll(() => existsSync(join(folder, '.sguardo/service.json')), { timeout: 20_000 }).toBe(true);
+  const client = connect(serviceNote(folder).url);
+  await expect.poll(async () => (await client.runs())[0]?.status, { timeout: 20_000 }).toBe('finished');
+  // The watcher knows what is there before anything changes.
+  await new Promise((resolve) => setTimeout(resolve, 500));
+  write(folder, { 'src/A.look.tsx': buoy('bell') });
+  const { code, out } = await watching;
+  expect(out).toMatch(/^2 new {2}2 looks/m);
+  expect(out.slice(out.indexOf('2 looks'))).not.toContain('B › b');
+  expect(code).toBe(0);
   expect(existsSync(join(folder, '.sguardo/service.json'))).toBe(false);
 });

@@ -135,7 +135,7 @@ function reason(before: Reference, now: Reference, index: number | null, lines: 
     );
   }
   return (
-    'Something happens in real time: a worker, a video, or an image or font that is not waited for. ' +
+    'Something happens in real time: a video, the worker of a worker, or an image or font that is not waited for. ' +
     'Wait in the script for what it brings, with a check.'
   );
 }
