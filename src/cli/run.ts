@@ -56,9 +56,9 @@ export function addRun(program: Command): void {
     )
     .addOption(environmentOption())
     .option('-r, --repeat <n>', 'run every look n times and report how many captures differed', count, 1)
-    .option('--fresh', 'run everything, also what nothing has changed for')
+    .option('--fresh', 'run everything, even what has not changed')
     .option('--changed [since]', 'only looks that depend on what has changed since a commit or branch (default: HEAD)')
-    .option('--audit <percent>', 'how much of what nothing has changed for is run all the same', percent)
+    .option('--audit <percent>', 'how many of the unchanged looks to run anyway', percent)
     .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
     .option('--strict', 'also exit with 1 when something is new; implied by CI=true')
     .addHelpText(
@@ -68,7 +68,7 @@ Examples:
   sguardo run                       every look, in every environment
   sguardo run BerthCard             the looks of one component
   sguardo run "asks before" -e day  one look, in one environment
-  sguardo run --fresh               take over nothing from earlier runs
+  sguardo run --fresh               reuse nothing from earlier runs
   sguardo run --changed main        what this branch touches
   sguardo run --repeat 10           is every picture the same ten times?
   sguardo run --json > result.json  for other programs
@@ -212,7 +212,7 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
   say(
     `\n${tallyText(summary)}  ` +
       pc.dim(
-        `${counted(summary.done, 'look')}${summary.reused > 0 ? ` (${summary.reused} unchanged since they passed)` : ''}, ` +
+        `${counted(summary.done, 'look')}${summary.reused > 0 ? ` (${summary.reused} reused)` : ''}, ` +
           `${counted(summary.captures, 'capture')}, ${duration(summary)}`,
       ),
   );

@@ -18,8 +18,8 @@ export function addWatch(program: Command): void {
     .addHelpText(
       'after',
       `
-It begins with a run of every look, but for those that nothing has changed for since they passed. From then on it runs
-what is due after each save, and stops what a newer save makes obsolete. Without a terminal it prints plain lines.
+It starts with a run of every look that has changed since it passed. After each save it runs the looks that depend on
+what was saved, and stops what a newer save makes obsolete. Without a terminal it prints plain lines.
 
 Keys:
   a   run all looks again        y   approve what has changed
@@ -81,7 +81,7 @@ function keysOf(found: Found, ask: (question: string) => Promise<string>): Recor
           .filter((capture) => capture.state.kind === 'changed' && isUndecided(capture))
           .map(({ name }) => ({ result: result.id, capture: name })),
       );
-      if (captures.length === 0) return 'Nothing has changed.';
+      if (captures.length === 0) return 'No captures have changed.';
       const { decided } = await client.decide({ kind: 'approve', captures });
       return `${counted(decided.length, 'capture')} approved.`;
     },

@@ -103,8 +103,8 @@ function noteContradiction(look: FinishedLook): 0 | 1 {
   if (look.verdict === 'passed') return 0;
   look.isContradiction = true;
   look.notes.push(
-    `It has passed before, and nothing that it rests on has changed since, but now it came out as ${look.verdict}. ` +
-      'From now on it is run every time. Look for what it reads without importing it (dependsOn), or what is never the same.',
+    `It passed before, and nothing it depends on has changed since, but now it is ${look.verdict}. From now on it runs ` +
+      'every time. Look for files it reads without importing them (name them in dependsOn), or for something random.',
   );
   return 1;
 }
@@ -246,8 +246,6 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
   }
   if (planned === 0 && !signal.aborted && !request.due && request.changed === null) nothingSelected(request);
   const belied =
-    contradicted > 0
-      ? [`${counted(contradicted, 'look has', 'looks have')} come out differently although nothing has changed for it.`]
-      : [];
+    contradicted > 0 ? [`${counted(contradicted, 'look')} came out differently although nothing has changed.`] : [];
   return { problems: baselines.unreadable, notes: [...belied, ...goneNotes(store, baselines, names)] };
 }

@@ -107,7 +107,7 @@ export default { define: { 'globalThis.outside': JSON.stringify(existsSync(${JSO
     const other = await another();
     const { look, run } = await other.run({ audit: 100, patterns: ['weather'] });
     expect(look('weather')).toMatchObject({ verdict: 'changed', isContradiction: true });
-    expect(run.notes).toEqual(['1 look has come out differently although nothing has changed for it.']);
+    expect(run.notes).toEqual(['1 look came out differently although nothing has changed.']);
     expect((await other.run({ patterns: ['weather'] })).run.reused).toBe(0);
   });
 });
