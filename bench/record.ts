@@ -2,6 +2,7 @@
  * What recording costs: the demo's scripts, run in one window with and without it; and what is stored of each step,
  * after every blob is kept once.
  */
+import { usualRequest } from '../src/core/run/run.ts';
 import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -39,20 +40,7 @@ export async function measureRecord(): Promise<Figure> {
       recorded.push(await all('on'));
     }
     const ratio = median(recorded) / median(plain);
-    const run = store.runs.begin(
-      {
-        patterns: [],
-        looks: [],
-        environments: [],
-        repeat: 1,
-        fresh: true,
-        audit: null,
-        changed: null,
-        due: false,
-        steady: false,
-      },
-      null,
-    );
+    const run = store.runs.begin(usualRequest, null);
     const perStep: number[] = [];
     for (const look of scripted) {
       const before = store.blobs.size();

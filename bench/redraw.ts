@@ -2,6 +2,7 @@
  * Redrawing: for every step of the demo's scripts, the redrawn moment, screenshotted at the same viewport, against a
  * live screenshot taken at that instant. Prints the share that is pixel-identical, and the rest with what differs.
  */
+import { usualRequest } from '../src/core/run/run.ts';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -52,20 +53,7 @@ export async function measureRedraw(): Promise<Figure> {
     const scripted = (await shop.run([])).filter(({ info }) => info.hasScript);
     const environment = shop.settings.environments[0]!;
     const [width, height] = environment.viewport;
-    const run = store.runs.begin(
-      {
-        patterns: [],
-        looks: [],
-        environments: [],
-        repeat: 1,
-        fresh: true,
-        audit: null,
-        changed: null,
-        due: false,
-        steady: false,
-      },
-      null,
-    );
+    const run = store.runs.begin(usualRequest, null);
     for (const look of scripted) store.results.add(run, look, new Set());
     const lane = new Lane(shop.crew, 0, origin, shop.settings);
     const page = await drawer.open();

@@ -2,6 +2,7 @@
  * The demo's script-less looks, run with everything recorded, compared and stored, against the naive floor: one
  * window of the same browser, for each state mount, wait until ready, one clipped screenshot; nothing else.
  */
+import { usualRequest } from '../src/core/run/run.ts';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
@@ -88,20 +89,7 @@ export async function measureRun(): Promise<Figure> {
     const baselines = approvedBy(first);
     const full = (photographed: boolean): Promise<number> =>
       timed(async () => {
-        const run = store.runs.begin(
-          {
-            patterns,
-            looks: [],
-            environments: [],
-            repeat: 1,
-            fresh: true,
-            audit: null,
-            changed: null,
-            due: false,
-            steady: false,
-          },
-          null,
-        );
+        const run = store.runs.begin({ ...usualRequest, patterns }, null);
         const looks = await shop.run(patterns, {
           photographed,
           baselines,

@@ -10,6 +10,7 @@ import { stageHost } from '../src/core/wire/stage.ts';
 import { startChromium } from '../src/engine/chromium/chromium.ts';
 import { Crew } from '../src/work/crew.ts';
 import { hashOf } from '../src/work/assets.ts';
+import { usualRequest } from '../src/core/run/run.ts';
 import type { FinishedLook } from '../src/core/run/finished.ts';
 import { type RunBaselines, runLooks } from '../src/work/run.ts';
 
@@ -71,17 +72,7 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
         bundle,
         // As in a run whose looks are approved: what is new would get a document of its own.
         settings: { ...settings, isolate: 'file', ...options.settings },
-        request: {
-          patterns,
-          looks: [],
-          environments: [settings.environments[0]!.name],
-          repeat: 1,
-          audit: null,
-          changed: null,
-          due: false,
-          fresh: true,
-          steady: false,
-        },
+        request: { ...usualRequest, patterns, environments: [settings.environments[0]!.name] },
         crew,
         origin,
         declared: () => null,

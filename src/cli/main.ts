@@ -26,7 +26,8 @@ const program = new Command('sguardo')
   .addHelpText(
     'after',
     '\nExamples:\n  sguardo run                 run every look of this project\n  sguardo approve --all       ' +
-      'make what they look like the baselines\n  sguardo watch               run what depends on a file when it is saved' +
+      'make what they look like the baselines\n  sguardo watch               ' +
+      'run what depends on a file when it is saved' +
       '\n  sguardo serve               open the console',
   );
 program.exitOverride((error) => process.exit(error.exitCode === 0 ? 0 : 2));

@@ -103,8 +103,9 @@ function noteContradiction(look: FinishedLook): 0 | 1 {
   if (look.verdict === 'passed') return 0;
   look.isContradiction = true;
   look.notes.push(
-    `It passed before, and nothing it depends on has changed since, but now it is ${look.verdict}. From now on it runs ` +
-      'every time. Look for files it reads without importing them (name them in dependsOn), or for something random.',
+    `It passed before, and nothing it depends on has changed since, but now it is ${look.verdict}. ` +
+      'From now on it runs every time. Look for files it reads without importing them (name them in dependsOn), ' +
+      'or for something random.',
   );
   return 1;
 }

@@ -8,7 +8,7 @@ const aside = /(^|[\\/])(node_modules|\.git|\.sguardo|dist|build|out|coverage)([
 /** Files at the start of whose name a dot stands, but for those that say how a project is built. */
 const hidden = /(^|[\\/])\.(?!env|babelrc|browserslistrc|postcssrc|swcrc)[^\\/]*$/;
 
-/** An editor writes a file in several steps, and several files at once: so long after the last change, in milliseconds. */
+/** An editor writes in several steps, and several files at once: so long after the last change, in milliseconds. */
 const calm = 25;
 
 export type Watcher = {

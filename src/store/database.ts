@@ -113,12 +113,12 @@ const migrations: readonly string[] = [
     source TEXT NOT NULL UNIQUE,      -- hash
     looks TEXT NOT NULL               -- JSON: LookInfo[]
   );
-  ALTER TABLE results ADD COLUMN key TEXT;          -- hash of everything it rests on but the next two; null: run it again
+  ALTER TABLE results ADD COLUMN key TEXT;          -- hash of all it rests on but the next two; null: run it again
   ALTER TABLE results ADD COLUMN baselines TEXT;    -- hash of what its captures were compared with
   ALTER TABLE results ADD COLUMN public TEXT;       -- JSON: files it asked for as they lie there, by path
   CREATE INDEX results_by_key ON results(key) WHERE key IS NOT NULL;
   ALTER TABLE runs ADD COLUMN reused TEXT;          -- JSON: ids of the results that were taken over
-  ALTER TABLE present ADD COLUMN result INTEGER;    -- what it comes to now; an earlier result when it is again as it was
+  ALTER TABLE present ADD COLUMN result INTEGER;    -- what it comes to now, perhaps again
   UPDATE present AS p SET result = (
     SELECT max(r.id) FROM results r
     WHERE r.component = p.component AND r.look = p.look AND r.environment = p.environment

@@ -55,8 +55,8 @@ export class Conversation {
   }
 
   /**
-   * A look begins; what comes of it is gathered into the returned value. With a `fingerprint` the approved picture stands
-   * for a capture whose moment is as approved with it.
+   * A look begins; what comes of it is gathered into the returned value. With a `fingerprint` the approved picture
+   * stands for a capture whose moment is as approved with it.
    */
   listen(look: number, approved: Readonly<Record<string, Approved>> | null, fingerprint: string | null): Gathered {
     this.#look = look;

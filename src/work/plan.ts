@@ -12,7 +12,7 @@ export type Plan = {
   environments: Environment[];
   /** In the order in which they are begun. */
   jobs: Job[];
-  /** How many looks each job of one repetition is thought to have, by what its file declared when it was last opened. */
+  /** How many looks each job of a repetition is thought to have, by what its file declared when it was last opened. */
   expected: Map<string, number>;
 };
 

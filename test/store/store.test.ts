@@ -1,4 +1,5 @@
 /** The records in SQLite: blobs, runs and their counts, decisions that nobody can change, and the schema. */
+import { usualRequest } from '../../src/core/run/run.ts';
 import Database from 'better-sqlite3';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
@@ -86,20 +87,7 @@ describe('blobs', () => {
 describe('runs and results', () => {
   it('count what came of the looks, whenever they are asked', () => {
     const { runs, results } = openStore(':memory:');
-    const id = runs.begin(
-      {
-        patterns: ['Buoy'],
-        looks: [],
-        environments: [],
-        repeat: 1,
-        fresh: true,
-        audit: null,
-        changed: null,
-        due: false,
-        steady: false,
-      },
-      'abc1234',
-    );
+    const id = runs.begin({ ...usualRequest, patterns: ['Buoy'] }, 'abc1234');
     runs.start(id);
     runs.update(id, { planned: 3, engine: 'Chromium 1' });
     results.add(id, result('a', 'passed'), new Set());
@@ -122,20 +110,7 @@ describe('runs and results', () => {
 
   it('bring timelines back as they were', () => {
     const { runs, results } = openStore(':memory:');
-    const run = runs.begin(
-      {
-        patterns: [],
-        looks: [],
-        environments: [],
-        repeat: 1,
-        fresh: true,
-        audit: null,
-        changed: null,
-        due: false,
-        steady: false,
-      },
-      null,
-    );
+    const run = runs.begin(usualRequest, null);
     const added = results.add(run, result('a', 'passed'), new Set());
     expect(added).toMatchObject({ look: 'a', verdict: 'passed', notes: ['a note'], took: 12 });
     expect(results.timeline(added.id)).toEqual(result('a', 'passed').timeline);
@@ -146,43 +121,9 @@ describe('runs and results', () => {
   it('know the newest of each look that there is, and its history', () => {
     const { runs, results, catalogue } = openStore(':memory:');
     catalogue.declare('src/Buoy.look.tsx', 'day', { source: 'a', looks: [result('a', 'new').info] });
-    results.add(
-      runs.begin(
-        {
-          patterns: [],
-          looks: [],
-          environments: [],
-          repeat: 1,
-          fresh: true,
-          audit: null,
-          changed: null,
-          due: false,
-          steady: false,
-        },
-        null,
-      ),
-      result('gone', 'passed'),
-      new Set(),
-    );
+    results.add(runs.begin(usualRequest, null), result('gone', 'passed'), new Set());
     for (const verdict of ['new', 'passed', 'changed'] as const)
-      results.add(
-        runs.begin(
-          {
-            patterns: [],
-            looks: [],
-            environments: [],
-            repeat: 1,
-            fresh: true,
-            audit: null,
-            changed: null,
-            due: false,
-            steady: false,
-          },
-          null,
-        ),
-        result('a', verdict),
-        new Set(),
-      );
+      results.add(runs.begin(usualRequest, null), result('a', verdict), new Set());
     expect(results.latest().map(({ verdict }) => verdict)).toEqual(['changed']);
     expect(results.history('src/Buoy', 'a', 'day', 2).map(({ verdict }) => verdict)).toEqual(['changed', 'passed']);
   });

@@ -16,7 +16,7 @@ export type RunRequest = {
   /** Run everything, also what would come out as it did before. */
   fresh: boolean;
   /**
-   * How much of what would be taken over is run all the same, photographed, in percent; null for what takes little time.
+   * How much of what would be reused is run all the same, photographed, in percent; null for what takes little time.
    */
   audit: number | null;
   /** Only looks that depend on a file that has changed since this commit, branch or tag; null for all. */

@@ -29,33 +29,53 @@ type Scope = {
   scheduler: Scheduler;
 };
 
-/**
- * Run in the worker as text, so it may use nothing but itself. Timers are kept by the page, whose clock fires them;
- * the time stands between what the page says.
- */
-export function inside(scope: Scope, { start, now, mark }: Beginning): void {
-  const readsPerMillisecond = 20_000;
-  const timers = new Map<number, { run: () => void; again: boolean }>();
-  let nextId = 1;
-  let reads = 0;
+/** What the parts of a worker's beginning share. */
+type World = {
+  mark: string;
+  start: number;
+  /** Milliseconds since the look began, as the page said last. */
+  now: number;
+  /** How often the time was read since then. */
+  reads: number;
   /** The timer that runs now. */
-  let by: number | null = null;
-  let seed = 0x5347;
-  const post = scope.postMessage.bind(scope);
-  const say = (what: FromWorker): void => post({ [mark]: what });
-  const elapsed = (): number => {
-    // Reading it again and again is waiting for it.
-    if (++reads % readsPerMillisecond === 0) now += 1;
-    return now;
-  };
-  const dateNow = (): number => Math.floor(start + elapsed());
+  by: number | null;
+  nextId: number;
+  timers: Map<number, { run: () => void; again: boolean }>;
+  say(what: FromWorker): void;
+  elapsed(): number;
+};
 
+/** Each part is run in the worker as text, so it may use nothing but what it is given. */
+function worldOf(scope: Scope, { start, now, mark }: Beginning): World {
+  const readsPerMillisecond = 20_000;
+  const post = scope.postMessage.bind(scope);
+  const world: World = {
+    mark,
+    start,
+    now,
+    reads: 0,
+    by: null,
+    nextId: 1,
+    timers: new Map(),
+    say: (what) => post({ [mark]: what }),
+    elapsed() {
+      // Reading it again and again is waiting for it.
+      if (++world.reads % readsPerMillisecond === 0) world.now += 1;
+      return world.now;
+    },
+  };
+  return world;
+}
+
+/** Timers are kept by the page, whose clock fires them. */
+function pinTimers(scope: Scope, world: World): void {
+  const { timers, say, elapsed } = world;
   const called = (handler: TimerHandler, args: unknown[]): (() => void) =>
     typeof handler === 'function' ? () => handler(...args) : () => new Function(handler)();
   const keep = (run: () => void, kind: 'timer' | 'frame', delay: number, period: number | null): number => {
-    const id = nextId++;
+    const id = world.nextId++;
     timers.set(id, { run, again: period !== null });
-    say({ say: 'wait', id, kind, delay, period, by });
+    say({ say: 'wait', id, kind, delay, period, by: world.by });
     return id;
   };
   const forget = (id?: number): void => {
@@ -74,7 +94,11 @@ export function inside(scope: Scope, { start, now, mark }: Beginning): void {
     keep(() => controller.abort(new DOMException('signal timed out', 'TimeoutError')), 'timer', delay, null);
     return controller.signal;
   };
+}
 
+/** The time stands between what the page says. */
+function pinClock(scope: Scope, { start, elapsed }: World): void {
+  const dateNow = (): number => Math.floor(start + elapsed());
   const Real = scope.Date;
   const Pinned: DateConstructor = new Proxy(Real, {
     apply: () => new Real(dateNow()).toString(),
@@ -95,7 +119,11 @@ export function inside(scope: Scope, { start, now, mark }: Beginning): void {
       return (date?: number | Date) => own(date === undefined ? dateNow() : date);
     },
   });
+}
 
+/** The same numbers in every run. */
+function pinChance(): void {
+  let seed = 0x5347;
   const chance = (): number => {
     seed = (seed + 0x6d2b79f5) | 0;
     let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
@@ -115,7 +143,10 @@ export function inside(scope: Scope, { start, now, mark }: Beginning): void {
       (Number(one) ^ (Math.floor(chance() * 256) & (15 >> (Number(one) / 4)))).toString(16);
     return '10000000-1000-4000-8000-100000000000'.replace(/[018]/g, digit) as ReturnType<Crypto['randomUUID']>;
   };
+}
 
+/** The page knows of requests that are under way. */
+function tellRequests(scope: Scope, { say }: World): void {
   const counted = <T>(promise: Promise<T>): Promise<T> => {
     say({ say: 'asked' });
     const settled = (): void => say({ say: 'settled' });
@@ -142,24 +173,34 @@ export function inside(scope: Scope, { start, now, mark }: Beginning): void {
     say({ say: 'closed' });
     close();
   };
+}
 
+/** Hears what the page says, before anybody else does. */
+function listen(scope: Scope, world: World): void {
+  const { mark, timers, say } = world;
   scope.addEventListener('message', (event) => {
     const told = (event.data as Record<string, ToWorker | undefined> | null)?.[mark];
     if (!told) return;
     event.stopImmediatePropagation();
-    ({ now } = told);
-    reads = 0;
+    world.now = told.now;
+    world.reads = 0;
     const { fire, ping } = told;
     const timer = fire === undefined ? undefined : timers.get(fire);
     if (timer && !timer.again) timers.delete(fire!);
     // The scheduler is there only once the script has begun.
     if (ping !== undefined) void scope.scheduler.postTask(() => say({ say: 'idle', ping }), { priority: 'background' });
     if (!timer) return;
-    by = fire!;
+    world.by = fire!;
     try {
       timer.run();
     } finally {
-      by = null;
+      world.by = null;
     }
   });
 }
+
+/** What a worker runs before its own script, as text: it has the time and the chance of its page then. */
+export const inside = (beginning: Beginning): string => `{
+  const world = (${worldOf})(self, ${JSON.stringify(beginning)});
+  ${[pinTimers, pinClock, pinChance, tellRequests, listen].map((part) => `(${part})(self, world);`).join('\n')}
+}`;

@@ -116,8 +116,8 @@ export function pinWorkers(realm: Realm): void {
   pinCalls(realm.Worker.prototype);
   realm.Worker = new Proxy(realm.Worker, {
     construct(target, [url, options]: ConstructorParameters<typeof Worker>, newTarget) {
-      const beginning = JSON.stringify({ start: beganAt(), now: timeNow(), mark });
-      const name = beginWorker(`(${inside})(self, ${beginning})`, String(options?.name ?? ''));
+      const code = inside({ start: beganAt(), now: timeNow(), mark });
+      const name = beginWorker(code, String(options?.name ?? ''));
       const worker = Reflect.construct(target, [url, { ...options, name }], newTarget) as Worker;
       follow(worker);
       return worker;
