@@ -14,8 +14,6 @@ export type Survey = {
   key: string;
   /** A hash of the names of all files. */
   paths: string;
-  /** A hash of everything that can change every look: configurations, packages, the environment. */
-  configuration: string;
   /**
    * A hash of everything that a look file is built from, or null when that is not known: it has to be built to learn
    * so.
@@ -105,7 +103,6 @@ export async function surveyProject(
   return {
     key,
     paths,
-    configuration,
     shared,
     closureOf,
     hashOf(file) {

@@ -9,7 +9,7 @@ import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import { fail } from '../core/problem/problem.ts';
 import { stageHost } from '../core/wire/stage.ts';
-import { type Bundle, Bundler, chromiumCrew, readConfig } from '../work/index.ts';
+import { type Bundle, Bundler, type Crew, chromiumCrew, readConfig } from '../work/index.ts';
 import { onDisk } from '../core/problem/disk.ts';
 import { openStore, type Store, takeLock } from '../store/index.ts';
 import { buildApi } from './api.ts';
@@ -17,7 +17,7 @@ import { Conductor } from './conductor.ts';
 import { type Live, liveFeed } from './live.ts';
 import { errorLog } from './log.ts';
 import { buildStage } from './stage.ts';
-import { watcherOf } from './watcher.ts';
+import { type Watcher, watcherOf } from './watcher.ts';
 
 export type ServiceOptions = {
   /** The configuration file; its folder is the project. */
@@ -153,8 +153,25 @@ export async function startService({ config, port, logger }: ServiceOptions): Pr
   }
 }
 
+/** What a running service is made of, as far as it has to be ended. */
+type Parts = { note: string; watcher: Watcher; conductor: Conductor; crew: Crew; servers: FastifyInstance[] };
+
+async function endService(held: Held, { note, watcher, conductor, crew, servers }: Parts): Promise<void> {
+  // From now on nobody finds it any more.
+  rmSync(note, { force: true });
+  await watcher.close();
+  const ended = conductor.close();
+  // Looks under way may finish, but not for ever: without their browser they end at once.
+  await Promise.race([ended, delay(endLimit, undefined, { ref: false })]);
+  await crew.close();
+  await ended;
+  await Promise.all(servers.map((server) => server.close()));
+  held.store.close();
+  held.lock.release();
+}
+
 async function serveProject(held: Held, port: number | undefined, logger: ServiceOptions['logger']): Promise<Service> {
-  const { root, config, folder, store, lock } = held;
+  const { root, config, folder, store } = held;
   const live = liveFeed();
   const shown: Shown = { bundles: [], network: [] };
   const ports = { api: 0, stage: 0 };
@@ -183,15 +200,9 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     log: (error) => log(error),
     onBundle: (bundle, wanted) => show(shown, bundle, wanted),
   });
-  let baselinesFolder = (await settings()).baselines;
-  const watcher = watcherOf(
-    root,
-    () => baselinesFolder,
-    () => conductor.startDue(),
-  );
+  const watcher = watcherOf(root, () => conductor.startDue());
   const project = async (): Promise<ProjectInfo> => {
     const { environments, baselines } = await settings();
-    baselinesFolder = baselines;
     return {
       name: basename(root),
       root,
@@ -224,19 +235,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   }
   const note = join(folder, 'service.json');
   writeFileSync(note, JSON.stringify({ pid: process.pid, url: url(), version }));
-  const end = async (): Promise<void> => {
-    // From now on nobody finds it any more.
-    rmSync(note, { force: true });
-    await watcher.close();
-    const ended = conductor.close();
-    // Looks under way may finish, but not for ever: without their browser they end at once.
-    await Promise.race([ended, delay(endLimit, undefined, { ref: false })]);
-    await crew.close();
-    await ended;
-    await Promise.all([server.close(), stage.close()]);
-    store.close();
-    lock.release();
-  };
+  const end = (): Promise<void> => endService(held, { note, watcher, conductor, crew, servers: [server, stage] });
   let closed: Promise<void> | null = null;
   return { url: url(), stage: stageUrl(), root, unneeded, log, close: () => (closed ??= end()) };
 }

@@ -12,23 +12,25 @@ const hidden = /(^|[\\/])\.(?!env|babelrc|browserslistrc|postcssrc|swcrc)[^\\/]*
 const calm = 25;
 
 export type Watcher = {
-  /** Somebody wants to know of changes; returns a function that says that they no longer do. */
-  want(): () => void;
+  /**
+   * Somebody wants to know of changes outside the folder of baselines; returns a function that says that they no longer
+   * do.
+   */
+  want(baselines: string | null): () => void;
   close(): Promise<void>;
 };
 
 /** Calls `changed` a moment after files have changed, for as long as somebody wants to know. */
-export function watcherOf(root: string, baselines: () => string | null, changed: () => void): Watcher {
+export function watcherOf(root: string, changed: () => void): Watcher {
   let wanted = 0;
   let watching: ReturnType<typeof watch> | null = null;
   let timer: NodeJS.Timeout | undefined;
-  const isAside = (path: string): boolean => {
-    const inside = path.slice(root.length);
-    const folder = baselines();
-    if (folder !== null && `${inside}${sep}`.startsWith(`${sep}${folder}${sep}`)) return true;
-    return aside.test(inside) || hidden.test(inside);
-  };
-  const begin = (): void => {
+  const begin = (baselines: string | null): void => {
+    const isAside = (path: string): boolean => {
+      const inside = path.slice(root.length);
+      const isBaseline = baselines !== null && `${inside}${sep}`.startsWith(`${sep}${baselines}${sep}`);
+      return isBaseline || aside.test(inside) || hidden.test(inside);
+    };
     watching = watch(root, { ignored: isAside, ignoreInitial: true });
     watching.on('all', () => {
       clearTimeout(timer);
@@ -44,8 +46,8 @@ export function watcherOf(root: string, baselines: () => string | null, changed:
     await before?.close();
   };
   return {
-    want() {
-      if (++wanted === 1) begin();
+    want(baselines) {
+      if (++wanted === 1) begin(baselines);
       let isOver = false;
       return () => {
         if (isOver) return;

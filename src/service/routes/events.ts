@@ -20,7 +20,7 @@ export const eventRoutes: Routes = (app, { live, project, watcher }) => {
     'While anybody listens with “watch”, looks are run whenever files that they depend on change';
   const schema = { summary, querystring: schemas.watch };
   app.get<Watching>('/api/events', { schema }, async (request, reply) => {
-    const { stage } = await project();
+    const { stage, baselines } = await project();
     const after = request.headers['last-event-id'];
     reply.hijack();
     const { raw } = reply;
@@ -28,7 +28,7 @@ export const eventRoutes: Routes = (app, { live, project, watcher }) => {
     raw.write(': welcome\n\n');
     const stop = live.listen((event) => write(raw, event), typeof after === 'string' ? after : undefined);
     const beating = setInterval(() => raw.write(': still here\n\n'), beat);
-    const rest = request.query.watch ? watcher.want() : () => {};
+    const rest = request.query.watch ? watcher.want(baselines) : () => {};
     const end = (): void => {
       clearInterval(beating);
       rest();
