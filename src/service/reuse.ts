@@ -100,13 +100,47 @@ export function auditOf(candidates: readonly Candidate[], share: number | null):
   );
   if (share !== null) return new Set(oldest.slice(0, Math.ceil((candidates.length * share) / 100)));
   const all = candidates.reduce((sum, { result }) => sum + result.took, 0);
-  let left = Math.max(auditTime, all * auditPart);
-  return new Set(
-    oldest.filter(({ result }) => {
-      left -= result.took;
-      return left >= 0;
-    }),
-  );
+  const budget = Math.max(auditTime, all * auditPart);
+  const chosen = new Set<Candidate>();
+  let spent = 0;
+  for (const one of oldest) {
+    // The first one is, however long it takes: otherwise it never would be.
+    if (chosen.size > 0 && spent + one.result.took > budget) continue;
+    chosen.add(one);
+    spent += one.result.took;
+  }
+  return chosen;
+}
+
+/** The name of a look in an environment. */
+const nameOf = ({ component, look }: LookName, environment: string): string =>
+  `${environment}\n${lookKey(component, look)}`;
+
+/** The looks of a file; null when it has to be opened to learn which they are. */
+function looksOf(ground: Ground, records: Records, file: string, environments: readonly Environment[]) {
+  const { declared, declaredBy, declare } = records;
+  const source = ground.hashOf(file);
+  const looks = source === null ? null : declaredBy(source);
+  if (looks === null || declared(file)?.source === source) return looks;
+  // The file is again what it was before.
+  for (const { name } of environments) declare(file, name, { source: source!, looks });
+  return looks;
+}
+
+type Place = { file: string; looks: readonly LookInfo[]; environment: Environment };
+
+/** The results that may be taken over for looks of a file in an environment. */
+function candidatesOf(ground: Ground, { resting }: Records, { file, looks, environment }: Place, due: boolean) {
+  const key = keyOf(ground, file, environment);
+  const all = key === null ? [] : resting(key);
+  return looks.flatMap((look): Candidate[] => {
+    const own = all.filter((one) => one.look === look.look && one.component === look.component);
+    const result = own.find((one) => holds(ground, one, environment.name));
+    if (!result || own.some(({ isContradiction }) => isContradiction)) return [];
+    // What went wrong when it was run last is run again, and what its author wants to be.
+    const mayStay = result.verdict === 'passed' && !result.isUnsteady && look.reuse !== false;
+    return mayStay || due ? [{ file, name: nameOf(look, environment.name), result }] : [];
+  });
 }
 
 /**
@@ -115,44 +149,21 @@ export function auditOf(candidates: readonly Candidate[], share: number | null):
  */
 export function reuseOf(
   ground: Ground,
-  { declared, declaredBy, declare, resting }: Records,
+  records: Records,
   files: readonly string[],
   environments: readonly Environment[],
   request: RunRequest,
   isAtHand: (file: string) => boolean,
 ): Reuse {
   const found: Candidate[] = [];
-  const nameOf = ({ component, look }: LookName, environment: string): string =>
-    `${environment}\n${lookKey(component, look)}`;
   const select = isSelected(request.patterns, request.looks);
-  /** The looks of a file; null when it has to be opened to learn which they are. */
-  const looksOf = (file: string): LookInfo[] | null => {
-    const source = ground.hashOf(file);
-    const looks = source === null ? null : declaredBy(source);
-    if (looks === null || declared(file)?.source === source) return looks;
-    // The file is again what it was before.
-    for (const { name } of environments) declare(file, name, { source: source!, looks });
-    return looks;
-  };
-  const takeOver = (file: string, looks: readonly LookInfo[], environment: Environment): void => {
-    const key = keyOf(ground, file, environment);
-    const all = key === null ? [] : resting(key);
-    for (const look of looks) {
-      const own = all.filter((one) => one.look === look.look && one.component === look.component);
-      const result = own.find((one) => holds(ground, one, environment.name));
-      if (!result || own.some(({ isContradiction }) => isContradiction)) continue;
-      // What went wrong when it was run last is run again, and what its author wants to be.
-      const mayStay = result.verdict === 'passed' && !result.isUnsteady && look.reuse !== false;
-      if (!mayStay && !request.due) continue;
-      found.push({ file, name: nameOf(look, environment.name), result });
-    }
-  };
   const looked = new Map<string, LookInfo[] | undefined>();
   for (const file of files) {
-    const looks = looksOf(file)?.filter(select);
+    const looks = looksOf(ground, records, file, environments)?.filter(select);
     looked.set(file, looks);
     if (looks && !request.fresh && request.repeat === 1 && !request.steady)
-      for (const environment of environments) takeOver(file, looks, environment);
+      for (const environment of environments)
+        found.push(...candidatesOf(ground, records, { file, looks, environment }, request.due));
   }
   const audited = request.due
     ? new Set<Candidate>()

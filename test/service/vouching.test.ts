@@ -2,7 +2,9 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
+import type { Resting } from '../../src/core/run/basis.ts';
 import type { ResultSummary } from '../../src/core/run/run.ts';
+import { auditOf } from '../../src/service/reuse.ts';
 import { configuration, project } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -108,6 +110,30 @@ export default { define: { 'globalThis.outside': JSON.stringify(existsSync(${JSO
     expect(look('weather')).toMatchObject({ verdict: 'changed', isContradiction: true });
     expect(run.notes).toEqual(['1 look came out differently although nothing has changed.']);
     expect((await other.run({ patterns: ['weather'] })).run.reused).toBe(0);
+  });
+});
+
+describe('what is audited', () => {
+  const candidate = (id: number, took: number, isPhotographed = true) => ({
+    file: '',
+    name: String(id),
+    result: { id, took, isPhotographed } as Resting,
+  });
+  const chosen = (share: number | null, ...all: ReturnType<typeof candidate>[]): string[] =>
+    [...auditOf(all, share)].map(({ name }) => name);
+
+  it('takes little time, and begins with what was not photographed for longest', () => {
+    expect(chosen(null, candidate(3, 200), candidate(1, 200), candidate(2, 200, false))).toEqual(['2', '1']);
+  });
+
+  it('never leaves out what takes long for ever', () => {
+    expect(chosen(null, candidate(1, 900), candidate(2, 50))).toEqual(['1']);
+    expect(chosen(null)).toEqual([]);
+  });
+
+  it('is the share that was asked for', () => {
+    const all = [1, 2, 3, 4].map((id) => candidate(id, 900));
+    expect([chosen(0, ...all), chosen(50, ...all), chosen(1, ...all)]).toEqual([[], ['1', '2'], ['1']]);
   });
 });
 
