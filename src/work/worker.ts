@@ -25,8 +25,11 @@ export type Port = {
   confirmed(look: FinishedLook): void;
 };
 
+/** What a worker needs of its lane. */
+type LaneUse = Pick<Lane, 'open' | 'run' | 'ran'>;
+
 /** Trouble with the page rather than with the look: it is tried once more. */
-const isLoss = ({ report: { problem: wrong } }: Execution): boolean =>
+const isLoss = (wrong: Problem | null): boolean =>
   wrong !== null && ['page-crashed', 'page-silent', 'window-closed'].includes(wrong.code);
 
 /** Does something that needs the browser, and once more with a new one when it went away. */
@@ -47,7 +50,7 @@ type How = { isFresh: boolean; after?: readonly string[]; watched?: boolean };
 /** Runs one look. */
 async function runOnce(
   bundle: Bundle,
-  lane: Lane,
+  lane: LaneUse,
   { job, info, approved, isPhotographed }: LookTask,
   { isFresh, after = [], watched = false }: How,
 ): Promise<Execution> {
@@ -61,16 +64,26 @@ async function runOnce(
 }
 
 /** Runs one look; once more when the page was lost. */
-async function runLook(bundle: Bundle, lane: Lane, task: LookTask, how: How): Promise<Execution> {
+async function runLook(bundle: Bundle, lane: LaneUse, task: LookTask, how: How): Promise<Execution> {
   const first = await runOnce(bundle, lane, task, how);
-  if (!isLoss(first)) return first;
+  if (!isLoss(first.report.problem)) return first;
   const second = await runOnce(bundle, lane, task, { ...how, isFresh: true });
-  if (!isLoss(second)) second.report.notes.push(`At the first try: ${first.report.problem!.message}`);
+  if (!isLoss(second.report.problem)) second.report.notes.push(`At the first try: ${first.report.problem!.message}`);
   return second;
 }
 
+/** Opens a look file; once more when the page was lost. */
+async function openFile(bundle: Bundle, lane: LaneUse, { file, environment }: Job): Promise<FileReport> {
+  const open = async (): Promise<FileReport> => {
+    const opened = await attempt(() => lane.open(bundle, file, environment));
+    return 'lost' in opened ? { problem: opened.lost, stack: null } : opened.value;
+  };
+  const first = await open();
+  return 'problem' in first && isLoss(first.problem) ? open() : first;
+}
+
 /** Works until the port has nothing left. */
-export async function work(port: Port, bundle: Bundle, lane: Lane): Promise<void> {
+export async function work(port: Port, bundle: Bundle, lane: LaneUse): Promise<void> {
   let loaded: Job | null = null;
   for (let task = await port.next(loaded); task; task = await port.next(loaded)) {
     if (task.kind === 'confirm') {
@@ -89,7 +102,6 @@ export async function work(port: Port, bundle: Bundle, lane: Lane): Promise<void
       port.done(task, execution, lane.ran.slice(0, -1));
       continue;
     }
-    const opened = await attempt(() => lane.open(bundle, job.file, job.environment));
-    port.opened(job, 'lost' in opened ? { problem: opened.lost, stack: null } : opened.value);
+    port.opened(job, await openFile(bundle, lane, job));
   }
 }
