@@ -2,12 +2,15 @@
 import { EventSourceParserStream } from 'eventsource-parser/stream';
 import type { Decided, DecisionRequest, LookHistory, ProjectInfo, Tidied } from '../core/api/api.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
+import { type BoardLook, unpackBoard } from '../core/run/board.ts';
 import type { ResultSummary, RunEvent, RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Timeline } from '../core/timeline/timeline.ts';
 
 export type Client = {
   project(): Promise<ProjectInfo>;
   looks(): Promise<ResultSummary[]>;
+  /** What every look stands at, in short. */
+  board(): Promise<BoardLook[]>;
   history(look: { component: string; look: string; environment: string }): Promise<LookHistory>;
   runs(limit?: number): Promise<RunSummary[]>;
   run(id: number): Promise<RunSummary>;
@@ -23,6 +26,8 @@ export type Client = {
   tidy(remove: boolean): Promise<Tidied>;
   /** The address of a picture. */
   pictureUrl(hash: string): string;
+  /** The address of a picture made small, by the beginning of its hash. */
+  thumbnailUrl(beginning: string): string;
   /**
    * Events as they happen; `ready` is called when listening has begun. A connection that breaks is made again,
    * without a gap, from where `cursor` is. With `watch` the service runs looks whenever files change that they depend
@@ -63,6 +68,7 @@ export function connect(origin: string): Client {
   return {
     project: () => get('/api/project'),
     looks: () => get('/api/looks'),
+    board: async () => unpackBoard(await get('/api/board')),
     history: (look) => get(`/api/looks/history?${new URLSearchParams(look)}`),
     runs: (limit = 50) => get(`/api/runs?limit=${limit}`),
     run: (id) => get(`/api/runs/${id}`),
@@ -75,6 +81,7 @@ export function connect(origin: string): Client {
     decide: (request) => call('POST', '/api/decisions', request),
     tidy: (remove) => call('POST', '/api/baselines/tidy', { remove }),
     pictureUrl: (hash) => `${origin}/api/blobs/${hash}`,
+    thumbnailUrl: (beginning) => `${origin}/api/thumbnails/${beginning}`,
     events: (signal, ready, cursor = {}, watch = false) =>
       readEvents(`${origin}/api/events${watch ? '?watch=true' : ''}`, signal, cursor, ready),
   };

@@ -1,10 +1,9 @@
 /** The console's frame: where one is, what goes on, and the three pages. */
 import { Tooltip } from 'radix-ui';
 import { Link, NavLink, Route, Routes, useNavigate } from 'react-router';
-import { isUndecided } from '../core/run/run.ts';
 import { Bench } from './bench/Bench.tsx';
 import { Board } from './board/Board.tsx';
-import { service, useChanges, useProject, useRunNews, useStart } from './data.ts';
+import { service, useProject, useRunNews, useStart } from './data.ts';
 import { type LiveState, useLive } from './live.ts';
 import { useKeys } from './keys.ts';
 import { Blank, Trouble, Waiting } from './parts/Blank.tsx';
@@ -92,7 +91,6 @@ const PageMissing = () => (
 export function App({ theme }: { theme: Theme }) {
   const live = useLive();
   const project = useProject();
-  const changes = useChanges();
   const navigate = useNavigate();
   const running = project.data?.run != null;
   const start = useStart();
@@ -105,7 +103,7 @@ export function App({ theme }: { theme: Theme }) {
   });
   if (project.isPending) return <Waiting what="Opening the project…" />;
   if (project.isError) return <Trouble error={project.error} />;
-  const open = (changes.data ?? []).reduce((sum, result) => sum + result.captures.filter(isUndecided).length, 0);
+  const open = project.data.undecided;
   return (
     <Tooltip.Provider delayDuration={300}>
       <div className="flex h-full flex-col">
@@ -134,11 +132,10 @@ export function App({ theme }: { theme: Theme }) {
           </nav>
           <span className="flex-1" />
           <RunState live={live} />
-          {!running && (
-            <Button tone="strong" onClick={run} disabled={!live.connected}>
-              Run all looks
-            </Button>
-          )}
+          {/* It stays where it is while a run goes on: otherwise Stop would come under a hand that is about to press. */}
+          <Button tone="strong" onClick={run} disabled={!live.connected || running}>
+            Run all looks
+          </Button>
           <Button
             onClick={theme.toggle}
             aria-label={theme.dark ? 'Light colours' : 'Dark colours'}

@@ -11,7 +11,7 @@ export const service = connect('');
 export const source: Source = httpSource(service);
 
 export const useProject = () => useQuery({ queryKey: ['project'], queryFn: () => source.project() });
-export const useLooks = () => useQuery({ queryKey: ['looks'], queryFn: () => source.looks() });
+export const useBoard = () => useQuery({ queryKey: ['board'], queryFn: () => source.board() });
 export const useChanges = () => useQuery({ queryKey: ['changes'], queryFn: () => source.changes() });
 export const useResult = (id: number) => useQuery({ queryKey: ['result', id], queryFn: () => source.result(id) });
 export const useTimeline = (id: number) =>

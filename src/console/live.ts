@@ -3,16 +3,9 @@ import { type QueryClient, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { Cursor } from '../client/client.ts';
 import type { ProjectInfo } from '../core/api/api.ts';
-import type { ResultSummary, RunEvent, RunSummary } from '../core/run/run.ts';
+import { type BoardLook, withResults } from '../core/run/board.ts';
+import type { RunEvent, RunSummary } from '../core/run/run.ts';
 import { source } from './data.ts';
-
-const sameLook = (a: ResultSummary, b: ResultSummary): boolean =>
-  a.component === b.component && a.look === b.look && a.environment === b.environment;
-
-const withResult = (looks: readonly ResultSummary[], result: ResultSummary): ResultSummary[] => {
-  const at = looks.findIndex((one) => sameLook(one, result));
-  return at < 0 ? [...looks, result] : looks.with(at, result);
-};
 
 /** Where a run stands among those that go on and wait. */
 function withRun(project: ProjectInfo, event: RunEvent & { run: RunSummary }): ProjectInfo {
@@ -24,24 +17,28 @@ function withRun(project: ProjectInfo, event: RunEvent & { run: RunSummary }): P
   return { ...project, queued, run: isOurs ? null : project.run, engine: run.engine ?? project.engine };
 }
 
-function takeIn(queries: QueryClient, event: RunEvent): void {
+/** Takes in events that came together. */
+function takeIn(queries: QueryClient, events: readonly RunEvent[]): void {
+  const results = events.flatMap((event) => (event.kind === 'look-finished' ? [event.result] : []));
+  if (results.length > 0) queries.setQueryData<BoardLook[]>(['board'], (looks) => looks && withResults(looks, results));
+  for (const event of events) takeInOne(queries, event);
+}
+
+function takeInOne(queries: QueryClient, event: RunEvent): void {
   const refresh = (...keys: string[]): void => {
     for (const key of keys) void queries.invalidateQueries({ queryKey: [key] });
   };
   switch (event.kind) {
-    case 'look-finished':
-      queries.setQueryData<ResultSummary[]>(['looks'], (looks) => looks && withResult(looks, event.result));
-      break;
     case 'run-queued':
     case 'run-started':
     case 'run-progress':
     case 'run-finished':
       queries.setQueryData<ProjectInfo>(['project'], (project) => project && withRun(project, event as never));
       if (event.kind !== 'run-queued') queries.setQueryData<RunSummary>(['last run'], event.run);
-      if (event.kind === 'run-finished') refresh('looks', 'changes', 'history');
+      if (event.kind === 'run-finished') refresh('board', 'project', 'changes', 'history', 'last run');
       break;
     case 'decided':
-      refresh('looks', 'changes', 'result', 'history');
+      refresh('board', 'project', 'changes', 'result', 'history');
       break;
     case 'gap':
       void queries.invalidateQueries();
@@ -66,6 +63,25 @@ const shown = (): Promise<void> =>
     else document.addEventListener('visibilitychange', () => resolve(), { once: true });
   });
 
+/** How long events are gathered before the page is drawn with them, in milliseconds: a run may bring hundreds a second. */
+const gathering = 120;
+
+/** Hands on events in bunches: the first one at once, and what comes soon after it together. */
+function gathered(hand: (events: RunEvent[]) => void): (event: RunEvent) => void {
+  let waiting: RunEvent[] = [];
+  let last = -gathering;
+  const flush = (): void => {
+    const events = waiting;
+    waiting = [];
+    last = performance.now();
+    hand(events);
+  };
+  return (event) => {
+    waiting.push(event);
+    if (waiting.length === 1) setTimeout(flush, Math.max(0, last + gathering - performance.now()));
+  };
+}
+
 /** How long a lost service is left alone before it is tried again, in milliseconds. */
 const pause = 1500;
 
@@ -85,15 +101,17 @@ export function useLive(): LiveState {
       // Until an event has come nothing says where the feed was left.
       if (cursor.last === undefined) void queries.invalidateQueries();
     };
+    const hear = gathered((events) => {
+      if (over) return;
+      takeIn(queries, events);
+      setState((now) => events.reduce(count, now));
+    });
     const listen = async (): Promise<void> => {
       while (!over) {
         await shown();
         abort = new AbortController();
         try {
-          for await (const event of source.events(abort.signal, ready, cursor, true)) {
-            takeIn(queries, event);
-            setState((now) => count(now, event));
-          }
+          for await (const event of source.events(abort.signal, ready, cursor, true)) hear(event);
         } catch {
           setState((now) => ({ ...now, connected: false }));
         }

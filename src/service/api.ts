@@ -1,6 +1,7 @@
 /** The first origin: the HTTP interface and the console. */
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import compress from '@fastify/compress';
 import fastifyStatic from '@fastify/static';
 import swagger from '@fastify/swagger';
 import fastify, { type FastifyInstance, type FastifyReply, type FastifyServerOptions } from 'fastify';
@@ -21,6 +22,10 @@ export type ApiOptions = {
   version: string;
 };
 
+/** What is sent packed, from how many bytes on: a board of ten thousand looks is a third then. */
+const packed = /^(application\/json|text\/(html|css|javascript))/;
+const worthPacking = 8192;
+
 const parts = ['body', 'params', 'querystring'] as const;
 
 export async function buildApi({
@@ -38,6 +43,8 @@ export async function buildApi({
   answerProblems(app, join(context.root, '.sguardo'), hasConsole ? page : null);
   app.setValidatorCompiler<Schema>(({ schema, httpPart }) => (data) => ({ value: readPart(schema, data, httpPart) }));
   addHeaders(app, () => apiHeaders(stage()));
+  // Events are not among these: they would wait for one another.
+  await app.register(compress, { encodings: ['gzip', 'identity'], threshold: worthPacking, customTypes: packed });
   await app.register(swagger, {
     openapi: {
       openapi: '3.1.0',
@@ -56,7 +63,16 @@ export async function buildApi({
   addRoutes(app, context);
   app.get('/api/openapi.json', { schema: { hide: true } as object }, () => app.swagger());
   if (hasConsole) {
-    await app.register(fastifyStatic, { root: consoleFolder, index: false, wildcard: false, globIgnore: ['draw*'] });
+    await app.register(fastifyStatic, {
+      root: consoleFolder,
+      index: false,
+      wildcard: false,
+      globIgnore: ['draw*'],
+      cacheControl: false,
+      setHeaders: (reply, path) =>
+        // Names in there carry a hash.
+        void reply.setHeader('cache-control', path.includes('/assets/') ? 'max-age=31536000, immutable' : 'no-cache'),
+    });
     // Addresses of the console's pages all show the same document, which knows what to do with them.
     for (const path of ['/', '/bench/*', '/review', '/review/*'])
       app.get(path, { schema: { hide: true } as object }, (_request, reply) => page(reply));

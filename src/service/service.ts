@@ -212,6 +212,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
       environments: environments.map(environmentInfo),
       engine: store.runs.list(1)[0]?.engine ?? null,
       baselines,
+      undecided: store.board.undecided(),
       run: conductor.current,
       queued: conductor.queued,
     };

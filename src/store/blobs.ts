@@ -15,6 +15,8 @@ export type Blobs = {
   put(bytes: Uint8Array, type: string, dictionary?: string): string;
   get(hash: string): Blob | null;
   has(hash: string): boolean;
+  /** The whole hash of the first blob whose hash begins so, or null. */
+  find(beginning: string): string | null;
   /** Bytes that all blobs take. */
   size(): number;
 };
@@ -30,6 +32,10 @@ export function blobsOf(db: Db): Blobs {
   );
   const known = db.prepare<[string], { one: number }>('SELECT 1 AS one FROM blobs WHERE hash = ?');
   const select = db.prepare<[string], Row>('SELECT type, packing, dictionary, bytes FROM blobs WHERE hash = ?');
+  // Digits of a hash come before this letter.
+  const beginning = db.prepare<[string, string], { hash: string }>(
+    "SELECT hash FROM blobs WHERE hash >= ? AND hash < ? || 'g' ORDER BY hash LIMIT 1",
+  );
   const total = db.prepare<[], { bytes: number | null }>('SELECT sum(length(bytes)) AS bytes FROM blobs');
   const get = (hash: string): Blob | null => {
     const row = select.get(hash);
@@ -41,6 +47,7 @@ export function blobsOf(db: Db): Blobs {
   return {
     get,
     has: (hash) => known.get(hash) !== undefined,
+    find: (start) => beginning.get(start, start)?.hash ?? null,
     put(bytes, type, dictionary) {
       const hash = createHash('sha256').update(bytes).digest('hex');
       if (known.get(hash)) return hash;

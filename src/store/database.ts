@@ -124,6 +124,12 @@ const migrations: readonly string[] = [
     WHERE r.component = p.component AND r.look = p.look AND r.environment = p.environment
   );
   `,
+  `
+  CREATE TABLE thumbnails (
+    picture TEXT PRIMARY KEY,         -- hash of the PNG
+    bytes BLOB NOT NULL               -- WebP
+  ) WITHOUT ROWID;
+  `,
 ];
 
 /** Nobody but its owner reads the records: they hold whatever pages have shown. */

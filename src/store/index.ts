@@ -2,6 +2,7 @@
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { type Blobs, blobsOf } from './blobs.ts';
+import { type Board, boardIn } from './board.ts';
 import { type Catalogue, catalogueOf } from './catalogue.ts';
 import { type GraphRecord, graphOf } from './graph.ts';
 import { openDatabase } from './database.ts';
@@ -9,9 +10,12 @@ import { type Decisions, decisionsOf } from './decisions.ts';
 import { type Pruned, prunerOf } from './prune.ts';
 import { type Results, resultsOf } from './results.ts';
 import { type Runs, runsOf } from './runs.ts';
+import { type Thumbnails, thumbnailsOf } from './thumbnails.ts';
 
 export type Store = {
   blobs: Blobs;
+  thumbnails: Thumbnails;
+  board: Board;
   runs: Runs;
   catalogue: Catalogue;
   graph: GraphRecord;
@@ -32,6 +36,8 @@ export function openStore(file: string): Store {
   const decisions = decisionsOf(db);
   return {
     blobs,
+    thumbnails: thumbnailsOf(db),
+    board: boardIn(db),
     runs: runsOf(db),
     catalogue: catalogueOf(db),
     graph: graphOf(db),

@@ -74,6 +74,7 @@ export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
   const referred = referredOf(db, read);
   const sizeOf = db.prepare<[string], { bytes: number }>('SELECT length(bytes) AS bytes FROM blobs WHERE hash = ?');
   const dropBlob = db.prepare('DELETE FROM blobs WHERE hash = ?');
+  const dropThumbnail = db.prepare('DELETE FROM thumbnails WHERE picture = ?');
   const removeResults = db.transaction((ids: readonly number[]) => {
     for (const id of ids) {
       dropCaptures.run(id);
@@ -85,6 +86,7 @@ export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
     for (const hash of hashes) {
       bytes += sizeOf.get(hash)?.bytes ?? 0;
       dropBlob.run(hash);
+      dropThumbnail.run(hash);
     }
     return bytes;
   });

@@ -2,4 +2,5 @@
 export { type Bundle, Bundler, fileOf, findLookFiles, readConfig, type Survey, typeOf } from '../bundle/index.ts';
 export { type Crew, chromiumCrew } from './crew.ts';
 export { makeBusy } from './load.ts';
+export { thumbnailOf } from './thumbnail.ts';
 export { runLooks, type RunSetup } from './run.ts';

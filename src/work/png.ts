@@ -1,8 +1,11 @@
 /** PNG files as pictures and back. */
 import type { Picture, SameBytes } from '../core/picture/picture.ts';
 
-/** Imported when first needed: it takes a quarter of a second, and most runs compare bytes only. */
-const load = async () => {
+/**
+ * The library that reads and writes pictures. Imported when first needed: it takes a quarter of a second, and most runs
+ * compare bytes only.
+ */
+export const loadSharp = async () => {
   const { default: sharp } = await import('sharp');
   // Pictures are decoded two at a time; more threads for each of them only get in one another's way.
   sharp.concurrency(1);
@@ -12,7 +15,7 @@ const load = async () => {
 
 /** The pixels of a PNG. @throws Error when the bytes are not a picture */
 export async function decodePng(png: Uint8Array): Promise<Picture> {
-  const sharp = await load();
+  const sharp = await loadSharp();
   const { data, info } = await sharp(png, { failOn: 'error' }).raw().toBuffer({ resolveWithObject: true });
   const { width, height, channels } = info;
   if (channels === 3 || channels === 4) return { width, height, channels, data };
@@ -25,7 +28,7 @@ export const sameBytes: SameBytes = (a, aStart, b, bStart, length) =>
   Buffer.compare(a.subarray(aStart, aStart + length), b.subarray(bStart, bStart + length)) === 0;
 
 export async function encodePng(picture: Picture): Promise<Buffer> {
-  return (await load())(picture.data, { raw: { width: picture.width, height: picture.height, channels: 4 } })
+  return (await loadSharp())(picture.data, { raw: { width: picture.width, height: picture.height, channels: 4 } })
     .png({ compressionLevel: 6 })
     .toBuffer();
 }

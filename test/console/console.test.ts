@@ -47,7 +47,7 @@ describe('the board', () => {
     );
     expect(
       await page.window.evaluate(
-        "[...document.querySelectorAll('h2')].map((heading) => heading.firstChild.textContent)",
+        "[...document.querySelectorAll('h2 button')].map((heading) => heading.innerText.split('\\n')[0].trim())",
       ),
     ).toEqual(['ArrivalForm', 'BerthCard', 'FeeTable']);
   });
@@ -72,7 +72,7 @@ describe('the board', () => {
     await page.open('/');
     await page.shows('moored');
     await page.press('ArrowRight', 'ArrowRight', 'ArrowRight');
-    await page.holds("document.querySelector('a.ring-2')?.getAttribute('aria-label') === 'empty, day: changed'");
+    await page.holds("document.querySelector('[data-chosen] a')?.getAttribute('aria-label') === 'empty, day: changed'");
     await page.press('Enter');
     await page.holds("location.pathname.startsWith('/bench/')");
     await titled('mount BerthCard');
@@ -88,6 +88,53 @@ describe('the board', () => {
     )) as string;
     await served.client.startRun({ patterns: ['BerthCard/moored'], environments: ['day'], fresh: true });
     await page.holds(`document.querySelector('a[aria-label^=moored]').getAttribute('href') !== '${before}'`);
+  });
+
+  it('has a look once, with its environments, and folds what is not looked at', async () => {
+    const two = lookFile('return <p>{props.name}</p>;', "plain: { props: { name: 'a' } }, other: {}");
+    const { client, service, run } = await serve(
+      project({
+        'sguardo.config.ts': configuration({ environments: { day: {}, night: { scheme: 'dark' } } }),
+        'src/Buoy.look.tsx': two,
+        'src/parts/Lamp.look.tsx': two,
+      }),
+    );
+    await run();
+    await client.decide({ kind: 'approve', patterns: ['Buoy/plain'] });
+    const other = await openConsole(service.url);
+    const labels = (): Promise<unknown> =>
+      other.window.evaluate(
+        '[...document.querySelectorAll(\'a[href^="/bench/"]\')].map((tile) => tile.ariaLabel).join()',
+      );
+    await other.open('/');
+    await other.shows('parts/');
+    expect(await labels()).toBe(
+      ['plain', 'other', 'plain', 'other']
+        .flatMap((name, at) => {
+          const verdict = at === 0 ? 'passed' : 'new';
+          return [`${name}, day: ${verdict}`, `${name}, day: ${verdict}`, `${name}, night: ${verdict}`];
+        })
+        .join(),
+    );
+    // What a folder comes to is told beside it.
+    await other.holds(
+      "[...document.querySelectorAll('h2 [role=img]')].map(({ ariaLabel }) => ariaLabel).join('; ') === '2 new, 2 passed; 4 new'",
+    );
+    await other.press('ArrowRight', 'e');
+    await other.holds("document.querySelector('[data-chosen] a').ariaLabel === 'plain, night: passed'");
+    await other.press('f');
+    await other.holds("document.querySelectorAll('[aria-expanded=false]').length === 1");
+    await other.hides('src/Buoy.look.tsx\nplain');
+    // Down to the folder, which the left arrow folds, and the right one opens again.
+    await other.press('ArrowDown', 'ArrowLeft');
+    await other.hides('Lamp');
+    await other.press('ArrowRight');
+    await other.shows('Lamp');
+    // What is searched for is found in folded groups, too, by words in any order.
+    await other.press('/');
+    await other.type('night buoy passed');
+    await other.holds('document.querySelectorAll(\'a[href^="/bench/"]\').length === 1');
+    expect(await labels()).toBe('plain, night: passed');
   });
 
   it('changes between light and dark, and remembers it', async () => {
@@ -295,7 +342,7 @@ describe('review', () => {
     await page.shows('rejected');
     expect(
       await page.window.evaluate(
-        "[...document.querySelectorAll('a[href^=\"/bench/\"]')].filter((tile) => tile.ariaLabel.endsWith('changed')).length",
+        "[...document.querySelectorAll('a[href^=\"/bench/\"]')].filter((tile) => tile.ariaLabel.endsWith('changed, rejected')).length",
       ),
     ).toBe(1);
   });
@@ -316,8 +363,8 @@ describe('a run that could not be done', () => {
     await other.shows('Fix the code shown.');
     await other.open('/review');
     await other.shows('✗ The last run: The frame');
+    // While a console is open, what a saved file concerns is run by itself.
     write(harbour, { 'sguardo.frame.tsx': 'export default ({ children }) => <div>{children}</div>;' });
-    await other.click('Run all looks');
     await other.shows('A › plain');
     await other.hides('The last run');
   });

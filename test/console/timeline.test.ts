@@ -1,11 +1,9 @@
 /** The pure parts of the bench: where one is on a timeline, and how wide its stretches are drawn. */
 import { describe, expect, it } from 'vitest';
-import { layOut } from '../../src/console/board/rows.ts';
 import { placeMarks } from '../../src/console/bench/MarkRow.tsx';
 import { compressedScale } from '../../src/console/bench/scale.ts';
 import { atStep, atTime, endTime, firstPosition, moveBy } from '../../src/console/bench/travel.ts';
 import { emptyMoment } from '../../src/core/moment/moment.ts';
-import type { ResultSummary } from '../../src/core/run/run.ts';
 import type { Mark, Step, Timeline } from '../../src/core/timeline/timeline.ts';
 
 const step = (
@@ -129,35 +127,5 @@ describe('titles of marks', () => {
     expect(placeMarks([mark(100, 'x', 50)], { x: (time) => time * 2 }, 800)).toMatchObject([
       { from: 200, to: 300, side: 'right' },
     ]);
-  });
-});
-
-describe("the board's rows", () => {
-  const look = (component: string, name: string, order: number, environment = 'day') =>
-    ({ component, look: name, order, environment, file: `${component}.look.tsx` }) as ResultSummary;
-
-  it('group looks by component, in the order of the look file, environments side by side', () => {
-    const rows = layOut(
-      [
-        look('b', 'two', 1),
-        look('b', 'one', 0, 'night'),
-        look('a', 'x', 0),
-        look('b', 'one', 0, 'day'),
-        look('b', 'three', 2),
-      ],
-      2,
-    );
-    expect(
-      rows.map((row) =>
-        row.kind === 'header'
-          ? `# ${row.component} ${row.count}`
-          : row.looks.map((one) => `${one.look} ${one.environment}`).join(', '),
-      ),
-    ).toEqual(['# a 1', 'x day', '# b 4', 'one day, one night', 'two day, three day']);
-  });
-
-  it('stand as a person counts: the second before the tenth', () => {
-    const rows = layOut([look('pier10', 'x', 0), look('pier2', 'x', 0), look('Pier2', 'x', 0)], 2);
-    expect(rows.flatMap((row) => (row.kind === 'header' ? [row.component] : []))).toEqual(['pier2', 'Pier2', 'pier10']);
   });
 });

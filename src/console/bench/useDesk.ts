@@ -1,10 +1,10 @@
 /** Where one is on the bench, and how one moves: by keys, clicks and the address. */
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
+import type { BoardLook, Variant } from '../../core/run/board.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
 import { failingStep, type Step, type Timeline } from '../../core/timeline/timeline.ts';
-import { boardOrder } from '../board/rows.ts';
-import { useLooks, useStart } from '../data.ts';
+import { useBoard, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { atMoment, atStep, atTime, firstPosition, moveBy, type Position } from './travel.ts';
 
@@ -16,27 +16,31 @@ export type Desk = {
   toStep(index: number, side?: Position['side']): void;
   toTime(time: number): void;
   /** The looks before and after this one on the board. */
-  previous: ResultSummary | undefined;
-  next: ResultSummary | undefined;
+  previous: Variant | undefined;
+  next: Variant | undefined;
   /** A newer result of this look, if there is one. */
-  newer: ResultSummary | undefined;
-  open(look: ResultSummary | undefined): void;
+  newer: Variant | undefined;
+  open(result: Variant | undefined): void;
 };
 
-/** The address of a result, at the step where it went wrong. */
-export const benchPath = ({ id, failedStep }: Pick<ResultSummary, 'id' | 'failedStep'>): string =>
-  `/bench/${id}${failedStep === null ? '' : `?step=${failedStep}`}`;
+/** The address of a result. It is opened at the step where it went wrong. */
+export const benchPath = ({ id }: { id: number }): string => `/bench/${id}`;
 
 /** The looks around a result: of its component and environment, in the order of the board. */
 function useNeighbours(result: ResultSummary): Pick<Desk, 'previous' | 'next' | 'newer'> {
-  const looks = useLooks().data;
+  const looks = useBoard().data;
   return useMemo(() => {
     const { component, environment, look, id } = result;
-    const same = (looks ?? []).filter((one) => one.component === component && one.environment === environment);
-    same.sort(boardOrder);
+    const same = (looks ?? []).filter((one) => one.component === component);
+    const inThis = (one: BoardLook | undefined): Variant | undefined =>
+      one?.variants.find((variant) => variant.environment === environment);
     const at = same.findIndex((one) => one.look === look);
-    const newest = same[at];
-    return { previous: same[at - 1], next: same[at + 1], newer: newest && newest.id > id ? newest : undefined };
+    const newest = inThis(same[at]);
+    return {
+      previous: inThis(same[at - 1]),
+      next: inThis(same[at + 1]),
+      newer: newest && newest.id > id ? newest : undefined,
+    };
   }, [looks, result]);
 }
 
@@ -56,7 +60,7 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
     setPosition(next);
     if (next.step !== position.step) setQuery({ step: String(next.step) }, { replace: true });
   };
-  const open = (look: ResultSummary | undefined): void => void (look && navigate(benchPath(look)));
+  const open = (one: Variant | undefined): void => void (one && navigate(benchPath(one)));
   const otherSide = position.side === 'before' ? 'after' : 'before';
   const { component, look, environment } = result;
   useKeys({

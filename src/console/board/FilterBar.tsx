@@ -2,13 +2,16 @@
 import { ToggleGroup } from 'radix-ui';
 import type { RefObject } from 'react';
 import { verdicts } from '../../core/run/verdict.ts';
+import { Button } from '../parts/Button.tsx';
 import { Choice } from '../parts/Choice.tsx';
 import { VerdictShape } from '../parts/Verdict.tsx';
 import type { Filters } from './useFilters.ts';
 
-type Props = { filters: Filters; search: RefObject<HTMLInputElement | null> };
+type SearchProps = { filters: Filters; search: RefObject<HTMLInputElement | null> };
 
-function Search({ filters, search }: Props) {
+type Props = SearchProps & { foldAll(): void; isAnyOpen: boolean };
+
+function Search({ filters, search }: SearchProps) {
   return (
     <label className="relative">
       <span className="sr-only">Search looks</span>
@@ -43,12 +46,12 @@ function Verdicts({ filters }: { filters: Filters }) {
         <ToggleGroup.Item
           key={verdict}
           value={verdict}
-          disabled={!filters.counts[verdict] && !filters.verdicts.includes(verdict)}
+          disabled={filters.counts[verdict] === 0 && !filters.verdicts.includes(verdict)}
           className={verdictItem}
         >
           <VerdictShape verdict={verdict} />
           {verdict}
-          <span className="font-semibold tabular-nums">{filters.counts[verdict] ?? 0}</span>
+          <span className="font-semibold tabular-nums">{filters.counts[verdict]}</span>
         </ToggleGroup.Item>
       ))}
     </ToggleGroup.Root>
@@ -64,11 +67,14 @@ const Environments = ({ filters }: { filters: Filters }) => (
   />
 );
 
-export const FilterBar = ({ filters, search }: Props) => (
+export const FilterBar = ({ filters, search, foldAll, isAnyOpen }: Props) => (
   <div className="flex shrink-0 flex-wrap items-center gap-3 border-b border-rule px-4 py-2">
     <Search filters={filters} search={search} />
     <Verdicts filters={filters} />
     <span className="flex-1" />
+    <Button onClick={foldAll} title={`${isAnyOpen ? 'Fold' : 'Unfold'} all groups (F)`}>
+      {isAnyOpen ? 'Fold all' : 'Unfold all'} <kbd>F</kbd>
+    </Button>
     {filters.environments.length > 1 && <Environments filters={filters} />}
   </div>
 );

@@ -1,66 +1,100 @@
-/** One look on the board: what it looks like, its name, its verdict. */
+/** One look on the board: what it looks like, its name, and what it stands at in each environment. */
+import { memo } from 'react';
 import { Link } from 'react-router';
-import { type ResultSummary, standing } from '../../core/run/run.ts';
+import type { BoardLook, Variant } from '../../core/run/board.ts';
+import { counted } from '../../core/text/counted.ts';
 import { benchPath } from '../bench/useDesk.ts';
 import { source } from '../data.ts';
-import { Verdict } from '../parts/Verdict.tsx';
+import { Verdict, VerdictShape } from '../parts/Verdict.tsx';
 
 /** Tiles are at least this wide; they grow to fill a row. */
 export const tileWidth = 184;
 export const tileHeight = 186;
 
-export function Tile({
-  look,
-  width,
-  chosen,
-  showEnvironment,
-}: {
-  look: ResultSummary;
+/** So many letters of environments' names fit below a tile. */
+const room = 20;
+
+type Props = {
+  look: BoardLook;
+  /** The one whose picture is shown. */
+  shown: Variant;
   width: number;
-  chosen: boolean;
-  showEnvironment: boolean;
-}) {
-  const picture = look.captures.at(-1);
-  const verdict = standing(look);
-  const rejected = look.captures.some(({ decision }) => decision?.kind === 'reject');
+  isChosen: boolean;
+  onShow: (look: BoardLook, environment: string) => void;
+};
+
+const said = ({ environment, verdict, isRejected }: Variant): string =>
+  `${environment}: ${verdict}${isRejected ? ', rejected' : ''}`;
+
+/** Below a look with one environment: its verdict in words. */
+function Single({ variant }: { variant: Variant }) {
+  const { verdict, isRejected, captures } = variant;
   return (
-    <Link
-      to={benchPath(look)}
-      className={`group flex flex-col overflow-hidden rounded-lg border bg-sheet ${
-        chosen ? 'border-accent ring-2 ring-accent' : 'border-rule hover:border-accent'
-      }`}
-      style={{ width, height: tileHeight }}
-      aria-label={`${look.look}, ${look.environment}: ${verdict}`}
-    >
-      <span className="flex min-h-0 flex-1 items-center bg-well justify-center overflow-hidden border-b border-rule">
-        {picture ? (
-          <img
-            src={source.pictureUrl(picture.hash)}
-            alt=""
-            loading="lazy"
-            className="max-h-full max-w-full rounded-xs"
-          />
-        ) : (
-          <span className="rounded bg-sheet px-2 py-1 text-soft">no capture</span>
-        )}
-      </span>
-      <span className="flex flex-col gap-0.5 px-2.5 py-1.5">
-        <span className="truncate font-medium" title={look.look}>
-          {look.look}
-        </span>
-        <span className="flex items-center justify-between gap-2 text-[11.5px] text-soft">
-          <Verdict verdict={verdict} />
-          <span className="truncate">
-            {rejected
-              ? 'rejected'
-              : showEnvironment
-                ? look.environment
-                : look.captures.length > 1
-                  ? `${look.captures.length} captures`
-                  : ''}
-          </span>
-        </span>
-      </span>
-    </Link>
+    <span className="flex items-center justify-between gap-2 text-soft">
+      <Verdict verdict={verdict} />
+      <span className="truncate">{isRejected ? 'rejected' : captures > 1 ? counted(captures, 'capture') : ''}</span>
+    </span>
   );
 }
+
+/** Below a look with several: each by the shape of its verdict, with its name where there is room. */
+function Variants({ look, shown, onShow }: Pick<Props, 'look' | 'shown' | 'onShow'>) {
+  const letters = look.variants.reduce((sum, { environment }) => sum + environment.length + 2, 0);
+  return (
+    <span className="-mx-1 flex min-w-0 gap-1 overflow-hidden">
+      {look.variants.map((variant) => {
+        const isShown = variant === shown;
+        const { environment, verdict, isRejected } = variant;
+        return (
+          <Link
+            key={environment}
+            to={benchPath(variant)}
+            title={said(variant)}
+            aria-label={`${look.look}, ${said(variant)}`}
+            onMouseEnter={() => onShow(look, environment)}
+            className={`inline-flex min-w-0 items-center gap-1 rounded px-1 hover:text-ink ${
+              isShown ? 'bg-wash text-ink' : 'text-soft'
+            }`}
+          >
+            <VerdictShape verdict={verdict} size={12} />
+            {(letters <= room || isShown) && <span className="truncate">{environment}</span>}
+            {isRejected && <span className="truncate">rejected</span>}
+          </Link>
+        );
+      })}
+    </span>
+  );
+}
+
+export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow }: Props) {
+  return (
+    <div
+      className={`flex flex-col overflow-hidden rounded-lg border bg-sheet ${
+        isChosen ? 'border-accent ring-2 ring-accent' : 'border-rule hover:border-accent'
+      }`}
+      style={{ width, height: tileHeight }}
+      data-chosen={isChosen || undefined}
+    >
+      <Link to={benchPath(shown)} className="flex min-h-0 flex-1 flex-col" aria-label={`${look.look}, ${said(shown)}`}>
+        <span className="flex min-h-0 flex-1 items-center justify-center overflow-hidden border-b border-rule bg-well">
+          {shown.picture ? (
+            <img
+              src={source.thumbnailUrl(shown.picture)}
+              alt=""
+              decoding="async"
+              className="max-h-full max-w-full rounded-xs"
+            />
+          ) : (
+            <span className="rounded bg-sheet px-2 py-1 text-soft">no capture</span>
+          )}
+        </span>
+        <span className="truncate px-2.5 pt-1.5 font-medium" title={look.look}>
+          {look.look}
+        </span>
+      </Link>
+      <span className="px-2.5 pt-0.5 pb-1.5 text-[11.5px]">
+        {look.variants.length === 1 ? <Single variant={shown} /> : <Variants {...{ look, shown, onShow }} />}
+      </span>
+    </div>
+  );
+});

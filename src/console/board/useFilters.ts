@@ -1,9 +1,9 @@
 /** Which looks the board shows: by text, verdict and environment, kept in the address. */
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { matchesPattern } from '../../core/look/pattern.ts';
-import { type ResultSummary, standing } from '../../core/run/run.ts';
-import type { Verdict } from '../../core/run/verdict.ts';
+import type { BoardLook, Variant } from '../../core/run/board.ts';
+import { type Tally, tally, type Verdict } from '../../core/run/verdict.ts';
 
 export type Filters = {
   text: string;
@@ -11,20 +11,39 @@ export type Filters = {
   /** Empty for all. */
   environment: string;
   environments: string[];
-  /** How many of the looks that text and environment leave stand at each verdict. */
-  counts: Partial<Record<Verdict, number>>;
-  /** The looks that are left. */
-  shown: ResultSummary[];
+  /** How many of those that text and environment leave stand at each verdict. */
+  counts: Tally;
+  /** The looks that are left, each with those of its environments that are. */
+  shown: BoardLook[];
   setText(text: string): void;
   setVerdicts(verdicts: readonly string[]): void;
   setEnvironment(name: string): void;
   clear(): void;
 };
 
-export function useFilters(looks: readonly ResultSummary[]): Filters {
+/** Tells which looks are meant by a text: a pattern, or words that each are in a name, environment or verdict. */
+function searched(text: string): (look: BoardLook, variant: Variant) => boolean {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  if (words.length === 0) return () => true;
+  return (look, { environment, verdict }) => {
+    const isIn = (word: string): boolean => environment.toLowerCase().includes(word) || verdict.includes(word);
+    return words.every((word) => isIn(word) || matchesPattern(look, word)) || matchesPattern(look, text);
+  };
+}
+
+/** Looks with those of their environments that are wanted; those without any are left out. */
+const keep = (looks: readonly BoardLook[], isWanted: (look: BoardLook, variant: Variant) => boolean): BoardLook[] =>
+  looks.flatMap((look) => {
+    const variants = look.variants.filter((variant) => isWanted(look, variant));
+    if (variants.length === 0) return [];
+    return [variants.length === look.variants.length ? look : { ...look, variants }];
+  });
+
+export function useFilters(looks: readonly BoardLook[]): Filters {
   const [query, setQuery] = useSearchParams();
   // The address only follows what is typed: it is updated too late for somebody who types fast.
   const [text, setTyped] = useState(query.get('q') ?? '');
+  const wanted = useDeferredValue(text);
   const verdicts = query.getAll('verdict') as Verdict[];
   const environment = query.get('env') ?? '';
   const set = (key: string, values: readonly string[]): void => {
@@ -33,21 +52,20 @@ export function useFilters(looks: readonly ResultSummary[]): Filters {
     for (const value of values) next.append(key, value);
     setQuery(next, { replace: true });
   };
-  const environments = useMemo(() => [...new Set(looks.map((look) => look.environment))], [looks]);
-  const found = useMemo(
-    () =>
-      looks.filter(
-        (look) => (!environment || look.environment === environment) && (!text || matchesPattern(look, text)),
-      ),
-    [looks, environment, text],
+  const environments = useMemo(
+    () => [...new Set(looks.flatMap(({ variants }) => variants.map((variant) => variant.environment)))],
+    [looks],
   );
-  const counts = useMemo(() => {
-    const all: Filters['counts'] = {};
-    for (const look of found) all[standing(look)] = (all[standing(look)] ?? 0) + 1;
-    return all;
-  }, [found]);
+  const found = useMemo(() => {
+    const isMeant = searched(wanted);
+    return keep(
+      looks,
+      (look, variant) => (!environment || variant.environment === environment) && isMeant(look, variant),
+    );
+  }, [looks, environment, wanted]);
+  const counts = useMemo(() => tally(found.flatMap(({ variants }) => variants.map(({ verdict }) => verdict))), [found]);
   const shown = useMemo(
-    () => found.filter((look) => verdicts.length === 0 || verdicts.includes(standing(look))),
+    () => (verdicts.length === 0 ? found : keep(found, (_, { verdict }) => verdicts.includes(verdict))),
     [found, verdicts.join()],
   );
   return {

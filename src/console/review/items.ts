@@ -1,6 +1,6 @@
 /** What waits for a decision, in the order in which it is shown. */
 import { type CaptureSummary, isUndecided, type ResultSummary } from '../../core/run/run.ts';
-import { boardOrder } from '../board/rows.ts';
+import { compareResults } from '../../core/run/board.ts';
 
 /** A capture that waits, with the result that it belongs to. */
 export type Item = { result: ResultSummary; capture: CaptureSummary };
@@ -11,7 +11,7 @@ export const keyOf = ({ result, capture }: Item): string => `${result.id} ${capt
 /** Changes first, then what is new; each in the order of the board. */
 export function itemsOf(results: readonly ResultSummary[]): Item[] {
   const all = [...results]
-    .sort(boardOrder)
+    .sort(compareResults)
     .flatMap((result) => result.captures.filter(isUndecided).map((capture) => ({ result, capture })));
   return [
     ...all.filter(({ capture }) => capture.state.kind !== 'new'),

@@ -18,6 +18,8 @@ export type ProjectInfo = {
   engine: string | null;
   /** The folder of approved baselines, or null when they are kept in the service only. */
   baselines: string | null;
+  /** Captures that nobody has decided about. */
+  undecided: number;
   /** The run that goes on now. */
   run: RunSummary | null;
   /** Runs that wait for it to end, the next one first. */

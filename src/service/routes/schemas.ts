@@ -18,6 +18,11 @@ export const schemas = {
       .matches(/^[0-9a-f]{64}$/, 'a hash is 64 hexadecimal digits')
       .required(),
   }).exact(),
+  beginning: object({
+    hash: string()
+      .matches(/^[0-9a-f]{16,64}$/, 'give at least the first 16 of a hash’s 64 hexadecimal digits')
+      .required(),
+  }).exact(),
   look: object({ component: string().required(), look: string().required(), environment: string().required() }).exact(),
   own: object({ own: boolean().default(false) }).exact(),
   watch: object({ watch: boolean().default(false) }).exact(),

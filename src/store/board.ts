@@ -1,0 +1,72 @@
+/** What the board shows, read in one go: a tile needs little of a result, and there may be ten thousand of them. */
+import { beginningOf, type BoardEntry, type BoardLook, boardOf } from '../core/run/board.ts';
+import type { Verdict } from '../core/run/verdict.ts';
+import type { Db } from './database.ts';
+
+export type Board = {
+  /** Every look that there is, with what it stands at. */
+  looks(): BoardLook[];
+  /** How many captures nobody has decided about. */
+  undecided(): number;
+};
+
+type Row = Omit<BoardEntry, 'undecided' | 'isRejected'>;
+type Open = { result: number; kind: string | null; count: number };
+
+/** The captures of the newest results that are not as approved, by the decision about each that holds now. */
+const open = `SELECT result, kind, count(*) AS count FROM (
+    SELECT c.result, (
+      SELECT d.kind FROM decisions d
+      WHERE d.component = r.component AND d.look = r.look AND d.environment = r.environment AND d.capture = c.name
+        AND d.hash = c.hash AND d.markup = c.markup AND d.id >= coalesce((
+          SELECT max(n.id) FROM decisions n
+          WHERE n.component = r.component AND n.look = r.look AND n.environment = r.environment
+            AND n.capture = c.name AND n.kind IN ('approve', 'adopt')), 0)
+      ORDER BY d.id DESC LIMIT 1
+    ) AS kind
+    FROM present p JOIN results r ON r.id = p.result JOIN captures c ON c.result = r.id
+    WHERE c.about ->> '$.state.kind' <> 'same'
+  ) GROUP BY result, kind`;
+
+/** A verdict that is only about pictures holds until somebody has approved them all. */
+const standing = (verdict: Verdict, isOpen: boolean): Verdict =>
+  !isOpen && (verdict === 'changed' || verdict === 'new') ? 'passed' : verdict;
+
+export function boardIn(db: Db): Board {
+  // Of a look's captures the row is that with the highest id, the last one.
+  const rows = db.prepare<[], Row>(
+    `SELECT p.file, p.component, p.look, p.environment, r.id, r.verdict, r.about ->> '$.order' AS "order",
+       c.hash AS picture, count(c.id) AS captures, max(c.id) AS last
+     FROM present p JOIN results r ON r.id = p.result LEFT JOIN captures c ON c.result = r.id GROUP BY r.id`,
+  );
+  const opens = db.prepare<[], Open>(open);
+  return {
+    looks() {
+      const undecided = new Map<number, number>();
+      const rejected = new Set<number>();
+      for (const { result, kind, count } of opens.all())
+        if (kind === null) undecided.set(result, count);
+        else if (kind === 'reject') rejected.add(result);
+      const entries = rows
+        .all()
+        .map(({ id, verdict, picture, file, component, look, environment, order, captures }) => {
+          const isRejected = rejected.has(id);
+          return {
+            file,
+            component,
+            look,
+            order,
+            id,
+            environment,
+            verdict: standing(verdict, isRejected || undecided.has(id)),
+            picture: picture === null ? null : beginningOf(picture),
+            captures,
+            undecided: undecided.get(id) ?? 0,
+            isRejected,
+          };
+        });
+      return boardOf(entries);
+    },
+    undecided: () => opens.all().reduce((sum, { kind, count }) => (kind === null ? sum + count : sum), 0),
+  };
+}
