@@ -11,6 +11,7 @@ const benches: Record<string, () => Promise<Figure>> = {
   steady: async () => (await import('./steady.ts')).measureSteady(...process.argv.slice(3).map(Number)),
   clock: async () => (await import('./clock.ts')).measureClock(),
   rerun: async () => (await import('./rerun.ts')).measureRerun(...process.argv.slice(3).map(Number)),
+  board: async () => (await import('./board.ts')).measureBoard(...process.argv.slice(3).map(Number)),
   redraw: async () => (await import('./redraw.ts')).measureRedraw(),
 };
 

@@ -1,7 +1,7 @@
 /** The console's frame: where one is, what goes on, and the three pages. */
 import { Tooltip } from 'radix-ui';
+import { lazy, Suspense } from 'react';
 import { Link, NavLink, Route, Routes, useNavigate } from 'react-router';
-import { Bench } from './bench/Bench.tsx';
 import { Board } from './board/Board.tsx';
 import { service, useProject, useRunNews, useStart } from './data.ts';
 import { type LiveState, useLive } from './live.ts';
@@ -9,8 +9,11 @@ import { useKeys } from './keys.ts';
 import { Blank, Trouble, Waiting } from './parts/Blank.tsx';
 import { Button } from './parts/Button.tsx';
 import { ProblemCard } from './parts/ProblemCard.tsx';
-import { Review } from './review/Review.tsx';
 import type { Theme } from './theme.ts';
+
+/** The board comes first and has nothing to wait for; the other pages are loaded when they are gone to. */
+const Bench = lazy(async () => ({ default: (await import('./bench/Bench.tsx')).Bench }));
+const Review = lazy(async () => ({ default: (await import('./review/Review.tsx')).Review }));
 
 const tab = ({ isActive }: { isActive: boolean }): string =>
   'inline-flex h-full items-center gap-1.5 border-b-2 px-1 ' +
@@ -146,12 +149,14 @@ export function App({ theme }: { theme: Theme }) {
         </header>
         {!running && <RunNews />}
         <main className="min-h-0 flex-1">
-          <Routes>
-            <Route path="/" element={<Board />} />
-            <Route path="/bench/:id" element={<Bench project={project.data} dark={theme.dark} />} />
-            <Route path="/review" element={<Review />} />
-            <Route path="*" element={<PageMissing />} />
-          </Routes>
+          <Suspense fallback={<Waiting what="Opening the page…" />}>
+            <Routes>
+              <Route path="/" element={<Board />} />
+              <Route path="/bench/:id" element={<Bench project={project.data} dark={theme.dark} />} />
+              <Route path="/review" element={<Review />} />
+              <Route path="*" element={<PageMissing />} />
+            </Routes>
+          </Suspense>
         </main>
       </div>
     </Tooltip.Provider>
