@@ -1,6 +1,6 @@
 /** The pure parts of the board: its list as it is sent, patched and put into rows. */
 import { describe, expect, it } from 'vitest';
-import { foldersOf, groupKeys, type Row, rowsOf } from '../../src/console/board/rows.ts';
+import { foldersOf, groupKeys, type Row, rowsOf } from '../../src/console/board/layout.ts';
 import {
   type BoardEntry,
   boardOf,

@@ -1,7 +1,7 @@
 /** The heading of a component or a folder: what is in it stands at, and whether it is folded. */
 import { verdicts } from '../../core/run/verdict.ts';
 import { VerdictShape } from '../parts/Verdict.tsx';
-import type { GroupRow } from './rows.ts';
+import type { GroupRow } from './layout.ts';
 
 export const groupHeight = 38;
 

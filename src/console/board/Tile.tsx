@@ -1,6 +1,5 @@
 /** One look on the board: what it looks like, its name, and what it stands at in each environment. */
 import { memo } from 'react';
-import { Link } from 'react-router';
 import type { BoardLook, Variant } from '../../core/run/board.ts';
 import { counted } from '../../core/text/counted.ts';
 import { benchPath } from '../bench/useDesk.ts';
@@ -46,9 +45,9 @@ function Variants({ look, shown, onShow }: Pick<Props, 'look' | 'shown' | 'onSho
         const isShown = variant === shown;
         const { environment, verdict, isRejected } = variant;
         return (
-          <Link
+          <a
             key={environment}
-            to={benchPath(variant)}
+            href={benchPath(variant)}
             title={said(variant)}
             aria-label={`${look.look}, ${said(variant)}`}
             onMouseEnter={() => onShow(look, environment)}
@@ -59,7 +58,7 @@ function Variants({ look, shown, onShow }: Pick<Props, 'look' | 'shown' | 'onSho
             <VerdictShape verdict={verdict} size={12} />
             {(letters <= room || isShown) && <span className="truncate">{environment}</span>}
             {isRejected && <span className="truncate">rejected</span>}
-          </Link>
+          </a>
         );
       })}
     </span>
@@ -75,10 +74,11 @@ export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow }:
       style={{ width, height: tileHeight }}
       data-chosen={isChosen || undefined}
     >
-      <Link to={benchPath(shown)} className="flex min-h-0 flex-1 flex-col" aria-label={`${look.look}, ${said(shown)}`}>
+      <a href={benchPath(shown)} className="flex min-h-0 flex-1 flex-col" aria-label={`${look.look}, ${said(shown)}`}>
         <span className="flex min-h-0 flex-1 items-center justify-center overflow-hidden border-b border-rule bg-well">
           {shown.picture ? (
             <img
+              key={shown.picture}
               src={source.thumbnailUrl(shown.picture)}
               alt=""
               decoding="async"
@@ -91,7 +91,7 @@ export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow }:
         <span className="truncate px-2.5 pt-1.5 font-medium" title={look.look}>
           {look.look}
         </span>
-      </Link>
+      </a>
       <span className="px-2.5 pt-0.5 pb-1.5 text-[11.5px]">
         {look.variants.length === 1 ? <Single variant={shown} /> : <Variants {...{ look, shown, onShow }} />}
       </span>

@@ -2,7 +2,7 @@
 import { useMemo, useRef, useState } from 'react';
 import { type LookName, lookKey } from '../../core/look/look.ts';
 import type { BoardLook } from '../../core/run/board.ts';
-import type { GroupRow, Row } from './rows.ts';
+import type { GroupRow, Row } from './layout.ts';
 
 export type Choice = {
   /** Its key; null when nothing is chosen. */
