@@ -24,7 +24,7 @@ export type ApiOptions = {
 
 /** What is sent packed, from how many bytes on: a board of ten thousand looks is a third then. */
 const packed = /^(application\/json|text\/(html|css|javascript))/;
-const worthPacking = 8192;
+const worthPacking = 4096;
 
 const parts = ['body', 'params', 'querystring'] as const;
 

@@ -1,7 +1,9 @@
 /** The HTTP interface: what it answers, and what it says to requests that it cannot carry out. */
 import { request } from 'node:http';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { variantOf } from '../../src/core/run/board.ts';
 import type { RunEvent } from '../../src/core/run/run.ts';
+import { decodePng } from '../../src/work/png.ts';
 import { lookFile, project } from '../support/project.ts';
 import { finished, type Served, serve } from '../support/service.ts';
 
@@ -84,6 +86,43 @@ describe('the interface', () => {
     });
   });
 
+  it('tells the board in short, and its pictures made small', async () => {
+    const { client } = served;
+    const board = await client.board();
+    expect(board.map(({ component, look, variants }) => [component, look, variants.length])).toEqual([
+      ['src/Buoy', 'plain', 2],
+      ['src/Buoy', 'named', 2],
+      ['src/Mast', 'plain', 2],
+    ]);
+    // It says of every look what its newest result does.
+    for (const result of await client.looks()) {
+      const { variants } = board.find(({ component, look }) => component === result.component && look === result.look)!;
+      expect(variants.find(({ environment }) => environment === result.environment)).toEqual(variantOf(result));
+    }
+    expect((await client.project()).undecided).toBe(6);
+    const { picture } = board[0]!.variants[0]!;
+    const [small, again] = await Promise.all([
+      fetch(client.thumbnailUrl(picture!)),
+      fetch(client.thumbnailUrl(picture!)),
+    ]);
+    expect(small.headers.get('content-type')).toBe('image/webp');
+    expect(small.headers.get('cache-control')).toContain('immutable');
+    const bytes = Buffer.from(await small.arrayBuffer());
+    expect(bytes).toEqual(Buffer.from(await again.arrayBuffer()));
+    const { width, height } = (await client.looks()).find(({ captures }) => captures[0]!.hash.startsWith(picture!))!
+      .captures[0]!;
+    // As it is where it is small enough.
+    expect(await decodePng(bytes)).toMatchObject({ width, height });
+  });
+
+  it('sends what is long packed to whoever can unpack it', async () => {
+    const reply = await fetch(`${url}/api/openapi.json`, { headers: { 'accept-encoding': 'gzip' } });
+    expect(reply.headers.get('content-encoding')).toBe('gzip');
+    const plain = await fetch(`${url}/api/openapi.json`, { headers: { 'accept-encoding': 'identity' } });
+    expect(plain.headers.get('content-encoding')).toBeNull();
+    expect(await plain.json()).toEqual(await reply.json());
+  });
+
   it('describes every call in its OpenAPI document', async () => {
     const { status, value } = await call('GET', '/api/openapi.json');
     expect(status).toBe(200);
@@ -95,6 +134,7 @@ describe('the interface', () => {
     expect(Object.keys(paths).sort()).toEqual([
       '/api/baselines/tidy',
       '/api/blobs/{hash}',
+      '/api/board',
       '/api/changes',
       '/api/decisions',
       '/api/events',
@@ -107,6 +147,7 @@ describe('the interface', () => {
       '/api/runs/{id}',
       '/api/runs/{id}/results',
       '/api/runs/{id}/stop',
+      '/api/thumbnails/{hash}',
     ]);
     for (const methods of Object.values(paths))
       for (const operation of Object.values(methods)) expect(operation.summary).toBeTruthy();
@@ -123,6 +164,9 @@ describe('the interface', () => {
     ['GET', '/api/results/zero', undefined, 400, 'request-wrong', /^id must be a number, got “zero”\.$/],
     ['GET', `/api/blobs/${'0'.repeat(64)}`, undefined, 404, 'not-found', /no picture with this hash/],
     ['GET', '/api/blobs/xyz', undefined, 400, 'request-wrong', /64 hexadecimal digits/],
+    ['GET', `/api/thumbnails/${'0'.repeat(16)}`, undefined, 404, 'not-found', /no picture with this hash/],
+    ['GET', '/api/thumbnails/0123', undefined, 400, 'request-wrong', /at least the first 16/],
+    ['GET', `/api/thumbnails/${'%25'.repeat(16)}`, undefined, 400, 'request-wrong', /hexadecimal digits/],
     ['GET', '/api/nothing', undefined, 404, 'not-found', /GET \/api\/nothing/],
     ['GET', '/api/looks/history?look=plain', undefined, 400, 'request-wrong', /^\w+ is missing\.$/],
     ['POST', '/api/runs', { repeat: 0 }, 400, 'request-wrong', /repeat must be greater than or equal to 1/],

@@ -64,6 +64,8 @@ export function Rows({ folder, folded, fold }: Props) {
     estimateSize: (i) => (rows[i]!.kind === 'tiles' ? tileHeight + gap : groupHeight),
     overscan: 4,
   });
+  const isPassing = useRef(false);
+  isPassing.current = virtual.isScrolling;
   useEffect(() => virtual.measure(), [virtual, rows]);
   const choice = useChoice(rows, (row) => virtual.scrollToIndex(row));
   /** Folds or unfolds the group that is chosen, or that the chosen tile is in. */
@@ -104,6 +106,7 @@ export function Rows({ folder, folded, fold }: Props) {
             width={tile}
             isChosen={look === choice.look}
             onShow={show}
+            isPassing={isPassing}
           />
         ))}
       </div>

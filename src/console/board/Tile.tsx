@@ -1,5 +1,5 @@
 /** One look on the board: what it looks like, its name, and what it stands at in each environment. */
-import { memo } from 'react';
+import { memo, useEffect, useState } from 'react';
 import type { BoardLook, Variant } from '../../core/run/board.ts';
 import { counted } from '../../core/text/counted.ts';
 import { benchPath } from '../bench/useDesk.ts';
@@ -20,7 +20,25 @@ type Props = {
   width: number;
   isChosen: boolean;
   onShow: (look: BoardLook, environment: string) => void;
+  /** True while one scrolls. */
+  isPassing: { readonly current: boolean };
 };
+
+/** How long a tile that comes by while one scrolls waits for its picture, in milliseconds: most are gone by then. */
+const passing = 60;
+
+function Picture({ picture, isPassing }: { picture: string } & Pick<Props, 'isPassing'>) {
+  const [isWanted, setWanted] = useState(!isPassing.current);
+  useEffect(() => {
+    if (isWanted) return;
+    const timer = setTimeout(() => setWanted(true), passing);
+    return () => clearTimeout(timer);
+  }, [isWanted]);
+  if (!isWanted) return null;
+  return (
+    <img src={source.thumbnailUrl(picture)} alt="" decoding="async" className="max-h-full max-w-full rounded-xs" />
+  );
+}
 
 const said = ({ environment, verdict, isRejected }: Variant): string =>
   `${environment}: ${verdict}${isRejected ? ', rejected' : ''}`;
@@ -65,7 +83,7 @@ function Variants({ look, shown, onShow }: Pick<Props, 'look' | 'shown' | 'onSho
   );
 }
 
-export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow }: Props) {
+export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow, isPassing }: Props) {
   return (
     <div
       className={`flex flex-col overflow-hidden rounded-lg border bg-sheet ${
@@ -77,13 +95,7 @@ export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow }:
       <a href={benchPath(shown)} className="flex min-h-0 flex-1 flex-col" aria-label={`${look.look}, ${said(shown)}`}>
         <span className="flex min-h-0 flex-1 items-center justify-center overflow-hidden border-b border-rule bg-well">
           {shown.picture ? (
-            <img
-              key={shown.picture}
-              src={source.thumbnailUrl(shown.picture)}
-              alt=""
-              decoding="async"
-              className="max-h-full max-w-full rounded-xs"
-            />
+            <Picture key={shown.picture} picture={shown.picture} isPassing={isPassing} />
           ) : (
             <span className="rounded bg-sheet px-2 py-1 text-soft">no capture</span>
           )}
