@@ -2,6 +2,7 @@
 import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
 import { lookKey } from '../core/look/look.ts';
+import { noProgress, progressText } from '../core/run/progress.ts';
 import type { ResultSummary, RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Client } from '../client/client.ts';
 import { exitCode, verdicts } from '../core/run/verdict.ts';
@@ -139,20 +140,25 @@ export async function follow(
     client.stopRun(started.id).catch(() => {});
   };
   process.on('SIGINT', stop);
-  line.show(started.status === 'queued' ? 'Waiting for another run to finish…' : 'Bundling the look files…');
-  let planned = 0;
-  let done = 0;
-  let reused = 0;
+  line.show(started.status === 'queued' ? 'Waiting for another run to finish…' : '');
+  const now = { planned: 0, done: 0, reused: 0 };
+  let progress = noProgress;
+  let own = 0;
+  const show = (): void => line.show(progressText(progress, now));
   try {
     for (let next = await first; !next.done; next = await events.next()) {
       const event = next.value;
       if (event.kind === 'gap') break;
-      if (event.kind === 'run-started' && event.run.id === started.id) line.show('Bundling the look files…');
-      else if (event.kind === 'run-progress' && event.run.id === started.id) ({ planned, reused } = event.run);
-      else if (event.kind === 'look-finished' && event.run === started.id) {
-        done++;
+      if (event.kind === 'run-started' && event.run.id === started.id) show();
+      else if (event.kind === 'run-progress' && event.run.id === started.id) {
+        ({ progress } = event);
+        const { planned, reused } = event.run;
+        Object.assign(now, { planned, reused, done: reused + own });
+        show();
+      } else if (event.kind === 'look-finished' && event.run === started.id) {
+        now.done = now.reused + ++own;
         if (!isJson && !isQuiet && (!terminal || event.result.verdict !== 'passed')) line.line(lookLine(event.result));
-        line.show(`${reused + done} of ${planned} · ${event.result.component}`);
+        show();
       } else if (event.kind === 'run-finished' && event.run.id === started.id) return event.run;
     }
     return await untilOver(client, started.id);

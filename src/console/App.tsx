@@ -2,6 +2,7 @@
 import { Tooltip } from 'radix-ui';
 import { lazy, Suspense } from 'react';
 import { Link, NavLink, Route, Routes, useNavigate } from 'react-router';
+import { progressText } from '../core/run/progress.ts';
 import { Board } from './board/Board.tsx';
 import { service, useProject, useRunNews, useStart } from './data.ts';
 import { type LiveState, useLive } from './live.ts';
@@ -51,7 +52,7 @@ function RunState({ live }: { live: LiveState }) {
   const waiting = project.queued.length;
   return (
     <span className="flex items-center gap-2" role="status" aria-label={`Run ${run.id} in progress`}>
-      <span className="text-soft tabular-nums">{run.planned === 0 ? 'bundling…' : `${done} of ${run.planned}`}</span>
+      <span className="text-soft tabular-nums">{progressText(project.progress, { ...run, done })}</span>
       <span className="h-1.5 w-28 overflow-hidden rounded-full bg-well">
         <span
           className="block h-full bg-accent transition-[width]"

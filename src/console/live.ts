@@ -3,6 +3,7 @@ import { type QueryClient, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { Cursor } from '../client/client.ts';
 import type { ProjectInfo } from '../core/api/api.ts';
+import { noProgress } from '../core/run/progress.ts';
 import { type BoardLook, withResults } from '../core/run/board.ts';
 import type { RunEvent, RunSummary } from '../core/run/run.ts';
 import { source } from './data.ts';
@@ -12,7 +13,8 @@ function withRun(project: ProjectInfo, event: RunEvent & { run: RunSummary }): P
   const { kind, run } = event;
   const queued = project.queued.filter(({ id }) => id !== run.id);
   if (kind === 'run-queued') return { ...project, queued: [...queued, run] };
-  if (kind !== 'run-finished') return { ...project, queued, run };
+  if (kind === 'run-progress') return { ...project, queued, run, progress: event.progress };
+  if (kind !== 'run-finished') return { ...project, queued, run, progress: noProgress };
   const isOurs = project.run?.id === run.id;
   return { ...project, queued, run: isOurs ? null : project.run, engine: run.engine ?? project.engine };
 }

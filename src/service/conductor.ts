@@ -2,10 +2,13 @@
 import { commitOf } from '../baselines/git.ts';
 import { diskProblem } from '../core/problem/disk.ts';
 import { fail, problem, type Problem, toProblem } from '../core/problem/problem.ts';
+import { noProgress, type Progress } from '../core/run/progress.ts';
 import { type RunRequest, type RunSummary, usualRequest } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
 import { readConfig } from '../work/index.ts';
-import { oneRun, type RunTools } from './oneRun.ts';
+import { oneRun } from './oneRun.ts';
+import { progressOf, type ProgressTeller } from './progress.ts';
+import type { RunTools } from './runTools.ts';
 
 type Options = RunTools & { log(error: unknown): void };
 
@@ -21,6 +24,7 @@ export class Conductor {
   #queue: Promise<void> = Promise.resolve();
   readonly #going = new Map<number, AbortController>();
   #current: number | null = null;
+  #teller: ProgressTeller | null = null;
 
   constructor(options: Options) {
     this.#options = options;
@@ -31,6 +35,11 @@ export class Conductor {
   /** The run that goes on now. */
   get current(): RunSummary | null {
     return this.#current === null ? null : this.#options.store.runs.get(this.#current);
+  }
+
+  /** How far it is. */
+  get progress(): Progress {
+    return this.#teller?.now ?? noProgress;
   }
 
   /** Runs that wait for it to end, the next one first. */
@@ -91,10 +100,12 @@ export class Conductor {
     const { store, live, log } = this.#options;
     this.#current = id;
     let problems: Problem[] = [];
+    const teller = progressOf(store, live, id);
+    this.#teller = teller;
     try {
       store.runs.start(id);
       live.tell({ kind: 'run-started', run: store.runs.get(id)! });
-      const ending = await oneRun(this.#options, id, request, signal);
+      const ending = await oneRun(this.#options, id, request, teller, signal);
       problems = ending.problems;
       store.runs.update(id, {
         notes: [...ending.notes, ...this.#prune((await readConfig(this.#options.config)).keep)],
@@ -103,6 +114,8 @@ export class Conductor {
       log(error);
       problems = [diskProblem(error, `${this.#options.root}/.sguardo`) ?? toProblem(error)];
     }
+    teller.end();
+    this.#teller = null;
     this.#current = null;
     try {
       if (signal.aborted && problems.length === 0) problems = [problem('run-stopped')];

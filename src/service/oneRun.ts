@@ -3,60 +3,23 @@
  */
 import { createHash } from 'node:crypto';
 import { changedSince } from '../baselines/git.ts';
-import type { FolderCache } from '../baselines/folder.ts';
 import { goneAmong } from '../baselines/gone.ts';
 import { type BaselineSet, takeInFolder } from '../baselines/reconcile.ts';
 import { lookKey } from '../core/look/look.ts';
 import { fail, type Problem } from '../core/problem/problem.ts';
-import type { FinishedLook } from '../core/run/finished.ts';
 import type { RunRequest } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
-import { conditionsOf, usualConditions } from '../core/steady/conditions.ts';
 import { counted } from '../core/text/counted.ts';
-import { stageHost } from '../core/wire/stage.ts';
 import type { Store } from '../store/index.ts';
-import {
-  type Bundle,
-  type Bundler,
-  type Crew,
-  findLookFiles,
-  makeBusy,
-  readConfig,
-  runLooks,
-  type RunSetup,
-  type Survey,
-} from '../work/index.ts';
+import { type Bundle, findLookFiles, readConfig, type Survey } from '../work/index.ts';
 import { isAffected } from './affected.ts';
-import type { Live } from './live.ts';
-import { basisOf, both, type Ground, type Reuse, reuseOf } from './reuse.ts';
-import { Steadiness } from './steadiness.ts';
-
-/** What runs are carried out with. */
-export type RunTools = {
-  root: string;
-  config: string;
-  store: Store;
-  bundler: Bundler;
-  crew: Crew;
-  live: Live;
-  /** Baselines that were read before. */
-  cache: FolderCache;
-  /** Takes a bundle in; gives back an equal one that was there before. */
-  onBundle(bundle: Bundle, settings: Settings): Bundle;
-};
+import type { ProgressTeller } from './progress.ts';
+import { both, type Ground, type Reuse, reuseOf } from './reuse.ts';
+import { runRest } from './rest.ts';
+import type { RunTools } from './runTools.ts';
 
 /** What a run came to as a whole. */
 export type Ending = { problems: Problem[]; notes: string[] };
-
-/** Runs looks on a machine that is as busy as the conditions say. */
-async function underConditions(setup: RunSetup): Promise<void> {
-  const rest = setup.conditions.isBusy ? makeBusy() : () => {};
-  try {
-    await runLooks(setup);
-  } finally {
-    rest();
-  }
-}
 
 /** The settings of a run, with the environments that it was asked for. @throws ProblemError `environment-unknown` */
 async function settingsFor(config: string, request: RunRequest): Promise<Settings> {
@@ -79,91 +42,6 @@ function goneNotes(store: Store, { files }: BaselineSet, environments: readonly 
   const more = gone.length > 3 ? ` and ${gone.length - 3} more` : '';
   const what = counted(gone.length, 'baseline belongs to a look that is', 'baselines belong to looks that are');
   return [`${what} gone: ${shown.join(', ')}${more}. See them all, and remove them, with: sguardo tidy`];
-}
-
-/** Keeps results with what they rest on, and notices captures that differ from the first repetition's. */
-function keeperOf({ store, live }: RunTools, id: number, basis: (look: FinishedLook) => ReturnType<typeof basisOf>) {
-  const first = new Map<string, string>();
-  return (look: FinishedLook): void => {
-    const unstable = new Set<string>();
-    for (const { summary, markup } of look.captures) {
-      const key = `${lookKey(look.info.component, look.info.look)}\n${look.environment}\n${summary.name}`;
-      const now = `${summary.hash}\n${markup.join('\n')}`;
-      const before = first.get(key);
-      if (before === undefined) first.set(key, now);
-      else if (before !== now) unstable.add(summary.name);
-    }
-    const result = store.results.add(id, look, unstable, basis(look));
-    live.tell({ kind: 'look-finished', run: id, result });
-  };
-}
-
-/** Says of a look that its result could have been taken over, and would have been wrong. Returns how many that are. */
-function noteContradiction(look: FinishedLook): 0 | 1 {
-  if (look.verdict === 'passed') return 0;
-  look.isContradiction = true;
-  look.notes.push(
-    `It passed before, and nothing it depends on has changed since, but now it is ${look.verdict}. ` +
-      'From now on it runs every time. Look for files it reads without importing them (name them in dependsOn), ' +
-      'or for something random.',
-  );
-  return 1;
-}
-
-type Selected = { id: number; request: RunRequest; settings: Settings; ground: Ground; reuse: Reuse };
-
-/** Runs what could not be taken over. Resolves with how many looks the run has in all, and how many belied others. */
-async function runRest(
-  tools: RunTools,
-  { id, request, settings, ground, reuse }: Selected,
-  bundle: Bundle,
-  signal: AbortSignal,
-): Promise<{ planned: number; contradicted: number }> {
-  const { store, live, crew } = tools;
-  const rounds = request.steady ? request.repeat : 1;
-  let planned = reuse.ids.length;
-  let contradicted = 0;
-  const isRepeated = request.steady || request.repeat > 1;
-  const environmentOf = (name: string) => settings.environments.find((one) => one.name === name)!;
-  const keep = keeperOf(tools, id, (look) =>
-    isRepeated ? null : basisOf(ground, look, environmentOf(look.environment)),
-  );
-  const seen = new Steadiness();
-  for (let round = 1; round <= rounds && !signal.aborted; round++) {
-    const conditions = request.steady ? conditionsOf(round, settings.lanes) : usualConditions(settings.lanes);
-    await underConditions({
-      bundle,
-      settings,
-      request,
-      crew,
-      origin: `http://${stageHost}`,
-      baselines: ground.baselines,
-      declared: store.catalogue.declared,
-      sourceOf: ground.hashOf,
-      isReused: reuse.isReused,
-      isPhotographed: (look, environment) => isRepeated || reuse.isAudited(look, environment),
-      dependsOnOthers: store.results.dependent(),
-      signal,
-      conditions,
-      news: {
-        opened: store.catalogue.declare,
-        unusable: store.catalogue.fail,
-        planned(looks) {
-          planned = looks * rounds + reuse.ids.length;
-          store.runs.update(id, { planned });
-          live.tell({ kind: 'run-progress', run: store.runs.get(id)! });
-        },
-        started: ({ component, look }, environment) =>
-          live.tell({ kind: 'look-started', run: id, component, look, environment }),
-        finished(look) {
-          if (request.steady) seen.compare(look, conditions);
-          if (reuse.isAudited(look.info, look.environment)) contradicted += noteContradiction(look);
-          keep(look);
-        },
-      },
-    });
-  }
-  return { planned, contradicted };
 }
 
 /** Tells which look files a run is about, by the files behind them: null where they are not known. */
@@ -195,8 +73,14 @@ function openWindows({ crew }: RunTools, lanes: number): void {
 }
 
 /** Carries out a run. @throws ProblemError when none of it can be */
-export async function oneRun(tools: RunTools, id: number, request: RunRequest, signal: AbortSignal): Promise<Ending> {
-  const { root, config, store, live, crew, bundler } = tools;
+export async function oneRun(
+  tools: RunTools,
+  id: number,
+  request: RunRequest,
+  teller: ProgressTeller,
+  signal: AbortSignal,
+): Promise<Ending> {
+  const { root, config, store, crew, bundler } = tools;
   const starting = crew.engine();
   starting.catch(() => {});
   const settings = await settingsFor(config, request);
@@ -204,6 +88,7 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
   const all = await findLookFiles(root, settings);
   if (all.length === 0) fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });
   store.catalogue.keepOnly(all, names);
+  teller.set({ files: all.length });
   const survey = await bundler.survey(settings);
   const concerned = concernedBy(tools, request, survey);
   const files = all.filter((file) => concerned(file, survey.closureOf(file)));
@@ -222,7 +107,7 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
     const reuse = before ? both(before, found) : found;
     store.results.stand(found.standing);
     store.runs.update(id, { reused: reuse.ids, planned: reuse.ids.length });
-    if (found.ids.length > 0) live.tell({ kind: 'run-progress', run: store.runs.get(id)! });
+    if (found.ids.length > 0) teller.tell();
     return reuse;
   };
   store.runs.update(id, { engine: engine.name });
@@ -230,6 +115,7 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
   let planned = reuse.ids.length;
   let contradicted = 0;
   if (reuse.files.length > 0) {
+    teller.set({ phase: 'bundling', bundling: reuse.files.length });
     openWindows(tools, settings.lanes);
     const built = await bundler.bundle(settings, reuse.files, survey);
     const { hashes } = built;
@@ -242,7 +128,7 @@ export async function oneRun(tools: RunTools, id: number, request: RunRequest, s
       [...hashes.keys()].filter((file) => survey.hashOf(file) === null),
       reuse,
     );
-    const selected = { id, request, settings, ground, reuse };
+    const selected = { id, request, settings, ground, reuse, teller };
     ({ planned, contradicted } = await runRest(tools, selected, tools.onBundle(bundle, settings), signal));
   }
   if (planned === 0 && !signal.aborted && !request.due && request.changed === null) nothingSelected(request);

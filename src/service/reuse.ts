@@ -113,7 +113,7 @@ export function auditOf(candidates: readonly Candidate[], share: number | null):
 }
 
 /** The name of a look in an environment. */
-const nameOf = ({ component, look }: LookName, environment: string): string =>
+export const nameOf = ({ component, look }: LookName, environment: string): string =>
   `${environment}\n${lookKey(component, look)}`;
 
 /** The looks of a file; null when it has to be opened to learn which they are. */

@@ -214,6 +214,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
       baselines,
       undecided: store.board.undecided(),
       run: conductor.current,
+      progress: conductor.progress,
       queued: conductor.queued,
     };
   };

@@ -50,6 +50,10 @@ export type Results = {
   ofRun(run: number, own?: boolean): ResultSummary[];
   /** What every look that there is comes to now, in every environment. */
   latest(): ResultSummary[];
+  /** How long the looks of a file took when they were run last, in milliseconds. */
+  took(file: string): (LookName & { environment: string; took: number })[];
+  /** Milliseconds of real time that a millisecond of looks took in the last run that was not stopped; null before one. */
+  pace(): number | null;
   /** Says that looks come to what they came to in these results again. */
   stand(ids: readonly number[]): void;
   /** Newest first. */
@@ -238,6 +242,15 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
     `SELECT r.run, r.component, r.look, r.environment, c.name, c.hash, c.markup, c.manifest, c.fingerprint, c.about
      FROM captures c JOIN results r ON r.id = c.result WHERE r.id = ? ORDER BY c.id`,
   );
+  const took = db.prepare<[string], LookName & { environment: string; took: number }>(
+    `SELECT p.component, p.look, p.environment, r.about ->> '$.took' AS took
+     FROM present p JOIN results r ON r.id = p.result WHERE p.file = ?`,
+  );
+  const pace = db.prepare<[], { pace: number | null }>(
+    `SELECT (julianday(u.finished) - julianday(u.started)) * 86400000 / sum(r.about ->> '$.took') AS pace
+     FROM runs u JOIN results r ON r.run = u.id
+     WHERE u.id = (SELECT max(id) FROM runs WHERE status = 'finished' AND id IN (SELECT run FROM results))`,
+  );
   const stand = db.prepare(standing);
   const summary = summariser(db, decisions);
   const read = <T>(hash: string): T => JSON.parse(blobs.get(hash)!.bytes.toString('utf8')) as T;
@@ -268,6 +281,8 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
       };
     },
     ofRun: (run, own = false) => (own ? ofRun.all(run) : withReused.all(run, run)).map(summary),
+    took: (file) => took.all(file),
+    pace: () => pace.get()?.pace ?? null,
     latest: () => latest.all().map(summary),
     stand: db.transaction((ids: readonly number[]) => {
       for (const id of ids) stand.run(id);

@@ -117,7 +117,10 @@ describe('a run of some looks', () => {
     const listening = new Promise<void>((resolve) => (ready = resolve));
     const following = (async () => {
       for await (const event of served.client.events(abort.signal, ready)) {
-        if (event.kind === 'run-progress') planned.add(event.run.planned);
+        if (event.kind === 'run-progress' && event.run.planned > 0) {
+          planned.add(event.run.planned);
+          expect(event.progress).toMatchObject({ files: 2, bundling: 1 });
+        }
         if (event.kind === 'run-finished') return;
       }
     })();

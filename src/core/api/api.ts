@@ -1,4 +1,5 @@
 /** What the service and its clients say to one another; the calls themselves are described by /api/openapi.json. */
+import type { Progress } from '../run/progress.ts';
 import type { DecisionNote, ResultSummary, RunSummary } from '../run/run.ts';
 
 export type ProjectInfo = {
@@ -22,6 +23,8 @@ export type ProjectInfo = {
   undecided: number;
   /** The run that goes on now. */
   run: RunSummary | null;
+  /** How far that is. */
+  progress: Progress;
   /** Runs that wait for it to end, the next one first. */
   queued: RunSummary[];
 };

@@ -1,6 +1,7 @@
 /** Runs and what they bring: the values that go from the runner to the store, and on to everybody who watches. */
 import type { LookInfo, LookName } from '../look/look.ts';
 import type { Evidence } from './evidence.ts';
+import type { Progress } from './progress.ts';
 import type { Problem } from '../problem/problem.ts';
 import type { CaptureState, Tally, Verdict } from './verdict.ts';
 
@@ -152,7 +153,7 @@ export type RunEvent =
   | { kind: 'run-started'; run: RunSummary }
   | { kind: 'look-started'; run: number; component: string; look: string; environment: string }
   | { kind: 'look-finished'; run: number; result: ResultSummary }
-  | { kind: 'run-progress'; run: RunSummary }
+  | { kind: 'run-progress'; run: RunSummary; progress: Progress }
   | { kind: 'run-finished'; run: RunSummary }
   | { kind: 'decided'; captures: number }
   /** Events were missed, and what is known has to be asked for again. */

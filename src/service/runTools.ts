@@ -1,0 +1,19 @@
+/** What runs are carried out with. */
+import type { FolderCache } from '../baselines/folder.ts';
+import type { Settings } from '../core/settings/config.ts';
+import type { Store } from '../store/index.ts';
+import type { Bundle, Bundler, Crew } from '../work/index.ts';
+import type { Live } from './live.ts';
+
+export type RunTools = {
+  root: string;
+  config: string;
+  store: Store;
+  bundler: Bundler;
+  crew: Crew;
+  live: Live;
+  /** Baselines that were read before. */
+  cache: FolderCache;
+  /** Takes a bundle in; gives back an equal one that was there before. */
+  onBundle(bundle: Bundle, settings: Settings): Bundle;
+};
