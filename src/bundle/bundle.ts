@@ -261,7 +261,7 @@ async function buildUsable(root: string, files: readonly string[], frame: string
  * @throws ProblemError `looks-missing` when there is no file at all; `config-threw`, `frame-failed` when what they
  * share is unusable
  */
-export async function bundleLooks(root: string, settings: Settings, files: readonly string[]): Promise<Bundle> {
+export async function buildLooks(root: string, settings: Settings, files: readonly string[]): Promise<Bundle> {
   if (files.length === 0) return fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });
   const { built, usable, unusable } = await buildUsable(root, files, settings.frame);
   const bundle: Bundle = {

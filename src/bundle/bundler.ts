@@ -5,11 +5,12 @@ import { join } from 'node:path';
 import { globSync } from 'tinyglobby';
 import type { Graph } from '../core/run/graph.ts';
 import type { Settings } from '../core/settings/config.ts';
-import { type Bundle, bundleLooks } from './bundle.ts';
+import { bundleLooks } from './builder.ts';
+import type { Bundle } from './bundle.ts';
 import { fullPath, shownPath } from './graph.ts';
 import { inputsOf } from './inputs.ts';
 import { type Survey, surveyProject } from './survey.ts';
-import { viteOf } from './vite.ts';
+import { viteVersionOf } from './vite.ts';
 
 /** Where what is known of a project is kept from one service to the next. */
 export type GraphKeeper = { read(): Graph | null; write(graph: Graph): void };
@@ -41,10 +42,9 @@ export class Bundler {
 
   /** Looks at the project as it is now. */
   async survey(settings: Settings): Promise<Survey> {
-    const vite = await viteOf(this.#root);
     // The configuration may be made of several files; how many windows there are changes nothing.
     const { lanes, keep, ...rest } = settings;
-    const own = JSON.stringify([this.#version, vite.version, rest]);
+    const own = JSON.stringify([this.#version, viteVersionOf(this.#root), rest]);
     return surveyProject(this.#root, settings, this.#graph, this.#inputs, own);
   }
 

@@ -104,7 +104,7 @@ function explain(file: string, error: ValidationError): never {
  * Reads a configuration file and fills in the defaults.
  * @throws ProblemError `config-threw`, `config-wrong`, `frame-missing`
  */
-export async function readConfig(path: string): Promise<Settings> {
+export async function loadConfig(path: string): Promise<Settings> {
   const root = dirname(path);
   const file = relative(process.cwd(), path) || path;
   let config: Config;

@@ -1,7 +1,7 @@
 /** Finds look files, bundles them, and answers what pages ask of a bundle. */
-export { type Bundle, type BundledFile, bundleLooks, findLookFiles } from './bundle.ts';
+export { bundleLooks, readConfig } from './builder.ts';
+export { type Bundle, type BundledFile, findLookFiles } from './bundle.ts';
 export { type Bundled, Bundler, type GraphKeeper } from './bundler.ts';
-export { readConfig } from './config.ts';
 export { documentPath, fileOf } from './pages.ts';
 export type { Survey } from './survey.ts';
 export { type SourceMapper, sourceMapper } from './sourcemap.ts';

@@ -55,6 +55,7 @@ async function startOrTell(
   { port, verbose, attached }: { port?: number; verbose?: boolean; attached?: boolean },
 ): Promise<Service | null> {
   // The service is large; only the command that needs it loads it.
+  (await import('../service/warmUp.ts')).warmUp(config);
   const { startService } = await import('../service/service.ts');
   for (const until = Date.now() + startLimit; ; await new Promise((resolve) => setTimeout(resolve, 40))) {
     try {

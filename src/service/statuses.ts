@@ -4,6 +4,7 @@ import type { ProblemCode } from '../core/problem/problem.ts';
 /** Where a problem is not one with what was sent (422). */
 const special: Partial<Record<ProblemCode, number>> = {
   'browser-gone': 503,
+  'bundler-gone': 503,
   'run-ended': 503,
   'run-stopped': 409,
   'config-missing': 400,

@@ -135,6 +135,10 @@ const steps = {
     (d) => `The result of this look could not be processed: ${d.error}`,
     'Please report this, with the look file. The other looks are not affected.',
   ),
+  'bundler-gone': entry(
+    (d) => `The process that bundles look files ended (${d.why}), and again when it was tried a second time.`,
+    'Run again. If it keeps happening, look for a Vite plugin that ends its process, or one that needs more memory than there is.',
+  ),
   'browser-gone': entry(
     (d) => `The browser ended (${d.why}), and again when the look was tried a second time.`,
     'Run again. If it keeps happening, start the browser by hand to see why it ends; SGUARDO_CHROMIUM names ' +

@@ -1,0 +1,125 @@
+/**
+ * The process in which Vite runs. Every build leaves memory behind that only the end of a process gives back, and while
+ * one goes on its process answers nobody: so it has one of its own, which is replaced when it has grown too large.
+ */
+import { type ChildProcess, fork } from 'node:child_process';
+import { createRequire } from 'node:module';
+import { fileURLToPath, pathToFileURL } from 'node:url';
+import type { Settings } from '../core/settings/config.ts';
+import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
+import type { Bundle } from './bundle.ts';
+
+/** What it is asked to do. */
+export type Order =
+  | { kind: 'config'; path: string }
+  | { kind: 'bundle'; root: string; settings: Settings; files: string[] };
+
+/** What it answers, and how much memory it has by then, in bytes. */
+export type Answer = { id: number; memory: number } & ({ value: unknown } | { problem: Problem });
+
+type Pending = { order: Order; isAgain: boolean; resolve(value: unknown): void; reject(error: unknown): void };
+
+/** It is replaced when it has grown by so much since its first answer, in bytes. */
+const mostGrowth = 600 * 1024 * 1024;
+
+const isSource = import.meta.url.endsWith('.ts');
+const program = fileURLToPath(new URL(`./builderProcess.${isSource ? 'ts' : 'js'}`, import.meta.url));
+
+/** In a checkout that runs from source, somebody has to compile it. */
+const loader = (): string[] =>
+  isSource ? ['--import', pathToFileURL(createRequire(import.meta.url).resolve('tsx')).href] : [];
+
+/** One process, from its start to its end. */
+class Builder {
+  readonly #child: ChildProcess;
+  readonly #pending = new Map<number, Pending>();
+  readonly #onEnd: (unanswered: Pending[], why: string) => void;
+  #next = 1;
+  #first: number | null = null;
+  #isRetired = false;
+  /** It has grown too large. */
+  isSpent = false;
+
+  /** `onEnd` hears of what was not answered when the process ended although nobody wanted that. */
+  constructor(onEnd: (unanswered: Pending[], why: string) => void) {
+    this.#onEnd = onEnd;
+    this.#child = fork(program, [], { execArgv: loader(), serialization: 'advanced' });
+    this.#child.on('message', (answer: Answer) => this.#hear(answer));
+    this.#child.once('error', (error) => this.#end(error.message));
+    this.#child.once('exit', (code, signal) => this.#end(signal ?? `exit code ${code}`));
+    this.#rest();
+  }
+
+  do(pending: Pending): void {
+    const id = this.#next++;
+    this.#pending.set(id, pending);
+    // While it works the process that waits for it must not end.
+    this.#child.ref();
+    this.#child.channel?.ref();
+    this.#child.send({ id, ...pending.order }, (error) => error && this.#end(error.message));
+  }
+
+  /** Ends it when it has answered everything. */
+  retire(): void {
+    this.#isRetired = true;
+    if (this.#pending.size === 0) this.#child.disconnect();
+  }
+
+  #hear({ id, memory, ...answer }: Answer): void {
+    const pending = this.#pending.get(id);
+    this.#pending.delete(id);
+    if (pending?.order.kind === 'bundle') this.#first ??= memory;
+    if (this.#first !== null && memory - this.#first > mostGrowth) this.isSpent = true;
+    if (this.#pending.size === 0) this.#rest();
+    if ('problem' in answer) pending?.reject(new ProblemError(answer.problem));
+    else pending?.resolve(answer.value);
+  }
+
+  #rest(): void {
+    if (this.#isRetired) this.#child.disconnect();
+    this.#child.unref();
+    this.#child.channel?.unref();
+  }
+
+  #end(why: string): void {
+    const unanswered = [...this.#pending.values()];
+    this.#pending.clear();
+    this.#onEnd(unanswered, why);
+  }
+}
+
+let current: Builder | null = null;
+
+function builder(): Builder {
+  if (current?.isSpent) {
+    current.retire();
+    current = null;
+  }
+  if (current) return current;
+  const started = new Builder((unanswered, why) => {
+    if (current === started) current = null;
+    for (const pending of unanswered)
+      if (pending.isAgain) pending.reject(new ProblemError(problem('bundler-gone', { why })));
+      // It may have been somebody else's work that was too much for it.
+      else builder().do({ ...pending, isAgain: true });
+  });
+  current = started;
+  return started;
+}
+
+const ask = (order: Order): Promise<unknown> =>
+  new Promise((resolve, reject) => builder().do({ order, isAgain: false, resolve, reject }));
+
+/**
+ * Reads a configuration file and fills in the defaults.
+ * @throws ProblemError `config-threw`, `config-wrong`, `frame-missing`, `bundler-gone`
+ */
+export const readConfig = async (path: string): Promise<Settings> => (await ask({ kind: 'config', path })) as Settings;
+
+/**
+ * Bundles look files. Those that cannot be understood are left out and told in `unusable`; the others come through.
+ * @throws ProblemError `looks-missing` when there is no file at all; `config-threw`, `frame-failed` when what they
+ * share is unusable; `bundler-gone`
+ */
+export const bundleLooks = async (root: string, settings: Settings, files: readonly string[]): Promise<Bundle> =>
+  (await ask({ kind: 'bundle', root, settings, files: [...files] })) as Bundle;
