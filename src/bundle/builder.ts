@@ -3,11 +3,10 @@
  * one goes on its process answers nobody: so it has one of its own, which is replaced when it has grown too large.
  */
 import { type ChildProcess, fork } from 'node:child_process';
-import { createRequire } from 'node:module';
-import { fileURLToPath, pathToFileURL } from 'node:url';
 import type { Settings } from '../core/settings/config.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import type { Bundle } from './bundle.ts';
+import { programBeside } from './fromSource.ts';
 
 /** What it is asked to do. */
 export type Order =
@@ -21,13 +20,6 @@ type Pending = { order: Order; isAgain: boolean; resolve(value: unknown): void; 
 
 /** It is replaced when it has grown by so much since its first answer, in bytes. */
 const mostGrowth = 600 * 1024 * 1024;
-
-const isSource = import.meta.url.endsWith('.ts');
-const program = fileURLToPath(new URL(`./builderProcess.${isSource ? 'ts' : 'js'}`, import.meta.url));
-
-/** In a checkout that runs from source, somebody has to compile it. */
-const loader = (): string[] =>
-  isSource ? ['--import', pathToFileURL(createRequire(import.meta.url).resolve('tsx')).href] : [];
 
 /** One process, from its start to its end. */
 class Builder {
@@ -43,7 +35,8 @@ class Builder {
   /** `onEnd` hears of what was not answered when the process ended although nobody wanted that. */
   constructor(onEnd: (unanswered: Pending[], why: string) => void) {
     this.#onEnd = onEnd;
-    this.#child = fork(program, [], { execArgv: loader(), serialization: 'advanced' });
+    const { file, execArgv } = programBeside(import.meta.url, 'builderProcess');
+    this.#child = fork(file, [], { execArgv, serialization: 'advanced' });
     this.#child.on('message', (answer: Answer) => this.#hear(answer));
     this.#child.once('error', (error) => this.#end(error.message));
     this.#child.once('exit', (code, signal) => this.#end(signal ?? `exit code ${code}`));

@@ -2,6 +2,7 @@
 export { bundleLooks, readConfig } from './builder.ts';
 export { type Bundle, type BundledFile, findLookFiles } from './bundle.ts';
 export { type Bundled, Bundler, type GraphKeeper } from './bundler.ts';
+export { programBeside } from './fromSource.ts';
 export { documentPath, fileOf } from './pages.ts';
 export type { Survey } from './survey.ts';
 export { type SourceMapper, sourceMapper } from './sourcemap.ts';

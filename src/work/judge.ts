@@ -1,14 +1,12 @@
 /** Compares a look's captures with their baselines. */
 import type { Baseline, Taken, Unreadable } from '../core/baseline/baseline.ts';
 import { diffLines, perceivedLines } from '../core/moment/markup.ts';
-import { comparePictures, looksDifferent } from '../core/picture/compare.ts';
-import { paintDifference } from '../core/picture/paint.ts';
-import type { Picture } from '../core/picture/picture.ts';
-import { messageOf, problem, type Problem } from '../core/problem/problem.ts';
+import { looksDifferent } from '../core/picture/compare.ts';
+import { problem, type Problem } from '../core/problem/problem.ts';
 import type { CaptureState } from '../core/run/verdict.ts';
-import { decodePng, encodePng, sameBytes } from './png.ts';
+import { comparePngs } from './compare.ts';
 
-export type Judged = { state: CaptureState; baseline: string | null; difference: Buffer | null };
+export type Judged = { state: CaptureState; baseline: string | null; difference: Uint8Array | null };
 
 const unreadable = (why: Problem): Judged => ({ state: { kind: 'unreadable', why }, baseline: null, difference: null });
 
@@ -34,20 +32,14 @@ export async function judgeCapture(
   const otherFingerprint = baseline.fingerprint !== now.fingerprint;
   const changed = { kind: 'changed', otherFingerprint } as const;
   if (samePixels) return { ...same, state: { ...changed, markup: beside, picture: null } };
-  let from: Picture;
-  try {
-    from = await decodePng(baseline.png);
-  } catch (error) {
+  const compared = await comparePngs({ before: baseline.png, now: now.png, isPaintedAnyway: isBeside });
+  if ('corrupt' in compared)
     return unreadable(
-      problem('baseline-corrupt', { file: baseline.file ?? '(in the records)', error: messageOf(error) }),
+      problem('baseline-corrupt', { file: baseline.file ?? '(in the records)', error: compared.corrupt }),
     );
-  }
-  const to = await decodePng(now.png);
-  const picture = comparePictures(from, to, sameBytes);
+  const { picture, difference } = compared;
   const isSeen = looksDifferent(picture);
   if (!isSeen && !isBeside) return same;
-  const isPainted = picture.differing > 0 || isSeen;
-  const difference = isPainted ? await encodePng(paintDifference(from, to, picture)) : null;
   const markup = isSeen ? diffLines(baseline.markup, now.markup) : beside;
   return { state: { ...changed, markup, picture }, baseline: baseline.hash, difference };
 }

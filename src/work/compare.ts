@@ -1,0 +1,23 @@
+/** Compares pictures in threads of their own: it takes up to half a second, for which no lane and no reply waits. */
+import { availableParallelism } from 'node:os';
+import { Piscina } from 'piscina';
+import { programBeside } from '../bundle/index.ts';
+import type { Compared, Pair } from './compareThread.ts';
+
+/** How long a thread waits for more to compare, in milliseconds: it holds some 50 MB. */
+const idleTimeout = 20_000;
+
+let pool: Piscina<Pair, Compared> | null = null;
+
+/** Started when the first pictures differ, which in most runs none do. */
+function threads(): Piscina<Pair, Compared> {
+  const { file: filename, execArgv } = programBeside(import.meta.url, 'compareThread');
+  const maxThreads = Math.max(1, Math.min(4, availableParallelism() - 1));
+  return new Piscina({ filename, execArgv, minThreads: 0, maxThreads, idleTimeout });
+}
+
+/** Compares a baseline's PNG with one taken now. @throws Error when the second one is not a picture */
+export function comparePngs(pair: Pair): Promise<Compared> {
+  pool ??= threads();
+  return pool.run(pair);
+}

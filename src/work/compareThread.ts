@@ -1,0 +1,25 @@
+/** What runs in a thread that compares pictures: two PNG files in, what differs out. */
+import { type Comparison, comparePictures, looksDifferent } from '../core/picture/compare.ts';
+import { paintDifference } from '../core/picture/paint.ts';
+import { messageOf } from '../core/problem/problem.ts';
+import { decodePng, encodePng, sameBytes } from './png.ts';
+
+export type Pair = {
+  before: Uint8Array;
+  now: Uint8Array;
+  /** A difference is painted also when nobody can see it in the pictures. */
+  isPaintedAnyway: boolean;
+};
+
+/** `difference` is a PNG. `corrupt` says why the first file is not a picture. */
+export type Compared = { picture: Comparison; difference: Uint8Array | null } | { corrupt: string };
+
+export default async function compare({ before, now, isPaintedAnyway }: Pair): Promise<Compared> {
+  const to = await decodePng(now);
+  const from = await decodePng(before).catch((error: unknown) => ({ corrupt: messageOf(error) }));
+  if ('corrupt' in from) return from;
+  const picture = comparePictures(from, to, sameBytes);
+  const isSeen = looksDifferent(picture);
+  const isPainted = isSeen || (isPaintedAnyway && picture.differing > 0);
+  return { picture, difference: isPainted ? await encodePng(paintDifference(from, to, picture)) : null };
+}
