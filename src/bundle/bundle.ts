@@ -247,9 +247,13 @@ async function buildUsable(root: string, files: readonly string[], frame: string
   if (single.length === 0) return { built: nothing, usable: [], unusable: twins };
   try {
     return { built: await build(root, single, frame), usable: single, unusable: twins };
-  } catch {
+  } catch (error) {
     await checkShared(root, frame);
-    const wrong = await findUnusable(root, single, frame);
+    const [only, ...others] = single;
+    const wrong =
+      others.length === 0
+        ? [{ file: only!, problem: explainBuild(root, only!, error) }]
+        : await findUnusable(root, single, frame);
     const usable = single.filter((file) => !wrong.some((one) => one.file === file));
     const built = usable.length > 0 ? await build(root, usable, frame) : nothing;
     return { built, usable, unusable: [...twins, ...wrong] };

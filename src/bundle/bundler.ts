@@ -148,6 +148,8 @@ export class Bundler {
       bundle: {
         ...parts[0]!,
         id: id.digest('hex').slice(0, 16),
+        // One of which nothing could be built knows no folder.
+        publicFolder: parts.find(({ publicFolder }) => publicFolder !== null)?.publicFolder ?? null,
         files: new Map(parts.flatMap((part) => [...part.files])),
         maps: new Map(parts.flatMap((part) => [...part.maps])),
         entries,
