@@ -12,7 +12,7 @@ import { startChromium } from '../src/engine/chromium/chromium.ts';
 import { decodePng, sameBytes } from '../src/work/png.ts';
 import { type Figure, median } from './workshop.ts';
 
-const limit = 4;
+const limit = 5;
 const rounds = 11;
 const warmUps = 6;
 const megapixels = (1280 * 800) / 1e6;

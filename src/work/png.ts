@@ -1,5 +1,6 @@
 /** PNG files as pictures and back. */
 import type { Picture, SameBytes } from '../core/picture/picture.ts';
+import { decodePlainPng } from './plainPng.ts';
 
 /**
  * The library that reads and writes pictures. Imported when first needed: it takes a quarter of a second, and most runs
@@ -15,6 +16,8 @@ export const loadSharp = async () => {
 
 /** The pixels of a PNG. @throws Error when the bytes are not a picture */
 export async function decodePng(png: Uint8Array): Promise<Picture> {
+  const plain = decodePlainPng(png);
+  if (plain) return plain;
   const sharp = await loadSharp();
   const { data, info } = await sharp(png, { failOn: 'error' }).raw().toBuffer({ resolveWithObject: true });
   const { width, height, channels } = info;

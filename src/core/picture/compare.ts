@@ -5,7 +5,7 @@
 import type { Box } from '../timeline/timeline.ts';
 import { colourDistance, visibleDistance } from './colour.ts';
 import { type Picture, pixelAt, sameBytes, type SameBytes, withAlpha } from './picture.ts';
-import { emptyCells, markPixel, type Region, regionsOf } from './regions.ts';
+import { emptyCells, markRun, type Region, regionsOf } from './regions.ts';
 
 export type Comparison = {
   /** Width and height of the baseline and of what there is now. */
@@ -50,6 +50,13 @@ function rememberingDistance(): (a: number, b: number) => number {
   };
 }
 
+/** True when the pixel at a place is the one before it. */
+const repeats = (data: Uint8Array, at: number, channels: number): boolean =>
+  data[at] === data[at - channels] &&
+  data[at + 1] === data[at + 1 - channels] &&
+  data[at + 2] === data[at + 2 - channels] &&
+  (channels === 3 || data[at + 3] === data[at - 1]);
+
 /** Compares two pictures. `same` may be given where the surroundings have a faster way to compare bytes. */
 export function comparePictures(before: Picture, now: Picture, same: SameBytes = sameBytes): Comparison {
   const alike = before.channels === now.channels;
@@ -70,15 +77,34 @@ export function comparePictures(before: Picture, now: Picture, same: SameBytes =
     const rowB = y * to.width;
     // Most rows of most pairs are equal, and are passed over whole.
     if (same(a, rowA * channels, b, rowB * channels, width * channels)) continue;
-    for (let x = 0, i = rowA * channels, j = rowB * channels; x < width; x++, i += channels, j += channels) {
-      if (a[i] === b[j] && a[i + 1] === b[j + 1] && a[i + 2] === b[j + 2] && (channels === 3 || a[i + 3] === b[j + 3]))
+    for (let x = 0; x < width; ) {
+      const i = (rowA + x) * channels;
+      const j = (rowB + x) * channels;
+      if (
+        a[i] === b[j] &&
+        a[i + 1] === b[j + 1] &&
+        a[i + 2] === b[j + 2] &&
+        (channels === 3 || a[i + 3] === b[j + 3])
+      ) {
+        x++;
         continue;
-      differing++;
+      }
+      // Most pixels that differ do so as the one before them does.
+      let end = x + 1;
+      while (
+        end < width &&
+        repeats(a, (rowA + end) * channels, channels) &&
+        repeats(b, (rowB + end) * channels, channels)
+      )
+        end++;
       const apart = distance(pixelAt(from, rowA + x), pixelAt(to, rowB + x));
+      differing += end - x;
       if (apart > strongest) strongest = apart;
-      if (apart < visibleDistance) continue;
-      visible++;
-      markPixel(cells, x, y, apart);
+      if (apart >= visibleDistance) {
+        visible += end - x;
+        markRun(cells, x, end, y, apart);
+      }
+      x = end;
     }
   }
   return {

@@ -41,20 +41,28 @@ export function emptyCells(width: number, height: number): Cells {
   };
 }
 
-/** Marks a differing pixel. Pixels come row by row, so the first of a cell is its topmost. */
-export function markPixel(cells: Cells, x: number, y: number, distance: number): void {
-  const cell = (y >> shift) * cells.columns + (x >> shift);
-  if (cells.pixels[cell]! === 0) {
-    cells.left[cell] = x;
-    cells.right[cell] = x;
-    cells.top[cell] = y;
-  } else {
-    if (x < cells.left[cell]!) cells.left[cell] = x;
-    if (x > cells.right[cell]!) cells.right[cell] = x;
+/**
+ * Marks differing pixels of a row, from `start` to before `end`, that are all as far apart. They come row by row, so the
+ * first of a cell is its topmost.
+ */
+export function markRun(cells: Cells, start: number, end: number, y: number, distance: number): void {
+  const row = (y >> shift) * cells.columns;
+  for (let x = start; x < end; ) {
+    const cell = row + (x >> shift);
+    const last = Math.min(end, ((x >> shift) + 1) << shift) - 1;
+    if (cells.pixels[cell]! === 0) {
+      cells.left[cell] = x;
+      cells.right[cell] = last;
+      cells.top[cell] = y;
+    } else {
+      if (x < cells.left[cell]!) cells.left[cell] = x;
+      if (last > cells.right[cell]!) cells.right[cell] = last;
+    }
+    cells.bottom[cell] = y;
+    cells.pixels[cell]! += last - x + 1;
+    if (distance > cells.strongest[cell]!) cells.strongest[cell] = distance;
+    x = last + 1;
   }
-  cells.bottom[cell] = y;
-  cells.pixels[cell]!++;
-  if (distance > cells.strongest[cell]!) cells.strongest[cell] = distance;
 }
 
 /** The connected regions of what was marked, largest first. Cells that touch, also at a corner, are one region. */
