@@ -52,7 +52,10 @@ export type Results = {
   latest(): ResultSummary[];
   /** How long the looks of a file took when they were run last, in milliseconds. */
   took(file: string): (LookName & { environment: string; took: number })[];
-  /** Milliseconds of real time that a millisecond of looks took in the last run that was not stopped; null before one. */
+  /**
+   * Milliseconds of real time that a millisecond of looks took in the largest of the last runs, in which what comes
+   * before the first look counts least; null before one was finished.
+   */
   pace(): number | null;
   /** Says that looks come to what they came to in these results again. */
   stand(ids: readonly number[]): void;
@@ -249,7 +252,8 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   const pace = db.prepare<[], { pace: number | null }>(
     `SELECT (julianday(u.finished) - julianday(u.started)) * 86400000 / sum(r.about ->> '$.took') AS pace
      FROM runs u JOIN results r ON r.run = u.id
-     WHERE u.id = (SELECT max(id) FROM runs WHERE status = 'finished' AND id IN (SELECT run FROM results))`,
+     WHERE u.status = 'finished' AND u.id > (SELECT max(id) FROM runs) - 20
+     GROUP BY u.id ORDER BY count(*) DESC LIMIT 1`,
   );
   const stand = db.prepare(standing);
   const summary = summariser(db, decisions);
