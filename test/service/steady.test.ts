@@ -2,6 +2,7 @@
 import { beforeAll, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { sguardo } from '../support/cli.ts';
+import { openConsole } from '../support/page.ts';
 import { childrenOf } from '../support/processes.ts';
 import { lookFile, project } from '../support/project.ts';
 import { serve, type Served } from '../support/service.ts';
@@ -58,4 +59,17 @@ it('the command says how many, which and why', async () => {
   const steady = await sguardo(folder, 'steady', 'Buoy', '--rounds', '2');
   expect(steady.out).toMatch(/^0 looks of 1 came out differently in 2 rounds/m);
   expect(steady.code).toBe(0);
+});
+
+it('the console asks before it approves an unsteady capture', async () => {
+  const page = await openConsole(served.service.url);
+  await page.open('/review');
+  await page.shows('unsteady');
+  await page.press('a');
+  await page.shows('1 capture is unsteady: Chance › plain (end).');
+  const open = (): Promise<number> => served.client.project().then(({ undecided }) => undecided);
+  expect(await open()).toBe(1);
+  await page.click('Approve anyway');
+  await page.shows('All decided');
+  expect(await open()).toBe(0);
 });

@@ -21,6 +21,7 @@ export function ItemHead({ item, at, of, onApprove, onReject }: Props) {
       <Verdict verdict={kindOf(item)} />
       <span className="truncate text-soft">
         {result.environment} · {capture.name}
+        {result.isUnsteady ? ' · unsteady' : ''}
       </span>
       <span className="flex-1" />
       <span className="text-soft tabular-nums">

@@ -6,6 +6,8 @@ import type { ResultSummary } from '../../core/run/run.ts';
 import { counted } from '../../core/text/counted.ts';
 import { useChanges, useResult } from '../data.ts';
 import { useKeys } from '../keys.ts';
+import type { Problem } from '../../core/problem/problem.ts';
+import { Button } from '../parts/Button.tsx';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Compare, modes, type Mode } from './Compare.tsx';
 import { Facts } from './Facts.tsx';
@@ -33,6 +35,24 @@ function OneResult({ id }: { id: number }) {
   if (result.isPending) return <Waiting what="Fetching the captures…" />;
   if (result.isError) return <Trouble error={result.error} />;
   return <Desk results={[result.data]} />;
+}
+
+/** Why a decision was not carried out. What is unsteady may be approved all the same, by somebody who means it. */
+function Refused({ problem: { code, message }, onAnyway }: { problem: Problem; onAnyway: () => void }) {
+  return (
+    <div role="alert" className="flex items-center gap-3 border-b border-failed bg-failed/10 px-4 py-1.5 text-failed">
+      <p>✗ {message}</p>
+      {code === 'capture-unsteady' && (
+        <>
+          <p className="text-ink">
+            Find out why with <code className="font-mono">sguardo steady</code>.
+          </p>
+          <span className="flex-1" />
+          <Button onClick={onAnyway}>Approve anyway</Button>
+        </>
+      )}
+    </div>
+  );
 }
 
 function NothingLeft({ decided }: { decided: number }) {
@@ -73,11 +93,7 @@ function Desk({ results }: { results: ResultSummary[] }) {
           onApprove={() => void decide('approve')}
           onReject={() => setRejecting(true)}
         />
-        {error && (
-          <p role="alert" className="border-b border-failed bg-failed/10 px-4 py-1.5 text-failed">
-            ✗ {error}
-          </p>
-        )}
+        {error && <Refused problem={error} onAnyway={() => void decide('approve', { unsteady: true })} />}
         <Compare key={keyOf(item)} capture={capture} mode={mode} onMode={setMode} />
         <Facts capture={capture} />
       </div>
@@ -85,7 +101,7 @@ function Desk({ results }: { results: ResultSummary[] }) {
         open={rejecting}
         title={lookTitle(result.component, result.look)}
         onClose={() => setRejecting(false)}
-        onReject={(why) => void decide('reject', why)}
+        onReject={(why) => void decide('reject', { why })}
       />
     </div>
   );

@@ -1,5 +1,6 @@
 /** Going through what waits for a decision, one item after the other. */
 import { useMemo, useState } from 'react';
+import { type Problem, toProblem } from '../../core/problem/problem.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
 import { service } from '../data.ts';
 import { type Item, itemsOf, keyOf } from './items.ts';
@@ -9,37 +10,38 @@ export type Queue = {
   /** The place of the chosen item. */
   at: number;
   choose(index: number): void;
-  /** Decides on the chosen item and goes on to the next. */
-  decide(kind: 'approve' | 'reject', why?: string): Promise<void>;
+  /** Decides on the chosen item and goes on to the next; `unsteady` ones are approved only when that is said. */
+  decide(kind: 'approve' | 'reject', options?: { why?: string; unsteady?: boolean }): Promise<void>;
   /** How many were decided since the page was opened. */
   decided: number;
   /** Why the last decision could not be carried out. */
-  error: string | null;
+  error: Problem | null;
 };
 
 export function useQueue(results: readonly ResultSummary[]): Queue {
   const items = useMemo(() => itemsOf(results), [results]);
   const [chosen, setChosen] = useState<string | null>(null);
-  const [error, setError] = useState<string | null>(null);
+  const [error, setError] = useState<Problem | null>(null);
   const [decided, setDecided] = useState(0);
   const found = items.findIndex((item) => keyOf(item) === chosen);
   const at = Math.max(0, found);
 
   const choose = (index: number): void => {
     const next = items[Math.max(0, Math.min(items.length - 1, index))];
+    setError(null);
     if (next) setChosen(keyOf(next));
   };
-  const decide = async (kind: 'approve' | 'reject', why?: string): Promise<void> => {
+  const decide: Queue['decide'] = async (kind, options = {}) => {
     const item = items[at];
     if (!item) return;
     const next = items[at + 1] ?? items[at - 1];
     try {
-      await service.decide({ kind, captures: [{ result: item.result.id, capture: item.capture.name }], why });
+      await service.decide({ kind, captures: [{ result: item.result.id, capture: item.capture.name }], ...options });
       setError(null);
       setDecided((n) => n + 1);
       if (next) setChosen(keyOf(next));
     } catch (wrong) {
-      setError(wrong instanceof Error ? wrong.message : String(wrong));
+      setError(toProblem(wrong));
     }
   };
   return { items, at, choose, decide, decided, error };
