@@ -12,6 +12,7 @@ const benches: Record<string, () => Promise<Figure>> = {
   clock: async () => (await import('./clock.ts')).measureClock(),
   rerun: async () => (await import('./rerun.ts')).measureRerun(...process.argv.slice(3).map(Number)),
   board: async () => (await import('./board.ts')).measureBoard(...process.argv.slice(3).map(Number)),
+  loop: async () => (await import('./loop.ts')).measureLoop(...process.argv.slice(3).map(Number)),
   truth: async () => (await import('./truth.ts')).measureTruth(...process.argv.slice(3).map(Number)),
   memory: async () => (await import('./memory.ts')).measureMemory(...process.argv.slice(3).map(Number)),
   redraw: async () => (await import('./redraw.ts')).measureRedraw(),

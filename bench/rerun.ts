@@ -8,36 +8,12 @@ import { join, resolve } from 'node:path';
 import { promisify } from 'node:util';
 import { connect } from '../src/client/client.ts';
 import { startService } from '../src/service/service.ts';
+import { component, generate } from './manyLooks.ts';
 import { type Figure, median, timed } from './workshop.ts';
 
 /** Milliseconds for the whole command. */
 const limit = 1500;
 const rounds = 5;
-const looksEach = 10;
-
-const component = (n: number, text: string): string => `import { label } from './label.ts';
-import './sea.css';
-export const Berth${n} = ({ ships }: { ships: number }) => <p className="berth">${text} ${n}: {label(ships)}</p>;
-`;
-
-const lookFile = (n: number): string => `import { looks } from 'sguardo';
-import { Berth${n} } from './Berth${n}';
-export default looks(Berth${n}, { props: { ships: 0 }, states: {
-${Array.from({ length: looksEach }, (_, i) => `  'ships ${i}': { props: { ships: ${i} } },`).join('\n')}
-} });
-`;
-
-function generate(folder: string, components: number): void {
-  mkdirSync(join(folder, 'src'), { recursive: true });
-  const write = (name: string, text: string): void => writeFileSync(join(folder, name), text);
-  write('sguardo.config.ts', "export default { isolate: 'file' };\n");
-  write('src/label.ts', 'export const label = (ships: number): string => `${ships} ships`;\n');
-  write('src/sea.css', '.berth { color: navy; width: 160px; }\n');
-  for (let n = 0; n < components; n++) {
-    write(`src/Berth${n}.tsx`, component(n, 'Berth'));
-    write(`src/Berth${n}.look.tsx`, lookFile(n));
-  }
-}
 
 export async function measureRerun(components = 300): Promise<Figure> {
   mkdirSync(resolve('test/.projects'), { recursive: true });
