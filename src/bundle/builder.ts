@@ -84,10 +84,7 @@ class Builder {
 let current: Builder | null = null;
 
 function builder(): Builder {
-  if (current?.isSpent) {
-    current.retire();
-    current = null;
-  }
+  if (current?.isSpent) renewBuilder();
   if (current) return current;
   const started = new Builder((unanswered, why) => {
     if (current === started) current = null;
@@ -102,6 +99,12 @@ function builder(): Builder {
 
 const ask = (order: Order): Promise<unknown> =>
   new Promise((resolve, reject) => builder().do({ order, isAgain: false, resolve, reject }));
+
+/** Has what is built from now on built by a new process: plugins and Vite itself are loaded once in each. */
+export function renewBuilder(): void {
+  current?.retire();
+  current = null;
+}
 
 /**
  * Reads a configuration file and fills in the defaults.

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { globSync } from 'tinyglobby';
 import type { Graph } from '../core/run/graph.ts';
 import type { Settings } from '../core/settings/config.ts';
-import { bundleLooks } from './builder.ts';
+import { bundleLooks, renewBuilder } from './builder.ts';
 import type { Bundle } from './bundle.ts';
 import { fullPath, shownPath } from './graph.ts';
 import { inputsOf } from './inputs.ts';
@@ -30,6 +30,8 @@ export class Bundler {
   readonly #version: string;
   readonly #inputs = inputsOf();
   #graph: Graph | null;
+  /** Which packages it was built with last. */
+  #packages: string | null = null;
   #pieces = new Map<string, Piece>();
 
   /** `version` is that of Sguardo. */
@@ -75,6 +77,8 @@ export class Bundler {
 
   async #build(settings: Settings, files: readonly string[], before: Survey): Promise<Bundled> {
     const began = Date.now();
+    if (this.#packages !== null && this.#packages !== before.packages) renewBuilder();
+    this.#packages = before.packages;
     const built = await bundleLooks(this.#root, settings, files);
     for (const { file } of built.unusable) this.#pieces.delete(file);
     if (built.entries.length === 0) return { bundle: built, hashes: new Map() };

@@ -12,6 +12,8 @@ import type { Inputs } from './inputs.ts';
 export type Survey = {
   /** A hash that changes when files come or go, or when anything that all look files share does. */
   key: string;
+  /** A hash of its lock file: of which packages are installed. */
+  packages: string;
   /** A hash of the names of all files. */
   paths: string;
   /**
@@ -102,6 +104,7 @@ export async function surveyProject(
   const closureOf = (file: string): readonly string[] | null => (holds ? (known.closures[file] ?? null) : null);
   return {
     key,
+    packages: lock ? inputs.hashOf(lock) : '',
     paths,
     shared,
     closureOf,

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { lookFile, project, write } from '../support/project.ts';
+import { configuration, lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 /** A component whose look holds only when its sheet has come along. */
@@ -132,5 +132,33 @@ describe('what cannot be used', () => {
       message: expect.stringMatching(/^theme\.ts, which the frame sguardo\.frame\.tsx imports, could not be bundled/),
       place: expect.stringMatching(/^theme\.ts:1:\d+$/),
     });
+  });
+});
+
+describe('a plugin that is installed in another version', () => {
+  it('builds from then on', async () => {
+    const plugin = (version: number): Record<string, string> => ({
+      'node_modules/knots/package.json': JSON.stringify({ name: 'knots', type: 'module', main: 'index.js' }),
+      'node_modules/knots/index.js': `export default () => ({ name: 'knots',
+        transform: (code, id) => (id.endsWith('Buoy.look.tsx') ? code.replaceAll('KNOTS', '${version} knots') : null) });`,
+      'package-lock.json': JSON.stringify({ knots: version }),
+    });
+    const folder = project({
+      ...plugin(1),
+      'sguardo.config.ts': configuration({ patience: 100 }),
+      'vite.config.ts': "import knots from 'knots';\nexport default { plugins: [knots()] };",
+      'src/Buoy.look.tsx': lookFile(
+        'return <p>KNOTS</p>;',
+        [1, 2]
+          .map((n) => `'is ${n}': { async script() { await ensure(the.text('${n} knots')).isVisible(); } }`)
+          .join(', '),
+      ),
+    });
+    const { run } = await serve(folder);
+    const verdicts = async (): Promise<string[]> =>
+      (await run()).results.map(({ look, verdict }) => `${look} ${verdict}`);
+    expect(await verdicts()).toEqual(['is 1 new', 'is 2 failed']);
+    write(folder, plugin(2));
+    expect(await verdicts()).toEqual(['is 1 failed', 'is 2 new']);
   });
 });
