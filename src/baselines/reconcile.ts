@@ -26,9 +26,17 @@ export type BaselineSet = {
   files: { key: CaptureKey; file: string }[];
 };
 
+/** Hashes of the markup of baselines, which stay the same values for as long as their files do. */
+const markupHashes = new WeakMap<FolderBaseline, string>();
+
 /** Takes a baseline of the folder into the records, unless they know it as the newest already. */
-function adopt(store: Store, { key, about, png, hash, markup }: FolderBaseline, commit: () => string | null): void {
-  const markupHash = store.blobs.put(Buffer.from(JSON.stringify(markup)), 'application/json');
+function adopt(store: Store, baseline: FolderBaseline, commit: () => string | null): void {
+  const { key, about, png, hash, markup } = baseline;
+  const before = markupHashes.get(baseline);
+  // What nothing refers to any more may have been removed meanwhile.
+  const isKept = before !== undefined && store.blobs.has(before);
+  const markupHash = isKept ? before : store.blobs.put(Buffer.from(JSON.stringify(markup)), 'application/json');
+  markupHashes.set(baseline, markupHash);
   const known = store.decisions.baseline(key);
   if (known?.hash === hash && known.markup === markupHash) return;
   store.blobs.put(png, 'image/png');

@@ -1,6 +1,6 @@
 /** The console's frame: where one is, what goes on, and the three pages. */
 import { Tooltip } from 'radix-ui';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, NavLink, Route, Routes, useNavigate } from 'react-router';
 import { progressText } from '../core/run/progress.ts';
 import { Board } from './board/Board.tsx';
@@ -9,6 +9,7 @@ import { type LiveState, useLive } from './live.ts';
 import { useKeys } from './keys.ts';
 import { Blank, Trouble, Waiting } from './parts/Blank.tsx';
 import { Button } from './parts/Button.tsx';
+import { KeysDialog } from './parts/KeysDialog.tsx';
 import { ProblemCard } from './parts/ProblemCard.tsx';
 import type { Theme } from './theme.ts';
 
@@ -98,12 +99,14 @@ export function App({ theme }: { theme: Theme }) {
   const navigate = useNavigate();
   const running = project.data?.run != null;
   const start = useStart();
+  const [isAsking, setAsking] = useState(false);
   const run = (): void => start({});
   useKeys({
     '1': () => void navigate('/'),
     '2': () => void navigate('/review'),
     t: theme.toggle,
     R: () => !running && run(),
+    '?': () => setAsking(true),
   });
   if (project.isPending) return <Waiting what="Opening the project…" />;
   if (project.isError) return <Trouble error={project.error} />;
@@ -147,8 +150,12 @@ export function App({ theme }: { theme: Theme }) {
           >
             {theme.dark ? '☀' : '☾'}
           </Button>
+          <Button onClick={() => setAsking(true)} aria-label="Keys" title="Keys (?)">
+            ?
+          </Button>
         </header>
         {!running && <RunNews />}
+        <KeysDialog open={isAsking} onClose={() => setAsking(false)} />
         <main className="min-h-0 flex-1">
           <Suspense fallback={<Waiting what="Opening the page…" />}>
             <Routes>

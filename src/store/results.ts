@@ -256,6 +256,7 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
      GROUP BY u.id ORDER BY count(*) DESC LIMIT 1`,
   );
   const stand = db.prepare(standing);
+  const present = db.prepare<[], { result: number | null }>('SELECT result FROM present');
   const summary = summariser(db, decisions);
   const read = <T>(hash: string): T => JSON.parse(blobs.get(hash)!.bytes.toString('utf8')) as T;
 
@@ -289,7 +290,9 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
     pace: () => pace.get()?.pace ?? null,
     latest: () => latest.all().map(summary),
     stand: db.transaction((ids: readonly number[]) => {
-      for (const id of ids) stand.run(id);
+      // Most of them have not been anything else meanwhile.
+      const now = new Set(present.all().map(({ result }) => result));
+      for (const id of ids) if (!now.has(id)) stand.run(id);
     }),
     history: (component, look, environment, limit) => history.all(component, look, environment, limit).map(summary),
     captures: (result) =>

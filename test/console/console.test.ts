@@ -137,6 +137,15 @@ describe('the board', () => {
     expect(await labels()).toBe('plain, night: passed');
   });
 
+  it('tells its keys', async () => {
+    await page.open('/');
+    await page.shows('moored');
+    await page.press('?');
+    await page.shows('Show the look in its next environment');
+    await page.press('Escape');
+    await page.hides('Show the look in its next environment');
+  });
+
   it('changes between light and dark, and remembers it', async () => {
     const ground = (): Promise<unknown> => page.window.evaluate('getComputedStyle(document.body).backgroundColor');
     const light = await ground();
