@@ -80,7 +80,7 @@ type Records = {
   declared(file: string): Declared | null;
   declaredBy(source: string): LookInfo[] | null;
   declare(file: string, environment: string, declared: Declared): void;
-  resting(key: string): Resting[];
+  resting(key: string): readonly Resting[];
 };
 
 /** A result that may be taken over. */

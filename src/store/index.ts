@@ -34,6 +34,8 @@ export function openStore(file: string): Store {
   const db = openDatabase(file);
   const blobs = blobsOf(db);
   const decisions = decisionsOf(db);
+  const results = resultsOf(db, blobs, decisions);
+  const prune = prunerOf(db, (hash) => blobs.get(hash)?.bytes ?? null);
   return {
     blobs,
     thumbnails: thumbnailsOf(db),
@@ -41,10 +43,14 @@ export function openStore(file: string): Store {
     runs: runsOf(db),
     catalogue: catalogueOf(db),
     graph: graphOf(db),
-    results: resultsOf(db, blobs, decisions),
+    results,
     decisions,
     together: (work) => db.transaction(work)(),
-    prune: prunerOf(db, (hash) => blobs.get(hash)?.bytes ?? null),
+    prune(keep) {
+      const pruned = prune(keep);
+      if (pruned.results > 0) results.forget();
+      return pruned;
+    },
     close: () => db.close(),
   };
 }

@@ -1,8 +1,8 @@
 /** Removes what nobody needs any more: old runs, and blobs that nothing refers to. */
 import type { Db } from './database.ts';
 
-/** What was removed: runs, and bytes of blobs. */
-export type Pruned = { runs: number; bytes: number };
+/** What was removed: runs, results, and bytes of blobs. */
+export type Pruned = { runs: number; results: number; bytes: number };
 
 /** How many rows a transaction removes: others must not wait for long. */
 const batch = 500;
@@ -108,10 +108,10 @@ export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
     }
     const runs = dropRuns.run(keep).changes;
     // Blobs are left without an owner only by results that go.
-    if (removed + runs === 0) return { runs: 0, bytes: 0 };
+    if (removed + runs === 0) return { runs: 0, results: 0, bytes: 0 };
     const useless = unreferred();
     let bytes = 0;
     for (let at = 0; at < useless.length; at += batch) bytes += removeBlobs(useless.slice(at, at + batch));
-    return { runs, bytes };
+    return { runs, results: removed, bytes };
   };
 }

@@ -43,7 +43,9 @@ export type Results = {
   /** Keeps a result; `unstable` names captures that differ from the first repetition's. */
   add(run: number, result: FinishedLook, unstable: ReadonlySet<string>, basis?: Basis | null): ResultSummary;
   /** The results that rest on a key, newest first. */
-  resting(key: string): Resting[];
+  resting(key: string): readonly Resting[];
+  /** Results have been removed: what was read of them is read again. */
+  forget(): void;
   get(id: number): ResultSummary | null;
   timeline(id: number): Timeline | null;
   /** The results of a run, and those that it has taken over unless only its `own` are wanted. */
@@ -76,6 +78,9 @@ type RestingRow = Omit<Resting, 'files' | 'isUnsteady' | 'isContradiction' | 'is
   contradiction: number | null;
   photographed: number;
 };
+
+/** So many keys' results stay in memory: those of a large project's look files, in several states of its code. */
+const mostKnown = 5000;
 
 /** A look comes to what a result says. */
 const standing = `UPDATE present SET result = r.id FROM (SELECT * FROM results WHERE id = ?) r
@@ -259,17 +264,30 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   const present = db.prepare<[], { result: number | null }>('SELECT result FROM present');
   const summary = summariser(db, decisions);
   const read = <T>(hash: string): T => JSON.parse(blobs.get(hash)!.bytes.toString('utf8')) as T;
+  // A result never changes, and every run asks for most of them again.
+  const known = new Map<string, Resting[]>();
+  const readResting = (key: string): Resting[] =>
+    resting.all(key).map(({ public: files, unsteady, contradiction, photographed, ...rest }) => ({
+      ...rest,
+      isUnsteady: unsteady === 1,
+      isContradiction: contradiction === 1,
+      isPhotographed: photographed === 1,
+      files: JSON.parse(files) as Resting['files'],
+    }));
 
   return {
-    add: (run, result, unstable, basis = null) => summary(one.get(add(run, result, unstable, basis))!),
-    resting: (key) =>
-      resting.all(key).map(({ public: files, unsteady, contradiction, photographed, ...rest }) => ({
-        ...rest,
-        isUnsteady: unsteady === 1,
-        isContradiction: contradiction === 1,
-        isPhotographed: photographed === 1,
-        files: JSON.parse(files) as Resting['files'],
-      })),
+    add(run, result, unstable, basis = null) {
+      const id = add(run, result, unstable, basis);
+      if (basis) known.delete(basis.key);
+      return summary(one.get(id)!);
+    },
+    resting(key) {
+      const found = known.get(key) ?? readResting(key);
+      if (known.size >= mostKnown) known.clear();
+      known.set(key, found);
+      return found;
+    },
+    forget: () => known.clear(),
     get(id) {
       const row = one.get(id);
       return row ? summary(row) : null;
