@@ -94,7 +94,7 @@ describe('the board', () => {
     const two = lookFile('return <p>{props.name}</p>;', "plain: { props: { name: 'a' } }, other: {}");
     const { client, service, run } = await serve(
       project({
-        'sguardo.config.ts': configuration({ environments: { day: {}, night: { scheme: 'dark' } } }),
+        'sguardo.config.ts': configuration({ environments: { night: { scheme: 'dark' }, day: {} } }),
         'src/Buoy.look.tsx': two,
         'src/parts/Lamp.look.tsx': two,
       }),
@@ -112,7 +112,8 @@ describe('the board', () => {
       ['plain', 'other', 'plain', 'other']
         .flatMap((name, at) => {
           const verdict = at === 0 ? 'passed' : 'new';
-          return [`${name}, day: ${verdict}`, `${name}, day: ${verdict}`, `${name}, night: ${verdict}`];
+          // In the order of the configuration.
+          return [`${name}, night: ${verdict}`, `${name}, night: ${verdict}`, `${name}, day: ${verdict}`];
         })
         .join(),
     );
@@ -121,7 +122,7 @@ describe('the board', () => {
       "[...document.querySelectorAll('h2 [role=img]')].map(({ ariaLabel }) => ariaLabel).join('; ') === '2 new, 2 passed; 4 new'",
     );
     await other.press('ArrowRight', 'e');
-    await other.holds("document.querySelector('[data-chosen] a').ariaLabel === 'plain, night: passed'");
+    await other.holds("document.querySelector('[data-chosen] a').ariaLabel === 'plain, day: passed'");
     await other.press('f');
     await other.holds("document.querySelectorAll('[aria-expanded=false]').length === 1");
     await other.hides('src/Buoy.look.tsx\nplain');

@@ -1,7 +1,7 @@
 /** The board: all looks as a contact sheet, in groups by folder and component. */
 import { useMemo, useRef } from 'react';
 import type { BoardLook } from '../../core/run/board.ts';
-import { useBoard } from '../data.ts';
+import { useBoard, useProject } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
@@ -31,7 +31,9 @@ export function Board() {
 /** What is there, found and folded; what is in sight is a matter of the rows alone, since that changes at every frame. */
 function Sheet({ looks }: { looks: BoardLook[] }) {
   const search = useRef<HTMLInputElement>(null);
-  const filters = useFilters(looks);
+  const environments = useProject().data?.environments;
+  const order = useMemo(() => (environments ?? []).map(({ name }) => name), [environments]);
+  const filters = useFilters(looks, order);
   const folds = useFolds();
   const folder = useMemo(() => foldersOf(filters.shown), [filters.shown]);
   const groups = useMemo(() => groupKeys(folder), [folder]);
@@ -48,7 +50,7 @@ function Sheet({ looks }: { looks: BoardLook[] }) {
           <Button onClick={filters.clear}>Show all looks</Button>
         </Blank>
       ) : (
-        <Rows folder={folder} folded={folded} fold={folds.fold} />
+        <Rows folder={folder} folded={folded} fold={folds.fold} order={order} />
       )}
     </div>
   );

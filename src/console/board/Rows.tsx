@@ -47,12 +47,18 @@ function useWidth(ref: React.RefObject<HTMLElement | null>): number {
   return width;
 }
 
-type Props = { folder: Folder; folded: ReadonlySet<string>; fold: Folds['fold'] };
+type Props = {
+  folder: Folder;
+  folded: ReadonlySet<string>;
+  fold: Folds['fold'];
+  /** Names of environments, as the configuration has them. */
+  order: readonly string[];
+};
 
-export function Rows({ folder, folded, fold }: Props) {
+export function Rows({ folder, folded, fold, order }: Props) {
   const start = useStart();
   const navigate = useNavigate();
-  const { show, shownOf, showNext } = useShown();
+  const { show, shownOf, showNext } = useShown(order);
   const area = useRef<HTMLDivElement>(null);
   const width = useWidth(area);
   useLinks(area);
@@ -106,6 +112,7 @@ export function Rows({ folder, folded, fold }: Props) {
             width={tile}
             isChosen={look === choice.look}
             onShow={show}
+            order={order}
             isPassing={isPassing}
           />
         ))}

@@ -5,6 +5,7 @@ import { counted } from '../../core/text/counted.ts';
 import { benchPath } from '../bench/useDesk.ts';
 import { source } from '../data.ts';
 import { Verdict, VerdictShape } from '../parts/Verdict.tsx';
+import { inOrder } from './useShown.ts';
 
 /** Tiles are at least this wide; they grow to fill a row. */
 export const tileWidth = 184;
@@ -20,6 +21,7 @@ type Props = {
   width: number;
   isChosen: boolean;
   onShow: (look: BoardLook, environment: string) => void;
+  order: readonly string[];
   /** True while one scrolls. */
   isPassing: { readonly current: boolean };
 };
@@ -55,11 +57,11 @@ function Single({ variant }: { variant: Variant }) {
 }
 
 /** Below a look with several: each by the shape of its verdict, with its name where there is room. */
-function Variants({ look, shown, onShow }: Pick<Props, 'look' | 'shown' | 'onShow'>) {
+function Variants({ look, shown, onShow, order }: Pick<Props, 'look' | 'shown' | 'onShow' | 'order'>) {
   const letters = look.variants.reduce((sum, { environment }) => sum + environment.length + 2, 0);
   return (
     <span className="-mx-1 flex min-w-0 gap-1 overflow-hidden">
-      {look.variants.map((variant) => {
+      {inOrder(look.variants, order).map((variant) => {
         const isShown = variant === shown;
         const { environment, verdict, isRejected } = variant;
         return (
@@ -83,7 +85,7 @@ function Variants({ look, shown, onShow }: Pick<Props, 'look' | 'shown' | 'onSho
   );
 }
 
-export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow, isPassing }: Props) {
+export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow, order, isPassing }: Props) {
   return (
     <div
       className={`flex flex-col overflow-hidden rounded-lg border bg-sheet ${
@@ -105,7 +107,7 @@ export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow, i
         </span>
       </a>
       <span className="px-2.5 pt-0.5 pb-1.5 text-[11.5px]">
-        {look.variants.length === 1 ? <Single variant={shown} /> : <Variants {...{ look, shown, onShow }} />}
+        {look.variants.length === 1 ? <Single variant={shown} /> : <Variants {...{ look, shown, onShow, order }} />}
       </span>
     </div>
   );

@@ -39,7 +39,7 @@ const keep = (looks: readonly BoardLook[], isWanted: (look: BoardLook, variant: 
     return [variants.length === look.variants.length ? look : { ...look, variants }];
   });
 
-export function useFilters(looks: readonly BoardLook[]): Filters {
+export function useFilters(looks: readonly BoardLook[], order: readonly string[]): Filters {
   const [query, setQuery] = useSearchParams();
   // The address only follows what is typed: it is updated too late for somebody who types fast.
   const [text, setTyped] = useState(query.get('q') ?? '');
@@ -52,10 +52,10 @@ export function useFilters(looks: readonly BoardLook[]): Filters {
     for (const value of values) next.append(key, value);
     setQuery(next, { replace: true });
   };
-  const environments = useMemo(
-    () => [...new Set(looks.flatMap(({ variants }) => variants.map((variant) => variant.environment)))],
-    [looks],
-  );
+  const environments = useMemo(() => {
+    const found = new Set(looks.flatMap(({ variants }) => variants.map((variant) => variant.environment)));
+    return [...found].sort((a, b) => order.indexOf(a) - order.indexOf(b));
+  }, [looks, order]);
   const found = useMemo(() => {
     const isMeant = searched(wanted);
     return keep(

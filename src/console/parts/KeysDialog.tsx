@@ -76,7 +76,7 @@ export const KeysDialog = ({ open, onClose }: { open: boolean; onClose: () => vo
       <Dialog.Overlay className="fixed inset-0 bg-ink/30 dark:bg-black/50" />
       <Dialog.Content
         aria-describedby={undefined}
-        className={`${place} rounded-lg border border-rule bg-sheet p-5 shadow-xl`}
+        className={`${place} rounded-lg border border-rule bg-sheet p-5 shadow-xl outline-none`}
       >
         <Dialog.Title className="mb-3 text-[14px] font-semibold">Keys</Dialog.Title>
         <div className="grid grid-cols-2 gap-x-8 gap-y-5">
