@@ -162,3 +162,29 @@ describe('a plugin that is installed in another version', () => {
     expect(await verdicts()).toEqual(['is 1 failed', 'is 2 new']);
   });
 });
+
+describe('a plugin that ends the process it runs in', () => {
+  const killer = (unless: string): string => `import { existsSync, writeFileSync } from 'node:fs';
+const mark = new URL('./mark', import.meta.url).pathname;
+export default { plugins: [{ name: 'killer', buildStart() {
+  if (${unless}) return;
+  writeFileSync(mark, '');
+  process.kill(process.pid, 'SIGKILL');
+} }] };`;
+  const files = { 'src/A.look.tsx': lookFile('return <p>a</p>;', 'plain: {}') };
+
+  it('has its looks run all the same when it does so once', async () => {
+    const { run } = await serve(project({ ...files, 'vite.config.ts': killer('existsSync(mark)') }));
+    expect((await run()).run).toMatchObject({ problems: [], tally: { new: 1 } });
+  });
+
+  it('is told when it does so every time, and the next run goes on without it', async () => {
+    const folder = project({ ...files, 'vite.config.ts': killer('false') });
+    const { run } = await serve(folder);
+    expect((await run()).run.problems).toMatchObject([
+      { code: 'bundler-gone', message: expect.stringContaining('SIGKILL') },
+    ]);
+    write(folder, { 'vite.config.ts': 'export default {};' });
+    expect((await run()).run).toMatchObject({ problems: [], tally: { new: 1 } });
+  });
+});
