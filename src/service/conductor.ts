@@ -5,7 +5,6 @@ import { fail, problem, type Problem, toProblem } from '../core/problem/problem.
 import { noProgress, type Progress } from '../core/run/progress.ts';
 import { type RunRequest, type RunSummary, usualRequest } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
-import { readConfig } from '../work/index.ts';
 import { oneRun } from './oneRun.ts';
 import { progressOf, type ProgressTeller } from './progress.ts';
 import type { RunTools } from './runTools.ts';
@@ -107,9 +106,7 @@ export class Conductor {
       live.tell({ kind: 'run-started', run: store.runs.get(id)! });
       const ending = await oneRun(this.#options, id, request, teller, signal);
       problems = ending.problems;
-      store.runs.update(id, {
-        notes: [...ending.notes, ...this.#prune((await readConfig(this.#options.config)).keep)],
-      });
+      store.runs.update(id, { notes: [...ending.notes, ...this.#prune(ending.keep)] });
     } catch (error) {
       log(error);
       problems = [diskProblem(error, `${this.#options.root}/.sguardo`) ?? toProblem(error)];

@@ -19,7 +19,12 @@ import { runRest } from './rest.ts';
 import type { RunTools } from './runTools.ts';
 
 /** What a run came to as a whole. */
-export type Ending = { problems: Problem[]; notes: string[] };
+export type Ending = {
+  problems: Problem[];
+  notes: string[];
+  /** So many runs are kept. */
+  keep: number;
+};
 
 /** The settings of a run, with the environments that it was asked for. @throws ProblemError `environment-unknown` */
 async function settingsFor(config: string, request: RunRequest): Promise<Settings> {
@@ -134,5 +139,6 @@ export async function oneRun(
   if (planned === 0 && !signal.aborted && !request.due && request.changed === null) nothingSelected(request);
   const belied =
     contradicted > 0 ? [`${counted(contradicted, 'look')} came out differently although nothing has changed.`] : [];
-  return { problems: baselines.unreadable, notes: [...belied, ...goneNotes(store, baselines, names)] };
+  const notes = [...belied, ...goneNotes(store, baselines, names)];
+  return { problems: baselines.unreadable, notes, keep: settings.keep };
 }

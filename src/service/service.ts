@@ -1,5 +1,5 @@
 /** The service of one project: starts everything, says where it is, and ends everything cleanly. */
-import { chmodSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { setTimeout as delay } from 'node:timers/promises';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -130,6 +130,28 @@ function needOf(server: FastifyInstance, conductor: Conductor, live: Live): () =
   };
 }
 
+/**
+ * The configuration for those who only want to know of it, and do not wait for a build that goes on: as the last run
+ * has `seen` it, unless its file has changed since.
+ */
+function settingsShown(config: string): { read(): Promise<Settings>; seen(settings: Settings): void } {
+  let known: { stamp: string; settings: Settings } | null = null;
+  const stampNow = (): string => {
+    const about = statSync(config, { bigint: true, throwIfNoEntry: false });
+    return `${about?.mtimeNs} ${about?.size}`;
+  };
+  return {
+    seen(settings) {
+      known = { stamp: stampNow(), settings };
+    },
+    async read() {
+      const stamp = stampNow();
+      if (known?.stamp !== stamp) known = { stamp, settings: await readConfig(config) };
+      return known.settings;
+    },
+  };
+}
+
 const environmentInfo = ({ name, viewport, scheme, motion, contrast }: Environment) => ({
   name,
   viewport,
@@ -188,6 +210,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   ports.stage = await listen(stage, 0);
   const crew = chromiumCrew({ [stageHost]: ports.stage });
   const settings = () => readConfig(config);
+  const shownSettings = settingsShown(config);
   let log = (_error: unknown): void => {};
   const conductor = new Conductor({
     root,
@@ -198,11 +221,14 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     cache: new Map(),
     bundler: new Bundler(root, version, store.graph),
     log: (error) => log(error),
-    onBundle: (bundle, wanted) => show(shown, bundle, wanted),
+    onBundle(bundle, wanted) {
+      shownSettings.seen(wanted);
+      return show(shown, bundle, wanted);
+    },
   });
   const watcher = watcherOf(root, () => conductor.startDue());
   const project = async (): Promise<ProjectInfo> => {
-    const { environments, baselines } = await settings();
+    const { environments, baselines } = await shownSettings.read();
     return {
       name: basename(root),
       root,
