@@ -90,7 +90,8 @@ function fill(store: Store, looks: readonly FinishedLook[]): void {
 /** When the pictures of all tiles in sight are there, in milliseconds after the navigation began; null before. */
 const shown = `(() => {
   const tiles = [...document.images].filter((image) => image.getBoundingClientRect().top < innerHeight);
-  return tiles.length > 5 && tiles.every((image) => image.complete && image.naturalWidth > 0) ? performance.now() : null;
+  const isThere = ({ complete, naturalWidth }) => complete && naturalWidth > 0;
+  return tiles.length > 5 && tiles.every(isThere) ? performance.now() : null;
 })()`;
 
 /** Bytes that were sent for it. */
@@ -204,10 +205,11 @@ export async function measureBoard(count = 10_000): Promise<Figure> {
     });
     say(`${feed.perSecond} results a second: ${fed.late} of ${fed.of} frames later than ${lateFrame} ms`);
     const late = scrolled.late / scrolled.of;
+    const percent = (part: number): string => `${(100 * part).toFixed(1)} %`;
     return {
       text:
         `first tiles ${first.toFixed(0)} ms, ${(bytes / 1000).toFixed(0)} KB, ` +
-        `${(100 * late).toFixed(1)} % of frames late scrolling, ${((100 * fed.late) / fed.of).toFixed(1)} % with a feed`,
+        `${percent(late)} of frames late scrolling, ${percent(fed.late / fed.of)} with a feed`,
       limit: `${limits.first} ms, ${limits.bytes / 1000} KB, ${100 * limits.late} %`,
       within: first <= limits.first && bytes <= limits.bytes && late <= limits.late,
     };

@@ -3,22 +3,12 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import type { Client } from '../src/client/client.ts';
 import type { RunRequest } from '../src/core/run/run.ts';
-
-/** Numbers from 0 to n - 1 that are the same in every run (mulberry32). */
-export function numbersFrom(seed: number): (n: number) => number {
-  let state = seed;
-  return (n) => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return Math.floor((((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32) * n);
-  };
-}
+import { runToEnd } from './workshop.ts';
 
 const inks = ['navy', 'teal', 'maroon'];
 
 const svg = (n: number): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" width="24" height="24"><circle cx="12" cy="12" r="${4 + 3 * n}"/></svg>`;
+  `<svg xmlns="http://www.w3.org/2000/svg" width="24" height="24"><path d="M12 ${n}L${20 + n} 20H4Z"/></svg>`;
 
 const component = (name: string, body: string, imports = ''): string =>
   `import './sea.css';\nimport { label } from './label';\n${imports}\n` +
@@ -50,7 +40,9 @@ const kinds: Record<string, (n: number) => Edit> = {
   'public file': (n) => ({ 'public/crane.svg': svg(n) }),
   'public data': (n) => ({ 'public/tide.json': JSON.stringify({ tide: n }) }),
   frame: (n) => ({
-    'sguardo.frame.tsx': `export default ({ children }: { children: React.ReactNode }) => <main data-frame="${n % 2}">{children}</main>;\n`,
+    'sguardo.frame.tsx':
+      'export default ({ children }: { children: React.ReactNode }) => ' +
+      `<main data-frame="${n % 2}">{children}</main>;\n`,
   }),
   configuration: (n) => ({
     'sguardo.config.ts': `export default { isolate: 'file', lanes: 2, patience: 200, now: '2026-03-0${n + 1}T09:30:00Z' };\n`,
@@ -139,11 +131,7 @@ export async function outcomes(
   client: Client,
   request: Partial<RunRequest>,
 ): Promise<{ lines: string[]; reused: number }> {
-  let run = await client.startRun(request);
-  while (run.status === 'queued' || run.status === 'running') {
-    await new Promise((done) => setTimeout(done, 10));
-    run = await client.run(run.id);
-  }
+  const run = await runToEnd(client, request);
   const lines = (await client.runResults(run.id)).map(
     ({ component: path, look, verdict, problem }) => `${path}/${look}: ${verdict} ${problem?.message ?? ''}`,
   );

@@ -5,23 +5,15 @@
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { setTimeout as delay } from 'node:timers/promises';
-import { type Client, connect } from '../src/client/client.ts';
+import { connect } from '../src/client/client.ts';
 import { startService } from '../src/service/service.ts';
 import { Lane } from '../src/work/lane.ts';
 import { component, generate, looksEach } from './manyLooks.ts';
-import { type Figure, median, openWorkshop, origin, timed } from './workshop.ts';
+import { type Figure, median, openWorkshop, origin, runToEnd, timed } from './workshop.ts';
 
 /** How many times the floor, and by how much it may grow from a project to one ten times as large. */
 const limits = { times: 2, growth: 1.1 };
 const rounds = 7;
-
-async function run(client: Client): Promise<void> {
-  let now = await client.startRun({ audit: 0 });
-  while (now.status === 'queued' || now.status === 'running') {
-    await delay(10);
-    now = await client.run(now.id);
-  }
-}
 
 /** Milliseconds that the looks of one component take in an open page. */
 async function floor(folder: string): Promise<number> {
@@ -51,9 +43,9 @@ async function loop(looks: number): Promise<{ took: number; floor: number }> {
   const client = connect(service.url);
   const abort = new AbortController();
   try {
-    await run(client);
+    await runToEnd(client, { audit: 0 });
     await client.decide({ kind: 'approve', all: true });
-    await run(client);
+    await runToEnd(client, { audit: 0 });
     let told = (): void => {};
     let count = 0;
     void (async () => {
@@ -88,7 +80,8 @@ export async function measureLoop(...sizes: number[]): Promise<Figure> {
     const one = await loop(looks);
     found.push(one);
     process.stdout.write(
-      `${looks} looks: ${one.took.toFixed(0)} ms from save to verdict, alone in an open page ${one.floor.toFixed(0)} ms\n`,
+      `${looks} looks: ${one.took.toFixed(0)} ms from save to verdict, ` +
+        `alone in an open page ${one.floor.toFixed(0)} ms\n`,
     );
   }
   const times = Math.max(...found.map(({ took, floor }) => took / floor));

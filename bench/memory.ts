@@ -1,14 +1,13 @@
 /**
  * What the service holds on to: its resident set after many small runs of a project with large libraries against that
- * after a few, and the processor time of a run in which nothing has changed. `npm run bench -- memory 30` for fewer runs.
+ * after a few, and the processor time of a run in which nothing has changed. `npm run bench -- memory 30`: fewer.
  */
 import { spawn } from 'node:child_process';
 import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { setTimeout as delay } from 'node:timers/promises';
 import { type Client, connect } from '../src/client/client.ts';
 import type { RunRequest } from '../src/core/run/run.ts';
-import { type Figure, median } from './workshop.ts';
+import { type Figure, median, runToEnd } from './workshop.ts';
 
 /** How much larger it may be after all runs than after the first ones, and seconds of processor time. */
 const limits = { growth: 1.15, idle: 0.2 };
@@ -30,14 +29,8 @@ function processorOf(pid: number): number {
   return (Number(fields[11]) + Number(fields[12])) / 100;
 }
 
-async function run(client: Client, request: Partial<RunRequest>): Promise<number> {
-  let now = await client.startRun({ audit: 0, ...request });
-  while (now.status === 'queued' || now.status === 'running') {
-    await delay(20);
-    now = await client.run(now.id);
-  }
-  return now.done;
-}
+const run = async (client: Client, request: Partial<RunRequest>): Promise<number> =>
+  (await runToEnd(client, { audit: 0, ...request })).done;
 
 /** The service of a folder in a process of its own. */
 async function serve(folder: string): Promise<{ pid: number; client: Client; end(): Promise<void> }> {
@@ -95,7 +88,9 @@ export async function measureMemory(runs = 100): Promise<Figure> {
       if (i % first === 0) process.stdout.write(`after ${i} edits: ${residentOf(pid).toFixed(0)} MB\n`);
     }
     return {
-      text: `${growth.toFixed(2)} times as much after ${runs} runs as after ${first}; a run of nothing ${median(idle).toFixed(2)} s`,
+      text:
+        `${growth.toFixed(2)} times as much after ${runs} runs as after ${first}; ` +
+        `a run of nothing ${median(idle).toFixed(2)} s`,
       limit: `${limits.growth} times, ${limits.idle} s of processor time`,
       within: growth <= limits.growth && median(idle) <= limits.idle,
     };

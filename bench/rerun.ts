@@ -9,7 +9,7 @@ import { promisify } from 'node:util';
 import { connect } from '../src/client/client.ts';
 import { startService } from '../src/service/service.ts';
 import { component, generate } from './manyLooks.ts';
-import { type Figure, median, timed } from './workshop.ts';
+import { type Figure, median, runToEnd, timed } from './workshop.ts';
 
 /** Milliseconds for the whole command. */
 const limit = 1500;
@@ -22,11 +22,7 @@ export async function measureRerun(components = 300): Promise<Figure> {
   const service = await startService({ config: join(folder, 'sguardo.config.ts') });
   const client = connect(service.url);
   const run = async (): Promise<{ reused: number; done: number; passed: number }> => {
-    let now = await client.startRun({ audit: 0 });
-    while (now.status === 'queued' || now.status === 'running') {
-      await new Promise((done) => setTimeout(done, 10));
-      now = await client.run(now.id);
-    }
+    const now = await runToEnd(client, { audit: 0 });
     return { reused: now.reused, done: now.done, passed: now.tally.passed };
   };
   const say = (text: string): void => void process.stdout.write(`${text}\n`);

@@ -1,12 +1,13 @@
 /**
- * Whether runs that take over what has not changed say what whole runs say: two copies of a project are edited alike, at
- * random; one is run as usual, the other fresh. `npm run bench -- truth 500 1`: so many edits, from this seed on.
+ * Whether runs that take over what has not changed say what whole runs say: two copies of a project are edited alike
+ * at random; one is run as usual, the other fresh. `npm run bench -- truth 500 1`: so many edits, from this seed on.
  */
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { connect } from '../src/client/client.ts';
 import { startService } from '../src/service/service.ts';
-import { carryOut, numbersFrom, outcomes, randomStep, writeProject } from './edits.ts';
+import { numbersFrom } from '../src/core/steady/chance.ts';
+import { carryOut, outcomes, randomStep, writeProject } from './edits.ts';
 import type { Figure } from './workshop.ts';
 
 async function copy() {

@@ -10,7 +10,8 @@ import { stageHost } from '../src/core/wire/stage.ts';
 import { startChromium } from '../src/engine/chromium/chromium.ts';
 import { Crew } from '../src/work/crew.ts';
 import { hashOf } from '../src/work/assets.ts';
-import { usualRequest } from '../src/core/run/run.ts';
+import type { Client } from '../src/client/client.ts';
+import { type RunRequest, type RunSummary, usualRequest } from '../src/core/run/run.ts';
 import type { FinishedLook } from '../src/core/run/finished.ts';
 import { type RunBaselines, runLooks } from '../src/work/run.ts';
 
@@ -102,6 +103,16 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
       server.closeAllConnections();
     },
   };
+}
+
+/** Starts a run of a service, and waits for its end. */
+export async function runToEnd(client: Client, request: Partial<RunRequest> = {}): Promise<RunSummary> {
+  let run = await client.startRun(request);
+  while (run.status === 'queued' || run.status === 'running') {
+    await new Promise((done) => setTimeout(done, 10));
+    run = await client.run(run.id);
+  }
+  return run;
 }
 
 /** What looks came to as their baselines. */

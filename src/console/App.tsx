@@ -139,7 +139,7 @@ export function App({ theme }: { theme: Theme }) {
           </nav>
           <span className="flex-1" />
           <RunState live={live} />
-          {/* It stays where it is while a run goes on: otherwise Stop would come under a hand that is about to press. */}
+          {/* It stays there while a run goes on: otherwise Stop would come under a hand that is about to press. */}
           <Button tone="strong" onClick={run} disabled={!live.connected || running}>
             Run all looks
           </Button>

@@ -65,7 +65,7 @@ const shown = (): Promise<void> =>
     else document.addEventListener('visibilitychange', () => resolve(), { once: true });
   });
 
-/** How long events are gathered before the page is drawn with them, in milliseconds: a run may bring hundreds a second. */
+/** How long events are gathered before they are drawn, in milliseconds: a run may bring hundreds a second. */
 const gathering = 120;
 
 /** Hands on events in bunches: the first one at once, and what comes soon after it together. */

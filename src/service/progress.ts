@@ -3,6 +3,7 @@ import type { LookName } from '../core/look/look.ts';
 import { noProgress, type Progress, timeLeftOf } from '../core/run/progress.ts';
 import type { Store } from '../store/index.ts';
 import type { Live } from './live.ts';
+import { placeOf } from '../work/index.ts';
 import { nameOf } from './reuse.ts';
 
 /** Milliseconds between two times that it is told. */
@@ -41,21 +42,22 @@ export function progressOf(store: Store, live: Live, run: number): ProgressTelle
   };
 }
 
-/** A look that a run is thought to have. */
-export type WantedLook = LookName & { file: string; environment: string };
-
-/** A look file in an environment. */
-export type Place = { file: string; environment: string };
-
-const placeKey = ({ file, environment }: Place): string => `${environment}\n${file}`;
+/** What a run is thought to have. */
+export type Expected = {
+  looks: (LookName & { file: string; environment: string })[];
+  /** Places of look files of which nobody knows yet which looks they have. */
+  unopened: string[];
+  /** How often each look is run. */
+  times: number;
+};
 
 /** Follows the looks of a run while they are run; `planned` are all of them, as far as is known. */
 export function followLooks(
   teller: ProgressTeller,
-  { results, catalogue }: Store,
-  { looks: wanted, places, times }: { looks: readonly WantedLook[]; places: readonly Place[]; times: number },
+  { results }: Store,
+  { looks: wanted, unopened: notYet, times }: Expected,
 ) {
-  const unopened = new Set(places.filter(({ file }) => catalogue.declared(file) === null).map(placeKey));
+  const unopened = new Set(notYet);
   const files = [...new Set(wanted.map(({ file }) => file))];
   const took = new Map(
     files.flatMap((file) => results.took(file)).map((one) => [nameOf(one, one.environment), one.took] as const),
@@ -69,7 +71,7 @@ export function followLooks(
     teller.set({ phase: 'running', running, left: unopened.size > 0 ? null : left, unopened: unopened.size });
   };
   return {
-    opened: (file: string, environment: string) => void unopened.delete(placeKey({ file, environment })),
+    opened: (file: string, environment: string) => void unopened.delete(placeOf(file, environment)),
     started(planned: number): void {
       began ??= performance.now();
       running++;

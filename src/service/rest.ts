@@ -6,8 +6,8 @@ import type { RunRequest } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { conditionsOf, usualConditions } from '../core/steady/conditions.ts';
 import { stageHost } from '../core/wire/stage.ts';
-import { type Bundle, makeBusy, runLooks, type RunSetup } from '../work/index.ts';
-import { followLooks, type Place, type ProgressTeller, type WantedLook } from './progress.ts';
+import { type Bundle, makeBusy, placeOf, runLooks, type RunSetup } from '../work/index.ts';
+import { type Expected, followLooks, type ProgressTeller } from './progress.ts';
 import { basisOf, type Ground, type Reuse } from './reuse.ts';
 import type { RunTools } from './runTools.ts';
 import { Steadiness } from './steadiness.ts';
@@ -62,11 +62,7 @@ export type Selected = {
 };
 
 /** The looks that a run is thought to have: those that its files declared when they were last opened. */
-function wantedOf(
-  { store }: RunTools,
-  { request, settings, reuse }: Selected,
-  { entries }: Bundle,
-): { looks: WantedLook[]; places: Place[]; times: number } {
+function expectedOf({ store }: RunTools, { request, settings, reuse }: Selected, { entries }: Bundle): Expected {
   const select = isSelected(request.patterns, request.looks);
   const names = settings.environments
     .map(({ name }) => name)
@@ -77,8 +73,10 @@ function wantedOf(
       .filter((look) => !reuse.isReused(look, environment))
       .map(({ file, component, look }) => ({ file, component, look, environment })),
   );
-  const places = names.flatMap((environment) => entries.map(({ file }) => ({ file, environment })));
-  return { looks: wanted, places, times: request.repeat };
+  const unopened = entries
+    .filter(({ file }) => store.catalogue.declared(file) === null)
+    .flatMap(({ file }) => names.map((environment) => placeOf(file, environment)));
+  return { looks: wanted, unopened, times: request.repeat };
 }
 
 /** Runs what could not be taken over. Resolves with how many looks the run has in all, and how many belied others. */
@@ -99,7 +97,7 @@ export async function runRest(
     isRepeated ? null : basisOf(ground, look, environmentOf(look.environment)),
   );
   const seen = new Steadiness();
-  const progress = followLooks(teller, store, wantedOf(tools, selected, bundle));
+  const progress = followLooks(teller, store, expectedOf(tools, selected, bundle));
   const rest = (): number => planned - reuse.ids.length;
   for (let round = 1; round <= rounds && !signal.aborted; round++) {
     const conditions = request.steady ? conditionsOf(round, settings.lanes) : usualConditions(settings.lanes);

@@ -37,18 +37,8 @@ export type Runs = {
 
 type Ending = { status: RunStatus; finished: string; problems: Problem[] };
 
-export function runsOf(db: Db): Runs {
-  const insert = db.prepare('INSERT INTO runs (status, started, request, "commit") VALUES (\'queued\', ?, ?, ?)');
-  const setPlanned = db.prepare('UPDATE runs SET planned = ? WHERE id = ?');
-  const setEngine = db.prepare('UPDATE runs SET engine = ? WHERE id = ?');
-  const begin = db.prepare("UPDATE runs SET status = 'running' WHERE id = ?");
-  const setReused = db.prepare('UPDATE runs SET reused = ? WHERE id = ?');
-  const setNotes = db.prepare('UPDATE runs SET notes = ? WHERE id = ?');
-  const finish = db.prepare('UPDATE runs SET status = ?, finished = ?, problem = ? WHERE id = ?');
-  const drop = db.prepare('DELETE FROM runs WHERE id = ? AND id NOT IN (SELECT run FROM results)');
-  const one = db.prepare<[number], Row>('SELECT * FROM runs WHERE id = ?');
-  const newest = db.prepare<[number], Row>('SELECT * FROM runs ORDER BY id DESC LIMIT ?');
-  const open = db.prepare<[], { id: number }>("SELECT id FROM runs WHERE status IN ('queued', 'running')");
+/** Reads runs as they are told to people. */
+function summariser(db: Db): (row: Row) => RunSummary {
   const verdicts = db.prepare<[number], { verdict: Verdict; n: number }>(
     'SELECT verdict, count(*) AS n FROM results WHERE run = ? GROUP BY verdict',
   );
@@ -56,16 +46,14 @@ export function runsOf(db: Db): Runs {
     `SELECT count(*) AS n, sum(c.unstable) AS unstable
      FROM captures c JOIN results r ON r.id = c.result WHERE r.run = ?`,
   );
-  /** Ends of runs that could not be written yet. */
-  const unwritten = new Map<number, Ending>();
-  const summary = (row: Row): RunSummary => {
+  return (row) => {
     const counts = tally([]);
     for (const { verdict, n } of verdicts.all(row.id)) counts[verdict] = n;
     const taken = captures.get(row.id);
     // Only what has passed is ever taken over.
     const reused = row.reused ? (JSON.parse(row.reused) as number[]).length : 0;
     counts.passed += reused;
-    const told: RunSummary = {
+    return {
       id: row.id,
       status: row.status,
       started: row.started,
@@ -82,6 +70,26 @@ export function runsOf(db: Db): Runs {
       problems: row.problem ? [JSON.parse(row.problem) as Problem | Problem[]].flat() : [],
       notes: row.notes ? (JSON.parse(row.notes) as string[]) : [],
     };
+  };
+}
+
+export function runsOf(db: Db): Runs {
+  const insert = db.prepare('INSERT INTO runs (status, started, request, "commit") VALUES (\'queued\', ?, ?, ?)');
+  const setPlanned = db.prepare('UPDATE runs SET planned = ? WHERE id = ?');
+  const setEngine = db.prepare('UPDATE runs SET engine = ? WHERE id = ?');
+  const begin = db.prepare("UPDATE runs SET status = 'running' WHERE id = ?");
+  const setReused = db.prepare('UPDATE runs SET reused = ? WHERE id = ?');
+  const setNotes = db.prepare('UPDATE runs SET notes = ? WHERE id = ?');
+  const finish = db.prepare('UPDATE runs SET status = ?, finished = ?, problem = ? WHERE id = ?');
+  const drop = db.prepare('DELETE FROM runs WHERE id = ? AND id NOT IN (SELECT run FROM results)');
+  const summarised = summariser(db);
+  const one = db.prepare<[number], Row>('SELECT * FROM runs WHERE id = ?');
+  const newest = db.prepare<[number], Row>('SELECT * FROM runs ORDER BY id DESC LIMIT ?');
+  const open = db.prepare<[], { id: number }>("SELECT id FROM runs WHERE status IN ('queued', 'running')");
+  /** Ends of runs that could not be written yet. */
+  const unwritten = new Map<number, Ending>();
+  const summary = (row: Row): RunSummary => {
+    const told = summarised(row);
     const late = unwritten.get(row.id);
     return late ? { ...told, status: late.status, finished: late.finished, problems: late.problems } : told;
   };

@@ -1,6 +1,7 @@
 /** What the service needs of runs: bundling look files, a crew of browser windows, and running looks in it. */
 export { type Bundle, Bundler, fileOf, findLookFiles, readConfig, type Survey, typeOf } from '../bundle/index.ts';
 export { type Crew, chromiumCrew } from './crew.ts';
+export { placeOf } from './plan.ts';
 export { makeBusy } from './load.ts';
 export { thumbnailOf } from './thumbnail.ts';
 export { runLooks, type RunSetup } from './run.ts';

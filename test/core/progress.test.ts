@@ -17,7 +17,8 @@ describe('a run', () => {
 
   it('counts what is done, what was reused and what is running, and says how long it still takes', () => {
     const running = { ...noProgress, phase: 'running', files: 3, running: 2, left: 8400 } as const;
-    expect(progressText(running, { planned: 120, done: 45, reused: 0 })).toBe('45 of 120 · 2 running · about 8 s left');
+    const told = progressText(running, { planned: 120, done: 45, reused: 0 });
+    expect(told).toBe('45 of 120 · 2 running · about 8 s left');
     expect(progressText({ ...running, running: 0, left: null }, { planned: 120, done: 119, reused: 30 })).toBe(
       '119 of 120, 30 reused',
     );

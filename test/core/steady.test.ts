@@ -1,7 +1,8 @@
 /** Conditions under which looks are run again, and how two runs of one look are told apart. */
 import { describe, expect, it } from 'vitest';
 import type { FinishedLook } from '../../src/core/run/finished.ts';
-import { conditionsInWords, conditionsOf, shuffled } from '../../src/core/steady/conditions.ts';
+import { shuffled } from '../../src/core/steady/chance.ts';
+import { conditionsInWords, conditionsOf } from '../../src/core/steady/conditions.ts';
 import { partingOf, referenceOf } from '../../src/core/steady/parting.ts';
 import { emptyMoment } from '../../src/core/moment/moment.ts';
 import type { Step } from '../../src/core/timeline/timeline.ts';

@@ -1,6 +1,7 @@
-/** A series of random edits: what is taken over is what a whole run would say. `npm run bench -- truth` runs a long one. */
+/** A series of random edits: what is taken over is what a whole run would say. `npm run bench -- truth`: a long one. */
 import { expect, it } from 'vitest';
-import { carryOut, numbersFrom, outcomes, randomStep, writeProject } from '../../bench/edits.ts';
+import { carryOut, outcomes, randomStep, writeProject } from '../../bench/edits.ts';
+import { numbersFrom } from '../../src/core/steady/chance.ts';
 import { freshFolder } from '../support/project.ts';
 import { serve } from '../support/service.ts';
 

@@ -1,7 +1,7 @@
 /** Decoding PNG files: ours for the plain kind says what a library that knows all kinds says. */
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { numbersFrom } from '../../bench/edits.ts';
+import { numbersFrom } from '../../src/core/steady/chance.ts';
 import { decodePlainPng } from '../../src/work/plainPng.ts';
 import { decodePng } from '../../src/work/png.ts';
 

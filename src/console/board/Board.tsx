@@ -28,7 +28,7 @@ export function Board() {
   );
 }
 
-/** What is there, found and folded; what is in sight is a matter of the rows alone, since that changes at every frame. */
+/** What is there, found and folded. What is in sight is a matter of the rows alone: it changes at every frame. */
 function Sheet({ looks }: { looks: BoardLook[] }) {
   const search = useRef<HTMLInputElement>(null);
   const environments = useProject().data?.environments;

@@ -88,8 +88,7 @@ export function rowsOf(folder: Folder, columns: number, folded: ReadonlySet<stri
     const name = key.slice(key.lastIndexOf('/') + 1);
     rows.push({ kind: 'component', key, name, file, depth, tally, isFolded });
     for (let i = 0; i < looks.length && !isFolded; i += columns) {
-      const [first] = looks.slice(i, i + 1);
-      rows.push({ kind: 'tiles', key: lookKey(key, first!.look), looks: looks.slice(i, i + columns) });
+      rows.push({ kind: 'tiles', key: lookKey(key, looks[i]!.look), looks: looks.slice(i, i + columns) });
     }
   }
   for (const inner of folder.folders) {

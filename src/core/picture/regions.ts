@@ -42,8 +42,8 @@ export function emptyCells(width: number, height: number): Cells {
 }
 
 /**
- * Marks differing pixels of a row, from `start` to before `end`, that are all as far apart. They come row by row, so the
- * first of a cell is its topmost.
+ * Marks differing pixels of a row, from `start` to before `end`, that are all as far apart. They come row by row, so
+ * the first of a cell is its topmost.
  */
 export function markRun(cells: Cells, start: number, end: number, y: number, distance: number): void {
   const row = (y >> shift) * cells.columns;

@@ -137,7 +137,8 @@ const steps = {
   ),
   'bundler-gone': entry(
     (d) => `The process that bundles look files ended (${d.why}), and again when it was tried a second time.`,
-    'Run again. If it keeps happening, look for a Vite plugin that ends its process, or one that needs more memory than there is.',
+    'Run again. If it keeps happening, look for a Vite plugin that ends its process, or that needs more memory ' +
+      'than there is.',
   ),
   'browser-gone': entry(
     (d) => `The browser ended (${d.why}), and again when the look was tried a second time.`,

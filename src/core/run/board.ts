@@ -1,4 +1,4 @@
-/** The board: of every look what a tile of it shows, and nothing else, so that ten thousand of them are quickly told. */
+/** The board: of every look what its tile shows and nothing else, so that ten thousand of them are quickly told. */
 import { type LookName, lookKey } from '../look/look.ts';
 import { isUndecided, type ResultSummary, standing } from './run.ts';
 import { type Verdict, verdicts } from './verdict.ts';

@@ -46,8 +46,9 @@ export function progressText(
     const isAll = bundling === null || bundling === files;
     return isAll ? `Bundling ${counted(files ?? 0, 'look file')}…` : `Bundling ${bundling} of ${files} look files…`;
   }
+  const known = unopened > 0 ? `at least ${planned}` : `${planned}`;
   const parts = [
-    `${Math.min(done, planned)} of ${unopened > 0 ? 'at least ' : ''}${planned}${reused > 0 ? `, ${reused} reused` : ''}`,
+    `${Math.min(done, planned)} of ${known}${reused > 0 ? `, ${reused} reused` : ''}`,
     running > 0 ? `${running} running` : null,
     leftText(left),
   ];
@@ -57,7 +58,7 @@ export function progressText(
 /** How long looks took before, in milliseconds, and how much real time each of these takes in a run. */
 export type Experience = { took: ReadonlyMap<string, number>; pace: number | null };
 
-/** So much of what is expected has to be done before its own pace says more than that of the last run, in milliseconds. */
+/** So many milliseconds of what is expected have to be done before a run's own pace says more than that of the last. */
 const enough = 1500;
 
 /**

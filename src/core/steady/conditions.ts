@@ -49,20 +49,3 @@ export const conditionsInWords = ({ lanes, isBusy, isCold, isLate, seed }: Condi
   ]
     .filter((one) => one !== '')
     .join(', ');
-
-/** A list in an order that depends on the seed only (Fisher–Yates, with the generator mulberry32). */
-export function shuffled<T>(list: readonly T[], seed: number): T[] {
-  const found = [...list];
-  let state = seed;
-  const chance = (): number => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-  };
-  for (let i = found.length - 1; i > 0; i--) {
-    const other = Math.floor(chance() * (i + 1));
-    [found[i], found[other]] = [found[other]!, found[i]!];
-  }
-  return found;
-}
