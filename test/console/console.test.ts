@@ -136,6 +136,8 @@ describe('the board', () => {
     await other.type('night buoy passed');
     await other.holds('document.querySelectorAll(\'a[href^="/bench/"]\').length === 1');
     expect(await labels()).toBe('plain, night: passed');
+    // Which environment that is can be read, too.
+    expect(await other.text()).toMatch(/plain\s+passed\s+night/);
   });
 
   it('tells its keys', async () => {

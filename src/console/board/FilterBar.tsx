@@ -72,7 +72,11 @@ export const FilterBar = ({ filters, search, foldAll, isAnyOpen }: Props) => (
     <Search filters={filters} search={search} />
     <Verdicts filters={filters} />
     <span className="flex-1" />
-    <Button onClick={foldAll} title={`${isAnyOpen ? 'Fold' : 'Unfold'} all groups (F)`}>
+    <Button
+      onClick={foldAll}
+      disabled={filters.shown.length === 0}
+      title={`${isAnyOpen ? 'Fold' : 'Unfold'} all groups (F)`}
+    >
       {isAnyOpen ? 'Fold all' : 'Unfold all'} <kbd>F</kbd>
     </Button>
     {filters.environments.length > 1 && <Environments filters={filters} />}

@@ -45,13 +45,14 @@ function Picture({ picture, isPassing }: { picture: string } & Pick<Props, 'isPa
 const said = ({ environment, verdict, isRejected }: Variant): string =>
   `${environment}: ${verdict}${isRejected ? ', rejected' : ''}`;
 
-/** Below a look with one environment: its verdict in words. */
-function Single({ variant }: { variant: Variant }) {
-  const { verdict, isRejected, captures } = variant;
+/** Below a look of which one environment is shown: its verdict in words, and which that is where there are others. */
+function Single({ variant, hasOthers }: { variant: Variant; hasOthers: boolean }) {
+  const { environment, verdict, isRejected, captures } = variant;
+  const beside = hasOthers ? environment : captures > 1 ? counted(captures, 'capture') : '';
   return (
     <span className="flex items-center justify-between gap-2 text-soft">
       <Verdict verdict={verdict} />
-      <span className="truncate">{isRejected ? 'rejected' : captures > 1 ? counted(captures, 'capture') : ''}</span>
+      <span className="truncate">{isRejected ? 'rejected' : beside}</span>
     </span>
   );
 }
@@ -107,7 +108,11 @@ export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow, o
         </span>
       </a>
       <span className="px-2.5 pt-0.5 pb-1.5 text-[11.5px]">
-        {look.variants.length === 1 ? <Single variant={shown} /> : <Variants {...{ look, shown, onShow, order }} />}
+        {look.variants.length === 1 ? (
+          <Single variant={shown} hasOthers={order.length > 1} />
+        ) : (
+          <Variants {...{ look, shown, onShow, order }} />
+        )}
       </span>
     </div>
   );
