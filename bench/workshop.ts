@@ -46,6 +46,8 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
   const root = resolve(project);
   const settings = await readConfig(resolve(root, 'sguardo.config.ts'));
   const bundle = await bundleLooks(root, settings, await findLookFiles(root, settings));
+  /** Looks that were found to depend on others. */
+  const dependent = new Set<string>();
   const extra = new Map<string, { type: string; body: string | Buffer }>();
   const server = createServer((request, reply) => {
     const path = new URL(request.url!, origin).pathname;
@@ -71,8 +73,8 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
       const looks: FinishedLook[] = [];
       await runLooks({
         bundle,
-        // As in a run whose looks are approved: what is new would get a document of its own.
-        settings: { ...settings, isolate: 'file', ...options.settings },
+        // What is new would get a document of its own.
+        settings: { ...settings, isolate: options.baselines ? null : 'file', ...options.settings },
         request: { ...usualRequest, patterns, environments: [settings.environments[0]!.name] },
         crew,
         origin,
@@ -80,7 +82,7 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
         sourceOf: () => null,
         isReused: () => false,
         isPhotographed: () => options.photographed ?? true,
-        dependsOnOthers: () => false,
+        dependsOnOthers: ({ component, look }) => dependent.has(lookKey(component, look)),
         baselines: options.baselines ?? noBaselines,
         signal: new AbortController().signal,
         conditions: options.conditions ?? usualConditions(options.settings?.lanes ?? settings.lanes),
@@ -91,6 +93,7 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
           started() {},
           finished(look) {
             looks.push(look);
+            if (look.orderDependent) dependent.add(keyOf(look));
             options.finished?.(look);
           },
         },

@@ -10,10 +10,26 @@ import type { Settings } from '../core/settings/config.ts';
 import { fail, type Problem, ProblemError, problem } from '../core/problem/problem.ts';
 import { type Closures, followBuild } from './graph.ts';
 import { because, causesOf, explainBuild } from './failure.ts';
+import { chunksOf, stylesOf } from './styles.ts';
 import { typeOf } from './types.ts';
 import { viteOf } from './vite.ts';
 
 export type BundledFile = { type: string; body: Buffer };
+
+/** A look file that was bundled. */
+export type BundledLooks = {
+  file: string;
+  /** Address path of the script that starts it. */
+  script: string;
+  /**
+   * Address paths of the scripts of our own side of the page, and of the frame: where they are the same, documents are
+   * the same before the look file is evaluated.
+   */
+  base: string;
+  /** Address paths of the style sheets of its document, in their order; null when that is not known. */
+  styles: string[] | null;
+  source: string;
+};
 
 /** Look files ready to be loaded by a page. */
 export type Bundle = {
@@ -24,8 +40,8 @@ export type Bundle = {
   files: Map<string, BundledFile>;
   /** JSON source maps of the scripts, by address path. */
   maps: Map<string, string>;
-  /** Look files in it, with the address path of the script that starts each, and their source. */
-  entries: { file: string; script: string; source: string }[];
+  /** Look files in it. */
+  entries: BundledLooks[];
   /** Look files that could not be bundled. */
   unusable: { file: string; problem: Problem }[];
   /** The project's folder of files served as they are. */
@@ -72,7 +88,7 @@ function entries(root: string, files: readonly string[], frame: string | null): 
   const load = (path: string): string => `() => import(${JSON.stringify(join(root, path))})`;
   const startOf = (file: string): string => `import { start, adapter } from '${baseEntry}';
 start({
-  file: ${JSON.stringify(file)}, looks: ${load(file)}, adapter,
+  script: import.meta.url, file: ${JSON.stringify(file)}, looks: ${load(file)}, adapter,
   frame: ${frame ? load(frame) : 'null'}, frameFile: ${JSON.stringify(frame)},
 });`;
   return {
@@ -280,6 +296,8 @@ export async function buildLooks(root: string, settings: Settings, files: readon
     configuration: built.configuration,
   };
   const hash = createHash('sha256').update(JSON.stringify(unusable));
+  const frame = settings.frame === null ? [] : [join(root, settings.frame)];
+  const base = chunksOf(built.output, [`\0${baseEntry}`, ...frame]).join(' ');
   for (const item of built.output) {
     const path = `/${item.fileName}`;
     const body = Buffer.from(item.type === 'chunk' ? item.code : item.source);
@@ -290,7 +308,13 @@ export async function buildLooks(root: string, settings: Settings, files: readon
     if (item.isEntry && item.facadeModuleId?.includes(entryPrefix)) {
       const index = Number(item.facadeModuleId.slice(item.facadeModuleId.indexOf(entryPrefix) + entryPrefix.length));
       const file = usable[index]!;
-      bundle.entries.push({ file, script: path, source: readFileSync(join(root, file), 'utf8') });
+      bundle.entries.push({
+        file,
+        script: path,
+        base,
+        styles: stylesOf(built.output, [...frame, join(root, file)]),
+        source: readFileSync(join(root, file), 'utf8'),
+      });
     }
   }
   bundle.entries.sort((a, b) => (a.file < b.file ? -1 : 1));

@@ -6,7 +6,7 @@ import { globSync } from 'tinyglobby';
 import type { Graph } from '../core/run/graph.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { bundleLooks, renewBuilder } from './builder.ts';
-import type { Bundle } from './bundle.ts';
+import type { Bundle, BundledLooks } from './bundle.ts';
 import { fullPath, shownPath } from './graph.ts';
 import { inputsOf } from './inputs.ts';
 import { type Survey, surveyProject } from './survey.ts';
@@ -19,7 +19,7 @@ export type GraphKeeper = { read(): Graph | null; write(graph: Graph): void };
 export type Bundled = { bundle: Bundle; hashes: Map<string, string | null> };
 
 /** A look file as it was built. */
-type Piece = { hash: string; entry: Bundle['entries'][number]; built: Bundle };
+type Piece = { hash: string; entry: BundledLooks; built: Bundle };
 
 /** So many builds of parts are kept at most: what they have in common is there once for each of them. */
 const mostBuilds = 12;

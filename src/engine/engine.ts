@@ -23,8 +23,10 @@ export type EngineWindow = {
   handlers: WindowHandlers | null;
   /** Why the window cannot be used any more; null while it can. */
   readonly lost: LostError | null;
-  /** Addresses of everything that the page has asked for since it was loaded. */
-  readonly asked: ReadonlySet<string>;
+  /** Addresses of everything that the page has asked for since it was loaded, or since somebody emptied this. */
+  readonly asked: Set<string>;
+  /** Those since it was loaded of files that it may show once more without asking again. */
+  readonly kept: ReadonlySet<string>;
   /** What the page has asked for besides the requests of its scripts. */
   readonly files: Files;
   /** True for a window that was given a touch screen or no pointer: it cannot be given a mouse again. */

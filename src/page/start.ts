@@ -1,19 +1,19 @@
 /** Where a look file's document begins: puts the page's side of Sguardo in place, and runs looks when its host asks. */
-import { fail, type Problem, problem, toProblem } from '../core/problem/problem.ts';
+import { type Problem, problem, toProblem } from '../core/problem/problem.ts';
 import { errorInWords, show } from '../core/value/show.ts';
 import type { FileReport, LookReport, LookRequest, PageGlobal } from '../core/wire/wire.ts';
 import { answerInWords } from '../language/words.ts';
-import { isLooks, type Looks } from '../language/looks.ts';
+import type { Looks } from '../language/looks.ts';
 import { connectPort } from '../language/port.ts';
 import { act } from './act/act.ts';
-import type { Adapter } from './adapters/adapter.ts';
 import { ensured } from './check/check.ts';
 import { isTrusted, reply, request, trust } from './host/host.ts';
 import { decideRequests } from './network/decide.ts';
 import { watchRequests } from './network/requests.ts';
 import { addRoute } from './network/routes.ts';
-import { setAddress } from './pins/document.ts';
-import { installPins, settlePins } from './pins/pins.ts';
+import { evaluate, evaluateBase, isPlain, keepTimeFor, type Loaded, type Modules, type Present } from './evaluate.ts';
+import { setAddress, settleHead } from './pins/document.ts';
+import { installPins, isMarked } from './pins/pins.ts';
 import { replacedNow } from './pins/world.ts';
 import { watchBlobs } from './record/blobs.ts';
 import { watchConsole } from './record/console.ts';
@@ -25,15 +25,11 @@ import { watchSheets } from './record/sheets.ts';
 import { step, StepFailed } from './record/step.ts';
 import { watchTrouble } from './record/trouble.ts';
 import { captured } from './session/capture.ts';
-import { clockMoved, keepTime } from './session/clock.ts';
+import { clockMoved } from './session/clock.ts';
 import { beginObserving, endObserving } from './session/observers.ts';
 import { grouped, perform } from './session/perform.ts';
 import { openSession } from './session/session.ts';
-
-type Module = () => Promise<{ default?: unknown }>;
-
-/** What a document is made of: its look file, the project's frame, and the framework that mounts. */
-export type Modules = { file: string; looks: Module; frame: Module | null; frameFile: string | null; adapter: Adapter };
+import { placeStyles, stylesNow } from './styles.ts';
 
 const stackOf = (error: unknown): string | null => (error instanceof Error ? (error.stack ?? null) : null);
 
@@ -62,29 +58,6 @@ function watch(): void {
       recording?.mark({ lane: 'spies', at: recording.now(), took: null, title, level: 'info' });
     },
   });
-}
-
-type Loaded = { looks: Looks; frame: unknown };
-
-async function load({
-  file,
-  looks,
-  frame,
-  frameFile,
-}: Modules): Promise<Loaded | { problem: LookReport['problem']; stack: string | null }> {
-  try {
-    const wrapper = frame ? (await frame()).default : null;
-    if (wrapper !== null && typeof wrapper !== 'function' && typeof wrapper !== 'object')
-      fail('frame-wrong', { file: frameFile ?? '' });
-    const exported = (await looks()).default;
-    if (!isLooks(exported)) return fail('file-empty', { file });
-    if (Object.keys(exported.states).length === 0) return fail('looks-none', { file });
-    const odd = Object.keys(exported.states).find((name) => !name.isWellFormed() || name.trim() === '');
-    if (odd !== undefined) fail('look-name', { file, look: JSON.stringify(odd) });
-    return { looks: exported, frame: wrapper };
-  } catch (error) {
-    return { problem: toProblem(error, 'file-threw', { file, error: errorInWords(error) }), stack: stackOf(error) };
-  }
 }
 
 /** What the error that ended a script is to its author. */
@@ -141,54 +114,79 @@ function tampered(error: unknown): LookReport {
 // At once, before the next module is evaluated: frameworks keep the timers and clocks that they find then.
 watch();
 
-/** Begins the document of a look file. Called once. */
-export function start(modules: Modules): void {
-  let loading: ReturnType<typeof load> | null = null;
-  const loaded = (): ReturnType<typeof load> => {
-    if (loading) return loading;
-    const result = load(modules);
-    // A module may wait for a timer before it is there.
-    void keepTime(
-      result,
-      () => false,
-      () => false,
-    );
-    loading = result.then((came) => {
-      modules.adapter.warm();
-      settlePins();
-      return came;
-    });
-    return loading;
-  };
+/** What a look file says of its looks. */
+const declaredIn = ({ looks }: Loaded): Extract<FileReport, { looks: object }>['looks'] =>
+  Object.entries(looks.states).map(([look, state]) => ({
+    look,
+    hasScript: typeof state.script === 'function',
+    after: typeof state.after === 'string' ? state.after : null,
+    isolate: state.isolate ?? looks.isolate ?? null,
+    timeLimit: state.timeLimit ?? looks.timeLimit ?? null,
+    dependsOn: [...(looks.dependsOn ?? []), ...(state.dependsOn ?? [])],
+    reuse: state.reuse ?? looks.reuse ?? true,
+  }));
+
+async function reportOf(present: Present): Promise<FileReport> {
+  const loaded = await present.loaded;
+  if ('problem' in loaded) return { problem: loaded.problem, stack: loaded.stack };
+  return { looks: declaredIn(loaded), isPlain: isPlain(), styles: isPlain() ? stylesNow() : [] };
+}
+
+/** Look files that the document has, by the address paths of their scripts. */
+const scripts: Record<string, Modules> = {};
+
+/** The document of the look file that came first; others may follow. */
+function open(first: Modules): void {
+  let present: Present | null = null;
   const exposed: PageGlobal = {
-    async file(token, now): Promise<FileReport> {
+    file(token, now) {
       trust(token);
-      if (!loading && isTrusted(token)) beginTime(now);
-      const result = await loaded();
-      if ('problem' in result) return { problem: result.problem!, stack: result.stack };
-      const looks = Object.entries(result.looks.states).map(([look, state]) => ({
-        look,
-        hasScript: typeof state.script === 'function',
-        after: typeof state.after === 'string' ? state.after : null,
-        isolate: state.isolate ?? result.looks.isolate ?? null,
-        timeLimit: state.timeLimit ?? result.looks.timeLimit ?? null,
-        dependsOn: [...(result.looks.dependsOn ?? []), ...(state.dependsOn ?? [])],
-        reuse: state.reuse ?? result.looks.reuse ?? true,
-      }));
-      return { looks };
+      if (!present && isTrusted(token)) beginTime(now);
+      present ??= evaluate(first);
+      return reportOf(present);
+    },
+    async warm(token, now) {
+      trust(token);
+      if (present || !isTrusted(token)) return false;
+      beginTime(now);
+      const base = evaluateBase(first);
+      keepTimeFor(base);
+      await base;
+      return true;
+    },
+    async turn(token, { script, styles }, now) {
+      if (!isTrusted(token) || !isPlain() || isMarked()) return null;
+      if (!scripts[script]) await import(/* @vite-ignore */ script);
+      const modules = scripts[script];
+      if (modules?.adapter !== first.adapter) return null;
+      await placeStyles(styles);
+      beginTime(now);
+      present = evaluate(modules);
+      await present.loaded;
+      await placeStyles(styles);
+      settleHead();
+      return reportOf(present);
     },
     async run(token, asked) {
-      const result = await loaded();
-      if (!isTrusted(token) || 'problem' in result) throw new Error('This document runs no looks.');
+      const loaded = await present?.loaded;
+      if (!isTrusted(token) || !present || !loaded || 'problem' in loaded)
+        throw new Error('This document runs no looks.');
       try {
-        return await runLook(modules, result, asked);
+        return await runLook(present.modules, loaded, asked);
       } catch (error) {
         return tampered(error);
       }
     },
     replaced: () => replacedNow(),
-    reply: (token, id, error) => isTrusted(token) && reply(id, error),
+    reply: (token, id, error, files) => isTrusted(token) && reply(id, error, files),
     request: (token, asked) => isTrusted(token) && request(asked),
   };
   Object.defineProperty(window, '__sguardo', { value: Object.freeze(exposed) });
+}
+
+/** What the script of a look file calls. The first one begins the document. */
+export function start(modules: Modules): void {
+  const isFirst = Object.keys(scripts).length === 0;
+  scripts[new URL(modules.script).pathname] ??= modules;
+  if (isFirst) open(modules);
 }

@@ -3,13 +3,14 @@
  * that looks share a document only saves time.
  */
 import type { FinishedLook } from '../core/run/finished.ts';
+import type { Ran } from './job.ts';
 
 /** Ways to run a look again. */
 export type Tries = {
   /** Alone in a fresh document. */
   alone(): Promise<FinishedLook>;
   /** In a fresh document, after these looks. */
-  after(looks: readonly string[]): Promise<FinishedLook>;
+  after(looks: readonly Ran[]): Promise<FinishedLook>;
 };
 
 /** What a look came to, as far as two tries can be compared: details of messages may differ from try to try. */
@@ -27,23 +28,22 @@ const isLike = (a: FinishedLook, b: FinishedLook): boolean => cameTo(a) === came
 const mostSuspects = 12;
 
 /** True when the order was shown to matter: after the others it came out differently twice, and alone never. */
-async function orderMatters(
-  alone: FinishedLook,
-  before: readonly string[],
-  { after, ...tries }: Tries,
-): Promise<boolean> {
+async function orderMatters(alone: FinishedLook, before: readonly Ran[], { after, ...tries }: Tries): Promise<boolean> {
   if (before.length === 0) return false;
   for (let turns = 0; turns < 2; turns++) if (isLike(await after(before), alone)) return false;
   return isLike(await tries.alone(), alone);
 }
 
 /** The one look after which it comes out differently; null when it takes several. */
-async function culpritOf(alone: FinishedLook, before: readonly string[], { after }: Tries): Promise<string | null> {
+async function culpritOf(alone: FinishedLook, before: readonly Ran[], { after }: Tries): Promise<Ran | null> {
   if (before.length === 1) return before[0]!;
   for (const suspect of before.toReversed().slice(0, mostSuspects))
     if (!isLike(await after([suspect]), alone)) return suspect;
   return null;
 }
+
+/** `“empty”`, or for one of another file `“empty” of src/Basket.look.tsx`. */
+const nameOf = ({ file, look }: Ran, home: string): string => (file === home ? `“${look}”` : `“${look}” of ${file}`);
 
 /** `changed`, or for what went wrong how: `failed (Nothing matched the button “Save”)`. */
 const inWords = ({ verdict, problem }: FinishedLook): string => (problem ? `${verdict} (${problem.message})` : verdict);
@@ -52,7 +52,7 @@ const inWords = ({ verdict, problem }: FinishedLook): string => (problem ? `${ve
  * Runs a look again, alone, and gives back what counts: how it came out then. Where that differs from the first time,
  * it is found out whether the looks before it were the reason.
  */
-export async function confirm(first: FinishedLook, before: readonly string[], tries: Tries): Promise<FinishedLook> {
+export async function confirm(first: FinishedLook, before: readonly Ran[], tries: Tries): Promise<FinishedLook> {
   const alone = await tries.alone();
   if (isLike(first, alone)) return alone;
   if (!(await orderMatters(alone, before, tries))) {
@@ -64,7 +64,7 @@ export async function confirm(first: FinishedLook, before: readonly string[], tr
     return alone;
   }
   const culprit = await culpritOf(alone, before, tries);
-  const reasons = culprit === null ? `the ${before.length} looks before it` : `“${culprit}”`;
+  const reasons = culprit === null ? `the ${before.length} looks before it` : nameOf(culprit, first.info.file);
   alone.orderDependent = true;
   alone.notes.push(
     `After ${reasons} it came out as ${inWords(first)}. ` +

@@ -17,7 +17,15 @@ import type { Shot } from './execution.ts';
 const mostShots = 5;
 
 /** What has been gathered of the look that runs. */
-export type Gathered = { trace: Trace; shots: Shot[]; notes: string[] };
+export type Gathered = {
+  trace: Trace;
+  shots: Shot[];
+  notes: string[];
+  /** It has shown something that its moments do not tell of. */
+  isOpaque: boolean;
+};
+
+const nothing = (): Gathered => ({ trace: emptyTrace(), shots: [], notes: [], isOpaque: false });
 
 export class Conversation {
   readonly #window: EngineWindow;
@@ -30,7 +38,7 @@ export class Conversation {
   #fingerprint: string | null = null;
   /** Files of the bundle that were looked for before, by address. */
   #known = new Map<string, BundledFile>();
-  #gathered: Gathered = { trace: emptyTrace(), shots: [], notes: [] };
+  #gathered = nothing();
   /** What the page has asked for and is still being done. */
   readonly #doing = new Set<Promise<void>>();
   /** Requests are handed to the page in the order in which it made them. */
@@ -41,10 +49,20 @@ export class Conversation {
     this.#origin = origin;
   }
 
-  /** A document is about to be loaded: nothing that an earlier one says counts any more. Returns its token. */
-  begin(bundle: Bundle): string {
+  /** A run begins: files may be others than they were. */
+  forget(): void {
+    this.#known = new Map();
+  }
+
+  /** The document goes on with what a bundle holds. */
+  goOn(bundle: Bundle): void {
     if (this.#bundle?.id !== bundle.id) this.#known = new Map();
     this.#bundle = bundle;
+  }
+
+  /** A document is about to be loaded: nothing that an earlier one says counts any more. Returns its token. */
+  begin(bundle: Bundle): string {
+    this.goOn(bundle);
     this.#token = randomUUID();
     this.#look = 0;
     return this.#token;
@@ -62,7 +80,7 @@ export class Conversation {
     this.#look = look;
     this.#approved = approved;
     this.#fingerprint = fingerprint;
-    this.#gathered = { trace: emptyTrace(), shots: [], notes: [] };
+    this.#gathered = nothing();
     return this.#gathered;
   }
 
@@ -110,16 +128,19 @@ export class Conversation {
   }
 
   #reply(id: number, error: string | null): void {
-    const call = `__sguardo.reply(${JSON.stringify(this.#token)}, ${id}, ${JSON.stringify(error)})`;
+    const files = JSON.stringify(this.#window.files);
+    const call = `__sguardo.reply(${JSON.stringify(this.#token)}, ${id}, ${JSON.stringify(error)}, ${files})`;
     this.#window.evaluate(call).catch(() => {});
   }
 
   async #do(ask: Ask): Promise<void> {
+    if (ask.do === 'nothing') return;
     if (ask.do === 'input') return this.#window.input(ask.events);
     const { shots, trace } = this.#gathered;
     const { name, clip, step, moment, unseen } = ask;
     // A page speaks of steps and moments that it has told of; pictures of others show nothing that is known.
     if (trace.steps[step]?.capture !== name && !name.startsWith('step ')) throw new Error('there is no such step');
+    if (ask.opaque && !name.startsWith('step ')) this.#gathered.isOpaque = true;
     const png = (await this.#isAsApproved(ask)) ? null : await this.#shoot(ask);
     const at = shots.findIndex((shot) => shot.name === name && shot.step === step);
     const shot = { name, png, clip, step, moment, unseen };
@@ -171,7 +192,7 @@ export class Conversation {
     const path = url && url.origin === this.#origin ? decodePath(url.pathname) : null;
     const isFile = path !== null && request.method === 'GET' && this.#bundle !== null;
     const asset = isFile && (await fileOf(this.#bundle!, path)) !== null;
-    const asked = JSON.stringify({ ...request, asset, files: this.#window.files });
+    const asked = JSON.stringify({ ...request, asset });
     const call = `window.__sguardo ? (__sguardo.request(${JSON.stringify(this.#token)}, ${asked}), true) : false`;
     const refuse = (): void => this.#window.refuse(request.id);
     this.#window.evaluate(call).then((taken) => taken || refuse(), refuse);

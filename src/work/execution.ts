@@ -11,7 +11,7 @@ export type Execution = {
   report: LookReport;
   trace: Trace;
   shots: Shot[];
-  /** Addresses of everything that the document has asked for so far. */
+  /** Addresses of everything that the document has asked for so far, for this look file and its looks. */
   asked: string[];
 };
 

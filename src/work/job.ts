@@ -23,12 +23,15 @@ export type LookTask = {
   isAlone: boolean;
 };
 
+/** A look that a document has run. */
+export type Ran = { file: string; look: string };
+
 /** A look whose result is to be confirmed alone, as it came out after others. */
 export type Confirmation = {
   kind: 'confirm';
   task: LookTask;
   /** The looks that its document had run before it, in their order. */
-  before: string[];
+  before: Ran[];
   first: FinishedLook;
 };
 

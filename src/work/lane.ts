@@ -1,18 +1,19 @@
 /** A lane: one browser window that runs look after look, and lives on when one of them kills the page. */
 import { setTimeout as delay } from 'node:timers/promises';
 import type { Approved } from '../core/baseline/baseline.ts';
-import { type Bundle, documentPath } from '../bundle/index.ts';
+import { type Bundle, type BundledLooks, documentPath } from '../bundle/index.ts';
 import { messageOf, problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
 import { breakOff, doing, type Trace } from '../core/timeline/trace.ts';
-import { fencePath } from '../core/wire/stage.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
 import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
 import { type BrowserLoad, type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
-import { Conversation } from './conversation.ts';
+import type { Gathered } from './conversation.ts';
 import type { Crew } from './crew.ts';
+import { asksNothing, heldIn, type Held, isAsBuilt, type LookDocument, mayTurn, worldOf } from './document.ts';
 import { brokenReport, type Execution } from './execution.ts';
+import type { Ran } from './job.ts';
 import { mostLimits, whileMoving, within } from './patience.ts';
 
 type RunOptions = {
@@ -27,6 +28,12 @@ type RunOptions = {
 
 /** How long a page may take to load and to evaluate a look file, in milliseconds. */
 const loadLimit = 30_000;
+
+/** How long a page may take to turn to another look file; one that takes longer is loaded for it. */
+const turnLimit = 5000;
+
+/** How long after a run its windows are made ready for the next one, in milliseconds: its end comes first. */
+const restAfter = 300;
 
 /** How long a call that stops a page's script may take, in milliseconds. */
 const haltLimit = 2000;
@@ -51,16 +58,12 @@ export class Lane {
   readonly #isLate: boolean;
   #window: EngineWindow | null = null;
   #engine: Engine | null = null;
-  #conversation: Conversation | null = null;
+  #held: Held | null = null;
   /** Resolves when the browser of the present window has ended. */
   #gone: Promise<string> = new Promise(() => {});
-  #loaded = '';
-  /** What the loaded document said of its looks. */
-  #report: FileReport = { looks: [] };
-  #number = 0;
   #cut: (cut: Cut) => void = () => {};
   /** The looks that the present document has run, in their order. */
-  ran: string[] = [];
+  ran: Ran[] = [];
 
   /** With `isLate` what happens in real time gets more of it. */
   constructor(crew: Crew, index: number, origin: string, settings: Settings, isLate = false) {
@@ -72,33 +75,113 @@ export class Lane {
   }
 
   /**
-   * Loads the document of a look file unless it is there already, and says which looks it has.
+   * Sees to it that there is a document for a look file, and says which looks it has: the one that is there, if it is
+   * for that file or can be turned to it, or a new one. One that is to be `fresh` has run no look.
    * @throws LostError when the browser is gone
    */
   async open(bundle: Bundle, file: string, environment: Environment, fresh = false): Promise<FileReport> {
-    const wanted = `${bundle.id} ${file} ${JSON.stringify(environment)}`;
-    if (this.#loaded === wanted && !fresh && this.#window?.lost === null) return this.#report;
-    this.#loaded = '';
-    const late = (): Cut => new Cut(problem('look-endless', { doing: `Loading ${file}`, limit: loadLimit }));
+    const entry = bundle.entries.find((one) => one.file === file)!;
+    const world = worldOf(entry, environment, this.#settings);
+    const there = await this.#documentOf(environment);
+    if (there && there.world === world) {
+      const isFresh = there.isOwn && there.ran.length === 0;
+      if (there.present?.entry.script === entry.script && (isFresh || !fresh)) return there.present.report;
+      const report = fresh && there.present ? null : await this.#turn(bundle, there, entry);
+      if (report) return report;
+    }
+    this.#leave();
     try {
-      const window = await this.#take(environment.pointer);
-      const cut = this.#nextCut();
-      await this.#conversation!.hush();
-      await window.apply(environment);
-      const token = this.#conversation!.begin(bundle);
-      const load = window.load(`${this.#origin}${documentPath(bundle, file)}`);
-      await this.#whileMoving(loadLimit, Promise.race([load, cut]), () => 0, late);
-      const now = Date.parse(this.#settings.now);
-      const call = `__sguardo.file(${JSON.stringify(token)}, ${now})`;
-      const asked = window.evaluate(call, mostLimits * loadLimit + haltLimit);
-      const report = readFileReport(await this.#whileMoving(loadLimit, Promise.race([asked, cut]), () => 0, late));
+      const said = await this.#load(bundle, entry, environment, 'file');
+      const report = readFileReport(said);
       if (!report) throw new Cut(problem('page-forged'));
-      this.#loaded = wanted;
-      this.#report = report;
-      this.ran = [];
+      if ('looks' in report) this.#hold({ world, present: { entry, report } });
       return report;
     } catch (error) {
       return { problem: await this.#recover(error), stack: null };
+    }
+  }
+
+  /**
+   * The run has ended: before long the window gets a document in which the frame and nothing else was evaluated, so
+   * that whatever look file the next run begins with is there at once.
+   */
+  rest(bundle: Bundle, environment: Environment): void {
+    const [entry] = bundle.entries;
+    const held = this.#held;
+    const window = this.#window;
+    if (!entry?.styles || !held || !window || window.lost !== null || held.document?.present === null) return;
+    const { runs } = held;
+    const warm = async (): Promise<void> => {
+      held.document = null;
+      const isWarm = await this.#load(bundle, entry, environment, 'warm');
+      if (isWarm === true) this.#hold({ world: worldOf(entry, environment, this.#settings), present: null });
+    };
+    const begin = (): void => {
+      // Whoever has begun another run meanwhile does not wait for this.
+      if (held.runs === runs && window.lost === null) held.ready = warm().catch(() => this.#leave());
+    };
+    setTimeout(begin, restAfter).unref();
+  }
+
+  /** Loads a look file's document anew, and calls a function of its page. */
+  async #load(bundle: Bundle, { file }: BundledLooks, environment: Environment, name: 'file' | 'warm') {
+    const late = (): Cut => new Cut(problem('look-endless', { doing: `Loading ${file}`, limit: loadLimit }));
+    const window = await this.#take(environment.pointer);
+    const { conversation } = this.#held!;
+    const cut = this.#nextCut();
+    await conversation.hush();
+    await window.apply(environment);
+    const token = conversation.begin(bundle);
+    const load = window.load(`${this.#origin}${documentPath(bundle, file)}`);
+    await this.#whileMoving(loadLimit, Promise.race([load, cut]), () => 0, late);
+    const call = `__sguardo.${name}(${JSON.stringify(token)}, ${Date.parse(this.#settings.now)})`;
+    const asked = window.evaluate(call, mostLimits * loadLimit + haltLimit);
+    return this.#whileMoving(loadLimit, Promise.race([asked, cut]), () => 0, late);
+  }
+
+  /** A document has been made. */
+  #hold(made: Pick<LookDocument, 'world' | 'present'>): void {
+    this.ran = [];
+    const isQuiet = asksNothing(this.#window!);
+    this.#held!.document = { ...made, isOwn: true, isQuiet, shown: new Set(), ran: this.ran };
+  }
+
+  /** The document that the lane's window shows, if it can be used; null when there is none. */
+  async #documentOf({ pointer }: Environment): Promise<LookDocument | null> {
+    if (this.#window?.lost !== null) await this.#take(pointer);
+    const { document } = this.#held!;
+    if (document) this.ran = document.ran;
+    return document;
+  }
+
+  #leave(): void {
+    if (this.#held) this.#held.document = null;
+  }
+
+  /** Turns a document to another look file; null when that is not as good as a fresh one. */
+  async #turn(bundle: Bundle, document: LookDocument, entry: BundledLooks): Promise<FileReport | null> {
+    const { script, styles } = entry;
+    const window = this.#window!;
+    if (!styles || !mayTurn(document, window, this.#settings.isolate)) return null;
+    const late = (): Cut => new Cut(problem('look-endless', { doing: `Loading ${entry.file}`, limit: turnLimit }));
+    try {
+      const cut = this.#nextCut();
+      const { conversation } = this.#held!;
+      await conversation.hush();
+      conversation.goOn(bundle);
+      window.asked.clear();
+      const to = JSON.stringify({ script, styles });
+      const call = `__sguardo.turn(${JSON.stringify(conversation.token)}, ${to}, ${Date.parse(this.#settings.now)})`;
+      const asked = window.evaluate(call, mostLimits * turnLimit + haltLimit);
+      const report = readFileReport(await this.#whileMoving(turnLimit, Promise.race([asked, cut]), () => 0, late));
+      if (!report || !('looks' in report) || !isAsBuilt(report, entry)) return null;
+      const isOwn = document.present === null;
+      this.#held!.document = { ...document, present: { entry, report }, isOwn, isQuiet: asksNothing(window) };
+      return report;
+    } catch (error) {
+      // Whatever is wrong with the file is told by a document of its own.
+      await this.#recover(error);
+      return null;
     }
   }
 
@@ -107,9 +190,10 @@ export class Lane {
     const { recording = 'on', approved = null, isPhotographed = false, watched = false } = options;
     const { patience, settle, clock, now, network } = this.#settings;
     const timeLimit = this.#limitOf(look);
-    const conversation = this.#conversation!;
-    const number = ++this.#number;
-    this.ran.push(look);
+    const held = this.#held!;
+    const { conversation } = held;
+    const number = ++held.looks;
+    this.ran.push({ file: held.document!.present!.entry.file, look });
     const { scheme } = environment;
     const request: LookRequest = {
       look,
@@ -149,8 +233,22 @@ export class Lane {
     }
     if (watched && this.#window?.lost === null) await this.#window.watch(false).catch(() => {});
     report.notes.push(...gathered.notes);
-    const asked = [...(this.#window?.asked ?? [])].filter((address) => !address.includes(fencePath));
-    return { report, trace: gathered.trace, shots: gathered.shots, asked };
+    const { trace, shots } = gathered;
+    return { report, trace, shots, asked: this.#askedFor(gathered) };
+  }
+
+  /** Addresses of what the document has asked for as far as this look's file is concerned. */
+  #askedFor({ trace, isOpaque }: Gathered): string[] {
+    const shown = [...trace.assets.keys()];
+    const document = this.#held?.document;
+    for (const address of shown) document?.shown.add(address);
+    const asked = new Set(this.#window?.asked);
+    // What an earlier file of the document has shown is not asked for again; what a canvas shows is not known.
+    if (document && !document.isOwn) {
+      for (const address of shown) asked.add(address);
+      if (isOpaque) for (const address of this.#window?.kept ?? []) asked.add(address);
+    }
+    return [...asked];
   }
 
   #whileMoving<T>(limit: number, promise: Promise<T>, progress: () => number, late: () => Cut): Promise<T> {
@@ -182,13 +280,13 @@ export class Lane {
 
   /** How long a look may take without progress: what its file says, or the configuration. */
   #limitOf(look: string): number {
-    const declared = 'looks' in this.#report ? this.#report.looks.find((one) => one.look === look) : undefined;
+    const declared = this.#held?.document?.present?.report.looks.find((one) => one.look === look);
     return declared?.timeLimit ?? this.#settings.timeLimit;
   }
 
   /** The document could not be brought back to where it was: the next look gets another one. */
   async #giveUpDocument(): Promise<void> {
-    this.#loaded = '';
+    this.#leave();
     await this.#window!.clearStorage(this.#origin);
   }
 
@@ -200,13 +298,18 @@ export class Lane {
     this.#window = window;
     this.#engine = engine;
     this.#gone = engine.gone;
-    const conversation = new Conversation(window, this.#origin);
-    this.#conversation = conversation;
+    const held = await heldIn(window, this.#origin);
+    this.#held = held;
+    const { conversation } = held;
     window.handlers = {
       message: (text) => conversation.receive(text),
       request: (request) => conversation.request(request),
       dialog: (type, text) => conversation.note(`A dialog (${type}: “${text}”) opened and was dismissed.`),
-      left: (url) => this.#cut(new Cut(problem('page-left', { url }))),
+      left: (url) => {
+        // It may leave long after a run has ended.
+        held.document = null;
+        this.#cut(new Cut(problem('page-left', { url })));
+      },
       lost: ({ what }) => this.#cut(new Cut(problem(what === 'window' ? 'window-closed' : 'page-crashed'))),
     };
     return window;
@@ -225,7 +328,7 @@ export class Lane {
    * gone
    */
   async #recover(error: unknown): Promise<Problem> {
-    this.#loaded = '';
+    this.#leave();
     if (error instanceof LostError && error.what === 'browser') throw error;
     let wrong = this.#explain(error);
     if (wrong.code === 'page-crashed' || wrong.code === 'window-closed') {

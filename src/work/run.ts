@@ -13,7 +13,7 @@ import type { FileReport } from '../core/wire/wire.ts';
 import type { Crew } from './crew.ts';
 import { brokenBy, type Execution } from './execution.ts';
 import { type FinishContext, finishLook } from './finish.ts';
-import { infoOf, type Job, type LookTask, type WantedLook, wholeFile } from './job.ts';
+import { infoOf, type Job, type LookTask, type Ran, type WantedLook, wholeFile } from './job.ts';
 import { Lane } from './lane.ts';
 import { placeOf, type Plan, planned, planRun, rememberTimes } from './plan.ts';
 import { type Queue, queueOf } from './queue.ts';
@@ -176,7 +176,7 @@ function isAlone({ settings, dependsOnOthers }: RunSetup, { info, isolate }: Wan
 }
 
 /** True for a result that could have come of what ran before the look, or of a busy machine. */
-function isDoubtful({ verdict, problem: wrong }: FinishedLook, before: readonly string[], shares: boolean): boolean {
+function isDoubtful({ verdict, problem: wrong }: FinishedLook, before: readonly Ran[], shares: boolean): boolean {
   if (wrong?.code === 'look-endless') return true;
   return before.length > 0 && verdict !== 'passed' && !(verdict === 'new' && shares);
 }
@@ -221,17 +221,22 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
 }
 
 /** Lets every lane work until nothing is left. When one fails, the others end after the looks that they are at. */
-async function workInLanes(setup: RunSetup, port: Port, stop: () => void): Promise<void> {
+async function workInLanes(setup: RunSetup, plan: Plan, port: Port, stop: () => void): Promise<void> {
   const { bundle, settings, crew, origin, conditions } = setup;
   if (conditions.isCold) for (let index = 0; index < conditions.lanes; index++) crew.discard(index);
-  const works = Array.from({ length: conditions.lanes }, (_, index) => {
-    const lane = new Lane(crew, index, origin, settings, conditions.isLate);
-    return work(port, bundle, lane).catch((error: unknown) => {
+  const lanes = Array.from(
+    { length: conditions.lanes },
+    (_, index) => new Lane(crew, index, origin, settings, conditions.isLate),
+  );
+  const works = lanes.map((lane) =>
+    work(port, bundle, lane).catch((error: unknown) => {
       stop();
       throw error;
-    });
-  });
+    }),
+  );
   for (const end of await Promise.allSettled(works)) if (end.status === 'rejected') throw end.reason;
+  const [first] = plan.environments;
+  if (first) for (const lane of lanes) lane.rest(bundle, first);
 }
 
 /** Runs the selected looks of a bundle. Resolves when every one has a result, or the signal has stopped the run. */
@@ -258,7 +263,7 @@ export async function runLooks(setup: RunSetup): Promise<void> {
     for (const environment of plan.environments)
       opening.whole({ id: -1, file, environment, repetition: 1 }, brokenBy(wrong));
   const port = portOf(setup, queueOf(plan.jobs, signal), opening, finishing);
-  const fault = await workInLanes(setup, port, stop).then(
+  const fault = await workInLanes(setup, plan, port, stop).then(
     () => null,
     (error: unknown) => ({ error }),
   );

@@ -9,7 +9,7 @@ import type { FileReport } from '../core/wire/wire.ts';
 import { confirm } from './confirm.ts';
 import { browserIsGone } from './crew.ts';
 import { brokenBy, type Execution } from './execution.ts';
-import type { Job, LookTask, Task } from './job.ts';
+import type { Job, LookTask, Ran, Task } from './job.ts';
 import type { Lane } from './lane.ts';
 
 /** Where a worker gets its tasks and brings what came of them. */
@@ -19,7 +19,7 @@ export type Port = {
   /** A look file was opened, or could not be. */
   opened(job: Job, report: FileReport): void;
   /** A look was run in a document that had run the looks in `before` already. */
-  done(task: LookTask, execution: Execution, before: string[]): void;
+  done(task: LookTask, execution: Execution, before: Ran[]): void;
   /** Finishes an execution that is not the last word yet. */
   finish(task: LookTask, execution: Execution): Promise<FinishedLook>;
   confirmed(look: FinishedLook): void;
@@ -44,8 +44,8 @@ async function attempt<T>(work: () => Promise<T>): Promise<{ value: T } | { lost
   }
 }
 
-/** In which document a look is run: a fresh one or that of its file; and which looks are run there first. */
-type How = { isFresh: boolean; after?: readonly string[]; watched?: boolean };
+/** In which document a look is run: a fresh one or one that others share; and which looks are run there first. */
+type How = { isFresh: boolean; after?: readonly Ran[]; watched?: boolean };
 
 /** Runs one look. */
 async function runOnce(
@@ -55,9 +55,12 @@ async function runOnce(
   { isFresh, after = [], watched = false }: How,
 ): Promise<Execution> {
   const tried = await attempt(async () => {
-    const report = await lane.open(bundle, job.file, job.environment, isFresh);
+    for (const [i, { file, look }] of after.entries()) {
+      const opened = await lane.open(bundle, file, job.environment, isFresh && i === 0);
+      if ('looks' in opened) await lane.run(look, job.environment);
+    }
+    const report = await lane.open(bundle, job.file, job.environment, isFresh && after.length === 0);
     if ('problem' in report) return brokenBy(report.problem, report.stack);
-    for (const look of after) await lane.run(look, job.environment);
     return lane.run(info.look, job.environment, { approved, isPhotographed, watched });
   });
   return 'lost' in tried ? brokenBy(tried.lost) : tried.value;
@@ -90,7 +93,7 @@ export async function work(port: Port, bundle: Bundle, lane: LaneUse): Promise<v
       const { task: again, before, first } = task;
       // It costs some speed, so only what has not ended once is watched.
       const watched = first.problem?.code === 'look-endless';
-      const run = async (after: readonly string[] = []): Promise<FinishedLook> =>
+      const run = async (after: readonly Ran[] = []): Promise<FinishedLook> =>
         port.finish(again, await runLook(bundle, lane, again, { isFresh: true, after, watched }));
       port.confirmed(await confirm(first, before, { alone: () => run(), after: run }));
       continue;

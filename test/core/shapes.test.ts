@@ -120,7 +120,8 @@ describe('messages of a page', () => {
       dependsOn: [],
       reuse: true,
     };
-    expect(readFileReport({ looks: [declared] })).not.toBeNull();
+    const said = { isPlain: true, styles: ['/assets/a.css'] };
+    expect(readFileReport({ looks: [declared], ...said })).not.toBeNull();
     for (const other of [
       null,
       { looks: [{}] },

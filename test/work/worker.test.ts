@@ -9,7 +9,7 @@ import { type Port, work } from '../../src/work/worker.ts';
 const bundle = {} as Bundle;
 const job = { id: 1, file: 'src/Buoy.look.tsx', repetition: 1 } as Job;
 const crashed: FileReport = { problem: problem('page-crashed'), stack: null };
-const fine: FileReport = { looks: [] };
+const fine: FileReport = { looks: [], isPlain: true, styles: [] };
 
 /** Opens one file in a lane that gives these reports in turn; what the port is told of it, and how often it tried. */
 async function opening(...reports: FileReport[]): Promise<{ told: FileReport[]; tries: number }> {

@@ -30,7 +30,7 @@ export type Resting = Omit<Basis, 'key'> & {
 };
 
 /** Addresses of Sguardo's own: what they hold is known by other means. */
-const own = /^\/(assets|look|sguardo-fence)\//;
+const own = /^\/(assets|look)\//;
 
 /**
  * Paths of files among the addresses that a look's document has asked for, that are its `origin`'s own and that no

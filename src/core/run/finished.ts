@@ -23,7 +23,7 @@ export type FinishedLook = Outcome & {
   info: LookInfo;
   captures: FinishedCapture[];
   timeline: Timeline;
-  /** Addresses of everything that its document has asked for so far. */
+  /** Addresses of everything that its document has asked for so far, for its look file and the looks of it. */
   asked: string[];
   /** Files that moments show, by hash. */
   files: Map<string, KeptFile>;

@@ -129,6 +129,7 @@ const input = either(
 );
 const ask = either(
   fields({ do: oneOf('input'), events: list(input, 1_000_000) }),
+  fields({ do: oneOf('nothing') }),
   fields({ do: oneOf('capture'), name, clip: box, beyond: truth, step: id, moment: id, unseen: ids, opaque: truth }),
 );
 const reply = fields({ status: whole(200, 599), headers: record(text()), body: text(100_000_000) });
@@ -159,7 +160,7 @@ const declared = fields({
 });
 
 const fileReport = either(
-  fields({ looks: list(declared, 100_000) }),
+  fields({ looks: list(declared, 100_000), isPlain: truth, styles: list(text(10_000), 10_000) }),
   fields({ problem, stack: nullable(text()) }),
 ) as Shape<FileReport>;
 

@@ -1,9 +1,6 @@
 /** The host name under which pages see the stage: the same in every run, whatever port the service got. */
 export const stageHost = 'looks.localhost';
 
-/** Where a page's requests go that only tell that all before them have reached the host. */
-export const fencePath = '/sguardo-fence/';
-
 /** The function of a page through which the documents of its frames are given its time. */
 export const frameDoor = '__sguardoFrame';
 

@@ -29,7 +29,7 @@ export type CaptureAsk = {
 };
 
 /** What a page can ask its host to do while it waits. */
-export type Ask = { do: 'input'; events: InputRequest[] } | CaptureAsk;
+export type Ask = { do: 'input'; events: InputRequest[] } | { do: 'nothing' } | CaptureAsk;
 
 /** A request that a page made and that waits for what becomes of it. */
 export type PausedRequest = {
@@ -65,7 +65,6 @@ export type Files = {
 export type AskedRequest = PausedRequest & {
   /** It is for a file of the bundle. */
   asset: boolean;
-  files: Files;
 };
 
 /** One look to run. */
@@ -106,6 +105,9 @@ export type LookReport = {
   evidence: Evidence[];
 };
 
+/** A look file to which a document is turned: its script, and the sheets that it shows, by their address paths. */
+export type LookScript = { script: string; styles: string[] };
+
 /** What a look file's document says when it is asked for its looks. */
 export type FileReport =
   | {
@@ -119,6 +121,10 @@ export type FileReport =
         dependsOn: string[];
         reuse: boolean;
       }[];
+      /** Evaluating it has left nothing in the document but its style sheets: other look files may come after it. */
+      isPlain: boolean;
+      /** Address paths of those sheets, in their order. */
+      styles: string[];
     }
   | { problem: Problem; stack: string | null };
 
@@ -126,9 +132,17 @@ export type FileReport =
 export type PageGlobal = {
   /** Evaluates the look file, at the time `now`, as looks begin. Nothing of the project runs before. */
   file(token: string, now: number): Promise<FileReport>;
+  /** Evaluates the frame and nothing else, so that the document can be turned to any look file. */
+  warm(token: string, now: number): Promise<boolean>;
+  /**
+   * Turns the document to another look file, as if it had been loaded for it: null when it cannot be, since the files
+   * and looks so far have left more than nothing.
+   */
+  turn(token: string, to: LookScript, now: number): Promise<FileReport | null>;
   run(token: string, request: LookRequest): Promise<LookReport>;
   /** What is replaced now of the platform's functions, by name. */
   replaced(): string[];
-  reply(token: string, id: number, error: string | null): void;
+  /** What was asked for is done, and these are the files that the page had asked for before it asked. */
+  reply(token: string, id: number, error: string | null, files: Files): void;
   request(token: string, request: AskedRequest): void;
 };

@@ -14,6 +14,9 @@ export const hostBinding = '__sguardoHost';
 /** Requests that end by themselves and change what a page shows (DevTools protocol, Network.ResourceType). */
 const fileTypes = new Set(['Stylesheet', 'Image', 'Font', 'Script', 'TextTrack', 'Manifest', 'Other']);
 
+/** Requests that are made again whenever a page wants the same again (DevTools protocol, Network.ResourceType). */
+const repeatedTypes = new Set(['Document', 'XHR', 'Fetch', 'EventSource', 'Ping', 'Preflight', 'WebSocket']);
+
 /** How long a running script takes to be paused at most, in milliseconds, on a busy machine. */
 const pauseLimit = 2000;
 
@@ -68,6 +71,7 @@ export class ChromiumWindow implements EngineWindow {
   #paused: ((stack: string) => void) | null = null;
   hasLostMouse = false;
   readonly asked = new Set<string>();
+  readonly kept = new Set<string>();
   /** Requests for files that are under way. */
   readonly #files = new Set<string>();
   #filesAsked = 0;
@@ -156,6 +160,7 @@ export class ChromiumWindow implements EngineWindow {
   async load(url: string): Promise<void> {
     this.#files.clear();
     this.asked.clear();
+    this.kept.clear();
     const loaded = new Promise<void>((resolve, reject) => {
       this.#loading = { loaded: resolve, failed: reject };
     });
@@ -289,7 +294,10 @@ export class ChromiumWindow implements EngineWindow {
         break;
       }
       case 'Network.requestWillBeSent':
-        if (!params.request.url.startsWith('data:')) this.asked.add(params.request.url);
+        if (!params.request.url.startsWith('data:')) {
+          this.asked.add(params.request.url);
+          if (!repeatedTypes.has(params.type)) this.kept.add(params.request.url);
+        }
         // Documents and the scripts of workers, which the browser asks for itself, end in another session.
         if (!fileTypes.has(params.type) || !params.requestId.includes('.')) break;
         this.#files.add(params.requestId);

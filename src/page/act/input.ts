@@ -3,7 +3,6 @@ import { isKey, modifierBits } from '../../core/input/keys.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { InputRequest } from '../../core/wire/wire.ts';
 import { ask } from '../host/host.ts';
-import { append } from '../host/natives.ts';
 import { pointerMoved } from './pointer.ts';
 import { nextTask, runDue } from '../time/time.ts';
 
@@ -14,35 +13,33 @@ export const clickAt = ([x, y]: [number, number]): InputRequest[] => [
   { kind: 'up', x, y, button: 'left', clicks: 1, modifiers: 0 },
 ];
 
-let pointerUsed = false;
-let keysUsed = false;
+let isUsed = false;
 
 /** Sends input and lets the page react: the handlers have run, and what they scheduled for at once has too. */
 export async function send(look: number, events: InputRequest[]): Promise<void> {
-  for (const event of events) {
-    if (event.kind === 'key') {
-      keysUsed = true;
-      continue;
-    }
-    pointerUsed = true;
-    pointerMoved([event.x, event.y]);
-  }
+  isUsed = true;
+  for (const event of events) if (event.kind !== 'key') pointerMoved([event.x, event.y]);
   await ask(look, { do: 'input', events });
   await nextTask();
   await runDue();
 }
 
+/** Nobody has it on a keyboard, and nothing listens to it. */
+const unusedKey = 'F13';
+
 /**
- * Takes the pointer out of the page, where it is when a look begins. A page that was used by keys shows the focus
- * until it is clicked on: that would go on in the next look.
+ * Takes the pointer out of the page, where it is when a look begins. A page that was clicked on shows no focus that a
+ * script moves until a key is pressed: that would go on in the next look, while a fresh page shows it.
  */
 export async function releaseInput(look: number): Promise<void> {
-  const events: InputRequest[] = keysUsed ? clickAt([0, 0]) : [];
-  if (keysUsed || pointerUsed) append(events, { kind: 'move', x: -1, y: -1, button: 'none' });
-  keysUsed = false;
-  pointerUsed = false;
   pointerMoved(null);
-  if (events.length > 0) await ask(look, { do: 'input', events });
+  if (!isUsed) return;
+  isUsed = false;
+  const events: InputRequest[] = [
+    { kind: 'key', key: unusedKey, modifiers: 0 },
+    { kind: 'move', x: -1, y: -1, button: 'none' },
+  ];
+  await ask(look, { do: 'input', events });
 }
 
 /** `Control+Enter` as input. @throws ProblemError `bad-step` for what is no key */

@@ -1,5 +1,5 @@
 /** The page's side of the conversation with its host. */
-import type { Ask, AskedRequest, FromPage, RequestFate } from '../../core/wire/wire.ts';
+import type { Ask, AskedRequest, Files, FromPage, RequestFate } from '../../core/wire/wire.ts';
 import { native } from './natives.ts';
 
 declare global {
@@ -7,7 +7,7 @@ declare global {
 }
 
 // No Map: a component that replaces a function of maps would cut the page off from its host.
-const waiting: Record<number, { resolve(): void; reject(error: Error): void } | undefined> = {};
+const waiting: Record<number, { resolve(files: Files): void; reject(error: Error): void } | undefined> = {};
 let next = 1;
 let token = '';
 let onRequest: (request: AskedRequest) => void = () => {};
@@ -28,8 +28,11 @@ type Untold<T> = T extends unknown ? Omit<T, 'token'> : never;
 /** Says something to the host. */
 export const post = (message: Untold<FromPage>): void => say(native.stringify({ ...message, token }));
 
-/** Asks the host to do something for a look and resolves when it is done. */
-export function ask(look: number, what: Ask): Promise<void> {
+/**
+ * Asks the host to do something for a look and resolves when it is done, with the files that the page asks for: it
+ * hears of all that the page does in its order.
+ */
+export function ask(look: number, what: Ask): Promise<Files> {
   const id = next++;
   return new Promise((resolve, reject) => {
     waiting[id] = { resolve, reject };
@@ -38,10 +41,10 @@ export function ask(look: number, what: Ask): Promise<void> {
 }
 
 /** The host has done what was asked. */
-export function reply(id: number, error: string | null): void {
+export function reply(id: number, error: string | null, files: Files): void {
   const pending = waiting[id];
   delete waiting[id];
-  if (error === null) pending?.resolve();
+  if (error === null) pending?.resolve(files);
   else pending?.reject(new Error(error));
 }
 

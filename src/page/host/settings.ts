@@ -1,13 +1,17 @@
 /** What the host has set for the look that runs. */
 import type { LookRequest } from '../../core/wire/wire.ts';
 
-let settings: Pick<LookRequest, 'patience' | 'settle' | 'clock' | 'network' | 'isLate'> = {
+let settings: Pick<LookRequest, 'number' | 'patience' | 'settle' | 'clock' | 'network' | 'isLate'> = {
+  number: 0,
   patience: 2000,
   settle: 1000,
   clock: 'look',
   network: [],
   isLate: false,
 };
+
+/** The number of the look that runs. */
+export const lookNumber = (): number => settings.number;
 
 /** How long checks and waits are retried, in milliseconds of the look's time. */
 export const patience = (): number => settings.patience;

@@ -9,7 +9,7 @@ import { answerRequest, handleRequests } from '../host/host.ts';
 import { networkOrigins } from '../host/settings.ts';
 import { type Recording, recordingNow } from '../record/recording.ts';
 import { wait } from '../time/time.ts';
-import { arrived, beaconArrived, isFence, requestsNow } from './requests.ts';
+import { beaconArrived, requestsNow } from './requests.ts';
 import { declaredRoutes, type Route, routeFor } from './routes.ts';
 
 function toReply(init: AnswerInit, asked: AskedRequest): Reply {
@@ -97,8 +97,6 @@ async function decide(asked: AskedRequest): Promise<void> {
   const recording = recordingNow();
   const url = addressOf(asked.url);
   const path = url?.origin === location.origin ? url.pathname + url.search : asked.url;
-  arrived(asked.files);
-  if (isFence(path)) return answerRequest(asked.id, 'refuse');
   requestsNow().events++;
   beaconArrived(asked.url);
   const close = mark(recording, asked, path);

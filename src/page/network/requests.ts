@@ -1,7 +1,8 @@
 /** The requests of scripts: how many are under way, and whose they are. */
-import { fencePath } from '../../core/wire/stage.ts';
 import type { Files } from '../../core/wire/wire.ts';
+import { ask } from '../host/host.ts';
 import { native } from '../host/natives.ts';
+import { lookNumber } from '../host/settings.ts';
 
 /**
  * Requests of one look. One that a look has left behind counts among that look's own, however late it settles, and its
@@ -63,8 +64,8 @@ let filesAsked: number | null = null;
 /** A beacon, perhaps, has reached its host. */
 export const beaconArrived = (url: string): void => void delete requests.beacons[url];
 
-/** A request has reached its host, which says how many files are on their way. */
-export function arrived({ loading, asked }: Files): void {
+/** The host has said how many files are on their way. */
+function arrived({ loading, asked }: Files): void {
   if (requests.loading !== loading || (filesAsked !== null && filesAsked !== asked)) {
     requests.events++;
     requests.fileEvents++;
@@ -73,18 +74,10 @@ export function arrived({ loading, asked }: Files): void {
   filesAsked = asked;
 }
 
-let nextFence = 1;
-
-/**
- * Resolves when every request that the page has made so far has reached its host, and is known here: requests keep
- * their order, and this one is the last.
- */
-export async function fence(): Promise<void> {
-  await native.fetch(`${fencePath}${nextFence++}`).catch(() => {});
+/** Learns from the host which files the page has asked for so far, and which of them are on their way. */
+export async function learnFiles(): Promise<void> {
+  arrived(await ask(lookNumber(), { do: 'nothing' }));
 }
-
-/** True for the request of a fence, which is refused at once: that it has come is all there is to it. */
-export const isFence = (path: string): boolean => path.startsWith(fencePath);
 
 /**
  * Counts a request until it and the reading of its body have settled; the promise is for the look that made it only.

@@ -35,6 +35,9 @@ export const chancePin: Pin = {
       return parts.join('-') as ReturnType<Crypto['randomUUID']>;
     };
   },
+  evaluate() {
+    seed = 0x4c4b;
+  },
   begin() {
     seed = 0x5347;
   },

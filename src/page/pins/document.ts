@@ -25,8 +25,8 @@ const isKeptByLibrary = (node: Node): boolean =>
   node instanceof HTMLStyleElement &&
   (Object.keys(node.dataset).length > 0 || (node.textContent === '' && (node.sheet?.cssRules.length ?? 0) > 0));
 
-/** A sheet that the bundle loads with a module that is imported late: the module is not evaluated again. */
-const isOfBundle = (node: Node): boolean =>
+/** True for a sheet that the bundle loads with a module. */
+export const isOfBundle = (node: Node): node is HTMLLinkElement =>
   node instanceof HTMLLinkElement &&
   /^(stylesheet|modulepreload|preload)$/.test(node.rel) &&
   node.href.startsWith(`${location.origin}/assets/`);
@@ -36,13 +36,30 @@ function restoreNodes(): string[] {
   for (const node of [...document.body.childNodes]) if (!bodyNodes.has(node)) node.remove();
   for (const node of [...document.head.childNodes]) {
     if (headNodes.has(node) || isKeptByLibrary(node)) continue;
-    // It cannot be told which looks want it; a fresh document loads it again for those that do.
+    // Its module is not evaluated again, and it cannot be told which looks want it; a fresh document loads it again for
+    // those that do.
     if (isOfBundle(node)) left.push('it loaded a style sheet late');
     else node.remove();
   }
   for (const node of headNodes) if (!node.isConnected) left.push('it removed something from the head');
   for (const node of bodyNodes) if (!node.isConnected) left.push('it removed something from the body');
   return left;
+}
+
+/** True when nodes of the document around the look are others than they were, sheets of the bundle aside. */
+function hasOtherNodes(): boolean {
+  const isOther = (node: Node): boolean => !headNodes.has(node) && !isOfBundle(node);
+  return (
+    [...document.head.childNodes].some(isOther) || [...document.body.childNodes].some((node) => !bodyNodes.has(node))
+  );
+}
+
+const isLike = (element: Element, wanted: Attributes): boolean =>
+  JSON.stringify(attributesOf(element)) === JSON.stringify(wanted);
+
+/** What the head holds now belongs to every look. */
+export function settleHead(): void {
+  headNodes = new Set(document.head.childNodes);
 }
 
 /** The address that a look begins and ends at. `address` is what the component sees as the page's own. */
@@ -65,11 +82,17 @@ export const documentPin: Pin = {
     bodyNodes = new Set(body.childNodes);
     adopted = [...document.adoptedStyleSheets];
   },
+  isMarked() {
+    const { documentElement, body, title, adoptedStyleSheets: sheets } = document;
+    if (location.href !== start.url || title !== start.title || sheets.length !== adopted.length) return true;
+    return hasOtherNodes() || !isLike(documentElement, start.html) || !isLike(body, start.body);
+  },
   end() {
     const left = restoreNodes();
     restoreAttributes(document.documentElement, start.html);
     restoreAttributes(document.body, start.body);
-    document.title = start.title;
+    // Setting it adds an element to a head without one.
+    if (document.title !== start.title) document.title = start.title;
     window.getSelection()?.removeAllRanges();
     (document.activeElement as HTMLElement | null)?.blur?.();
     window.scrollTo(0, 0);

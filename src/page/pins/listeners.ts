@@ -11,6 +11,8 @@ type Listening = {
 
 let listening: Listening[] = [];
 let tracking = false;
+/** What modules listen to, rather than a look. */
+let lastingly: Listening[] = [];
 
 /** `onclick` and its kind, as they were before the first look. */
 let handlers: { holder: Record<string, unknown>; name: string; value: unknown }[] = [];
@@ -33,13 +35,25 @@ export const listeners: Pin = {
     const add = native.addEventListener;
     EventTarget.prototype.addEventListener = function (this: EventTarget | undefined, type, listener, options) {
       const target = this ?? window;
-      if (tracking && listener && lasting(target)) listening.push({ target, type, listener, options });
+      if (listener && lasting(target)) {
+        if (tracking) listening.push({ target, type, listener, options });
+        else lastingly.push({ target, type, listener, options });
+      }
       add.call(target, type, listener, options);
+    };
+    const remove = native.removeEventListener;
+    EventTarget.prototype.removeEventListener = function (this: EventTarget | undefined, type, listener, options) {
+      const target = this ?? window;
+      const isIt = (one: Listening): boolean => one.target === target && one.type === type && one.listener === listener;
+      if (!tracking && lasting(target)) lastingly = lastingly.filter((one) => !isIt(one));
+      remove.call(target, type, listener, options);
     };
   },
   settle() {
     handlers = handlersNow();
+    lastingly = [];
   },
+  isMarked: () => lastingly.length > 0 || handlers.some(({ holder, name, value }) => holder[name] !== value),
   begin() {
     tracking = true;
   },

@@ -3,6 +3,8 @@ import type { Pin } from './pin.ts';
 
 /** Those that observe something now. */
 let active = new Set<object>();
+/** A module observes something, rather than a look. */
+let isWatching = false;
 
 /** True when somebody would hear of a change of the layout. */
 export const isObserved = (): boolean => active.size > 0;
@@ -13,6 +15,7 @@ function watch(prototype: Observing): void {
   const { observe, disconnect } = prototype;
   prototype.observe = function (...args) {
     active.add(this);
+    isWatching = true;
     observe.apply(this, args);
   };
   prototype.disconnect = function () {
@@ -25,8 +28,21 @@ export const observersPin: Pin = {
   install() {
     watch(ResizeObserver.prototype as Observing);
     watch(IntersectionObserver.prototype as Observing);
+    const { observe } = MutationObserver.prototype;
+    MutationObserver.prototype.observe = function (target, options) {
+      isWatching = true;
+      observe.call(this, target, options);
+    };
   },
+  settle() {
+    isWatching = false;
+  },
+  isMarked: () => isWatching,
   begin() {
     active = new Set();
+  },
+  end() {
+    isWatching = false;
+    return [];
   },
 };

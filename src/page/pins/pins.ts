@@ -9,6 +9,7 @@ import { framesPin } from './frames.ts';
 import { listeners } from './listeners.ts';
 import { observersPin } from './observers.ts';
 import type { Pin, Report } from './pin.ts';
+import { registries } from './registries.ts';
 import { storage } from './storage.ts';
 import { timersPin } from './timers.ts';
 import { world } from './world.ts';
@@ -21,6 +22,7 @@ const pins: readonly Pin[] = [
   framesPin,
   observersPin,
   listeners,
+  registries,
   storage,
   doors,
   documentPin,
@@ -32,10 +34,18 @@ export function installPins(): void {
   for (const pin of pins) pin.install();
 }
 
-/** After the look file has been evaluated. */
+/** Before the first look file is evaluated; after it, when it has left marks. */
 export function settlePins(): void {
   for (const pin of pins) pin.settle?.();
 }
+
+/** Before a look file is evaluated. */
+export function evaluatePins(): void {
+  for (const pin of pins) pin.evaluate?.();
+}
+
+/** True when something outlives the looks of the document that other look files would not have found there. */
+export const isMarked = (): boolean => pins.some((pin) => pin.isMarked?.());
 
 /** Before a look. */
 export function beginPins(request: LookRequest, report: Report): void {

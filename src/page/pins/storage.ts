@@ -29,6 +29,7 @@ export const storage: Pin = {
       return getDirectory.call(this);
     };
   },
+  isMarked: () => opened.length > 0,
   end() {
     const left = opened;
     opened = [];

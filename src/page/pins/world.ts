@@ -22,30 +22,25 @@ CustomElementRegistry Animation KeyframeEffect DataTransfer Clipboard IDBFactory
 /** Single objects whose own functions are replaced as easily. */
 const objects = ['JSON', 'Math', 'Reflect', 'Intl', 'console', 'navigator', 'history', 'crypto', 'performance', 'CSS'];
 
-/** An object with its own properties as they were: a value each, or a pair of functions. */
-type Holder = {
-  path: string;
-  object: Record<PropertyKey, unknown>;
-  keys: PropertyKey[];
-  isAccessor: boolean[];
-  /** The value, or the function that gets it. */
-  values: unknown[];
-  setters: unknown[];
-};
+/** A property as it was: a value, or the functions that get and set it. */
+type Property = { key: PropertyKey; isAccessor: boolean; value: unknown; setter: unknown };
+
+/** An object with its own properties: the names of all, and those that can be changed. */
+type Holder = { path: string; object: Record<PropertyKey, unknown>; keys: PropertyKey[]; properties: Property[] };
 
 let holders: Holder[] = [];
 
 function remember(path: string, object: object): Holder {
   const keys = ownKeys(object);
-  const holder: Holder = { path, object: object as Holder['object'], keys, isAccessor: [], values: [], setters: [] };
-  for (let i = 0; i < keys.length; i++) {
-    const { value, get, set } = getOwnPropertyDescriptor(object, keys[i]!)!;
+  const properties: Property[] = [];
+  for (const key of keys) {
+    const { value, get, set, writable, configurable } = getOwnPropertyDescriptor(object, key)!;
     const isAccessor = get !== undefined || set !== undefined;
-    holder.isAccessor[i] = isAccessor;
-    holder.values[i] = isAccessor ? get : value;
-    holder.setters[i] = set;
+    // Thousands of constants need not be looked at after every look.
+    if (!configurable && (isAccessor || !writable)) continue;
+    properties.push({ key, isAccessor, value: isAccessor ? get : value, setter: set });
   }
-  return holder;
+  return { path, object: object as Holder['object'], keys, properties };
 }
 
 /** Globals that change by themselves. */
@@ -71,10 +66,10 @@ const isNothing = (a: PropertyDescriptor | undefined): boolean =>
 /** They make no object for each answer: a fingerprint of thousands of properties must cost next to nothing. */
 const { getterOf, setterOf, is } = native;
 
-function isAsBefore({ object, keys, isAccessor, values, setters }: Holder, i: number): boolean {
-  const key = keys[i]!;
-  if (isAccessor[i]) return getterOf.call(object, key) === values[i] && setterOf.call(object, key) === setters[i];
-  return is(object[key], values[i]);
+function isAsBefore(object: Holder['object'], { key, isAccessor, value, setter }: Property): boolean {
+  if (isAccessor) return getterOf.call(object, key) === value && setterOf.call(object, key) === setter;
+  const now = object[key];
+  return now === value || is(now, value);
 }
 
 const nameOf = (path: string, key: PropertyKey): string => {
@@ -91,14 +86,14 @@ const isMark = (path: string, key: PropertyKey): boolean =>
   (path === '' && typeof key === 'symbol');
 
 // Only what was taken beforehand is used from here on: this looks at functions that a look may have replaced.
-function differences(holder: Holder, found: string[]): void {
-  const { path, object, keys } = holder;
-  const now = ownKeys(object);
-  for (let i = 0; i < keys.length; i++) {
-    const key = keys[i]!;
-    if (path === '' && restless.has(key)) continue;
-    if (!isAsBefore(holder, i)) found[found.length] = nameOf(path, key);
+function differences({ path, object, keys, properties }: Holder): PropertyKey[] {
+  const different: PropertyKey[] = [];
+  for (let i = 0; i < properties.length; i++) {
+    const property = properties[i]!;
+    if (!isAsBefore(object, property) && !(path === '' && restless.has(property.key)))
+      different[different.length] = property.key;
   }
+  const now = ownKeys(object);
   // What is new stands behind what was there: the search begins where the two part.
   let from = 0;
   while (from < now.length && now[from] === keys[from]) from++;
@@ -106,8 +101,9 @@ function differences(holder: Holder, found: string[]): void {
     const key = now[i]!;
     let known = isMark(path, key) || isNothing(getOwnPropertyDescriptor(object, key));
     for (let j = 0; j < keys.length && !known; j++) known = keys[j] === key;
-    if (!known) found[found.length] = nameOf(path, key);
+    if (!known) different[different.length] = key;
   }
+  return different;
 }
 
 /** What is no object, and no function: nothing else can hold on to it. */
@@ -115,16 +111,16 @@ const isPlain = (value: unknown): boolean =>
   value === null || (typeof value !== 'object' && typeof value !== 'function');
 
 /** Takes back plain values of the window: a flag that a library has set in one look is not set when the next begins. */
-function takeBack({ object, keys, isAccessor, values }: Holder): void {
-  const now = ownKeys(object);
-  for (let i = 0; i < now.length; i++) {
-    const key = now[i]!;
-    const { value, writable, configurable } = getOwnPropertyDescriptor(object, key)!;
-    if (!writable || !configurable || !isPlain(value) || value === undefined || restless.has(key)) continue;
+function takeBack({ object, properties }: Holder, changed: PropertyKey[]): void {
+  for (let i = 0; i < changed.length; i++) {
+    const key = changed[i]!;
+    const { value, writable, configurable } = getOwnPropertyDescriptor(object, key) ?? {};
+    if (!writable || !configurable || !isPlain(value)) continue;
     let at = 0;
-    while (at < keys.length && keys[at] !== key) at++;
-    if (at === keys.length) delete object[key];
-    else if (!isAccessor[at] && isPlain(values[at])) object[key] = values[at];
+    while (at < properties.length && properties[at]!.key !== key) at++;
+    const before = properties[at];
+    if (!before) delete object[key];
+    else if (!before.isAccessor && isPlain(before.value)) object[key] = before.value;
   }
 }
 
@@ -133,7 +129,11 @@ let found: string[] = [];
 /** Looks for what has been replaced since the look file was evaluated. */
 function look(): void {
   found = [];
-  for (let i = 0; i < holders.length; i++) differences(holders[i]!, found);
+  for (let i = 0; i < holders.length; i++) {
+    const { path } = holders[i]!;
+    const different = differences(holders[i]!);
+    for (let j = 0; j < different.length; j++) found[found.length] = nameOf(path, different[j]!);
+  }
 }
 
 /** What is replaced now; for a look that could not even be ended. */
@@ -150,8 +150,12 @@ export const world: Pin = {
   settle() {
     holders = snapshot();
   },
+  isMarked() {
+    look();
+    return found.length > 0;
+  },
   end() {
-    takeBack(holders[0]!);
+    takeBack(holders[0]!, differences(holders[0]!));
     look();
     const left: string[] = [];
     for (let i = 0; i < found.length; i++) left[i] = `it replaced ${found[i]}`;

@@ -47,6 +47,8 @@ async function take(name: string, until: number, current: Step, recording: Recor
     const { number } = recording;
     const { index } = current;
     const asked = { name, clip, beyond, step: index, moment, unseen, opaque: isOpaque() };
+    // Whether the moment is as approved is found out from all that led to it.
+    recording.send();
     await ask(number, { do: 'capture', ...asked }).catch((error: Error) =>
       fail('capture-failed', { name, width: clip[2], height: clip[3], error: error.message }),
     );

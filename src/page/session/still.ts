@@ -1,7 +1,7 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
 import { append, native } from '../host/natives.ts';
 import { networkOrigins } from '../host/settings.ts';
-import { fence, fileEvents, filesOnTheWay, traffic } from '../network/requests.ts';
+import { fileEvents, filesOnTheWay, learnFiles, traffic } from '../network/requests.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
 import { isObserved } from '../pins/observers.ts';
 import { isFramed, nextFrame } from '../time/frame.ts';
@@ -102,7 +102,7 @@ async function oneRound(): Promise<Unrest> {
     await Promise.race([Promise.all(images.map((image) => image.decode().catch(() => {}))), after(patience)]);
   holdMotion();
   // What ends or begins with a frame is seen only when one has come, however long a busy machine takes for it.
-  await Promise.all([nextFrame(), fence()]);
+  await Promise.all([nextFrame(), learnFiles()]);
   const isIdle = await idle();
   await runDue();
   if (mutationCount() !== before) return 'the document kept changing';
@@ -146,7 +146,7 @@ export async function cameOfIt(isOver: () => boolean): Promise<void> {
   for (;;) {
     const { events } = traffic();
     await caughtUp();
-    await fence();
+    await learnFiles();
     await runDue();
     // What a reply has brought is shown only after it has come.
     const { pending, events: now } = traffic();
@@ -217,7 +217,7 @@ export async function waitOn(until: number, mayStand: boolean): Promise<Wait> {
   await runDue();
   await caughtUp();
   if (mutationCount() !== before && !isFramed()) await nextFrame();
-  await fence();
+  await learnFiles();
   if (traffic().pending) {
     await nextFrame();
     return 'loading';
