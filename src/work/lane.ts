@@ -89,7 +89,7 @@ export class Lane {
       const report = fresh && there.present ? null : await this.#turn(bundle, there, entry);
       if (report) return report;
     }
-    this.#leave();
+    this.leave();
     try {
       const said = await this.#load(bundle, entry, environment, 'file');
       const report = readFileReport(said);
@@ -118,7 +118,7 @@ export class Lane {
     };
     const begin = (): void => {
       // Whoever has begun another run meanwhile does not wait for this.
-      if (held.runs === runs && window.lost === null) held.ready = warm().catch(() => this.#leave());
+      if (held.runs === runs && window.lost === null) held.ready = warm().catch(() => this.leave());
     };
     setTimeout(begin, restAfter).unref();
   }
@@ -154,7 +154,8 @@ export class Lane {
     return document;
   }
 
-  #leave(): void {
+  /** The document is used no more. */
+  leave(): void {
     if (this.#held) this.#held.document = null;
   }
 
@@ -286,7 +287,7 @@ export class Lane {
 
   /** The document could not be brought back to where it was: the next look gets another one. */
   async #giveUpDocument(): Promise<void> {
-    this.#leave();
+    this.leave();
     await this.#window!.clearStorage(this.#origin);
   }
 
@@ -328,7 +329,7 @@ export class Lane {
    * gone
    */
   async #recover(error: unknown): Promise<Problem> {
-    this.#leave();
+    this.leave();
     if (error instanceof LostError && error.what === 'browser') throw error;
     let wrong = this.#explain(error);
     if (wrong.code === 'page-crashed' || wrong.code === 'window-closed') {

@@ -26,7 +26,7 @@ export type Port = {
 };
 
 /** What a worker needs of its lane. */
-type LaneUse = Pick<Lane, 'open' | 'run' | 'ran'>;
+type LaneUse = Pick<Lane, 'open' | 'run' | 'leave' | 'ran'>;
 
 /** Trouble with the page rather than with the look: it is tried once more. */
 const isLoss = (wrong: Problem | null): boolean =>
@@ -96,6 +96,7 @@ export async function work(port: Port, bundle: Bundle, lane: LaneUse): Promise<v
       const run = async (after: readonly Ran[] = []): Promise<FinishedLook> =>
         port.finish(again, await runLook(bundle, lane, again, { isFresh: true, after, watched }));
       port.confirmed(await confirm(first, before, { alone: () => run(), after: run }));
+      lane.leave();
       continue;
     }
     const { job } = task;
@@ -103,6 +104,8 @@ export async function work(port: Port, bundle: Bundle, lane: LaneUse): Promise<v
     if (task.kind === 'look') {
       const execution = await runLook(bundle, lane, task, { isFresh: task.isAlone });
       port.done(task, execution, lane.ran.slice(0, -1));
+      // What needs a document of its own is no good neighbour either.
+      if (task.isAlone) lane.leave();
       continue;
     }
     port.opened(job, await openFile(bundle, lane, job));

@@ -20,7 +20,7 @@ async function opening(...reports: FileReport[]): Promise<{ told: FileReport[]; 
     opened: (_job: Job, report: FileReport) => void told.push(report),
   } as Partial<Port> as Port;
   const run = () => Promise.reject(new Error('No look is to be run.'));
-  await work(port, bundle, { open: async () => reports[tries++]!, run, ran: [] });
+  await work(port, bundle, { open: async () => reports[tries++]!, run, leave() {}, ran: [] });
   return { told, tries };
 }
 
