@@ -17,15 +17,9 @@ import type { Shot } from './execution.ts';
 const mostShots = 5;
 
 /** What has been gathered of the look that runs. */
-export type Gathered = {
-  trace: Trace;
-  shots: Shot[];
-  notes: string[];
-  /** It has shown something that its moments do not tell of. */
-  isOpaque: boolean;
-};
+export type Gathered = { trace: Trace; shots: Shot[]; notes: string[] };
 
-const nothing = (): Gathered => ({ trace: emptyTrace(), shots: [], notes: [], isOpaque: false });
+const nothing = (): Gathered => ({ trace: emptyTrace(), shots: [], notes: [] });
 
 export class Conversation {
   readonly #window: EngineWindow;
@@ -140,7 +134,6 @@ export class Conversation {
     const { name, clip, step, moment, unseen } = ask;
     // A page speaks of steps and moments that it has told of; pictures of others show nothing that is known.
     if (trace.steps[step]?.capture !== name && !name.startsWith('step ')) throw new Error('there is no such step');
-    if (ask.opaque && !name.startsWith('step ')) this.#gathered.isOpaque = true;
     const png = (await this.#isAsApproved(ask)) ? null : await this.#shoot(ask);
     const at = shots.findIndex((shot) => shot.name === name && shot.step === step);
     const shot = { name, png, clip, step, moment, unseen };

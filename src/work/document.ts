@@ -17,8 +17,6 @@ export type LookDocument = {
   isOwn: boolean;
   /** Nothing that was evaluated in it so far has asked for anything that the bundle does not hold. */
   isQuiet: boolean;
-  /** Addresses of the files that its looks have shown. */
-  shown: Set<string>;
   /** The looks that it has run, in their order. */
   ran: Ran[];
 };
@@ -43,13 +41,13 @@ export const asksNothing = (window: EngineWindow): boolean => beside(window.aske
 
 /** True for a document that may be turned to another look file: its looks so far have left nothing behind. */
 export function mayTurn(document: LookDocument, window: EngineWindow, isolate: Settings['isolate']): boolean {
-  const { present, isQuiet, ran, shown } = document;
+  const { present, isQuiet, ran } = document;
   if (!present || !isQuiet) return isQuiet;
   if (isolate !== null) return false;
   const { report, entry } = present;
   if (ran.length === 0 || ran.length >= mostRan || !report.isPlain || !isAsBuilt(report, entry)) return false;
   // A file that the page holds is not asked for again, and nobody would know that the next look wants it.
-  return beside(window.kept).every((address) => shown.has(address));
+  return beside(window.kept).length === 0;
 }
 
 /** What is known of a window: whom it talks to, what it shows, and how many looks it has run. */

@@ -9,7 +9,6 @@ import { breakOff, doing, type Trace } from '../core/timeline/trace.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
 import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
 import { type BrowserLoad, type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
-import type { Gathered } from './conversation.ts';
 import type { Crew } from './crew.ts';
 import { asksNothing, heldIn, type Held, isAsBuilt, type LookDocument, mayTurn, worldOf } from './document.ts';
 import { brokenReport, type Execution } from './execution.ts';
@@ -143,7 +142,7 @@ export class Lane {
   #hold(made: Pick<LookDocument, 'world' | 'present'>): void {
     this.ran = [];
     const isQuiet = asksNothing(this.#window!);
-    this.#held!.document = { ...made, isOwn: true, isQuiet, shown: new Set(), ran: this.ran };
+    this.#held!.document = { ...made, isOwn: true, isQuiet, ran: this.ran };
   }
 
   /** The document that the lane's window shows, if it can be used; null when there is none. */
@@ -234,22 +233,7 @@ export class Lane {
     }
     if (watched && this.#window?.lost === null) await this.#window.watch(false).catch(() => {});
     report.notes.push(...gathered.notes);
-    const { trace, shots } = gathered;
-    return { report, trace, shots, asked: this.#askedFor(gathered) };
-  }
-
-  /** Addresses of what the document has asked for as far as this look's file is concerned. */
-  #askedFor({ trace, isOpaque }: Gathered): string[] {
-    const shown = [...trace.assets.keys()];
-    const document = this.#held?.document;
-    for (const address of shown) document?.shown.add(address);
-    const asked = new Set(this.#window?.asked);
-    // What an earlier file of the document has shown is not asked for again; what a canvas shows is not known.
-    if (document && !document.isOwn) {
-      for (const address of shown) asked.add(address);
-      if (isOpaque) for (const address of this.#window?.kept ?? []) asked.add(address);
-    }
-    return [...asked];
+    return { report, trace: gathered.trace, shots: gathered.shots, asked: [...(this.#window?.asked ?? [])] };
   }
 
   #whileMoving<T>(limit: number, promise: Promise<T>, progress: () => number, late: () => Cut): Promise<T> {

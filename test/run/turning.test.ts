@@ -142,7 +142,8 @@ it('what a file has shown is known to be shown by another one, too', async () =>
     'public/tides.json': '[1]',
     'src/One.look.jsx': image('/flag.svg'),
     'src/Two.look.jsx': image('/flag.svg'),
-    'src/Pier.look.jsx': image('/pier.svg'),
+    // With three looks it takes longest, and is run first.
+    'src/Pier.look.jsx': image('/pier.svg').replace('plain: {}', 'plain: {}, more: {}, most: {}'),
     'src/None.look.jsx': file("'none'"),
     'src/Drawn.look.jsx': `import { useEffect, useRef } from 'react';
       import { looks } from 'sguardo';
@@ -158,19 +159,15 @@ it('what a file has shown is known to be shown by another one, too', async () =>
       export default looks(Drawn, { states: { plain: {} } });`,
   });
   await run({ fresh: true });
-  expect((await run()).run.reused).toBe(5);
+  expect((await run()).run.reused).toBe(7);
   writeFileSync(join(folder, 'public/flag.svg'), svg('red'));
   const flag = await run();
-  expect([flag.run.reused, flag.run.tally.changed]).toEqual([3, 2]);
+  expect([flag.run.reused, flag.run.tally.changed]).toEqual([5, 2]);
   writeFileSync(join(folder, 'public/flag.svg'), svg('navy'));
   rmSync(join(folder, 'public/pier.svg'));
   const pier = await run();
-  expect(
-    pier.results
-      .filter(({ verdict }) => verdict !== 'passed')
-      .map(({ component }) => component)
-      .sort(),
-  ).toEqual(['src/Drawn', 'src/Pier']);
+  const changed = pier.results.filter(({ verdict }) => verdict !== 'passed');
+  expect(new Set(changed.map(({ component }) => component))).toEqual(new Set(['src/Drawn', 'src/Pier']));
 });
 
 it('a file that cannot be evaluated after another one is told as it is alone', async () => {
