@@ -1,6 +1,6 @@
 /**
- * A run of a large project in which nothing has changed, as a whole command on a warm service; then one in which one
- * component has. `npm run bench -- rerun 30` generates 30 components with ten looks each instead of 300.
+ * Runs of a large project, of which nothing has changed, one component, or something that all looks share. `npm run
+ * bench -- rerun 30` generates 30 components with ten looks each instead of 300.
  */
 import { execFile } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
@@ -8,52 +8,112 @@ import { join, resolve } from 'node:path';
 import { promisify } from 'node:util';
 import { connect } from '../src/client/client.ts';
 import { startService } from '../src/service/service.ts';
-import { component, generate } from './manyLooks.ts';
-import { type Figure, median, runToEnd, timed } from './workshop.ts';
+import { component, generate, label, looksEach, settle, sheet } from './manyLooks.ts';
+import { openNaive } from './naive.ts';
+import { type Figure, median, openWorkshop, runToEnd, timed } from './workshop.ts';
 
-/** Milliseconds for the whole command. */
-const limit = 1500;
+/**
+ * Milliseconds for the whole command when nothing has changed; times a bare build on a cold service; milliseconds
+ * beside a component's own looks; and times the naive floor a look, for moments that are equal and those that are not.
+ */
+const limits = { nothing: 1500, cold: 4, beside: 500, equal: 0.25, photographed: 0.6 };
 const rounds = 5;
+
+const node = (folder: string, ...args: string[]): Promise<number> =>
+  timed(() => promisify(execFile)(process.execPath, args, { cwd: folder }));
+
+/** Milliseconds that a bare build of the look files takes. */
+function bareBuild(folder: string, components: number): Promise<number> {
+  const input = Array.from({ length: components }, (_, n) => `src/Berth${n}.look.tsx`);
+  const external = ['sguardo'];
+  const options = {
+    configFile: false,
+    logLevel: 'silent',
+    build: { write: false, rollupOptions: { input, external } },
+  };
+  const program = `import('vite').then(({ build }) => build(${JSON.stringify(options)}))`;
+  return node(folder, '-e', program);
+}
+
+/** Milliseconds of the naive floor, a look. */
+async function naiveFloor(folder: string): Promise<number> {
+  const shop = await openWorkshop(folder);
+  try {
+    const show = await openNaive(shop);
+    const all = async (): Promise<void> => {
+      for (let n = 0; n < 10; n++)
+        for (let i = 0; i < looksEach; i++) await show(`src/Berth${n}.look.tsx`, `ships ${i}`);
+    };
+    await all();
+    return (await timed(all)) / (10 * looksEach);
+  } finally {
+    await shop.close();
+  }
+}
+
+/** Milliseconds that each kind of run takes on a warm service; a look where all are run. */
+async function warmRuns(folder: string, components: number) {
+  const service = await startService({ config: join(folder, 'sguardo.config.ts') });
+  const client = connect(service.url);
+  const write = (name: string, text: string): void => writeFileSync(join(folder, name), text);
+  const run = async (): Promise<number> => {
+    const took = await timed(async () => {
+      const { status, done, tally } = await runToEnd(client, { audit: 0 });
+      if (status !== 'finished' || tally.passed !== done) throw new Error(`${tally.passed} of ${done} looks passed`);
+    });
+    await new Promise((done) => setTimeout(done, 1500));
+    return took;
+  };
+  try {
+    const looks = components * looksEach;
+    await runToEnd(client, { audit: 0 });
+    await client.decide({ kind: 'approve', all: true });
+    settle(folder);
+    const equal = (await run()) / looks;
+    const nothing: number[] = [];
+    const edited: number[] = [];
+    for (let i = 0; i < rounds; i++) {
+      // The service that it talks to is this process.
+      nothing.push(await node(folder, resolve('bin/sguardo.js'), 'run', '--audit', '0'));
+      write('src/Berth0.tsx', `${component(0, 'Berth')}// ${i}\n`);
+      edited.push(await run());
+    }
+    write('src/label.ts', label(' // counted'));
+    const helper = (await run()) / looks;
+    write('src/sea.css', sheet(' --depth: 2;'));
+    const token = (await run()) / looks;
+    return { nothing: median(nothing), one: median(edited), equal: Math.min(equal, helper), token };
+  } finally {
+    await service.close();
+  }
+}
 
 export async function measureRerun(components = 300): Promise<Figure> {
   mkdirSync(resolve('test/.projects'), { recursive: true });
   const folder = mkdtempSync(resolve('test/.projects/rerun-'));
-  generate(folder, components);
-  const service = await startService({ config: join(folder, 'sguardo.config.ts') });
-  const client = connect(service.url);
-  const run = async (): Promise<{ reused: number; done: number; passed: number }> => {
-    const now = await runToEnd(client, { audit: 0 });
-    return { reused: now.reused, done: now.done, passed: now.tally.passed };
-  };
   const say = (text: string): void => void process.stdout.write(`${text}\n`);
   try {
-    say(`the first run: ${(await timed(run)).toFixed(0)} ms`);
-    say(`approving: ${(await timed(() => client.decide({ kind: 'approve', all: true }))).toFixed(0)} ms`);
-    say(`the second run, moments as approved: ${(await timed(run)).toFixed(0)} ms`);
-    const command = (): Promise<number> =>
-      timed(async () => {
-        // The service that it talks to is this process.
-        await promisify(execFile)(process.execPath, [resolve('bin/sguardo.js'), 'run', '--audit', '0'], {
-          cwd: folder,
-        });
-      });
-    const whole: number[] = [];
-    const edited: number[] = [];
-    for (let i = 0; i < rounds; i++) {
-      whole.push(await command());
-      writeFileSync(join(folder, 'src/Berth0.tsx'), `${component(0, 'Berth')}// ${i}\n`);
-      edited.push(await timed(run));
-    }
-    const last = await run();
-    say(`${last.done} looks, ${last.passed} passed, ${last.reused} of them taken over`);
-    const figure = median(whole);
+    generate(folder, components);
+    const { nothing, one, equal, token } = await warmRuns(folder, components);
+    const cold = await node(folder, resolve('bin/sguardo.js'), 'run', '--audit', '0');
+    const built = await bareBuild(folder, components);
+    const floor = await naiveFloor(folder);
+    say(`nothing changed: ${nothing.toFixed(0)} ms, on a cold service ${cold.toFixed(0)} ms`);
+    say(`a bare build of the same files: ${built.toFixed(0)} ms`);
+    say(
+      `one component changed: ${one.toFixed(0)} ms, its looks in the naive page ${(looksEach * floor).toFixed(0)} ms`,
+    );
+    say(
+      `all run: moments equal ${equal.toFixed(1)} ms a look, photographed ${token.toFixed(1)}, naive ${floor.toFixed(1)}`,
+    );
+    const found = [nothing, cold / built, one - looksEach * floor, equal / floor, token / floor];
+    const most = Object.values(limits);
     return {
-      text: `nothing changed ${figure.toFixed(0)} ms, one component ${median(edited).toFixed(0)} ms`,
-      limit: `at most ${limit} ms`,
-      within: figure <= limit,
+      text: found.map((one) => one.toFixed(one > 100 ? 0 : 2)).join(', '),
+      limit: most.join(', '),
+      within: found.every((one, i) => one <= most[i]!),
     };
   } finally {
-    await service.close();
     rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
   }
 }
