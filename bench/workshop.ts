@@ -108,14 +108,22 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
   };
 }
 
-/** Starts a run of a service, and waits for its end. */
+/** Starts a run of a service, and waits for its end on the live feed: asking again and again would cost it time. */
 export async function runToEnd(client: Client, request: Partial<RunRequest> = {}): Promise<RunSummary> {
-  let run = await client.startRun(request);
-  while (run.status === 'queued' || run.status === 'running') {
-    await new Promise((done) => setTimeout(done, 10));
-    run = await client.run(run.id);
+  const abort = new AbortController();
+  try {
+    let ready = (): void => {};
+    const listening = new Promise<void>((resolve) => (ready = resolve));
+    const events = client.events(abort.signal, ready);
+    const first = events.next();
+    await Promise.race([listening, first]);
+    const { id } = await client.startRun(request);
+    for (let next = await first; !next.done; next = await events.next())
+      if (next.value.kind === 'run-finished' && next.value.run.id === id) return next.value.run;
+    throw new Error('The live feed ended before the run.');
+  } finally {
+    abort.abort();
   }
-  return run;
 }
 
 /** What looks came to as their baselines. */

@@ -23,6 +23,9 @@ export type Blobs = {
 
 const isText = (type: string): boolean => /^(text\/|application\/json|image\/svg)/.test(type);
 
+/** How many texts that were put last are remembered as they are: those that come next are packed from them. */
+const mostRecent = 8;
+
 /** deflate looks back 32 KiB and no further. */
 const window = 32_768;
 
@@ -37,6 +40,12 @@ export function blobsOf(db: Db): Blobs {
     "SELECT hash FROM blobs WHERE hash >= ? AND hash < ? || 'g' ORDER BY hash LIMIT 1",
   );
   const total = db.prepare<[], { bytes: number | null }>('SELECT sum(length(bytes)) AS bytes FROM blobs');
+  const recent = new Map<string, Buffer>();
+  const remember = (hash: string, bytes: Uint8Array): void => {
+    recent.set(hash, Buffer.from(bytes.subarray(-window)));
+    const [oldest] = recent.keys();
+    if (recent.size > mostRecent) recent.delete(oldest!);
+  };
   const get = (hash: string): Blob | null => {
     const row = select.get(hash);
     if (!row) return null;
@@ -44,16 +53,18 @@ export function blobsOf(db: Db): Blobs {
     const dictionary = row.dictionary ? get(row.dictionary)?.bytes.subarray(-window) : undefined;
     return { type: row.type, bytes: inflateRawSync(row.bytes, { dictionary }) };
   };
+  const tail = (hash: string): Buffer | undefined => recent.get(hash) ?? get(hash)?.bytes.subarray(-window);
   return {
     get,
     has: (hash) => known.get(hash) !== undefined,
     find: (start) => beginning.get(start, start)?.hash ?? null,
     put(bytes, type, dictionary) {
       const hash = createHash('sha256').update(bytes).digest('hex');
+      if (isText(type)) remember(hash, bytes);
       if (known.get(hash)) return hash;
       if (!isText(type)) insert.run(hash, type, 'none', null, bytes);
       else {
-        const start = dictionary ? get(dictionary)?.bytes.subarray(-window) : undefined;
+        const start = dictionary ? tail(dictionary) : undefined;
         insert.run(
           hash,
           type,
