@@ -110,27 +110,37 @@ function readOne(root: string, path: string, keyKnown: (key: CaptureKey) => void
   return { key, about, png, hash, markup, moment, file: picture.shown };
 }
 
-/** Baselines that were read before, by the path of their description, with the sizes and times of their files then. */
-export type FolderCache = Map<string, { stamp: string; baseline: FolderBaseline }>;
+/** What is remembered of a folder that was read before. */
+export type FolderCache = {
+  /** Baselines by the path of their description, with the sizes and times of their files then. */
+  read: Map<string, { stamp: string; baseline: FolderBaseline }>;
+  /** Everything that was read last, and what came of it: the same value for as long as nothing changes. */
+  last: { all: FolderBaseline[]; contents: FolderContents } | null;
+};
+
+export const emptyCache = (): FolderCache => ({ read: new Map(), last: null });
 
 /** A file that was written so lately could be written again without its time changing, in milliseconds. */
 const fresh = 100;
 
 /** Sizes and times of a baseline's files; null when one was written only now. */
 function stampOf(path: string): string | null {
-  const parts = ['.json', '.png', '.moment'].map((ending) => {
-    const about = statSync(path.replace(/\.json$/, ending), { bigint: true, throwIfNoEntry: false });
-    if (!about) return 'none';
-    return Date.now() - Number(about.mtimeMs) > fresh ? `${about.size} ${about.mtimeNs} ${about.ino}` : null;
-  });
-  return parts.includes(null) ? null : parts.join();
+  const stem = path.slice(0, -'.json'.length);
+  const before = Date.now() - fresh;
+  let stamp = '';
+  for (const ending of ['.json', '.png', '.moment']) {
+    const about = statSync(stem + ending, { throwIfNoEntry: false });
+    if (about && about.mtimeMs > before) return null;
+    stamp += about ? `${about.size} ${about.mtimeMs} ${about.ino},` : 'none,';
+  }
+  return stamp;
 }
 
 /**
  * Reads every baseline of a folder, but for those that are as they were when they went into the cache. What cannot be
  * used is told, and keeps nothing else from being read.
  */
-export function readFolder(root: string, folder: string, cache: FolderCache = new Map()): FolderContents {
+export function readFolder(root: string, folder: string, cache = emptyCache()): FolderContents {
   const contents: FolderContents = { baselines: [], unreadable: [] };
   const home = join(root, folder);
   const about = onDisk(home, () => statSync(home, { throwIfNoEntry: false }));
@@ -141,7 +151,7 @@ export function readFolder(root: string, folder: string, cache: FolderCache = ne
     let key: CaptureKey | null = null;
     try {
       const stamp = stampOf(path);
-      const before = cache.get(path);
+      const before = cache.read.get(path);
       if (before && before.stamp === stamp) {
         contents.baselines.push(before.baseline);
         continue;
@@ -149,7 +159,7 @@ export function readFolder(root: string, folder: string, cache: FolderCache = ne
       const baseline = readOne(root, path, (known) => {
         key = known;
       });
-      if (stamp) cache.set(path, { stamp, baseline });
+      if (stamp) cache.read.set(path, { stamp, baseline });
       contents.baselines.push(baseline);
     } catch (error) {
       const wrong =
@@ -160,7 +170,13 @@ export function readFolder(root: string, folder: string, cache: FolderCache = ne
       contents.unreadable.push({ file: relative(root, path).split(sep).join('/'), key, problem: wrong });
     }
   }
-  return withoutTwins(contents);
+  const all = contents.baselines;
+  const { last } = cache;
+  const isSame = contents.unreadable.length === 0 && last?.all.length === all.length;
+  if (isSame && all.every((one, i) => one === last.all[i])) return last.contents;
+  const told = withoutTwins(contents);
+  cache.last = contents.unreadable.length === 0 ? { all, contents: told } : null;
+  return told;
 }
 
 /** Two descriptions of one capture: nobody can tell which of them was meant. */

@@ -1,4 +1,5 @@
 /** Brings the folder of baselines and the records together at the start of a run: the folder wins. */
+import { createHash } from 'node:crypto';
 import {
   type Approved,
   type ApprovedMoment,
@@ -10,7 +11,7 @@ import {
 } from '../core/baseline/baseline.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import type { Store } from '../store/index.ts';
-import { type FolderBaseline, type FolderCache, readFolder } from './folder.ts';
+import { emptyCache, type FolderBaseline, type FolderContents, readFolder } from './folder.ts';
 import { commitOf } from './git.ts';
 
 /** What captures are compared with in one run. */
@@ -18,13 +19,15 @@ export type BaselineSet = {
   of: BaselineOf;
   /** What has been approved of a look, by capture. */
   approved(component: string, look: string, environment: string): Record<string, Approved>;
-  /** A text that is another one when anything that a look's captures are compared with has changed. */
+  /** A hash that is another one when anything that a look's captures are compared with has changed. */
   identity(component: string, look: string, environment: string): string;
   /** What could not be read. */
   unreadable: Problem[];
   /** Every baseline that there is, with the picture's file in the project. */
   files: { key: CaptureKey; file: string }[];
 };
+
+const digest = (text: string): string => createHash('sha256').update(text).digest('base64url');
 
 /** Hashes of the markup of baselines, which stay the same values for as long as their files do. */
 const markupHashes = new WeakMap<FolderBaseline, string>();
@@ -61,17 +64,24 @@ function approvedOf({ about, hash }: FolderBaseline): Approved {
 }
 
 /** Takes in what the folder has that the records do not, and answers for a run. */
-export function takeInFolder(
-  store: Store,
-  root: string,
-  folder: string | null,
-  cache: FolderCache = new Map(),
-): BaselineSet {
+export function takeInFolder(store: Store, root: string, folder: string | null, cache = emptyCache()): BaselineSet {
   if (folder === null) return fromRecords(store);
-  const { baselines, unreadable } = readFolder(root, folder, cache);
+  const contents = readFolder(root, folder, cache);
+  const before = takenIn.get(contents);
+  if (before && before.decisions === store.decisions.last()) return before.set;
+  const set = takeIn(store, root, contents);
+  takenIn.set(contents, { decisions: store.decisions.last(), set });
+  return set;
+}
+
+/** What came of folders that were taken in, and the last decision then. */
+const takenIn = new WeakMap<FolderContents, { decisions: number; set: BaselineSet }>();
+
+function takeIn(store: Store, root: string, { baselines, unreadable }: FolderContents): BaselineSet {
   const found = new Map<string, Baseline | Unreadable>();
   const pictures = new Map<string, Record<string, Approved>>();
   const identities = new Map<string, string[]>();
+  const hashes = new Map<string, string>();
   let known: { commit: string | null } | null = null;
   const commit = (): string | null => {
     known ??= { commit: commitOf(root) };
@@ -99,8 +109,12 @@ export function takeInFolder(
     of: (component, look, environment, capture) =>
       found.get(keyText({ component, look, environment, capture })) ?? null,
     approved: (component, look, environment) => pictures.get(lookText(component, look, environment)) ?? {},
-    identity: (component, look, environment) =>
-      (identities.get(lookText(component, look, environment)) ?? []).toSorted().join('\n'),
+    identity(component, look, environment) {
+      const text = lookText(component, look, environment);
+      const known = hashes.get(text) ?? digest((identities.get(text) ?? []).toSorted().join('\n'));
+      hashes.set(text, known);
+      return known;
+    },
     unreadable: unreadable.map(({ problem }) => problem),
     files: baselines.map(({ key, file }) => ({ key, file })),
   };
@@ -119,7 +133,7 @@ function fromRecords(store: Store): BaselineSet {
           return [capture, { picture: hash, fingerprint, shows }];
         }),
       ),
-    identity: store.decisions.identityOf,
+    identity: (component, look, environment) => digest(store.decisions.identityOf(component, look, environment)),
     of: (component, look, environment, capture) => {
       const decision = store.decisions.baseline({ component, look, environment, capture });
       const png = decision && store.blobs.get(decision.hash);

@@ -101,6 +101,7 @@ export async function surveyProject(
   const paths = digest(await pathsOf(root, settings));
   const key = digest([configuration, paths]);
   const holds = known?.key === key;
+  const hashes = new Map<string, string | null>();
   const closureOf = (file: string): readonly string[] | null => (holds ? (known.closures[file] ?? null) : null);
   return {
     key,
@@ -109,8 +110,12 @@ export async function surveyProject(
     shared,
     closureOf,
     hashOf(file) {
+      const before = hashes.get(file);
+      if (before !== undefined) return before;
       const closure = closureOf(file);
-      return closure ? digest([configuration, ...closure.map(content)]) : null;
+      const hash = closure ? digest([configuration, ...closure.map(content)]) : null;
+      hashes.set(file, hash);
+      return hash;
     },
   };
 }

@@ -128,6 +128,6 @@ export class Conductor {
 
   #prune(keep: number): string[] {
     const { runs, bytes } = this.#options.store.prune(keep);
-    return runs === 0 ? [] : [`Removed ${counted(runs, 'old run')}, which freed ${size(bytes)}.`];
+    return bytes === 0 ? [] : [`Removed ${counted(runs, 'old run')}, which freed ${size(bytes)}.`];
   }
 }

@@ -31,7 +31,7 @@ function keyOf({ hashOf, engine }: Ground, file: string, environment: Environmen
 }
 
 const baselinesOf = ({ baselines }: Ground, { component, look }: LookName, environment: string): string =>
-  digest(baselines.identity(component, look, environment));
+  baselines.identity(component, look, environment);
 
 /** What a result rests on, or null for one that must not be taken over. */
 export function basisOf(ground: Ground, look: FinishedLook, environment: Environment): Basis | null {
@@ -77,7 +77,7 @@ export const both = (one: Reuse, other: Reuse): Reuse => ({
 });
 
 type Records = {
-  declared(file: string): Declared | null;
+  sourceOf(file: string): string | null;
   declaredBy(source: string): LookInfo[] | null;
   declare(file: string, environment: string, declared: Declared): void;
   resting(key: string): readonly Resting[];
@@ -118,10 +118,10 @@ export const nameOf = ({ component, look }: LookName, environment: string): stri
 
 /** The looks of a file; null when it has to be opened to learn which they are. */
 function looksOf(ground: Ground, records: Records, file: string, environments: readonly Environment[]) {
-  const { declared, declaredBy, declare } = records;
+  const { sourceOf, declaredBy, declare } = records;
   const source = ground.hashOf(file);
   const looks = source === null ? null : declaredBy(source);
-  if (looks === null || declared(file)?.source === source) return looks;
+  if (looks === null || sourceOf(file) === source) return looks;
   // The file is again what it was before.
   for (const { name } of environments) declare(file, name, { source: source!, looks });
   return looks;

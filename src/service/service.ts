@@ -1,4 +1,5 @@
 /** The service of one project: starts everything, says where it is, and ends everything cleanly. */
+import { emptyCache } from '../baselines/folder.ts';
 import { chmodSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { setTimeout as delay } from 'node:timers/promises';
 import { basename, dirname, join, resolve } from 'node:path';
@@ -218,7 +219,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     store,
     crew,
     live,
-    cache: new Map(),
+    cache: emptyCache(),
     bundler: new Bundler(root, version, store.graph),
     log: (error) => log(error),
     onBundle(bundle, wanted) {

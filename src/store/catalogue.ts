@@ -8,6 +8,8 @@ import type { Db } from './database.ts';
 export type Catalogue = {
   /** What a file declared when it could last be opened. */
   declared(file: string): Declared | null;
+  /** Hash of what it was built from then. */
+  sourceOf(file: string): string | null;
   /** What a file declared that was built from exactly this, or null. */
   declaredBy(source: string): LookInfo[] | null;
   /** What is declared of every component: its looks. */
@@ -31,10 +33,14 @@ export type Catalogue = {
 /** So many sources of look files are remembered: those of this project's commits that somebody may go back to. */
 const mostSources = 20_000;
 
+/** So many of them are remembered as they were read: the same source declares the same looks. */
+const mostRead = 5000;
+
 export function catalogueOf(db: Db): Catalogue {
   const select = db.prepare<[string], { script: string; looks: string }>(
     'SELECT script, looks FROM declared WHERE file = ?',
   );
+  const selectScript = db.prepare<[string], { script: string }>('SELECT script FROM declared WHERE file = ?');
   const put = db.prepare('INSERT OR REPLACE INTO declared (file, script, looks) VALUES (?, ?, ?)');
   const removeOthers = db.prepare(
     'DELETE FROM present WHERE file = ? AND look NOT IN (SELECT value FROM json_each(?))',
@@ -56,10 +62,18 @@ export function catalogueOf(db: Db): Catalogue {
   const selectSource = db.prepare<[string], { looks: string }>('SELECT looks FROM sources WHERE source = ?');
   const putSource = db.prepare('INSERT OR REPLACE INTO sources (source, looks) VALUES (?, ?)');
   const forgetSources = db.prepare('DELETE FROM sources WHERE id <= (SELECT max(id) FROM sources) - ?');
+  const read = new Map<string, LookInfo[]>();
   return {
+    sourceOf: (file) => selectScript.get(file)?.script ?? null,
     declaredBy(source) {
+      const before = read.get(source);
+      if (before) return before;
       const row = selectSource.get(source);
-      return row ? (JSON.parse(row.looks) as LookInfo[]) : null;
+      if (!row) return null;
+      if (read.size >= mostRead) read.clear();
+      const looks = JSON.parse(row.looks) as LookInfo[];
+      read.set(source, looks);
+      return looks;
     },
     all() {
       const found = new Map<string, Set<string>>();
@@ -76,6 +90,7 @@ export function catalogueOf(db: Db): Catalogue {
     declare: db.transaction((file: string, environment: string, { source, looks }: Declared) => {
       put.run(file, source, JSON.stringify(looks));
       putSource.run(source, JSON.stringify(looks));
+      read.set(source, looks);
       forgetSources.run(mostSources);
       removeOthers.run(file, JSON.stringify(looks.map(({ look }) => look)));
       for (const { component, look } of looks) add.run({ component, look, environment, file });

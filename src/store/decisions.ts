@@ -34,6 +34,8 @@ export type Decisions = {
   standing(component: string, look: string, environment: string): Decision[];
   /** A text that is another one when another decision holds for any capture of a look. */
   identityOf(component: string, look: string, environment: string): string;
+  /** A number that grows with every decision. */
+  last(): number;
   /** Newest first. */
   history(key: Omit<CaptureKey, 'capture'>): Decision[];
 };
@@ -57,6 +59,7 @@ export function decisionsOf(db: Db): Decisions {
     `SELECT * FROM decisions WHERE component = @component AND look = @look AND environment = @environment
      ORDER BY id DESC LIMIT 200`,
   );
+  const last = db.prepare<[], { id: number | null }>('SELECT max(id) AS id FROM decisions');
   const baselines = db.prepare<[string, string, string], Decision>(
     `SELECT *, max(id) FROM decisions WHERE component = ? AND look = ? AND environment = ?
      AND kind IN ('approve', 'adopt') GROUP BY capture`,
@@ -73,6 +76,7 @@ export function decisionsOf(db: Db): Decisions {
     add: (decision) => insert.get({ ...decision, at: new Date().toISOString() })!,
     baseline: (wanted) => newest.get(wanted) ?? null,
     about: (wanted, hash, markup) => about.get({ ...wanted, hash, markup }) ?? null,
+    last: () => last.get()?.id ?? 0,
     history: (wanted) => history.all(wanted),
   };
 }

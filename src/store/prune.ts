@@ -1,11 +1,14 @@
 /** Removes what nobody needs any more: old runs, and blobs that nothing refers to. */
 import type { Db } from './database.ts';
 
-/** What was removed: runs, results, and bytes of blobs. */
+/** What was removed: results; and since blobs were looked for last, runs and bytes of blobs. */
 export type Pruned = { runs: number; results: number; bytes: number };
 
 /** How many rows a transaction removes: others must not wait for long. */
 const batch = 500;
+
+/** Blobs that nothing refers to are looked for among all: once so large a part of the results has been removed. */
+const worthLooking = 1 / 20;
 
 /** Results of runs beyond the newest ones, but for those that the board still shows or that a kept run has reused. */
 const oldResults = `SELECT id FROM results WHERE run NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT @keep)
@@ -71,6 +74,7 @@ export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
      AND id NOT IN (SELECT run FROM results)`,
   );
   const blobs = db.prepare<[], { hash: string; dictionary: string | null }>('SELECT hash, dictionary FROM blobs');
+  const count = db.prepare<[], { n: number }>('SELECT count(*) AS n FROM results');
   const referred = referredOf(db, read);
   const sizeOf = db.prepare<[string], { bytes: number }>('SELECT length(bytes) AS bytes FROM blobs WHERE hash = ?');
   const dropBlob = db.prepare('DELETE FROM blobs WHERE hash = ?');
@@ -100,15 +104,21 @@ export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
     return all.flatMap(({ hash }) => (wanted.has(hash) ? [] : [hash]));
   };
 
+  /** What was removed since blobs were looked for; how many results an earlier service has removed is not known. */
+  const since = { runs: 0, results: Number.POSITIVE_INFINITY };
+
   return (keep) => {
     let removed = 0;
     for (let ids = old.all({ keep }); ids.length > 0; ids = old.all({ keep })) {
       removeResults(ids.map(({ id }) => id));
       removed += ids.length;
     }
-    const runs = dropRuns.run(keep).changes;
+    since.runs += dropRuns.run(keep).changes;
+    since.results += removed;
     // Blobs are left without an owner only by results that go.
-    if (removed + runs === 0) return { runs: 0, results: 0, bytes: 0 };
+    if (removed === 0 || since.results < count.get()!.n * worthLooking) return { runs: 0, results: removed, bytes: 0 };
+    const { runs } = since;
+    Object.assign(since, { runs: 0, results: 0 });
     const useless = unreferred();
     let bytes = 0;
     for (let at = 0; at < useless.length; at += batch) bytes += removeBlobs(useless.slice(at, at + batch));
