@@ -8,7 +8,7 @@ import { isLooks, type Looks } from '../language/looks.ts';
 import type { Adapter } from './adapters/adapter.ts';
 import { evaluatePins, isMarked, settlePins } from './pins/pins.ts';
 import { settleHead } from './pins/document.ts';
-import { keepTime } from './session/clock.ts';
+import { keepTime, nobody } from './session/clock.ts';
 
 type Module = () => Promise<{ default?: unknown }>;
 
@@ -93,9 +93,4 @@ export function evaluate(modules: Modules): Present {
 }
 
 /** A module may wait for a timer before it is there. */
-export const keepTimeFor = (loading: Promise<unknown>): void =>
-  void keepTime(
-    loading,
-    () => false,
-    () => false,
-  );
+export const keepTimeFor = (loading: Promise<unknown>): void => void keepTime(loading, nobody, () => false);

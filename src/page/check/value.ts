@@ -4,7 +4,7 @@ import { blobsIn, type Contents, equal, matches } from '../../core/value/equal.t
 import { show } from '../../core/value/show.ts';
 import type { ValueClaim } from '../../language/command.ts';
 import { recordingNow } from '../record/recording.ts';
-import { keepTime } from '../session/clock.ts';
+import { keepTime, nobody } from '../session/clock.ts';
 import type { Finding } from './check.ts';
 
 // Taken before a component can replace it.
@@ -29,11 +29,7 @@ export function unlike(actual: unknown, wanted: unknown): string {
 /** What a function gives, which may wait for the look's own time. */
 async function inTime(given: unknown): Promise<unknown> {
   if (!(given instanceof Promise)) return given;
-  void keepTime(
-    given,
-    () => false,
-    () => recordingNow() === null,
-  );
+  void keepTime(given, nobody, () => recordingNow() === null);
   return given;
 }
 

@@ -46,6 +46,8 @@ export class Recording {
   readonly #stacks = new Map<number, string>();
   readonly #aimed = new Map<number, Element | null>();
   readonly #parts: number[] = [];
+  /** Who waits until no step is unfinished. */
+  #waiting: (() => void)[] = [];
 
   constructor(number: number, recording: LookRequest['recording']) {
     this.number = number;
@@ -128,6 +130,7 @@ export class Recording {
     this.#running.delete(step.index);
     append(this.#events, { kind: 'step', step: { ...step } });
     this.send();
+    this.#tellFree();
   }
 
   /** Adds a mark; calling the returned function again with changes updates it. */
@@ -158,6 +161,21 @@ export class Recording {
   /** Steps that have begun and not ended, parts aside: somebody forgot an await. */
   unfinished(): Step[] {
     return [...this.#running.values()].filter((step) => step.kind !== 'part');
+  }
+
+  /** Resolves when no step is unfinished. */
+  free(): Promise<void> {
+    return new Promise((resolve) => {
+      append(this.#waiting, resolve);
+      this.#tellFree();
+    });
+  }
+
+  #tellFree(): void {
+    if (this.unfinished().length > 0) return;
+    const waiting = this.#waiting;
+    this.#waiting = [];
+    for (let i = 0; i < waiting.length; i++) waiting[i]!();
   }
 
   /** Where in the look file a step was made, as a stack. */

@@ -37,11 +37,20 @@ export const clockMoved = (move: ClockMove): Promise<void> =>
 /** How often a page is found with nothing to do before somebody is taken to wait for the clock. */
 const quietRounds = 3;
 
+/** Whoever has time of its own to wait for, as steps do. */
+export type Busy = { isBusy(): boolean; free(): Promise<void> };
+
+export const nobody: Busy = { isBusy: () => false, free: () => Promise.resolve() };
+
 /**
  * Moves time on while somebody waits for it without saying so, as in `await new Promise((go) => setTimeout(go, 300))`:
- * when nothing else is left to do, and `isBusy` is false. Ends when `waiting` has settled or the look is over.
+ * when nothing else is left to do, and nobody is busy. Ends when `waiting` has settled or the look is over.
  */
-export async function keepTime(waiting: Promise<unknown>, isBusy: () => boolean, isOver: () => boolean): Promise<void> {
+export async function keepTime(
+  waiting: Promise<unknown>,
+  { isBusy, free }: Busy,
+  isOver: () => boolean,
+): Promise<void> {
   let ended = false;
   const end = (): void => {
     ended = true;
@@ -51,7 +60,7 @@ export async function keepTime(waiting: Promise<unknown>, isBusy: () => boolean,
     await idle();
     if (isBusy() || traffic().pending) {
       rounds = 0;
-      await nextFrame();
+      await (isBusy() ? free() : nextFrame());
       continue;
     }
     await runDue();

@@ -53,11 +53,8 @@ async function runScript(
 ): Promise<void> {
   recording.inScript = true;
   const running = Promise.resolve(script?.(context));
-  void keepTime(
-    running,
-    () => recording.unfinished().length > 0,
-    () => recording.isOver,
-  );
+  const steps = { isBusy: () => recording.unfinished().length > 0, free: () => recording.free() };
+  void keepTime(running, steps, () => recording.isOver);
   await running;
   recording.inScript = false;
   const open = recording.unfinished()[0];
