@@ -15,6 +15,32 @@ export type Assets = {
 /** SHA-256 in hexadecimal. */
 export const hashOf = (content: Uint8Array | string): string => createHash('sha256').update(content).digest('hex');
 
+/** What a file holds, found out once for as long as the file stays in memory: large sheets take a while. */
+const contents = new WeakMap<BundledFile, { hash: string; urls: readonly string[] }>();
+
+/** Hash of a file, and the addresses in it if it is a style sheet. */
+function contentsOf(file: BundledFile): { hash: string; urls: readonly string[] } {
+  const before = contents.get(file);
+  if (before) return before;
+  const urls = file.type.startsWith('text/css') ? [...urlsIn(file.body.toString('utf8'))] : [];
+  const found = { hash: hashOf(file.body), urls };
+  contents.set(file, found);
+  return found;
+}
+
+/** Addresses in texts of style sheets that were looked for last. */
+const searched = new Map<string, readonly string[]>();
+const mostSearched = 200;
+
+function urlsInSheet(css: string): readonly string[] {
+  const before = searched.get(css);
+  if (before) return before;
+  if (searched.size >= mostSearched) searched.clear();
+  const urls = [...urlsIn(css)];
+  searched.set(css, urls);
+  return urls;
+}
+
 /** The file that a `data:` URL holds, or null for one that cannot be decoded. */
 function fromDataUrl(url: string): BundledFile | null {
   const data = dataUrlOf(url);
@@ -28,7 +54,7 @@ function fromDataUrl(url: string): BundledFile | null {
 function* urlsOf(moments: readonly (Moment | Patch)[], page: string): Generator<{ url: string; base: string }> {
   for (const { sheets, nodes } of moments) {
     for (const sheet of Object.values(sheets ?? {}))
-      if (sheet && 'css' in sheet) for (const url of urlsIn(sheet.css)) yield { url, base: sheet.base };
+      if (sheet && 'css' in sheet) for (const url of urlsInSheet(sheet.css)) yield { url, base: sheet.base };
     for (const node of Object.values(nodes ?? {}))
       if (node && !isText(node) && node.attrs?.style?.includes('url('))
         for (const url of urlsIn(node.attrs.style)) yield { url, base: page };
@@ -65,11 +91,10 @@ export async function gatherAssets(
     seen.add(full);
     const file = await fileAt(full, data);
     if (!file) return;
-    const hash = hashOf(file.body);
+    const { hash, urls } = contentsOf(file);
     assets.hashes[full] = hash;
     assets.files.set(hash, file);
-    if (!file.type.startsWith('text/css')) return;
-    for (const inner of urlsIn(file.body.toString('utf8'))) await visit(inner, full);
+    for (const inner of urls) await visit(inner, full);
   };
   for (const [url, data] of wanted) await visit(url, undefined, data);
   for (const { url, base } of urlsOf(moments, `${origin}/`)) await visit(url, base);
