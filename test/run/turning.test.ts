@@ -1,12 +1,10 @@
 /** A document that serves file after file: none of them can tell. */
 import { rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, it } from 'vitest';
+import { beforeAll, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { project } from '../support/project.ts';
 import { serve, type Served } from '../support/service.ts';
-
-const config = 'export default { lanes: 1 };';
 
 /** A look file with one look, which shows `what`; `before` is done when the file is evaluated. */
 const file = (what: string, before = ''): string => `import { click, looks, the } from 'sguardo';
@@ -15,35 +13,9 @@ function Float() { return <p>{String(${what})}</p>; }
 export default looks(Float, { states: { plain: {} } });
 `;
 
-/** Serves a project whose looks have all been approved as they are alone. */
-async function approved(files: Record<string, string>): Promise<Served & { folder: string }> {
-  const folder = project({ 'sguardo.config.ts': config, ...files });
-  const served = await serve(folder);
-  const { results } = await served.run();
-  expect(results.map(({ verdict, problem }) => [verdict, problem])).toEqual(results.map(() => ['new', null]));
-  await served.client.decide({ kind: 'approve', all: true });
-  return { ...served, folder };
-}
-
-const told = (results: ResultSummary[]) =>
-  results.map(({ component, verdict, notes }) => [component, verdict, ...notes]).sort();
-
-it('what one file leaves in a module that another one shares is found, and named with its file', async () => {
-  const counting = file('(shelf.count += 1)', "import { shelf } from './shelf.js';");
-  const { run } = await approved({
-    'src/shelf.js': 'export const shelf = { count: 0 };',
-    'src/Here.look.jsx': counting,
-    'src/There.look.jsx': counting,
-  });
-  const { results } = await run({ fresh: true });
-  expect(results.map(({ verdict }) => verdict)).toEqual(['passed', 'passed']);
-  const dependent = results.filter(({ orderDependent }) => orderDependent);
-  expect(dependent).toHaveLength(1);
-  const other = dependent[0]!.component === 'src/Here' ? 'src/There' : 'src/Here';
-  expect(dependent[0]!.notes).toEqual([expect.stringMatching(`^After “plain” of ${other}.look.jsx it came out`)]);
-  const again = await run({ fresh: true });
-  expect(again.results.flatMap(({ notes }) => notes)).toEqual([]);
-});
+const counting = file('(shelf.count += 1)', "import { shelf } from './shelf.js';");
+const drawn = (more: string): string =>
+  file('drawn', `const drawn = [Math.random(), Date.now(), performance.now()].join() + '${more}';`);
 
 /** What a file may do when it is evaluated, and what shows it. */
 const marks: [name: string, does: string, shows: string][] = [
@@ -79,29 +51,31 @@ const marks: [name: string, does: string, shows: string][] = [
   ],
 ];
 
-it('what a file leaves in the document is not there for another one', async () => {
-  const { run } = await approved(
-    Object.fromEntries(
+const svg = (colour: string): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="20" height="10"><rect width="20" height="10" fill="${colour}"/></svg>`;
+const image = (from: string): string => file("''").replace('<p>', `<p><img src="${from}" alt="" />`);
+
+let folder: string;
+let served: Served;
+
+beforeAll(async () => {
+  folder = project({
+    'sguardo.config.ts': 'export default { lanes: 1 };',
+    'src/shelf/shelf.js': 'export const shelf = { count: 0 };',
+    'src/shelf/Here.look.jsx': counting,
+    'src/shelf/There.look.jsx': counting,
+    ...Object.fromEntries(
       marks.flatMap(([, does, shows], i) => [
-        [`src/Does${i}.look.jsx`, file('1', does)],
-        [`src/Shows${i}.look.jsx`, file(shows)],
+        [`src/marks/Does${i}.look.jsx`, file('1', does)],
+        [`src/marks/Shows${i}.look.jsx`, file(shows)],
       ]),
     ),
-  );
-  const { results } = await run({ fresh: true });
-  const name = (component: string): string => marks[Number(/\d+/.exec(component)![0])]![0];
-  const wrong = results.filter(({ verdict, notes }) => verdict !== 'passed' || notes.length > 0);
-  expect(wrong.map(({ component, notes }) => [component, name(component), ...notes])).toEqual([]);
-});
-
-it('time and chance are as in a fresh document, and so is the focus after a click', async () => {
-  const { run } = await approved({
-    'src/Chance.look.jsx': file('drawn', 'const drawn = [Math.random(), Date.now(), performance.now()].join();'),
-    'src/Other.look.jsx': file('drawn', 'const drawn = [Math.random(), Date.now(), performance.now()].join() + "!";'),
-    'src/Pressed.look.jsx': `import { click, looks, the } from 'sguardo';
+    'src/same/Chance.look.jsx': drawn(''),
+    'src/same/Other.look.jsx': drawn('!'),
+    'src/same/Pressed.look.jsx': `import { click, looks, the } from 'sguardo';
       const Buoy = () => <button>Moor</button>;
       export default looks(Buoy, { states: { pressed: { script: () => click(the.button('Moor')) } } });`,
-    'src/Focused.look.jsx': `import { useEffect, useRef } from 'react';
+    'src/same/Focused.look.jsx': `import { useEffect, useRef } from 'react';
       import { looks } from 'sguardo';
       function Buoy() {
         const button = useRef(null);
@@ -109,43 +83,21 @@ it('time and chance are as in a fresh document, and so is the focus after a clic
         return <button ref={button}>Moor</button>;
       }
       export default looks(Buoy, { states: { plain: {}, again: {} } });`,
-  });
-  for (let round = 0; round < 2; round++) {
-    const { results } = await run({ fresh: true });
-    expect(told(results)).toEqual(results.map(({ component }) => [component, 'passed']).sort());
-  }
-});
-
-it('every file has its own style sheets, in its own order', async () => {
-  const { run } = await approved({
-    'src/red.css': 'p { color: red; padding: 2px }',
-    'src/blue.css': 'p { color: blue; margin: 5px }',
-    'src/Bare.look.jsx': file("'bare'"),
-    'src/Red.look.jsx': file("'red'", "import './red.css';"),
-    'src/Blue.look.jsx': file("'blue'", "import './blue.css';"),
-    'src/RedBlue.look.jsx': file("'both'", "import './red.css'; import './blue.css';"),
-    'src/BlueRed.look.jsx': file("'both'", "import './blue.css'; import './red.css';"),
-  });
-  for (let round = 0; round < 2; round++) {
-    const { results } = await run({ fresh: true });
-    expect(told(results)).toEqual(results.map(({ component }) => [component, 'passed']).sort());
-  }
-});
-
-it('what a file has shown is known to be shown by another one, too', async () => {
-  const svg = (colour: string): string =>
-    `<svg xmlns="http://www.w3.org/2000/svg" width="20" height="10"><rect width="20" height="10" fill="${colour}"/></svg>`;
-  const image = (from: string): string => file("''").replace('<p>', `<p><img src="${from}" alt="" />`);
-  const { run, folder } = await approved({
+    'src/sheets/red.css': 'p { color: red; padding: 2px }',
+    'src/sheets/blue.css': 'p { color: blue; margin: 5px }',
+    'src/sheets/Bare.look.jsx': file("'bare'"),
+    'src/sheets/Red.look.jsx': file("'red'", "import './red.css';"),
+    'src/sheets/Blue.look.jsx': file("'blue'", "import './blue.css';"),
+    'src/sheets/RedBlue.look.jsx': file("'both'", "import './red.css'; import './blue.css';"),
+    'src/sheets/BlueRed.look.jsx': file("'both'", "import './blue.css'; import './red.css';"),
     'public/flag.svg': svg('navy'),
     'public/pier.svg': svg('grey'),
-    'public/tides.json': '[1]',
-    'src/One.look.jsx': image('/flag.svg'),
-    'src/Two.look.jsx': image('/flag.svg'),
+    'src/files/One.look.jsx': image('/flag.svg'),
+    'src/files/Two.look.jsx': image('/flag.svg'),
     // With three looks it takes longest, and is run first.
-    'src/Pier.look.jsx': image('/pier.svg').replace('plain: {}', 'plain: {}, more: {}, most: {}'),
-    'src/None.look.jsx': file("'none'"),
-    'src/Drawn.look.jsx': `import { useEffect, useRef } from 'react';
+    'src/files/Pier.look.jsx': image('/pier.svg').replace('plain: {}', 'plain: {}, more: {}, most: {}'),
+    'src/files/None.look.jsx': file("'none'"),
+    'src/files/Drawn.look.jsx': `import { useEffect, useRef } from 'react';
       import { looks } from 'sguardo';
       function Drawn() {
         const canvas = useRef(null);
@@ -157,25 +109,67 @@ it('what a file has shown is known to be shown by another one, too', async () =>
         return <canvas ref={canvas} width="20" height="10" />;
       }
       export default looks(Drawn, { states: { plain: {} } });`,
+    'src/last/Good.look.jsx': file('1'),
+    'src/last/Bad.look.jsx': file('2'),
   });
-  await run({ fresh: true });
-  expect((await run()).run.reused).toBe(7);
+  served = await serve(folder);
+  // What is new is run alone.
+  const { results } = await served.run();
+  expect(results.map(({ verdict, problem }) => [verdict, problem])).toEqual(results.map(() => ['new', null]));
+  await served.client.decide({ kind: 'approve', all: true });
+});
+
+/** Runs the looks of a folder once more. */
+const runAll = (name: string, fresh = true) => served.run({ patterns: [`src/${name}/`], fresh });
+
+/** Results that came out otherwise than alone, or of which that was said. */
+const wrong = ({ results }: { results: ResultSummary[] }) =>
+  results
+    .filter(({ verdict, notes }) => verdict !== 'passed' || notes.length > 0)
+    .map(({ component, verdict, notes }) => [component, verdict, ...notes]);
+
+it('what one file leaves in a module that another one shares is found, and named with its file', async () => {
+  const { results } = await runAll('shelf');
+  expect(results.map(({ verdict }) => verdict)).toEqual(['passed', 'passed']);
+  const dependent = results.filter(({ orderDependent }) => orderDependent);
+  expect(dependent).toHaveLength(1);
+  const other = dependent[0]!.component === 'src/shelf/Here' ? 'There' : 'Here';
+  const told = `^After “plain” of src/shelf/${other}.look.jsx it came out`;
+  expect(dependent[0]!.notes).toEqual([expect.stringMatching(told)]);
+  expect(wrong(await runAll('shelf'))).toEqual([]);
+});
+
+it('what a file leaves in the document is not there for another one', async () => {
+  const found = wrong(await runAll('marks'));
+  const name = (component: string): string => marks[Number(/\d+/.exec(component)![0])]![0];
+  expect(found.map(([component, ...said]) => [name(component!), ...said])).toEqual([]);
+});
+
+it('time and chance are as in a fresh document, and so is the focus after a click', async () => {
+  for (let round = 0; round < 2; round++) expect(wrong(await runAll('same'))).toEqual([]);
+});
+
+it('every file has its own style sheets, in its own order', async () => {
+  for (let round = 0; round < 2; round++) expect(wrong(await runAll('sheets'))).toEqual([]);
+});
+
+it('what a file has shown is known to be shown by another one, too', async () => {
+  await runAll('files');
+  expect((await runAll('files', false)).run.reused).toBe(7);
   writeFileSync(join(folder, 'public/flag.svg'), svg('red'));
-  const flag = await run();
+  const flag = await runAll('files', false);
   expect([flag.run.reused, flag.run.tally.changed]).toEqual([5, 2]);
   writeFileSync(join(folder, 'public/flag.svg'), svg('navy'));
   rmSync(join(folder, 'public/pier.svg'));
-  const pier = await run();
-  const changed = pier.results.filter(({ verdict }) => verdict !== 'passed');
-  expect(new Set(changed.map(({ component }) => component))).toEqual(new Set(['src/Drawn', 'src/Pier']));
+  const changed = wrong(await runAll('files', false));
+  expect(new Set(changed.map(([component]) => component))).toEqual(new Set(['src/files/Drawn', 'src/files/Pier']));
 });
 
 it('a file that cannot be evaluated after another one is told as it is alone', async () => {
-  const { run, folder } = await approved({ 'src/Good.look.jsx': file('1'), 'src/Bad.look.jsx': file('2') });
-  writeFileSync(join(folder, 'src/Bad.look.jsx'), file('2', "throw new Error('no water');"));
-  const { results } = await run({ fresh: true });
+  writeFileSync(join(folder, 'src/last/Bad.look.jsx'), file('2', "throw new Error('no water');"));
+  const { results } = await runAll('last');
   expect(results.map(({ component, verdict, problem }) => [component, verdict, problem?.message]).sort()).toEqual([
-    ['src/Bad', 'broken', expect.stringContaining('no water')],
-    ['src/Good', 'passed', undefined],
+    ['src/last/Bad', 'broken', expect.stringContaining('no water')],
+    ['src/last/Good', 'passed', undefined],
   ]);
 });
