@@ -8,7 +8,7 @@ import { setTimeout as delay } from 'node:timers/promises';
 import { connect } from '../src/client/client.ts';
 import { startService } from '../src/service/service.ts';
 import { Lane } from '../src/work/lane.ts';
-import { component, generate, looksEach } from './manyLooks.ts';
+import { component, generate, looksEach, settle } from './manyLooks.ts';
 import { type Figure, median, openWorkshop, origin, runToEnd, timed } from './workshop.ts';
 
 /** How many times the floor, and by how much it may grow from a project to one ten times as large. */
@@ -45,6 +45,7 @@ async function loop(looks: number): Promise<{ took: number; floor: number }> {
   try {
     await runToEnd(client, { audit: 0 });
     await client.decide({ kind: 'approve', all: true });
+    settle(folder);
     await runToEnd(client, { audit: 0 });
     let told = (): void => {};
     let count = 0;
