@@ -45,7 +45,9 @@ const kinds: Record<string, (n: number) => Edit> = {
       `<main data-frame="${n % 2}">{children}</main>;\n`,
   }),
   configuration: (n) => ({
-    'sguardo.config.ts': `export default { isolate: 'file', lanes: 2, patience: 200, now: '2026-03-0${n + 1}T09:30:00Z' };\n`,
+    'sguardo.config.ts':
+      `export default { ${n % 2 ? '' : "isolate: 'file', "}lanes: 2, patience: 200, ` +
+      `now: '2026-03-0${n + 1}T09:30:00Z' };\n`,
   }),
   build: (n) => ({ 'vite.config.ts': `export default { define: { __PORT__: JSON.stringify('port ${n}') } };\n` }),
   dependency: (n) => ({
