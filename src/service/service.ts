@@ -1,10 +1,10 @@
 /** The service of one project: starts everything, says where it is, and ends everything cleanly. */
-import { emptyCache } from '../baselines/folder.ts';
 import { chmodSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { setTimeout as delay } from 'node:timers/promises';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { FastifyInstance, FastifyServerOptions } from 'fastify';
+import { emptyCache } from '../baselines/folder.ts';
 import type { ProjectInfo } from '../core/api/api.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';

@@ -2,14 +2,15 @@
 import { setTimeout as delay } from 'node:timers/promises';
 import type { Approved } from '../core/baseline/baseline.ts';
 import { type Bundle, type BundledLooks, documentPath } from '../bundle/index.ts';
-import { messageOf, problem, type Problem } from '../core/problem/problem.ts';
+import { problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
-import { breakOff, doing, type Trace } from '../core/timeline/trace.ts';
+import { breakOff, doing } from '../core/timeline/trace.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
 import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
 import { type BrowserLoad, type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
 import type { Crew } from './crew.ts';
+import { Cut, explain, whereItStands } from './cut.ts';
 import { asksNothing, heldIn, type Held, isAsBuilt, type LookDocument, mayTurn, worldOf } from './document.ts';
 import { brokenReport, type Execution } from './execution.ts';
 import type { Ran } from './job.ts';
@@ -37,17 +38,7 @@ const restAfter = 300;
 /** How long a call that stops a page's script may take, in milliseconds. */
 const haltLimit = 2000;
 
-/** How long a page that runs no script takes to answer at most, in milliseconds, on a busy machine. */
-const answerLimit = 1000;
-
-/** Something ended the page before it could report. */
-class Cut extends Error {
-  readonly problem: Problem;
-  constructor(wrong: Problem) {
-    super(wrong.message);
-    this.problem = wrong;
-  }
-}
+const nothing = (): void => {};
 
 export class Lane {
   readonly #crew: Crew;
@@ -61,6 +52,8 @@ export class Lane {
   /** Resolves when the browser of the present window has ended. */
   #gone: Promise<string> = new Promise(() => {});
   #cut: (cut: Cut) => void = () => {};
+  /** The frame and a look file could be evaluated. */
+  #isSound = false;
   /** The looks that the present document has run, in their order. */
   ran: Ran[] = [];
 
@@ -108,7 +101,8 @@ export class Lane {
     const [entry] = bundle.entries;
     const held = this.#held;
     const window = this.#window;
-    if (!entry?.styles || !held || !window || window.lost !== null || held.document?.present === null) return;
+    if (!entry?.styles || !this.#isSound || !held || !window || window.lost !== null) return;
+    if (held.document?.present === null) return;
     const { runs } = held;
     const warm = async (): Promise<void> => {
       held.document = null;
@@ -117,7 +111,9 @@ export class Lane {
     };
     const begin = (): void => {
       // Whoever has begun another run meanwhile does not wait for this.
-      if (held.runs === runs && window.lost === null) held.ready = warm().catch(() => this.leave());
+      if (held.runs !== runs || window.lost !== null) return;
+      const recover = (error: unknown): Promise<unknown> => this.#recover(error);
+      held.ready = warm().catch(recover).then(nothing, nothing);
     };
     setTimeout(begin, restAfter).unref();
   }
@@ -141,6 +137,7 @@ export class Lane {
   /** A document has been made. */
   #hold(made: Pick<LookDocument, 'world' | 'present'>): void {
     this.ran = [];
+    if (made.present) this.#isSound = true;
     const isQuiet = asksNothing(this.#window!);
     this.#held!.document = { ...made, isOwn: true, isQuiet, ran: this.ran };
   }
@@ -226,7 +223,9 @@ export class Lane {
         await this.#giveUpDocument();
       }
     } catch (error) {
-      const found = watched ? await this.#findOut(error, gathered.trace, timeLimit) : { error, stack: null };
+      const found = watched
+        ? await whereItStands(error, gathered.trace, timeLimit, this.#window)
+        : { error, stack: null };
       const wrong = await this.#recover(found.error);
       breakOff(gathered.trace, wrong, performance.now() - began);
       report = brokenReport(wrong, found.stack);
@@ -239,24 +238,6 @@ export class Lane {
   #whileMoving<T>(limit: number, promise: Promise<T>, progress: () => number, late: () => Cut): Promise<T> {
     const load = async (): Promise<BrowserLoad> => (await this.#crew.engine()).load();
     return whileMoving(promise, { limit, progress, load, late });
-  }
-
-  /** Where a look stands that did not end: in a script that runs on and on, or waiting behind one of its steps. */
-  async #findOut(error: unknown, trace: Trace, limit: number): Promise<{ error: unknown; stack: string | null }> {
-    if (!(error instanceof Cut) || error.problem.code !== 'look-endless') return { error, stack: null };
-    // A page that answers runs nothing on and on.
-    const answer = this.#window?.evaluate('true').catch(() => false);
-    const isFree = await Promise.race([answer, delay(answerLimit, false)]);
-    const stack = isFree ? null : ((await this.#window?.where().catch(() => null)) ?? null);
-    if (stack !== null) return { error, stack };
-    const asked = trace.marks.filter(
-      ({ lane, took, title }) => lane === 'network' && took === null && !/ → /.test(title),
-    );
-    const what = asked.length > 0 ? `the reply to ${asked[0]!.title}` : 'something that did not come';
-    return {
-      error: new Cut(problem('look-waits', { doing: doing(trace), limit, what })),
-      stack: trace.stacks.findLast((one) => one !== undefined) ?? null,
-    };
   }
 
   #fingerprintOf(environment: Environment): string {
@@ -315,7 +296,7 @@ export class Lane {
   async #recover(error: unknown): Promise<Problem> {
     this.leave();
     if (error instanceof LostError && error.what === 'browser') throw error;
-    let wrong = this.#explain(error);
+    let wrong = explain(error);
     if (wrong.code === 'page-crashed' || wrong.code === 'window-closed') {
       // When the whole browser dies its pages seem to go first; only the browser's own end tells which it was.
       const gone = await Promise.race([this.#gone, delay(1000, null)]);
@@ -340,17 +321,5 @@ export class Lane {
     return typeof replaced === 'string'
       ? problem('platform-replaced', { what: replaced, error: wrong.message })
       : wrong;
-  }
-
-  #explain(error: unknown): Problem {
-    if (error instanceof Cut) return error.problem;
-    if (error instanceof LostError)
-      return error.what === 'silent'
-        ? problem('page-silent', { limit: error.message })
-        : problem(error.what === 'window' ? 'window-closed' : 'page-crashed');
-    const text = messageOf(error);
-    if (/context was destroyed|navigated|Cannot find context|Promise was collected/i.test(text))
-      return problem('page-left');
-    return problem('internal', { error: text });
   }
 }
