@@ -21,6 +21,7 @@ const drawn = (more: string): string =>
 const marks: [name: string, does: string, shows: string][] = [
   ['a global', 'globalThis.tide = 3;', 'globalThis.tide'],
   ['a replaced native', 'Array.prototype.last = () => 3;', '[].last'],
+  ['a broken native', 'Array.prototype.some = () => false;', '[1].some(() => true)'],
   [
     'a listener',
     "addEventListener('ebb', (event) => { event.heard = true; });",
