@@ -103,9 +103,8 @@ export async function measureRerun(components = 300): Promise<Figure> {
     say(
       `one component changed: ${one.toFixed(0)} ms, its looks in the naive page ${(looksEach * floor).toFixed(0)} ms`,
     );
-    say(
-      `all run: moments equal ${equal.toFixed(1)} ms a look, photographed ${token.toFixed(1)}, naive ${floor.toFixed(1)}`,
-    );
+    const [even, shot, bare] = [equal, token, floor].map((one) => one.toFixed(1));
+    say(`all run: moments equal ${even} ms a look, photographed ${shot}, naive ${bare}`);
     const found = [nothing, cold / built, one - looksEach * floor, equal / floor, token / floor];
     const most = Object.values(limits);
     return {
