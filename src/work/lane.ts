@@ -52,7 +52,7 @@ export class Lane {
   /** Resolves when the browser of the present window has ended. */
   #gone: Promise<string> = new Promise(() => {});
   #cut: (cut: Cut) => void = () => {};
-  /** The frame and a look file could be evaluated. */
+  /** A look file could be evaluated, and asked for nothing that its bundle does not hold: others may come after it. */
   #isSound = false;
   /** The looks that the present document has run, in their order. */
   ran: Ran[] = [];
@@ -137,8 +137,8 @@ export class Lane {
   /** A document has been made. */
   #hold(made: Pick<LookDocument, 'world' | 'present'>): void {
     this.ran = [];
-    if (made.present) this.#isSound = true;
     const isQuiet = asksNothing(this.#window!);
+    if (made.present && isQuiet) this.#isSound = true;
     this.#held!.document = { ...made, isOwn: true, isQuiet, ran: this.ran };
   }
 
