@@ -10,6 +10,7 @@ import { counted } from '../core/text/counted.ts';
 import type { NewDecision, Store, StoredCapture } from '../store/index.ts';
 import { commitOf, personOf } from './git.ts';
 import type { ManifestParts } from './manifest.ts';
+import { markTaken, takenHash } from './taken.ts';
 import { type Approved, holdsBaseline, type SharedFile, writeBaselines } from './write.ts';
 
 type Meant = { result: ResultSummary; only: Set<string> | null };
@@ -108,8 +109,18 @@ function refuseUnsteady(store: Store, chosen: readonly StoredCapture[]): void {
   });
 }
 
-/** Carries out a decision. @throws ProblemError with nothing decided */
-export function decide(store: Store, root: string, folder: string | null, request: DecisionRequest): Decided {
+/** Makes a picture's file smaller. */
+export type Pack = (png: Uint8Array) => Promise<Uint8Array>;
+
+/** Where decisions are carried out: the records, the project, and its folder of baselines, if it has one. */
+export type Desk = { store: Store; root: string; folder: string | null; pack: Pack };
+
+/**
+ * Carries out a decision. While pictures are packed others may go on, but no other decision may begin.
+ * @throws ProblemError with nothing decided
+ */
+export async function decide(desk: Desk, request: DecisionRequest): Promise<Decided> {
+  const { store, root, folder } = desk;
   const { kind } = request;
   if (kind === 'reject' && !request.why?.trim()) fail('reason-missing');
   const outcome: Decided = { decided: [], already: 0, unfinished: [] };
@@ -129,17 +140,40 @@ export function decide(store: Store, root: string, folder: string | null, reques
   if (kind === 'approve' && !request.unsteady) refuseUnsteady(store, chosen);
   outcome.unfinished = [...new Set(outcome.unfinished)];
   outcome.decided = chosen.map(keyOf);
-  if (chosen.length > 0) record(store, root, folder, request, chosen);
+  if (chosen.length > 0) await record(desk, request, chosen);
   return outcome;
 }
 
-function record(
-  store: Store,
-  root: string,
-  folder: string | null,
-  request: DecisionRequest,
-  chosen: StoredCapture[],
-): void {
+/** What the folder gets of a capture, its picture not yet packed. */
+function approvedOf(store: Store, capture: StoredCapture, approved: Approved['approved']): Approved {
+  const parts = partsOf(store, capture);
+  return {
+    key: keyOf(capture),
+    parts,
+    png: read(store, capture.hash),
+    moment: read(store, parts.moment).toString('utf8'),
+    shared: sharedOf(store, parts),
+    approved,
+  };
+}
+
+/** How many pictures are packed at once; more would keep others waiting for files. */
+const packedAtOnce = 2;
+
+/** Makes the files of pictures smaller that have not been made so before; each then says what it shows. */
+async function packAll(approved: readonly Approved[], pack: Pack): Promise<void> {
+  const left = approved.filter(({ png }) => takenHash(png) === null);
+  const packSome = async (): Promise<void> => {
+    for (let one = left.pop(); one; one = left.pop()) {
+      const packed = await pack(one.png);
+      if (packed.length < one.png.length) one.png = markTaken(packed, one.parts.picture);
+    }
+  };
+  await Promise.all(Array.from({ length: packedAtOnce }, packSome));
+}
+
+async function record(desk: Desk, request: DecisionRequest, chosen: StoredCapture[]): Promise<void> {
+  const { store, root, folder, pack } = desk;
   const { kind, why = null } = request;
   const who = request.who ?? personOf(root);
   const commit = commitOf(root);
@@ -148,18 +182,8 @@ function record(
     store.together(() => {
       for (const capture of chosen) {
         const { run, hash, markup, manifest, fingerprint } = capture;
-        const decision: NewDecision = {
-          ...keyOf(capture),
-          who,
-          kind,
-          why,
-          run,
-          hash,
-          markup,
-          manifest,
-          fingerprint,
-          commit,
-        };
+        const about = { run, hash, markup, manifest, fingerprint, commit };
+        const decision: NewDecision = { ...keyOf(capture), who, kind, why, ...about };
         store.decisions.add(decision);
       }
     });
@@ -167,16 +191,7 @@ function record(
     append();
     return;
   }
-  const approved = chosen.map((capture): Approved => {
-    const parts = partsOf(store, capture);
-    return {
-      key: keyOf(capture),
-      parts,
-      png: read(store, capture.hash),
-      moment: read(store, parts.moment).toString('utf8'),
-      shared: sharedOf(store, parts),
-      approved: { by: who, at, why, run: capture.run },
-    };
-  });
+  const approved = chosen.map((one) => approvedOf(store, one, { by: who, at, why, run: one.run }));
+  await packAll(approved, pack);
   writeBaselines(root, folder, approved, append);
 }

@@ -10,12 +10,13 @@ import { fail, messageOf, problem, type Problem, ProblemError } from '../core/pr
 import { isLeftover, recover } from './journal.ts';
 import { type Manifest, parseManifest } from './manifest.ts';
 import { sharedFolder } from './paths.ts';
+import { takenHash } from './taken.ts';
 
 export type FolderBaseline = {
   key: CaptureKey;
   about: ReturnType<typeof parseManifest>;
   png: Buffer;
-  /** SHA-256 of the picture. */
+  /** SHA-256 of the picture as it was taken: the file may show it in fewer bytes. */
   hash: string;
   markup: string[];
   /** Canonical form of its moment; null for format 1, which does not keep it. */
@@ -107,7 +108,7 @@ function readOne(root: string, path: string, keyKnown: (key: CaptureKey) => void
   const kept = named('.moment');
   const moment = about.format === 2 ? readMoment(kept.path, kept.shown, about) : null;
   const markup = moment ? markupLines(moment) : (about as { markup: string[] }).markup;
-  return { key, about, png, hash, markup, moment, file: picture.shown };
+  return { key, about, png, hash: takenHash(png) ?? hash, markup, moment, file: picture.shown };
 }
 
 /** What is remembered of a folder that was read before. */

@@ -42,7 +42,7 @@ function adopt(store: Store, baseline: FolderBaseline, commit: () => string | nu
   markupHashes.set(baseline, markupHash);
   const known = store.decisions.baseline(key);
   if (known?.hash === hash && known.markup === markupHash) return;
-  store.blobs.put(png, 'image/png');
+  store.blobs.keep(hash, png, 'image/png');
   store.decisions.add({
     ...key,
     who: about.approved?.by ?? 'unknown',

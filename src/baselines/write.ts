@@ -7,6 +7,9 @@ import { fail } from '../core/problem/problem.ts';
 import { type Change, carryOutTogether, recover } from './journal.ts';
 import { type Manifest, type ManifestParts, parseManifest } from './manifest.ts';
 import { baselinePath, formerPath, sharedFolder } from './paths.ts';
+import { takenHash } from './taken.ts';
+
+const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 /** A file that several baselines may share. */
 export type SharedFile = { hash: string; ending: string; bytes: Uint8Array };
@@ -27,10 +30,10 @@ export function holdsBaseline(root: string, folder: string, key: CaptureKey, pic
   const path = join(root, folder, baselinePath(key));
   try {
     const about = parseManifest(readFileSync(`${path}.json`, 'utf8'));
-    const hash = createHash('sha256')
-      .update(readFileSync(`${path}.png`))
-      .digest('hex');
-    return about.format === 2 && about.picture === picture && hash === picture && existsSync(`${path}.moment`);
+    const png = readFileSync(`${path}.png`);
+    const hash = sha256(png);
+    const isThis = (takenHash(png) ?? hash) === picture;
+    return about.format === 2 && about.picture === hash && isThis && existsSync(`${path}.moment`);
   } catch {
     return false;
   }
@@ -41,13 +44,13 @@ const spread = (json: string): string => `${JSON.stringify(JSON.parse(json), nul
 
 function changeFor(home: string, { key, parts, png, moment, shared, approved }: Approved, change: Change): void {
   const path = baselinePath(key);
-  const { fingerprint, width, height, picture, moment: hash, sheets, assets } = parts;
+  const { fingerprint, width, height, moment: hash, sheets, assets } = parts;
   const manifest: Manifest = {
     format: 2,
     ...key,
     width,
     height,
-    picture,
+    picture: sha256(png),
     moment: hash,
     sheets,
     assets,

@@ -13,6 +13,8 @@ export type Blobs = {
    * hash.
    */
   put(bytes: Uint8Array, type: string, dictionary?: string): string;
+  /** Keeps a picture by the hash of the screenshot that it shows: an approved one has the same pixels in fewer bytes. */
+  keep(hash: string, bytes: Uint8Array, type: string): void;
   get(hash: string): Blob | null;
   has(hash: string): boolean;
   /** The whole hash of the first blob whose hash begins so, or null. */
@@ -75,6 +77,7 @@ export function blobsOf(db: Db): Blobs {
       }
       return hash;
     },
+    keep: (hash, bytes, type) => void insert.run(hash, type, 'none', null, bytes),
     size: () => total.get()?.bytes ?? 0,
   };
 }

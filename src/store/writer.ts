@@ -39,7 +39,7 @@ function captureWriterOf(db: Db, blobs: Blobs) {
   );
   return (result: number, capture: FinishedCapture, { base, assets }: Timeline, isUnstable: boolean): void => {
     const { summary: about, png, differencePng, moment, markup, fingerprint } = capture;
-    blobs.put(png, 'image/png');
+    blobs.keep(about.hash, png, 'image/png');
     if (differencePng) blobs.put(differencePng, 'image/png');
     for (const sheet of Object.values(base.sheets)) if ('css' in sheet) blobs.put(Buffer.from(sheet.css), 'text/css');
     const kept = blobs.put(text(moment), json);

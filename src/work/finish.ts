@@ -77,8 +77,9 @@ async function finishCapture(
   const key = [info.component, info.look, environment.name, shot.name] as const;
   const baseline = context.baselines(...key);
   // The approved picture stands for a capture whose moment is as approved.
-  const png = shot.png ?? (baseline && 'png' in baseline ? baseline.png : new Uint8Array());
-  const hash = hashOf(png);
+  const approved = baseline && 'png' in baseline ? baseline : null;
+  const png = shot.png ?? approved?.png ?? new Uint8Array();
+  const hash = shot.png === null && approved ? approved.hash : hashOf(png);
   const moment = canonicalise(shown, { hash: hashOf, assets: assets.hashes, unseen: new Set(shot.unseen) });
   const markup = markupLines(moment);
   const mark = fingerprint(environment, context.engine.name, context.engine.fonts);

@@ -2,6 +2,7 @@
 export { type Bundle, Bundler, fileOf, findLookFiles, readConfig, type Survey, typeOf } from '../bundle/index.ts';
 export { type Crew, chromiumCrew } from './crew.ts';
 export { placeOf } from './plan.ts';
+export { packPng } from './png.ts';
 export { makeBusy } from './load.ts';
 export { thumbnailOf } from './thumbnail.ts';
 export { runLooks, type RunSetup } from './run.ts';

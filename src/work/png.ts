@@ -36,6 +36,12 @@ export async function encodePng(picture: Picture): Promise<Buffer> {
     .toBuffer();
 }
 
+/** The same picture in fewer bytes, if that is possible: without filters, and deflated as well as zlib can. */
+export async function packPng(png: Uint8Array): Promise<Uint8Array> {
+  const packed = await (await loadSharp())(png, { failOn: 'error' }).png({ compressionLevel: 9 }).toBuffer();
+  return packed.length < png.length ? packed : png;
+}
+
 /** Width and height from a PNG's header (PNG specification, 11.2.1: IHDR comes first), or null for other bytes. */
 export function pngSize(png: Uint8Array): [number, number] | null {
   const view = new DataView(png.buffer, png.byteOffset, png.byteLength);

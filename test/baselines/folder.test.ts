@@ -17,8 +17,10 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { join, relative } from 'node:path';
+import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { readFolder } from '../../src/baselines/folder.ts';
+import { markTaken, takenHash } from '../../src/baselines/taken.ts';
 import { type Approved, writeBaselines } from '../../src/baselines/write.ts';
 import type { CaptureKey } from '../../src/core/baseline/baseline.ts';
 import { encodePng } from '../../src/work/png.ts';
@@ -97,6 +99,35 @@ describe('the folder', () => {
     expect(baselines.map(({ key, hash, moment: kept }) => [key.look, hash, kept])).toEqual(
       ['aground', 'lit', 'plain'].map((look) => [look, sha(pictures[0]!), JSON.parse(moment)]),
     );
+  });
+
+  it('knows a picture by the screenshot that its file says it shows, and by nothing else in it', () => {
+    const root = freshFolder();
+    const [picture, other] = [pictures[0]!, pictures[1]!];
+    write(root, approved(keyOf('marked'), markTaken(picture, sha('a screenshot'))));
+    write(root, approved(keyOf('plain'), picture));
+    write(root, approved(keyOf('wrong'), markTaken(picture, 'Z'.repeat(64))));
+    const hashes = read(root).baselines.map(({ key, hash }) => [key.look, hash]);
+    const wrong = sha(markTaken(picture, 'Z'.repeat(64)));
+    expect(hashes).toEqual([
+      ['marked', sha('a screenshot')],
+      ['plain', sha(picture)],
+      ['wrong', wrong],
+    ]);
+    // The mark of one file in another one: the manifest tells.
+    writeFileSync(join(root, 'baselines/day/src/Buoy/marked.png'), markTaken(other, sha('a screenshot')));
+    expect(read(root).unreadable).toMatchObject([{ key: { look: 'marked' }, problem: { code: 'baseline-torn' } }]);
+  });
+
+  it('marks files so that others can read them', async () => {
+    const marked = markTaken(pictures[0]!, sha('a screenshot'));
+    const { data } = await sharp(marked, { failOn: 'warning' }).raw().toBuffer({ resolveWithObject: true });
+    expect(data.equals(await sharp(pictures[0]).raw().toBuffer())).toBe(true);
+    expect([takenHash(marked), takenHash(pictures[0]!), takenHash(Buffer.alloc(3))]).toEqual([
+      sha('a screenshot'),
+      null,
+      null,
+    ]);
   });
 
   it('tells apart what 32 bits of a name cannot, and what file systems take for one', () => {

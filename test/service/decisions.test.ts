@@ -1,7 +1,10 @@
 /** Approving and rejecting: records, the folder of open files, and what a later run makes of both. */
+import { createHash } from 'node:crypto';
 import { cpSync, existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { readFolder } from '../../src/baselines/folder.ts';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { markupIn, copyOf, lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
@@ -60,6 +63,17 @@ describe('approving', () => {
       'plain.png',
     ]);
     expect((await served.run()).run.tally).toMatchObject({ passed: 2 });
+  });
+
+  it('packs the picture: the same pixels in fewer bytes, and known by the hash of the screenshot', async () => {
+    const { hash } = (await served.client.looks()).find(({ look }) => look === 'named')!.captures[0]!;
+    const shot = Buffer.from(await (await fetch(served.client.pictureUrl(hash))).arrayBuffer());
+    const file = readFileSync(join(folder, 'baselines/day/src/Buoy/named.png'));
+    expect(createHash('sha256').update(shot).digest('hex')).toBe(hash);
+    expect(file.length).toBeLessThan(shot.length);
+    expect(await sharp(file).raw().toBuffer()).toEqual(await sharp(shot).raw().toBuffer());
+    const { baselines } = readFolder(folder, 'baselines');
+    expect(baselines.find(({ key }) => key.look === 'named')!.hash).toBe(hash);
   });
 
   it('a second time changes nothing and says so', async () => {
@@ -161,7 +175,12 @@ describe('the folder', () => {
     const clone = copyOf(folder.slice(folder.indexOf('test/')));
     cpSync(join(folder, 'baselines'), join(clone, 'baselines'), { recursive: true });
     const other = await serve(clone);
-    expect((await other.run()).run.tally).toMatchObject({ passed: 2, new: 0, changed: 0 });
+    // A run that repeats its looks photographs them: what comes out has the hash that the approved picture goes by.
+    const { run, look } = await other.run({ repeat: 2 });
+    expect(run.tally).toMatchObject({ passed: 4, new: 0, changed: 0 });
+    const { hash, baseline, isVouched } = look('named').captures[0]!;
+    expect([hash, isVouched]).toEqual([approved.look('named').captures[0]!.hash, false]);
+    expect(baseline).toBe(hash);
     const { decisions } = await other.client.history({ component: 'src/Buoy', look: 'named', environment: 'day' });
     expect(decisions).toMatchObject([{ kind: 'adopt', who: expect.any(String) }]);
   });

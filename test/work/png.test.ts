@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
 import { numbersFrom } from '../../src/core/steady/chance.ts';
 import { decodePlainPng } from '../../src/work/plainPng.ts';
-import { decodePng } from '../../src/work/png.ts';
+import { decodePng, packPng } from '../../src/work/png.ts';
 
 type Kind = { width: number; height: number; channels: 3 | 4; adaptive: boolean; noise: number };
 
@@ -74,5 +74,14 @@ describe('a file of another kind', () => {
     const file = await make();
     expect(decodePlainPng(file)).toBeNull();
     expect(await decodePng(file)).toMatchObject({ width: 64, height: 40 });
+  });
+});
+
+describe('packing', () => {
+  it.each(kinds)('keeps every pixel: $width x $height x $channels, adaptive $adaptive', async (kind) => {
+    const png = await encode(kind);
+    const packed = await packPng(png);
+    expect(packed.length).toBeLessThanOrEqual(png.length);
+    expect((await decodePng(packed)).data).toEqual((await decodePng(png)).data);
   });
 });

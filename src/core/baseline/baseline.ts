@@ -7,7 +7,7 @@ export type CaptureKey = { component: string; look: string; environment: string;
 /** A capture as it was taken: the parts that are compared. */
 export type Taken = {
   png: Uint8Array;
-  /** SHA-256 of the PNG. */
+  /** SHA-256 of the PNG as it was taken; an approved one may show the same in fewer bytes. */
   hash: string;
   fingerprint: string;
   markup: string[];
@@ -23,7 +23,7 @@ export type ApprovedMoment = {
 
 /** What has been approved for a capture. */
 export type Approved = {
-  /** SHA-256 of the PNG. */
+  /** SHA-256 of the PNG as it was taken; an approved one may show the same in fewer bytes. */
   picture: string;
   fingerprint: string;
   /** Null where the moment was not kept, as in format 1 of the folder. */

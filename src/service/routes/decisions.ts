@@ -5,6 +5,7 @@ import { goneAmong, removeGone } from '../../baselines/gone.ts';
 import { readFolder } from '../../baselines/folder.ts';
 import type { DecisionRequest, Tidied } from '../../core/api/api.ts';
 import { fail } from '../../core/problem/problem.ts';
+import { packPng } from '../../work/index.ts';
 import type { Routes } from './context.ts';
 import { schemas } from './schemas.ts';
 
@@ -12,11 +13,21 @@ import { schemas } from './schemas.ts';
 const isPicture = (type: string): boolean => type === 'image/png';
 
 export const decisionRoutes: Routes = (app, { store, live, root, settings }) => {
+  let last: Promise<unknown> = Promise.resolve();
+  /** Decisions come one after the other: each begins with what the one before it has left. */
+  const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
+    const mine = last.then(work);
+    last = mine.catch(() => {});
+    return mine;
+  };
+
   app.post<{ Body: DecisionRequest }>(
     '/api/decisions',
     { schema: { summary: 'Approve or reject captures, all of them or none', body: schemas.decision } },
     async ({ body }) => {
-      const decided = decide(store, root, (await settings()).baselines, body);
+      const decided = await inTurn(async () =>
+        decide({ store, root, folder: (await settings()).baselines, pack: packPng }, body),
+      );
       if (decided.decided.length > 0) live.tell({ kind: 'decided', captures: decided.decided.length });
       return decided;
     },
