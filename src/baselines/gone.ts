@@ -33,7 +33,7 @@ export function removeGone(
   folder: string,
   environments: readonly string[],
 ): GoneBaseline[] {
-  const files = readFolder(root, folder).baselines.map(({ key, file }) => ({ key, file }));
+  const files = readFolder(root, folder).contents.baselines.map(({ key, file }) => ({ key, file }));
   const gone = goneAmong(store, files, environments);
   const inFolder = (file: string): string => file.slice(folder.replace(/\/$/, '').length + 1);
   const all = gone.flatMap(({ file }) =>

@@ -1,17 +1,20 @@
 /** Brings the folder of baselines and the records together at the start of a run: the folder wins. */
 import { createHash } from 'node:crypto';
+import { join } from 'node:path';
 import {
   type Approved,
   type ApprovedMoment,
   type Baseline,
   type BaselineOf,
   type CaptureKey,
+  type FolderBaseline,
   keyText,
   type Unreadable,
 } from '../core/baseline/baseline.ts';
-import type { Problem } from '../core/problem/problem.ts';
+import { type Problem, ProblemError } from '../core/problem/problem.ts';
 import type { Store } from '../store/index.ts';
-import { emptyCache, type FolderBaseline, type FolderContents, readFolder } from './folder.ts';
+import { type BaselineContent, readBaseline } from './files.ts';
+import { type FolderCache, type FolderContents, type FolderRead, readFolder, type UnreadableFile } from './folder.ts';
 import { commitOf } from './git.ts';
 
 /** What captures are compared with in one run. */
@@ -29,85 +32,110 @@ export type BaselineSet = {
 
 const digest = (text: string): string => createHash('sha256').update(text).digest('base64url');
 
-/** Hashes of the markup of baselines, which stay the same values for as long as their files do. */
-const markupHashes = new WeakMap<FolderBaseline, string>();
+/** What an earlier service has read of the folder: files that are as they were then are not read again. */
+export const folderCacheOf = ({ baselineFiles }: Store): FolderCache => ({
+  known: new Map(baselineFiles.all().map(({ file, ...known }) => [file, known])),
+  last: null,
+});
 
-/** Takes a baseline of the folder into the records, unless they know it as the newest already. */
-function adopt(store: Store, baseline: FolderBaseline, commit: () => string | null): void {
-  const { key, about, png, hash, markup } = baseline;
-  const before = markupHashes.get(baseline);
-  // What nothing refers to any more may have been removed meanwhile.
-  const isKept = before !== undefined && store.blobs.has(before);
-  const markupHash = isKept ? before : store.blobs.put(Buffer.from(JSON.stringify(markup)), 'application/json');
-  markupHashes.set(baseline, markupHash);
-  const known = store.decisions.baseline(key);
-  if (known?.hash === hash && known.markup === markupHash) return;
-  store.blobs.keep(hash, png, 'image/png');
-  store.decisions.add({
+/** Takes a baseline of the folder into the records, unless they have it as the newest already. */
+function adopt(
+  { blobs, decisions }: Store,
+  root: string,
+  baseline: FolderBaseline,
+  fresh: BaselineContent | undefined,
+  commit: () => string | null,
+): void {
+  const { key, hash, markup, fingerprint, approved, file } = baseline;
+  const known = decisions.baseline(key);
+  const isNewest = known !== null && known.hash === hash && known.markup === markup;
+  if (isNewest && blobs.has(hash) && blobs.has(markup)) return;
+  const content = fresh ?? readBaseline(root, join(root, file.replace(/png$/, 'json'))).content;
+  blobs.keep(hash, content.png, 'image/png');
+  blobs.put(Buffer.from(JSON.stringify(content.markup)), 'application/json');
+  if (isNewest) return;
+  decisions.add({
     ...key,
-    who: about.approved?.by ?? 'unknown',
+    who: approved?.by ?? 'unknown',
     kind: 'adopt',
-    why: about.approved?.why ?? null,
+    why: approved?.why ?? null,
     run: null,
     hash,
-    markup: markupHash,
+    markup,
     manifest: null,
-    fingerprint: about.fingerprint,
+    fingerprint,
     commit: commit(),
   });
 }
 
-function approvedOf({ about, hash }: FolderBaseline): Approved {
-  const { fingerprint } = about;
-  const shows = about.format === 2 ? { moment: about.moment, assets: about.assets } : null;
-  return { picture: hash, fingerprint, shows };
+/** Brings the records up to date. Returns what could not be taken in, since it has changed meanwhile. */
+function record(store: Store, root: string, { contents, fresh, changed }: FolderRead): UnreadableFile[] {
+  const wrong: UnreadableFile[] = [];
+  let known: { commit: string | null } | null = null;
+  const commit = (): string | null => {
+    known ??= { commit: commitOf(root) };
+    return known.commit;
+  };
+  store.together(() => {
+    for (const [file, about] of changed) {
+      if (about) store.baselineFiles.put({ file, ...about });
+      else store.baselineFiles.remove(file);
+    }
+    for (const baseline of contents.baselines) {
+      try {
+        adopt(store, root, baseline, fresh.get(baseline), commit);
+      } catch (error) {
+        if (!(error instanceof ProblemError)) throw error;
+        wrong.push({ file: baseline.file, key: baseline.key, problem: error.problem });
+      }
+    }
+  });
+  return wrong;
 }
 
 /** Takes in what the folder has that the records do not, and answers for a run. */
-export function takeInFolder(store: Store, root: string, folder: string | null, cache = emptyCache()): BaselineSet {
+export function takeInFolder(store: Store, root: string, folder: string | null, cache: FolderCache): BaselineSet {
   if (folder === null) return fromRecords(store);
-  const contents = readFolder(root, folder, cache);
-  const before = takenIn.get(contents);
+  const read = readFolder(root, folder, cache);
+  const before = takenIn.get(read.contents);
   if (before && before.decisions === store.decisions.last()) return before.set;
-  const set = takeIn(store, root, contents);
-  takenIn.set(contents, { decisions: store.decisions.last(), set });
+  const wrong = record(store, root, read);
+  const { baselines, unreadable } = read.contents;
+  const set = fromFolder(store, { baselines, unreadable: [...unreadable, ...wrong] });
+  if (wrong.length === 0) takenIn.set(read.contents, { decisions: store.decisions.last(), set });
   return set;
 }
 
 /** What came of folders that were taken in, and the last decision then. */
 const takenIn = new WeakMap<FolderContents, { decisions: number; set: BaselineSet }>();
 
-function takeIn(store: Store, root: string, { baselines, unreadable }: FolderContents): BaselineSet {
-  const found = new Map<string, Baseline | Unreadable>();
+const lookText = (component: string, look: string, environment: string): string =>
+  JSON.stringify([component, look, environment]);
+
+/** Baselines of a project that keeps them as files, which the records have taken in. */
+function fromFolder(store: Store, { baselines, unreadable }: FolderContents): BaselineSet {
+  const found = new Map<string, FolderBaseline | Unreadable>();
   const pictures = new Map<string, Record<string, Approved>>();
   const identities = new Map<string, string[]>();
   const hashes = new Map<string, string>();
-  let known: { commit: string | null } | null = null;
-  const commit = (): string | null => {
-    known ??= { commit: commitOf(root) };
-    return known.commit;
-  };
-  const lookText = (component: string, look: string, environment: string): string =>
-    JSON.stringify([component, look, environment]);
-  store.together(() => {
-    for (const baseline of baselines) {
-      const { key, png, hash, markup, about, file } = baseline;
-      found.set(keyText(key), { png, hash, markup, fingerprint: about.fingerprint, file });
-      const look = lookText(key.component, key.look, key.environment);
-      pictures.set(look, { ...pictures.get(look), [key.capture]: approvedOf(baseline) });
-      const parts = [key.capture, hash, about.fingerprint, about.format === 2 ? about.moment : markup];
-      identities.set(look, [...(identities.get(look) ?? []), JSON.stringify(parts)]);
-      adopt(store, baseline, commit);
-    }
-  });
+  for (const baseline of baselines) {
+    const { key, hash, markup, fingerprint, shows } = baseline;
+    found.set(keyText(key), baseline);
+    const look = lookText(key.component, key.look, key.environment);
+    pictures.set(look, { ...pictures.get(look), [key.capture]: { picture: hash, fingerprint, shows } });
+    const parts = [key.capture, hash, fingerprint, shows?.moment ?? markup];
+    identities.set(look, [...(identities.get(look) ?? []), JSON.stringify(parts)]);
+  }
   for (const { key, problem } of unreadable)
     if (key) {
       found.set(keyText(key), { unreadable: problem });
       identities.set(lookText(key.component, key.look, key.environment), [JSON.stringify(problem)]);
     }
   return {
-    of: (component, look, environment, capture) =>
-      found.get(keyText({ component, look, environment, capture })) ?? null,
+    of(component, look, environment, capture) {
+      const one = found.get(keyText({ component, look, environment, capture }));
+      return one && 'hash' in one ? baselineIn(store, one, one.file) : (one ?? null);
+    },
     approved: (component, look, environment) => pictures.get(lookText(component, look, environment)) ?? {},
     identity(component, look, environment) {
       const text = lookText(component, look, environment);
@@ -134,19 +162,21 @@ function fromRecords(store: Store): BaselineSet {
         }),
       ),
     identity: (component, look, environment) => digest(store.decisions.identityOf(component, look, environment)),
-    of: (component, look, environment, capture) => {
+    of(component, look, environment, capture) {
       const decision = store.decisions.baseline({ component, look, environment, capture });
-      const png = decision && store.blobs.get(decision.hash);
-      const markup = decision && store.blobs.get(decision.markup);
-      if (!decision || !png || !markup) return null;
-      const { hash, fingerprint } = decision;
-      return {
-        png: png.bytes,
-        hash,
-        fingerprint,
-        markup: JSON.parse(markup.bytes.toString('utf8')) as string[],
-        file: null,
-      };
+      return decision && baselineIn(store, decision, null);
     },
   };
+}
+
+/** What a capture is compared with, out of the records. */
+function baselineIn(
+  { blobs }: Store,
+  { hash, markup, fingerprint }: Pick<FolderBaseline, 'hash' | 'markup' | 'fingerprint'>,
+  file: string | null,
+): Baseline | null {
+  const png = blobs.get(hash);
+  const lines = blobs.get(markup);
+  if (!png || !lines) return null;
+  return { png: png.bytes, hash, fingerprint, markup: JSON.parse(lines.bytes.toString('utf8')) as string[], file };
 }

@@ -62,11 +62,9 @@ const modules: Record<string, string> = {
 };
 
 /** The look files of a project, relative to its root, in a stable order. */
-export async function findLookFiles(root: string, settings: Pick<Settings, 'looks'>): Promise<string[]> {
-  const files = await glob(settings.looks, {
-    cwd: root,
-    ignore: ['**/node_modules/**', '**/dist/**', '**/.sguardo/**'],
-  });
+export async function findLookFiles(root: string, { looks, baselines }: Settings): Promise<string[]> {
+  const aside = ['**/node_modules', '**/dist', '**/.sguardo', ...(baselines === null ? [] : [baselines])];
+  const files = await glob(looks, { cwd: root, ignore: aside.map((folder) => `${folder}/**`) });
   return files.map((file) => file.split(sep).join('/')).sort();
 }
 

@@ -86,8 +86,8 @@ export async function oneRun(
   signal: AbortSignal,
 ): Promise<Ending> {
   const { root, config, store, crew, bundler } = tools;
-  const starting = crew.engine();
-  starting.catch(() => {});
+  const learning = crew.identity(store.engines);
+  learning.catch(() => {});
   const settings = await settingsFor(config, request);
   const names = settings.environments.map(({ name }) => name);
   const all = await findLookFiles(root, settings);
@@ -98,7 +98,7 @@ export async function oneRun(
   const concerned = concernedBy(tools, request, survey);
   const files = all.filter((file) => concerned(file, survey.closureOf(file)));
   const baselines = takeInFolder(store, root, settings.baselines, tools.cache);
-  const engine = await starting;
+  const engine = await learning;
   const hashesBeside = (names: readonly string[]) => bundler.hashesBeside(names);
   const { network } = settings;
   const known: Ground = { hashOf: survey.hashOf, hashesBeside, engine, network, baselines };

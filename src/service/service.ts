@@ -4,7 +4,7 @@ import { setTimeout as delay } from 'node:timers/promises';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { FastifyInstance, FastifyServerOptions } from 'fastify';
-import { emptyCache } from '../baselines/folder.ts';
+import { folderCacheOf } from '../baselines/reconcile.ts';
 import type { ProjectInfo } from '../core/api/api.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
@@ -219,7 +219,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     store,
     crew,
     live,
-    cache: emptyCache(),
+    cache: folderCacheOf(store),
     bundler: new Bundler(root, version, store.graph),
     log: (error) => log(error),
     onBundle(bundle, wanted) {

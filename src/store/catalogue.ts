@@ -13,7 +13,7 @@ export type Catalogue = {
   /** What a file declared that was built from exactly this, or null. */
   declaredBy(source: string): LookInfo[] | null;
   /** What is declared of every component: its looks. */
-  all(): Map<string, Set<string>>;
+  all(): ReadonlyMap<string, ReadonlySet<string>>;
   /** True when a component has a look file, whether that can be opened or not. */
   hasComponent(component: string): boolean;
   /**
@@ -63,6 +63,10 @@ export function catalogueOf(db: Db): Catalogue {
   const putSource = db.prepare('INSERT OR REPLACE INTO sources (source, looks) VALUES (?, ?)');
   const forgetSources = db.prepare('DELETE FROM sources WHERE id <= (SELECT max(id) FROM sources) - ?');
   const read = new Map<string, LookInfo[]>();
+  /** What every component is known to declare, until that changes. */
+  let known: Map<string, Set<string>> | null = null;
+  /** The files and environments that were kept last: what was kept once needs no second time. */
+  let kept = '';
   return {
     sourceOf: (file) => selectScript.get(file)?.script ?? null,
     declaredBy(source) {
@@ -76,10 +80,12 @@ export function catalogueOf(db: Db): Catalogue {
       return looks;
     },
     all() {
+      if (known) return known;
       const found = new Map<string, Set<string>>();
       for (const { looks } of everything.all())
         for (const { component, look } of JSON.parse(looks) as LookInfo[])
           found.set(component, (found.get(component) ?? new Set()).add(look));
+      known = found;
       return found;
     },
     hasComponent: (component) => ofComponent.get(component) !== undefined,
@@ -88,6 +94,7 @@ export function catalogueOf(db: Db): Catalogue {
       return row ? { source: row.script, looks: JSON.parse(row.looks) as LookInfo[] } : null;
     },
     declare: db.transaction((file: string, environment: string, { source, looks }: Declared) => {
+      known = null;
       put.run(file, source, JSON.stringify(looks));
       putSource.run(source, JSON.stringify(looks));
       read.set(source, looks);
@@ -99,10 +106,15 @@ export function catalogueOf(db: Db): Catalogue {
       removeAll.run(file, environment);
       add.run({ component: whole.component, look: whole.look, environment, file });
     }),
-    keepOnly: db.transaction((files: readonly string[], environments: readonly string[]) => {
-      const all = JSON.stringify(files);
-      forgetDeclared.run(all);
-      forgetPresent.run(all, JSON.stringify(environments));
-    }),
+    keepOnly(files, environments) {
+      const [all, names] = [JSON.stringify(files), JSON.stringify(environments)];
+      if (kept === all + names) return;
+      db.transaction(() => {
+        forgetDeclared.run(all);
+        forgetPresent.run(all, names);
+      })();
+      known = null;
+      kept = all + names;
+    },
   };
 }

@@ -130,6 +130,20 @@ const migrations: readonly string[] = [
     bytes BLOB NOT NULL               -- WebP
   ) WITHOUT ROWID;
   `,
+  `
+  CREATE TABLE baseline_files (       -- what was read of the folder of baselines
+    file TEXT PRIMARY KEY,            -- the description, relative to the project
+    stamp TEXT NOT NULL,              -- sizes and times of its files then
+    baseline TEXT NOT NULL            -- JSON
+  ) WITHOUT ROWID;
+  `,
+  `
+  CREATE TABLE engines (
+    program TEXT PRIMARY KEY,         -- path, size and time of the browser's program
+    name TEXT NOT NULL                -- what it calls itself
+  ) WITHOUT ROWID;
+  CREATE INDEX captures_open ON captures(result) WHERE about ->> '$.state.kind' <> 'same';
+  `,
 ];
 
 /** Nobody but its owner reads the records: they hold whatever pages have shown. */

@@ -1,12 +1,14 @@
 /** The service's records: runs, results with their timelines, decisions, and the blobs that they refer to. */
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
+import { type BaselineFiles, baselineFilesOf } from './baselineFiles.ts';
 import { type Blobs, blobsOf } from './blobs.ts';
 import { type Board, boardIn } from './board.ts';
 import { type Catalogue, catalogueOf } from './catalogue.ts';
 import { type GraphRecord, graphOf } from './graph.ts';
 import { openDatabase } from './database.ts';
 import { type Decisions, decisionsOf } from './decisions.ts';
+import { type Engines, enginesOf } from './engines.ts';
 import { type Pruned, prunerOf } from './prune.ts';
 import { type Results, resultsOf } from './results.ts';
 import { type Runs, runsOf } from './runs.ts';
@@ -14,6 +16,8 @@ import { type Thumbnails, thumbnailsOf } from './thumbnails.ts';
 
 export type Store = {
   blobs: Blobs;
+  baselineFiles: BaselineFiles;
+  engines: Engines;
   thumbnails: Thumbnails;
   board: Board;
   runs: Runs;
@@ -38,6 +42,8 @@ export function openStore(file: string): Store {
   const prune = prunerOf(db, (hash) => blobs.get(hash)?.bytes ?? null);
   return {
     blobs,
+    baselineFiles: baselineFilesOf(db),
+    engines: enginesOf(db),
     thumbnails: thumbnailsOf(db),
     board: boardIn(db),
     runs: runsOf(db),

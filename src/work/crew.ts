@@ -1,6 +1,7 @@
 /** A browser and its windows, kept warm between runs and replaced when they die. */
-import { startChromium } from '../engine/chromium/chromium.ts';
+import { chromiumProgram, startChromium } from '../engine/chromium/chromium.ts';
 import { type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
+import { fontsHash } from '../engine/fonts.ts';
 
 /** A window for looks: time is theirs. */
 async function openFor(engine: Engine): Promise<EngineWindow> {
@@ -9,14 +10,30 @@ async function openFor(engine: Engine): Promise<EngineWindow> {
   return window;
 }
 
+/** The names of browsers that were started before, by what tells their programs apart. */
+export type EngineNames = { get(program: string): string | null; put(program: string, name: string): void };
+
 export class Crew {
   readonly #start: () => Promise<Engine>;
+  readonly #program: () => string | null;
   #engine: Promise<Engine> | null = null;
   #windows: (Promise<EngineWindow> | null)[] = [];
   #isClosed = false;
 
-  constructor(start: () => Promise<Engine>) {
+  /** `program` tells the browser's program from others without starting it, if that is possible. */
+  constructor(start: () => Promise<Engine>, program: () => string | null = () => null) {
     this.#start = start;
+    this.#program = program;
+  }
+
+  /** Which browser and fonts pictures are drawn with. The browser is started only when it has not been before. */
+  async identity(names: EngineNames): Promise<Pick<Engine, 'name' | 'fonts'>> {
+    const program = this.#program();
+    const name = program !== null && this.#engine === null ? names.get(program) : null;
+    if (name !== null) return { name, fonts: fontsHash() };
+    const engine = await this.engine();
+    if (program !== null) names.put(program, engine.name);
+    return engine;
   }
 
   /** The running browser, started now if there is none. @throws LostError when the crew was closed */
@@ -67,7 +84,8 @@ export class Crew {
 }
 
 /** A crew of Chromium windows. `hosts` maps host names to ports on loopback. */
-export const chromiumCrew = (hosts: Record<string, number>): Crew => new Crew(() => startChromium(hosts));
+export const chromiumCrew = (hosts: Record<string, number>): Crew =>
+  new Crew(() => startChromium(hosts), chromiumProgram);
 
 /** True for what is thrown when the whole browser has ended. */
 export const browserIsGone = (error: unknown): error is LostError =>

@@ -72,7 +72,7 @@ describe('approving', () => {
     expect(createHash('sha256').update(shot).digest('hex')).toBe(hash);
     expect(file.length).toBeLessThan(shot.length);
     expect(await sharp(file).raw().toBuffer()).toEqual(await sharp(shot).raw().toBuffer());
-    const { baselines } = readFolder(folder, 'baselines');
+    const { baselines } = readFolder(folder, 'baselines').contents;
     expect(baselines.find(({ key }) => key.look === 'named')!.hash).toBe(hash);
   });
 

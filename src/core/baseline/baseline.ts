@@ -35,6 +35,25 @@ export type Baseline = Taken & {
   file: string | null;
 };
 
+/** A baseline of the folder, as far as it is known without its picture and markup. */
+export type FolderBaseline = {
+  key: CaptureKey;
+  /** SHA-256 of the picture as it was taken: the file may show it in fewer bytes. */
+  hash: string;
+  /** SHA-256 of its markup, lines as JSON. */
+  markup: string;
+  fingerprint: string;
+  /** Null for format 1, which does not keep the moment. */
+  shows: ApprovedMoment | null;
+  /** Who approved it; the run is one of the records that it came from. */
+  approved: { by: string; at: string; why: string | null; run: number | null } | null;
+  /** The picture, relative to the project. */
+  file: string;
+};
+
+/** A baseline whose files were read, with their sizes and times then. */
+export type KnownBaseline = { stamp: string; baseline: FolderBaseline };
+
 /** A baseline that is there and cannot be used, with what is wrong with it. */
 export type Unreadable = { unreadable: Problem };
 

@@ -1,6 +1,6 @@
 /** Starts Debian's Chromium and speaks to it over a pipe. */
 import { spawn } from 'node:child_process';
-import { accessSync, constants } from 'node:fs';
+import { accessSync, closeSync, constants, fstatSync, openSync, readSync } from 'node:fs';
 import type { Readable, Writable } from 'node:stream';
 import { fail } from '../../core/problem/problem.ts';
 import { type BrowserLoad, type Engine, LostError } from '../engine.ts';
@@ -22,6 +22,23 @@ export function findChromium(): string {
     } catch {}
   }
   return fail('browser-missing');
+}
+
+/**
+ * What tells the browser's program from any other one without starting it: path, size and time. Null for a script, which
+ * may start whatever it likes.
+ */
+export function chromiumProgram(): string | null {
+  const path = findChromium();
+  const start = Buffer.alloc(4);
+  const file = openSync(path, 'r');
+  try {
+    readSync(file, start);
+    const { size, mtimeMs } = fstatSync(file);
+    return start.toString('latin1') === '\x7fELF' ? `${path} ${size} ${mtimeMs}` : null;
+  } finally {
+    closeSync(file);
+  }
 }
 
 /** How long a browser may take to start, in milliseconds: a minute on a very busy machine. */

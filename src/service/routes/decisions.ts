@@ -40,7 +40,7 @@ export const decisionRoutes: Routes = (app, { store, live, root, settings }) => 
       const { baselines, environments } = await settings();
       if (baselines === null) return { files: [], removed: false };
       const names = environments.map(({ name }) => name);
-      const kept = readFolder(root, baselines).baselines.map(({ key, file }) => ({ key, file }));
+      const kept = readFolder(root, baselines).contents.baselines.map(({ key, file }) => ({ key, file }));
       const gone = body.remove ? removeGone(store, root, baselines, names) : goneAmong(store, kept, names);
       return { files: gone.map(({ file }) => file), removed: body.remove };
     },
