@@ -4,6 +4,7 @@ import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { RunRequest } from '../../src/core/run/run.ts';
+import { childrenOf } from '../support/processes.ts';
 import { configuration, lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -178,8 +179,17 @@ describe('watching', () => {
 
 describe('another service of the project', () => {
   it('takes over what an earlier one has run', async () => {
+    const browsers = (): string[] =>
+      childrenOf(process.pid)
+        .map(({ command }) => command)
+        .filter((command) => command.includes('--headless'));
     await served.service.close();
+    expect(browsers()).toEqual([]);
     served = await serve(folder);
+    // What it needs to know of the browser is known.
+    expect(await ran({ patterns: ['Buoy', 'Beacon'] })).toEqual({ ran: [], reused: 2 });
+    expect(browsers()).toEqual([]);
+    expect((await served.client.runs())[0]!.engine).toMatch(/^Chromium \d/);
     expect(await ran()).toEqual({ ran: ['Tides', 'Wreck'], reused: 4 });
   });
 
