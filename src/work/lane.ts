@@ -173,7 +173,9 @@ export class Lane {
       const report = readFileReport(await this.#whileMoving(turnLimit, Promise.race([asked, cut]), () => 0, late));
       if (!report || !('looks' in report) || !isAsBuilt(report, entry)) return null;
       const isOwn = document.present === null;
-      this.#held!.document = { ...document, present: { entry, report }, isOwn, isQuiet: asksNothing(window) };
+      const isQuiet = asksNothing(window);
+      if (isQuiet) this.#isSound = true;
+      this.#held!.document = { ...document, present: { entry, report }, isOwn, isQuiet };
       return report;
     } catch (error) {
       // Whatever is wrong with the file is told by a document of its own.
