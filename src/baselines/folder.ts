@@ -1,5 +1,5 @@
 /** The baselines as open files in the project: picture, description and moment of each capture. */
-import { type Dirent, readdirSync, realpathSync, rmSync, statSync } from 'node:fs';
+import { readdirSync, realpathSync, rmSync, statSync } from 'node:fs';
 import { basename, join, sep } from 'node:path';
 import { type CaptureKey, type FolderBaseline, keyText, type KnownBaseline } from '../core/baseline/baseline.ts';
 import { diskProblem, onDisk } from '../core/problem/disk.ts';
@@ -15,28 +15,26 @@ export type FolderContents = { baselines: FolderBaseline[]; unreadable: Unreadab
 
 /**
  * Paths of the descriptions below a folder, through links, none of them twice; what killed writes have left is removed
- * on the way.
+ * on the way. `real` is where the folder is without links.
  */
-function* descriptions(folder: string, seen: Set<string> = new Set()): Generator<string> {
-  const real = realpathSync(folder);
+function* descriptions(folder: string, real = realpathSync(folder), seen: Set<string> = new Set()): Generator<string> {
   if (seen.has(real)) return;
   seen.add(real);
-  const isFolder = (entry: Dirent): boolean =>
-    entry.isSymbolicLink()
-      ? statSync(join(folder, entry.name), { throwIfNoEntry: false })?.isDirectory() === true
-      : entry.isDirectory();
-  const found: { path: string; isFolder: boolean }[] = [];
+  const isTop = seen.size === 1;
+  const found: { path: string; real: string | null }[] = [];
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
     const { name } = entry;
     const path = `${folder}${sep}${name}`;
-    if (isFolder(entry)) {
-      if (seen.size > 1 || name !== sharedFolder) found.push({ path, isFolder: true });
+    const isLink = entry.isSymbolicLink();
+    const isFolder = isLink ? statSync(path, { throwIfNoEntry: false })?.isDirectory() : entry.isDirectory();
+    if (isFolder) {
+      if (!isTop || name !== sharedFolder) found.push({ path, real: isLink ? realpathSync(path) : real + sep + name });
     } else if (isLeftover(name)) rmSync(path, { force: true });
-    else if (name.endsWith('.json') && !name.startsWith('.')) found.push({ path, isFolder: false });
+    else if (name.endsWith('.json') && !name.startsWith('.')) found.push({ path, real: null });
   }
   for (const one of found.sort((a, b) => (a.path < b.path ? -1 : 1)))
-    if (one.isFolder) yield* descriptions(one.path, seen);
-    else yield one.path;
+    if (one.real === null) yield one.path;
+    else yield* descriptions(one.path, one.real, seen);
 }
 
 /** What is remembered of a folder that was read before. */
@@ -52,18 +50,22 @@ export const emptyCache = (): FolderCache => ({ known: new Map(), last: null });
 /** A file that was written so lately could be written again without its time changing, in milliseconds. */
 const justNow = 100;
 
-/** Sizes and times of a baseline's files; null when one was written only now. */
-function stampOf(path: string): string | null {
+const endings = ['.json', '.png', '.moment'];
+
+/** Sizes, times and places on the disk of a baseline's files; null when one was written only now. */
+function stampOf(path: string): number[] | null {
   const stem = path.slice(0, -'.json'.length);
   const before = Date.now() - justNow;
-  let stamp = '';
-  for (const ending of ['.json', '.png', '.moment']) {
+  const stamp: number[] = [];
+  for (const ending of endings) {
     const about = statSync(stem + ending, { throwIfNoEntry: false });
     if (about && about.mtimeMs > before) return null;
-    stamp += about ? `${about.size} ${about.mtimeMs} ${about.ino},` : 'none,';
+    stamp.push(about?.size ?? -1, about?.mtimeMs ?? -1, about?.ino ?? -1);
   }
   return stamp;
 }
+
+const isEqual = (a: readonly number[], b: readonly number[]): boolean => a.every((one, i) => one === b[i]);
 
 /** What came of reading a folder. */
 export type FolderRead = {
@@ -81,7 +83,8 @@ export type FolderRead = {
 export function readFolder(root: string, folder: string, cache = emptyCache()): FolderRead {
   const found: FolderContents = { baselines: [], unreadable: [] };
   const fresh: FolderRead['fresh'] = new Map();
-  const changed: FolderRead['changed'] = new Map([...cache.known.keys()].map((file) => [file, null]));
+  const changed: FolderRead['changed'] = new Map();
+  const seen = new Set<string>();
   const home = join(root, folder);
   for (const path of descriptionsIn(home, folder)) {
     const file = path.slice(root.length + 1).replaceAll(sep, '/');
@@ -89,8 +92,8 @@ export function readFolder(root: string, folder: string, cache = emptyCache()): 
     try {
       const stamp = stampOf(path);
       const before = cache.known.get(file);
-      if (before && before.stamp === stamp) {
-        changed.delete(file);
+      if (before && stamp && isEqual(before.stamp, stamp)) {
+        seen.add(file);
         found.baselines.push(before.baseline);
         continue;
       }
@@ -99,7 +102,9 @@ export function readFolder(root: string, folder: string, cache = emptyCache()): 
       });
       found.baselines.push(baseline);
       fresh.set(baseline, content);
-      if (stamp) changed.set(file, { stamp, baseline });
+      if (!stamp) continue;
+      seen.add(file);
+      changed.set(file, { stamp, baseline });
     } catch (error) {
       const wrong =
         error instanceof ProblemError
@@ -109,6 +114,7 @@ export function readFolder(root: string, folder: string, cache = emptyCache()): 
       found.unreadable.push({ file, key, problem: wrong });
     }
   }
+  for (const file of cache.known.keys()) if (!seen.has(file)) changed.set(file, null);
   return { contents: remember(cache, found, changed), fresh, changed };
 }
 

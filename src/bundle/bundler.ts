@@ -90,7 +90,7 @@ export class Bundler {
     const isKnown = after.paths === before.paths;
     if (isKnown) this.#keeper.write(graph);
     else this.#graph = null;
-    const touched = this.#touched(graph, began);
+    const touched = this.#touched(graph, built, began);
     const hashes = new Map<string, string | null>();
     for (const entry of built.entries) {
       const isSettled = isKnown && graph.closures[entry.file]?.every((file) => !touched.has(file));
@@ -109,8 +109,8 @@ export class Bundler {
   }
 
   /** Files that were written while they were being built: nobody knows what was read of them. */
-  #touched({ closures }: Graph, began: number): Set<string> {
-    const all = new Set(Object.values(closures).flat());
+  #touched({ closures }: Graph, { entries }: Bundle, began: number): Set<string> {
+    const all = new Set(entries.flatMap(({ file }) => closures[file] ?? []));
     return new Set(
       [...all].filter((file) => {
         const about = statSync(fullPath(this.#root, file), { throwIfNoEntry: false });

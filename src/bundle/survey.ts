@@ -1,5 +1,5 @@
 /** What a project is made of now, without building it: whether what is known of its files still holds. */
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { readdir } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
@@ -58,8 +58,7 @@ async function settingsAround(root: string, lock: string | null): Promise<string
   return found;
 }
 
-const digest = (parts: readonly string[]): string =>
-  createHash('sha256').update(parts.join('\n')).digest('base64url').slice(0, 32);
+const digest = (parts: readonly string[]): string => hash('sha256', parts.join('\n'), 'base64url').slice(0, 32);
 
 /** Variables of the environment that reach what is built. */
 const variables = (): string[] =>
@@ -93,9 +92,9 @@ export async function surveyProject(
   const content = (file: string): string => {
     const before = seen.get(file);
     if (before !== undefined) return before;
-    const text = `${file} ${inputs.hashOf(fullPath(root, file))}`;
-    seen.set(file, text);
-    return text;
+    const short = digest([file, inputs.hashOf(fullPath(root, file))]);
+    seen.set(file, short);
+    return short;
   };
   const configuration = digest([own, ...variables(), ...shared.map(content)]);
   const paths = digest(await pathsOf(root, settings));
@@ -113,9 +112,9 @@ export async function surveyProject(
       const before = hashes.get(file);
       if (before !== undefined) return before;
       const closure = closureOf(file);
-      const hash = closure ? digest([configuration, ...closure.map(content)]) : null;
-      hashes.set(file, hash);
-      return hash;
+      const whole = closure ? digest([configuration, ...closure.map(content)]) : null;
+      hashes.set(file, whole);
+      return whole;
     },
   };
 }

@@ -1,5 +1,5 @@
 /** Which results of earlier runs stand for looks of this one, since nothing that they rest on has changed. */
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import type { BaselineSet } from '../baselines/reconcile.ts';
 import { type Declared, type LookInfo, type LookName, lookKey } from '../core/look/look.ts';
 import { isSelected } from '../core/look/pattern.ts';
@@ -9,7 +9,7 @@ import type { RunRequest } from '../core/run/run.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
 import { stageHost } from '../core/wire/stage.ts';
 
-const digest = (text: string): string => createHash('sha256').update(text).digest('base64url');
+const digest = (text: string): string => hash('sha256', text, 'base64url');
 
 /** What has to be known of a project to tell whether results still hold. */
 export type Ground = {
@@ -25,9 +25,9 @@ export type Ground = {
 
 /** The key of everything that the results of a look file rest on in an environment; null when that is not known. */
 function keyOf({ hashOf, engine }: Ground, file: string, environment: Environment): string | null {
-  const hash = hashOf(file);
-  if (hash === null) return null;
-  return digest(JSON.stringify([hash, environment, fingerprint(environment, engine.name, engine.fonts)]));
+  const source = hashOf(file);
+  if (source === null) return null;
+  return digest(JSON.stringify([source, environment, fingerprint(environment, engine.name, engine.fonts)]));
 }
 
 const baselinesOf = ({ baselines }: Ground, { component, look }: LookName, environment: string): string =>
@@ -84,7 +84,7 @@ type Records = {
 };
 
 /** A result that may be taken over. */
-type Candidate = { file: string; name: string; result: Resting };
+type Candidate = { file: string; look: LookInfo; name: string; result: Resting };
 
 /** How long looks may take that are run although nothing wants it: in milliseconds, and as a part of all looks. */
 const auditTime = 500;
@@ -94,14 +94,14 @@ const auditPart = 0.1;
  * What is run although it could be taken over: those first that were not photographed for the longest time. A share of
  * them in percent, or with null as many as take little time.
  */
-export function auditOf(candidates: readonly Candidate[], share: number | null): Set<Candidate> {
+export function auditOf<T extends { result: Resting }>(candidates: readonly T[], share: number | null): Set<T> {
   const oldest = candidates.toSorted(
     ({ result: a }, { result: b }) => Number(a.isPhotographed) - Number(b.isPhotographed) || a.id - b.id,
   );
   if (share !== null) return new Set(oldest.slice(0, Math.ceil((candidates.length * share) / 100)));
   const all = candidates.reduce((sum, { result }) => sum + result.took, 0);
   const budget = Math.max(auditTime, all * auditPart);
-  const chosen = new Set<Candidate>();
+  const chosen = new Set<T>();
   let spent = 0;
   for (const one of oldest) {
     // The first one is, however long it takes: otherwise it never would be.
@@ -129,18 +129,33 @@ function looksOf(ground: Ground, records: Records, file: string, environments: r
 
 type Place = { file: string; looks: readonly LookInfo[]; environment: Environment };
 
-/** The results that may be taken over for looks of a file in an environment. */
-function candidatesOf(ground: Ground, { resting }: Records, { file, looks, environment }: Place, due: boolean) {
-  const key = keyOf(ground, file, environment);
-  const all = key === null ? [] : resting(key);
+/** The results that stand for looks of a file in an environment, whether they may be taken over or not. */
+function standingOf(ground: Ground, results: readonly Resting[], { file, looks, environment }: Place): Candidate[] {
   return looks.flatMap((look): Candidate[] => {
-    const own = all.filter((one) => one.look === look.look && one.component === look.component);
+    const own = results.filter((one) => one.look === look.look && one.component === look.component);
     const result = own.find((one) => holds(ground, one, environment.name));
     if (!result || own.some(({ isContradiction }) => isContradiction)) return [];
-    // What went wrong when it was run last is run again, and what its author wants to be.
-    const mayStay = result.verdict === 'passed' && !result.isUnsteady && look.reuse !== false;
-    return mayStay || due ? [{ file, name: nameOf(look, environment.name), result }] : [];
+    return [{ file, look, name: nameOf(look, environment.name), result }];
   });
+}
+
+/** What came of results that rest on nothing but their key and the baselines: the same for as long as those are. */
+const stood = new WeakMap<readonly Resting[], { place: Place; baselines: BaselineSet; found: Candidate[] }>();
+
+/** The results that may be taken over for looks of a file in an environment. */
+function candidatesOf(ground: Ground, { resting }: Records, place: Place, due: boolean): Candidate[] {
+  const key = keyOf(ground, place.file, place.environment);
+  if (key === null) return [];
+  const results = resting(key);
+  const before = stood.get(results);
+  const isSame = before?.baselines === ground.baselines && before.place.looks === place.looks;
+  const found = isSame ? before.found : standingOf(ground, results, place);
+  const isPlain = results.every(({ files }) => Object.keys(files).length === 0);
+  if (isPlain) stood.set(results, { place, baselines: ground.baselines, found });
+  // What went wrong when it was run last is run again, and what its author wants to be.
+  const mayStay = ({ look, result }: Candidate): boolean =>
+    due || (result.verdict === 'passed' && !result.isUnsteady && look.reuse !== false);
+  return found.filter(mayStay);
 }
 
 /**
@@ -159,11 +174,13 @@ export function reuseOf(
   const select = isSelected(request.patterns, request.looks);
   const looked = new Map<string, LookInfo[] | undefined>();
   for (const file of files) {
-    const looks = looksOf(ground, records, file, environments)?.filter(select);
-    looked.set(file, looks);
+    const looks = looksOf(ground, records, file, environments);
+    looked.set(file, looks?.filter(select));
     if (looks && !request.fresh && request.repeat === 1 && !request.steady)
-      for (const environment of environments)
-        found.push(...candidatesOf(ground, records, { file, looks, environment }, request.due));
+      for (const environment of environments) {
+        const candidates = candidatesOf(ground, records, { file, looks, environment }, request.due);
+        found.push(...candidates.filter(({ look }) => select(look)));
+      }
   }
   const audited = request.due
     ? new Set<Candidate>()

@@ -16,8 +16,13 @@ export function baselineFilesOf(db: Db): BaselineFiles {
   const insert = db.prepare('INSERT OR REPLACE INTO baseline_files (file, stamp, baseline) VALUES (?, ?, ?)');
   const drop = db.prepare('DELETE FROM baseline_files WHERE file = ?');
   return {
-    all: () => select.all().map((row) => ({ ...row, baseline: JSON.parse(row.baseline) as BaselineFile['baseline'] })),
-    put: ({ file, stamp, baseline }) => void insert.run(file, stamp, JSON.stringify(baseline)),
+    all: () =>
+      select.all().map(({ file, ...row }) => ({
+        file,
+        stamp: JSON.parse(row.stamp) as number[],
+        baseline: JSON.parse(row.baseline) as BaselineFile['baseline'],
+      })),
+    put: ({ file, stamp, baseline }) => void insert.run(file, JSON.stringify(stamp), JSON.stringify(baseline)),
     remove: (file) => void drop.run(file),
   };
 }

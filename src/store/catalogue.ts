@@ -40,7 +40,7 @@ export function catalogueOf(db: Db): Catalogue {
   const select = db.prepare<[string], { script: string; looks: string }>(
     'SELECT script, looks FROM declared WHERE file = ?',
   );
-  const selectScript = db.prepare<[string], { script: string }>('SELECT script FROM declared WHERE file = ?');
+  const selectScripts = db.prepare<[], { file: string; script: string }>('SELECT file, script FROM declared');
   const put = db.prepare('INSERT OR REPLACE INTO declared (file, script, looks) VALUES (?, ?, ?)');
   const removeOthers = db.prepare(
     'DELETE FROM present WHERE file = ? AND look NOT IN (SELECT value FROM json_each(?))',
@@ -62,13 +62,22 @@ export function catalogueOf(db: Db): Catalogue {
   const selectSource = db.prepare<[string], { looks: string }>('SELECT looks FROM sources WHERE source = ?');
   const putSource = db.prepare('INSERT OR REPLACE INTO sources (source, looks) VALUES (?, ?)');
   const forgetSources = db.prepare('DELETE FROM sources WHERE id <= (SELECT max(id) FROM sources) - ?');
+  const write = db.transaction((file: string, environment: string, source: string, looks: LookInfo[]) => {
+    put.run(file, source, JSON.stringify(looks));
+    putSource.run(source, JSON.stringify(looks));
+    forgetSources.run(mostSources);
+    removeOthers.run(file, JSON.stringify(looks.map(({ look }) => look)));
+    for (const { component, look } of looks) add.run({ component, look, environment, file });
+  });
   const read = new Map<string, LookInfo[]>();
   /** What every component is known to declare, until that changes. */
   let known: Map<string, Set<string>> | null = null;
+  /** What each file was built from when it could last be opened. */
+  const sources = new Map(selectScripts.all().map(({ file, script }) => [file, script]));
   /** The files and environments that were kept last: what was kept once needs no second time. */
   let kept = '';
   return {
-    sourceOf: (file) => selectScript.get(file)?.script ?? null,
+    sourceOf: (file) => sources.get(file) ?? null,
     declaredBy(source) {
       const before = read.get(source);
       if (before) return before;
@@ -93,15 +102,12 @@ export function catalogueOf(db: Db): Catalogue {
       const row = select.get(file);
       return row ? { source: row.script, looks: JSON.parse(row.looks) as LookInfo[] } : null;
     },
-    declare: db.transaction((file: string, environment: string, { source, looks }: Declared) => {
+    declare(file, environment, { source, looks }) {
+      write(file, environment, source, looks);
       known = null;
-      put.run(file, source, JSON.stringify(looks));
-      putSource.run(source, JSON.stringify(looks));
       read.set(source, looks);
-      forgetSources.run(mostSources);
-      removeOthers.run(file, JSON.stringify(looks.map(({ look }) => look)));
-      for (const { component, look } of looks) add.run({ component, look, environment, file });
-    }),
+      sources.set(file, source);
+    },
     fail: db.transaction((file: string, environment: string, whole: LookInfo) => {
       removeAll.run(file, environment);
       add.run({ component: whole.component, look: whole.look, environment, file });
@@ -114,6 +120,8 @@ export function catalogueOf(db: Db): Catalogue {
         forgetPresent.run(all, names);
       })();
       known = null;
+      const there = new Set(files);
+      for (const file of sources.keys()) if (!there.has(file)) sources.delete(file);
       kept = all + names;
     },
   };

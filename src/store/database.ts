@@ -133,7 +133,7 @@ const migrations: readonly string[] = [
   `
   CREATE TABLE baseline_files (       -- what was read of the folder of baselines
     file TEXT PRIMARY KEY,            -- the description, relative to the project
-    stamp TEXT NOT NULL,              -- sizes and times of its files then
+    stamp TEXT NOT NULL,              -- JSON: sizes, times and places of its files then
     baseline TEXT NOT NULL            -- JSON
   ) WITHOUT ROWID;
   `,

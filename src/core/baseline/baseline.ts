@@ -51,8 +51,8 @@ export type FolderBaseline = {
   file: string;
 };
 
-/** A baseline whose files were read, with their sizes and times then. */
-export type KnownBaseline = { stamp: string; baseline: FolderBaseline };
+/** A baseline whose files were read, with their sizes, times and places on the disk then. */
+export type KnownBaseline = { stamp: number[]; baseline: FolderBaseline };
 
 /** A baseline that is there and cannot be used, with what is wrong with it. */
 export type Unreadable = { unreadable: Problem };
