@@ -75,6 +75,10 @@ const schema = object({
   lanes: number().integer().min(1).max(16),
   isolate: string().oneOf(['file', 'look']),
   markup: boolean(),
+  markAttribute: string().matches(
+    /^[a-z][\w.:-]*$/i,
+    '${path} has to be the name of an attribute, such as data-testid',
+  ),
   network: array().of(
     string().required().test('origin', '${path} must be an origin such as https://tiles.example', isOrigin),
   ),
@@ -152,6 +156,7 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     lanes: config.lanes ?? 4,
     isolate: config.isolate ?? null,
     markup: config.markup ?? true,
+    markAttribute: config.markAttribute ?? 'data-testid',
     network: (config.network ?? []).map((origin) => origin.replace(/\/$/, '')),
     keep: config.keep ?? 50,
   };

@@ -6,4 +6,4 @@ export { type CallChecks, ensure, type TargetChecks, type ValueChecks } from './
 export { type AnyComponent, looks, type Looks, type LookState, type ScriptContext } from './looks.ts';
 export { capture, type CaptureOptions, part } from './script.ts';
 export { spy, type Spy } from './spy.ts';
-export { type Name, the, type The, type Target } from './target.ts';
+export { type Name, type RoleState, the, type The, type Target } from './target.ts';

@@ -24,7 +24,12 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
   ['no such target', 'target-missing', /^Nothing matched the button “Sale” within 300 ms\.$/, /^button “Save”$/m],
   ['no such role', 'target-missing', /the slider “Volume”/, /^no slider at all; there is: .*button/],
   ['no such scope', 'target-missing', /the button “Save” in the dialog/, /^the dialog is not there either/],
-  ['several targets', 'target-ambiguous', /^2 elements match the button “Save”/, /^button “Save”\nbutton “Save”$/],
+  [
+    'several targets',
+    'target-ambiguous',
+    /^2 elements match the button “Save”/,
+    /^button “Save”: the\.button\('Save'\)\.first\(\)\nbutton “Save”: the\.button\('Save'\)\.nth\(1\)$/,
+  ],
   [
     'past the last',
     'target-missing',

@@ -33,7 +33,7 @@ export function TideCurve({ readings, draught, now }: Props) {
       height={height}
       role="img"
       aria-label={`Tide, high water ${high.metres} m at ${high.hour}:00`}
-      data-mark="tide-curve"
+      data-testid="tide-curve"
     >
       {[0, 1, 2, 3, 4].map((metres) => (
         <g key={metres}>

@@ -41,7 +41,7 @@ export function BerthCard({ berth, vessel, draught, length, depth = 3.2, onRelea
       </div>
       {under !== null && (
         <div>
-          <div className={under < 0.5 ? 'meter shallow' : 'meter'} data-mark="under-keel">
+          <div className={under < 0.5 ? 'meter shallow' : 'meter'} data-testid="under-keel">
             <i style={{ width: `${Math.max(4, Math.min(100, (under / depth) * 100))}%` }} />
           </div>
           <span className="soft">{under < 0 ? 'Aground at low tide' : `${under} m under the keel at low tide`}</span>

@@ -23,6 +23,10 @@ export function unansweredNote({ method, path, route, origin, near }: Unanswered
   );
 }
 
+/** What a target goes by that the next restyling may change, and what a person would say. */
+export const structureNote = (target: string, better: string): string =>
+  `${target} goes by structure or classes, which the next change of styles may break. Write ${better} instead.`;
+
 /** True for a note that is likely to say why a look failed. */
 export const isDecisive = (note: string): boolean => / has no answer, (so it got 404|and looks reach)/.test(note);
 

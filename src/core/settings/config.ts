@@ -41,6 +41,8 @@ export type Config = {
    * true.
    */
   markup?: boolean;
+  /** The attribute by which `the.marked(…)` finds elements. Default `data-testid`. */
+  markAttribute?: string;
   /** Origins that looks may reach for real, such as `https://tiles.example`. Default: none. */
   network?: string[];
   /** How many runs are kept, with their timelines and pictures. Default 50. */
@@ -61,6 +63,7 @@ export type Settings = {
   lanes: number;
   isolate: 'file' | 'look' | null;
   markup: boolean;
+  markAttribute: string;
   network: string[];
   keep: number;
 };

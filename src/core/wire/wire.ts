@@ -89,6 +89,8 @@ export type LookRequest = {
   recording: 'on' | 'off' | 'photographed';
   /** Whatever can happen in real time gets more of it before the look's own time moves on. */
   isLate: boolean;
+  /** The attribute that elements are marked with for looks. */
+  markAttribute: string;
 };
 
 /** What a look came to inside its page. */

@@ -1,20 +1,16 @@
 /** Finds the elements that a target describes, now. */
-import { append } from '../host/natives.ts';
-import { distance } from 'fastest-levenshtein';
 import { fail } from '../../core/problem/problem.ts';
-import { matches } from '../../core/value/equal.ts';
+import { isTarget, type Name, type Narrowing, type Query, type Target } from '../../language/target.ts';
+import { markAttribute } from '../host/settings.ts';
+import { append } from '../host/natives.ts';
 import { shadowOf } from '../record/roots.ts';
-import { describe, isHiddenFromPeople, nameOf, roleOf, textOf } from './names.ts';
-import type { Name, Query, Target } from '../../language/target.ts';
+import { contentOf, fold, isHiddenFromPeople, matchesName, nameOf, roleOf } from './names.ts';
+import { isIn } from './states.ts';
 
-const fold = (text: string): string => text.replace(/\s+/g, ' ').trim();
-
-/** True when a name is the wanted one, white space folded, or holds the wanted pattern. */
-export const matchesName = (actual: string, wanted: Name): boolean =>
-  typeof wanted === 'string' ? actual === fold(wanted) : matches(wanted, actual);
-
-/** Every element below a root in document order, through shadow roots. */
+/** Every element below a root in document order, through shadow roots, its own included. */
 export function* elementsIn(root: Element | ShadowRoot | Document): Generator<Element> {
+  const own = root instanceof Element ? shadowOf(root) : null;
+  if (own) yield* elementsIn(own);
   const walker = document.createTreeWalker(root, NodeFilter.SHOW_ELEMENT);
   for (let node = walker.nextNode() as Element | null; node; node = walker.nextNode() as Element | null) {
     yield node;
@@ -36,22 +32,35 @@ const fieldRoles = new Set([
   'listbox',
 ]);
 
-const isField = (element: Element): boolean =>
+export const isField = (element: Element): boolean =>
   (fieldTags.has(element.localName) && (element as HTMLInputElement).type !== 'hidden') ||
   fieldRoles.has(element.getAttribute('role') ?? '') ||
   (element as HTMLElement).isContentEditable === true;
+
+/** Elements that show a picture: those that HTML gives a text alternative, and what has the role. */
+export const isPicture = (element: Element): boolean =>
+  element.matches('img, area, input[type="image"], svg') || roleOf(element) === 'img';
+
+/** What a picture says in place of itself: its accessible name, or the text of its `<title>`. */
+export const alternativeOf = (element: Element): string =>
+  nameOf(element) || fold(element.querySelector(':scope > title')?.textContent ?? '');
+
+/** The title of an element, or of an SVG shape. */
+export const titleOf = (element: Element): string | null =>
+  element.getAttribute('title') ?? element.querySelector(':scope > title')?.textContent ?? null;
+
+/** The text that stands in an empty field. */
+export const placeholderOf = (element: Element): string | null =>
+  element.getAttribute('placeholder') ?? element.getAttribute('aria-placeholder');
+
+const isText = (text: string | null, wanted: Name): boolean => text !== null && matchesName(fold(text), wanted);
 
 /** Elements whose own text is the wanted one while none of their children's is: the innermost ones. */
 function byText(scope: Element | Document, text: Name): Element[] {
   const found: Element[] = [];
   for (const element of elementsIn(scope)) {
-    if (
-      element.localName === 'script' ||
-      element.localName === 'style' ||
-      !matchesName(fold(element.textContent ?? ''), text)
-    )
-      continue;
-    const inner = [...element.children].some((child) => matchesName(fold(child.textContent ?? ''), text));
+    if (element.localName === 'script' || element.localName === 'style' || !isText(element.textContent, text)) continue;
+    const inner = [...element.children].some((child) => isText(child.textContent, text));
     if (!inner) append(found, element);
   }
   return found;
@@ -68,87 +77,61 @@ function byCss(scope: Element | Document, selector: string): Element[] {
   }
 }
 
-function query(scope: Element | Document, asked: Query): Element[] {
+const isNamed = (element: Element, { name, state }: Query & { by: 'role' }): boolean => {
+  if (name === undefined) return true;
+  const isPart = state.exact === false && typeof name === 'string';
+  const actual = nameOf(element);
+  return isPart ? actual.toLowerCase().includes(fold(name).toLowerCase()) : matchesName(actual, name);
+};
+
+/** Whether an element is meant, for every query that goes from one element to the next. */
+function isMeant(element: Element, asked: Exclude<Query, { by: 'css' | 'text' }>): boolean {
   switch (asked.by) {
-    case 'css':
-      return byCss(scope, asked.selector);
-    case 'mark':
-      return [...elementsIn(scope)].filter((element) => element.getAttribute('data-mark') === asked.mark);
-    case 'text':
-      return byText(scope, asked.text);
+    case 'marked':
+      return element.getAttribute(markAttribute()) === asked.mark;
     case 'field':
-      return [...elementsIn(scope)].filter((element) => isField(element) && matchesName(nameOf(element), asked.name));
+      return isField(element) && matchesName(nameOf(element), asked.name);
+    case 'placeholder':
+      return isText(placeholderOf(element), asked.name);
+    case 'picture':
+      return isPicture(element) && !isHiddenFromPeople(element) && matchesName(alternativeOf(element), asked.name);
+    case 'titled':
+      return isText(titleOf(element), asked.name);
     case 'role':
-      return [...elementsIn(scope)].filter(
-        (element) =>
-          roleOf(element) === asked.role &&
-          !isHiddenFromPeople(element) &&
-          (asked.name === undefined || matchesName(nameOf(element), asked.name)),
+      return (
+        roleOf(element) === asked.role &&
+        !isHiddenFromPeople(element) &&
+        isNamed(element, asked) &&
+        isIn(element, asked.state)
       );
   }
 }
 
-/** All elements that match, in document order, without repetition. */
-export function findAll(target: Target): Element[] {
-  const scopes: (Element | Document)[] = target.scope ? findAll(target.scope) : [document];
+function query(scope: Element | Document, asked: Query): Element[] {
+  if (asked.by === 'css') return byCss(scope, asked.selector);
+  if (asked.by === 'text') return byText(scope, asked.name);
+  return [...elementsIn(scope)].filter((element) => isMeant(element, asked));
+}
+
+/** True when a target lies inside an element, or a text is part of what it says. */
+function holds(element: Element, what: Target | Name): boolean {
+  if (isTarget(what)) return foundIn([element], what).length > 0;
+  const content = contentOf(element);
+  return typeof what === 'string' ? content.includes(fold(what)) : matchesName(content, what);
+}
+
+function narrow(found: Element[], one: Narrowing): Element[] {
+  if (one.keep === 'nth') return found.at(one.n) ? [found.at(one.n)!] : [];
+  return found.filter((element) => holds(element, one.what) === (one.keep === 'having'));
+}
+
+function foundIn(roots: readonly (Element | Document)[], target: Target): Element[] {
+  const scopes = target.scope ? foundIn(roots, target.scope) : roots;
   const found = [...new Set(scopes.flatMap((scope) => query(scope, target.query)))].filter(
     (element) => element !== document.documentElement && element !== document.body,
   );
-  if (target.index === null) return found;
-  const one = found[target.index];
-  return one ? [one] : [];
+  return target.narrowed.reduce(narrow, found);
 }
 
-/** What a person might have meant: elements like the wanted one that are there, the likeliest first. */
-export function insteadOf(target: Target, most = 6): string[] {
-  const asked = target.query;
-  if (target.scope && findAll(target.scope).length === 0)
-    return [`${target.scope} is not there either`, ...insteadOf(target.scope, most)];
-  if (target.index !== null) {
-    const all = findAll({ ...target, index: null });
-    if (all.length > 0) return [`only ${all.length} of them: ${all.slice(0, most).map(describe).join(', ')}`];
-  }
-  const scopes: (Element | Document)[] = target.scope ? findAll(target.scope) : [document];
-  const all = scopes.flatMap((scope) => [...elementsIn(scope)]);
-  const like = (elements: Element[], wanted: Name | undefined, label: (element: Element) => string): string[] => {
-    const named = elements.map((element) => ({ text: describe(element), name: label(element) }));
-    if (typeof wanted === 'string')
-      named.sort((a, b) => distance(a.name.slice(0, 80), wanted) - distance(b.name.slice(0, 80), wanted));
-    const texts = [...new Set(named.map(({ text }) => text))];
-    return texts.length > most ? [...texts.slice(0, most), `and ${texts.length - most} more`] : texts;
-  };
-  switch (asked.by) {
-    case 'role': {
-      const same = all.filter((element) => roleOf(element) === asked.role);
-      const hidden = same.filter(isHiddenFromPeople);
-      const shown = same.filter((element) => !hidden.includes(element));
-      if (shown.length > 0) return like(shown, asked.name, nameOf);
-      if (hidden.length > 0)
-        return [`hidden from assistive technology: ${like(hidden, asked.name, nameOf).join(', ')}`];
-      const roles = [...new Set(all.filter((element) => !isHiddenFromPeople(element)).map(roleOf))].filter(
-        (role) => role && role !== 'document' && role !== 'generic',
-      );
-      return [`no ${asked.role} at all${roles.length > 0 ? `; there is: ${roles.join(', ')}` : ''}`];
-    }
-    case 'field': {
-      const fields = all.filter(isField);
-      return fields.length > 0 ? like(fields, asked.name, nameOf) : ['no form field at all'];
-    }
-    case 'text':
-      return like(
-        all.filter(
-          (element) => element.children.length === 0 && textOf(element) !== '' && element.closest('head') === null,
-        ),
-        asked.text,
-        textOf,
-      );
-    case 'mark': {
-      const marks = all
-        .filter((element) => element.hasAttribute('data-mark'))
-        .map((element) => `“${element.getAttribute('data-mark')}”`);
-      return marks.length > 0 ? [`marked: ${marks.slice(0, most).join(', ')}`] : ['nothing is marked with data-mark'];
-    }
-    case 'css':
-      return [];
-  }
-}
+/** All elements that match, in document order, without repetition. */
+export const findAll = (target: Target): Element[] => foundIn([document], target);

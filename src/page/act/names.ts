@@ -1,5 +1,8 @@
 /** Accessible roles and names of elements, and how an element is described to a person. */
 import { computeAccessibleName, getRole, isInaccessible } from 'dom-accessibility-api';
+import { matches } from '../../core/value/equal.ts';
+import type { Name } from '../../language/target.ts';
+import { shadowOf } from '../record/roots.ts';
 
 // Chromium computes styles of ::before and ::after, so names include their content.
 const options = { computedStyleSupportsPseudoElements: true };
@@ -25,6 +28,12 @@ const more: Record<string, string> = {
 const isNamed = (element: Element): boolean =>
   ['aria-label', 'aria-labelledby', 'title'].some((name) => element.getAttribute(name));
 
+export const fold = (text: string): string => text.replace(/\s+/g, ' ').trim();
+
+/** True when a name is the wanted one, white space folded, or holds the wanted pattern. */
+export const matchesName = (actual: string, wanted: Name): boolean =>
+  typeof wanted === 'string' ? fold(actual) === fold(wanted) : matches(wanted, actual);
+
 /** The role of an element (HTML-AAM 1.0), or null when it has none. */
 export function roleOf(element: Element): string | null {
   const role = getRole(element) ?? more[element.localName] ?? null;
@@ -45,13 +54,20 @@ export function roleOf(element: Element): string | null {
 }
 
 /** The accessible name (accname-1.2) with white space folded. */
-export const nameOf = (element: Element): string => computeAccessibleName(element, options).replace(/\s+/g, ' ').trim();
+export const nameOf = (element: Element): string => fold(computeAccessibleName(element, options));
 
 export const isHiddenFromPeople = (element: Element): boolean => isInaccessible(element);
 
 /** Text as a person reads it: rendered text with white space folded. */
 export const textOf = (element: Element): string =>
-  ((element as HTMLElement).innerText ?? element.textContent ?? '').replace(/\s+/g, ' ').trim();
+  fold((element as HTMLElement).innerText ?? element.textContent ?? '');
+
+/** The text of an element with that of shadow roots inside it, which counts as text of its own nowhere else. */
+export function contentOf(element: Element): string {
+  const inside = [element, ...element.querySelectorAll('*')].flatMap((one) => shadowOf(one) ?? []);
+  const texts = inside.flatMap((root) => [...root.children].map(contentOf));
+  return fold([textOf(element), ...texts].join(' '));
+}
 
 const shorten = (text: string, most = 60): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 

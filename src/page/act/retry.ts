@@ -1,13 +1,14 @@
 /** Trying again until something holds or patience ends. */
+import { structureNote } from '../../core/problem/notes.ts';
 import { fail, ProblemError } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
-import type { Target } from '../../language/target.ts';
+import { inCode, type Target } from '../../language/target.ts';
 import { patience } from '../host/settings.ts';
-import type { Recording } from '../record/recording.ts';
+import { type Recording, recordingNow } from '../record/recording.ts';
 import { waitOn } from '../session/still.ts';
 import { moveTo, timeNow } from '../time/time.ts';
-import { findAll, insteadOf } from './find.ts';
-import { describe } from './names.ts';
+import { findAll } from './find.ts';
+import { apart, betterThan, insteadOf } from './instead.ts';
 
 /** How often something may happen at one instant before time moves on all the same: a page may never be done. */
 const mostStanding = 50;
@@ -37,9 +38,14 @@ export async function retry<T>(current: Step, recording: Recording, attempt: () 
 /** The one element that a target describes, or a problem that says what is there instead. */
 export function only(target: Target): Element {
   const found = findAll(target);
-  if (found.length === 1) return found[0]!;
+  const [first] = found;
+  if (first && found.length === 1) {
+    const better = betterThan(target, first);
+    if (better !== null) recordingNow()?.note(structureNote(inCode(target), better));
+    return first;
+  }
   const name = String(target);
   if (found.length === 0)
     return fail('target-missing', { target: name, patience: patience() }, { found: insteadOf(target) });
-  return fail('target-ambiguous', { target: name, count: found.length }, { found: found.slice(0, 8).map(describe) });
+  return fail('target-ambiguous', { target: name, count: found.length }, { found: apart(target, found) });
 }

@@ -1,13 +1,14 @@
 /** What the host has set for the look that runs. */
 import type { LookRequest } from '../../core/wire/wire.ts';
 
-let settings: Pick<LookRequest, 'number' | 'patience' | 'settle' | 'clock' | 'network' | 'isLate'> = {
+let settings: Pick<LookRequest, 'number' | 'patience' | 'settle' | 'clock' | 'network' | 'isLate' | 'markAttribute'> = {
   number: 0,
   patience: 2000,
   settle: 1000,
   clock: 'look',
   network: [],
   isLate: false,
+  markAttribute: 'data-testid',
 };
 
 /** The number of the look that runs. */
@@ -27,6 +28,9 @@ export const isLate = (): boolean => settings.isLate;
 
 /** True when waiting takes as long as it says. */
 export const isReal = (): boolean => settings.clock === 'real';
+
+/** The attribute that elements are marked with for looks. */
+export const markAttribute = (): string => settings.markAttribute;
 
 /** A look begins. */
 export function setSettings(given: LookRequest): void {

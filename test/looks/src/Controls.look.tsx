@@ -101,7 +101,7 @@ export default looks(Controls, {
         await ensure(the.listitem().nth(1)).reads('two');
         await ensure(the.listitem().in(the.list()).nth(0)).reads('one');
         await ensure(the.marked('third')).reads(/^th/);
-        await ensure(the.css('li:last-child').in(the.form('Controls'))).hasAttribute('data-mark', 'third');
+        await ensure(the.css('li:last-child').in(the.form('Controls'))).hasAttribute('data-testid', 'third');
         await ensure(the.button(/^Kno/)).isEnabled();
         await ensure(the.field(/month/i)).hasValue('2026-03-02');
       },

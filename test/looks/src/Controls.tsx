@@ -72,7 +72,7 @@ export function Controls({ onKey, onClick, onSend }: ControlsProps) {
       <ul>
         <li>one</li>
         <li>two</li>
-        <li data-mark="third">three</li>
+        <li data-testid="third">three</li>
       </ul>
     </form>
   );

@@ -33,7 +33,7 @@ function Obstacles({ drifting = false, onPress }: { drifting?: boolean; onPress?
       <fieldset aria-disabled="true">
         <button type="button">Inside</button>
       </fieldset>
-      <button type="button" style={{ visibility: 'hidden' }} data-mark="unseen">
+      <button type="button" style={{ visibility: 'hidden' }} data-testid="unseen">
         Unseen
       </button>
       <div style={{ position: 'relative', width: 200 }}>

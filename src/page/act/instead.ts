@@ -1,0 +1,177 @@
+/** What a person might have meant by a target that matches nothing, or too much. */
+import { distance } from 'fastest-levenshtein';
+import { inCode, type Name, type Query, type Target, targetOf } from '../../language/target.ts';
+import { markAttribute } from '../host/settings.ts';
+import { alternativeOf, elementsIn, findAll, isField, isPicture, placeholderOf, titleOf } from './find.ts';
+import { contentOf, describe, fold, isHiddenFromPeople, nameOf, roleOf, textOf } from './names.ts';
+
+/** How many elements are told of. */
+const most = 6;
+
+/** What a line is about, those first whose label is nearest to the wanted name. */
+function like(elements: Element[], wanted: Name | undefined, label: (element: Element) => string): string[] {
+  const named = elements.map((element) => ({ text: describe(element), name: label(element) }));
+  if (typeof wanted === 'string')
+    named.sort((a, b) => distance(a.name.slice(0, 80), wanted) - distance(b.name.slice(0, 80), wanted));
+  const texts = [...new Set(named.map(({ text }) => text))];
+  return texts.length > most ? [...texts.slice(0, most), `and ${texts.length - most} more`] : texts;
+}
+
+/** Like `like`, with what an element goes by told behind it. */
+function labelled(elements: Element[], wanted: Name, label: (element: Element) => string, none: string): string[] {
+  if (elements.length === 0) return [none];
+  const texts = [...new Set(elements.map(label))];
+  if (typeof wanted === 'string') texts.sort((a, b) => distance(a, wanted) - distance(b, wanted));
+  return texts.slice(0, most).map((text) => `“${text}”`);
+}
+
+/** Roles that take their name from what stands in them (WAI-ARIA 1.2, 5.2.8.6). */
+const namedByContent = new Set([
+  'button',
+  'cell',
+  'checkbox',
+  'columnheader',
+  'gridcell',
+  'heading',
+  'link',
+  'menuitem',
+  'menuitemcheckbox',
+  'menuitemradio',
+  'option',
+  'radio',
+  'row',
+  'rowheader',
+  'switch',
+  'tab',
+  'tooltip',
+  'treeitem',
+]);
+
+/** What says so, though its name is another: such a role takes none from its content. */
+function byContent(shown: Element[], { role, name }: Query & { by: 'role' }): string[] {
+  if (typeof name !== 'string' || namedByContent.has(role)) return [];
+  const found = shown.filter((element) => contentOf(element).includes(fold(name)));
+  if (found.length === 0) return [];
+  const better = inCode(targetOf({ by: 'role', role, state: {} }).having(name));
+  return [`its name does not come from what it says: use ${better}`];
+}
+
+function insteadOfRole(all: Element[], asked: Query & { by: 'role' }): string[] {
+  const { role, name } = asked;
+  const same = all.filter((element) => roleOf(element) === role);
+  const hidden = same.filter(isHiddenFromPeople);
+  const shown = same.filter((element) => !hidden.includes(element));
+  if (shown.length > 0) return [...byContent(shown, asked), ...like(shown, name, nameOf)];
+  if (hidden.length > 0) return [`hidden from assistive technology: ${like(hidden, name, nameOf).join(', ')}`];
+  const roles = [...new Set(all.filter((element) => !isHiddenFromPeople(element)).map(roleOf))].filter(
+    (one) => one && one !== 'document' && one !== 'generic',
+  );
+  return [`no ${role} at all${roles.length > 0 ? `; there is: ${roles.join(', ')}` : ''}`];
+}
+
+function insteadIn(all: Element[], asked: Query): string[] {
+  const having = (label: (element: Element) => string | null): Element[] => all.filter((one) => label(one) !== null);
+  switch (asked.by) {
+    case 'role':
+      return insteadOfRole(all, asked);
+    case 'field': {
+      const fields = all.filter(isField);
+      return fields.length > 0 ? like(fields, asked.name, nameOf) : ['no form field at all'];
+    }
+    case 'text':
+      return like(
+        all.filter((one) => one.children.length === 0 && textOf(one) !== '' && one.closest('head') === null),
+        asked.name,
+        textOf,
+      );
+    case 'placeholder':
+      return labelled(having(placeholderOf), asked.name, (one) => placeholderOf(one)!, 'no field has a placeholder');
+    case 'titled':
+      return labelled(having(titleOf), asked.name, (one) => titleOf(one)!, 'nothing has a title');
+    case 'picture': {
+      const pictures = all.filter((one) => isPicture(one) && !isHiddenFromPeople(one));
+      return labelled(pictures, asked.name, alternativeOf, 'no picture at all');
+    }
+    case 'marked': {
+      const marks = having((one) => one.getAttribute(markAttribute()));
+      const none = `nothing is marked with ${markAttribute()}`;
+      return labelled(marks, asked.mark, (one) => one.getAttribute(markAttribute())!, none);
+    }
+    case 'css':
+      return [];
+  }
+}
+
+/** What a person might have meant: elements like the wanted one that are there, the likeliest first. */
+export function insteadOf(target: Target): string[] {
+  const { scope, narrowed, query } = target;
+  if (scope && findAll(scope).length === 0) return [`${scope} is not there either`, ...insteadOf(scope)];
+  if (narrowed.length > 0) {
+    const wider: Target = { ...target, narrowed: narrowed.slice(0, -1) };
+    const all = findAll(wider);
+    if (all.length === 0) return insteadOf(wider);
+    const shown = all.slice(0, most).map(describe).join(', ');
+    return [narrowed.at(-1)!.keep === 'nth' ? `only ${all.length} of them: ${shown}` : `none of these: ${shown}`];
+  }
+  const roots: (Element | Document)[] = scope ? findAll(scope) : [document];
+  return insteadIn(
+    roots.flatMap((root) => [...elementsIn(root)]),
+    query,
+  );
+}
+
+/** Targets for what is around an element and has a name, the nearest first. */
+function* placesOf(element: Element): Generator<Target> {
+  for (let around = element.parentElement; around; around = around.parentElement) {
+    const role = roleOf(around);
+    const name = role && role !== 'generic' && !isHiddenFromPeople(around) ? nameOf(around) : '';
+    if (role && name) yield targetOf({ by: 'role', role, name, state: {} });
+  }
+}
+
+const isAlone = (target: Target, element: Element): boolean => {
+  const found = findAll(target);
+  return found.length === 1 && found[0] === element;
+};
+
+/** The target in the nearest place with a name in which it means one element alone, or null. */
+function inPlace(target: Target, element: Element): Target | null {
+  for (const place of placesOf(element)) if (isAlone(target.in(place), element)) return target.in(place);
+  return null;
+}
+
+/** What would tell the elements apart that one target matches: each with the target that means it alone. */
+export const apart = (target: Target, found: readonly Element[]): string[] =>
+  found
+    .slice(0, most)
+    .map((element, i) => `${describe(element)}: ${inCode(inPlace(target, element) ?? target.nth(i))}`);
+
+/** True for a selector of tags, classes and places only, which the next restyling may change. */
+const isStructure = (selector: string): boolean => !/[#[]/.test(selector);
+
+/** Targets by which a person would mean an element, the best first. */
+function candidatesFor(element: Element): Target[] {
+  const role = roleOf(element);
+  const [name, text, mark] = [nameOf(element), textOf(element), element.getAttribute(markAttribute())];
+  const isShown = !isHiddenFromPeople(element);
+  return [
+    ...(role && name && isShown ? [targetOf({ by: 'role', role, name, state: {} })] : []),
+    ...(isField(element) && name ? [targetOf({ by: 'field', name })] : []),
+    ...(isPicture(element) && alternativeOf(element)
+      ? [targetOf({ by: 'picture', name: alternativeOf(element) })]
+      : []),
+    ...(role && role !== 'generic' && isShown ? [targetOf({ by: 'role', role, state: {} })] : []),
+    ...(text && text.length <= 60 ? [targetOf({ by: 'text', name: text })] : []),
+    ...(mark ? [targetOf({ by: 'marked', mark })] : []),
+  ];
+}
+
+/** What to write instead of a target that goes by structure or classes, or null when there is nothing better. */
+export function betterThan({ query }: Target, element: Element): string | null {
+  if (query.by !== 'css' || !isStructure(query.selector)) return null;
+  for (const candidate of candidatesFor(element)) {
+    const better = isAlone(candidate, element) ? candidate : inPlace(candidate, element);
+    if (better) return inCode(better);
+  }
+  return null;
+}

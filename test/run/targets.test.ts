@@ -1,0 +1,117 @@
+/** Targets: what they find, how they are said, and what is told when they find nothing or too much. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { ResultSummary } from '../../src/core/run/run.ts';
+import { inCode, the } from '../../src/language/target.ts';
+import { copyOf, write } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+let folder: string;
+let served: Served;
+let look: (name: string) => ResultSummary;
+
+beforeAll(async () => {
+  folder = copyOf('test/looks');
+  write(folder, { 'sguardo.config.ts': "export default { baselines: false, isolate: 'file', patience: 100 };" });
+  served = await serve(folder);
+  ({ look } = await served.run({ patterns: ['Targets'] }));
+});
+
+describe('a target', () => {
+  it.each([
+    'by state',
+    'by what is there',
+    'narrowed one way after the other',
+    'through a shadow root',
+    'by a mark',
+    'by structure',
+  ])('finds an element %s', (name) => {
+    expect(look(name).problem).toBeNull();
+    expect(look(name).verdict).toBe('new');
+  });
+
+  it('that goes by structure or classes is noted, with what a person would say', () => {
+    expect(look('by structure').notes).toEqual([
+      "the.css('.primary') goes by structure or classes, which the next change of styles may break. " +
+        "Write the.button('Cast off the second mooring line') instead.",
+      "the.css('section:last-of-type > button') goes by structure or classes, which the next change of styles may break. " +
+        "Write the.button('Refresh').in(the.region('Departures')) instead.",
+    ]);
+    expect(look('by state').notes).toEqual([]);
+  });
+
+  it('finds marks by the attribute that the project uses', async () => {
+    const config = "export default { baselines: false, isolate: 'file', patience: 100, markAttribute: 'data-gauge' };";
+    write(folder, {
+      'sguardo.config.ts': config,
+      'src/Mark.look.tsx': `import { ensure, looks, the } from 'sguardo';
+const Gauge = () => <p data-gauge="north" data-testid="gauge">4 m</p>;
+export default looks(Gauge, { states: {
+  here: { async script() { await ensure(the.marked('north')).reads('4 m'); } },
+  gone: { async script() { await ensure(the.marked('gauge')).isVisible(); } },
+} });`,
+    });
+    const { look: marked } = await served.run({ patterns: ['Mark'] });
+    expect(marked('here').verdict).toBe('new');
+    expect(marked('gone').problem).toMatchObject({ code: 'target-missing', found: ['“north”'] });
+  });
+});
+
+describe('a target that finds nothing, or several', () => {
+  it.each([
+    [
+      'nothing: a name from its content',
+      /the alert “Changes are not saved”/,
+      ["its name does not come from what it says: use the.alert().having('Changes are not saved')"],
+    ],
+    ['nothing: a placeholder', /the field with the placeholder “Name of the shop”/, ['“Name of the ship”']],
+    ['nothing: a title', /what is titled “Lowest tide”/, ['“Lowest astronomical tide”']],
+    ['nothing: a picture', /the picture “The lighthose”/, ['“The lighthouse”', '“A flag”']],
+    ['nothing: a mark', /what is marked “guage”/, ['“gauge”']],
+    ['nothing: narrowed', /the row having “Maestro”/, [expect.stringMatching(/^none of these: row “Alba Release”, /)]],
+    ['nothing: a state', /the tab “Today” \(not selected\)/, ['tab “Today”', 'tab “Tomorrow”']],
+    [
+      'several: in places with names',
+      /^2 elements match the button “Refresh”/,
+      [
+        "button “Refresh”: the.button('Refresh').in(the.region('Arrivals'))",
+        "button “Refresh”: the.button('Refresh').in(the.region('Departures'))",
+      ],
+    ],
+    [
+      'several: one after the other',
+      /^2 elements match the button “Release”/,
+      [
+        "button “Release”: the.button('Release').in(the.row('Alba Release'))",
+        "button “Release”: the.button('Release').in(the.row('Aliseo Release'))",
+      ],
+    ],
+    ['a slip in a state', /^What the\.heading\(…\) was given has no entry “levle”\.$/, undefined],
+  ])('is told: %s', (name, message, found) => {
+    const { verdict, problem } = look(name);
+    expect(verdict).toBe('failed');
+    expect(problem!.message).toMatch(message);
+    if (found) expect(problem!.found).toEqual(expect.arrayContaining(found));
+    else expect(problem!.remedy).toContain('level');
+  });
+});
+
+describe('in words and in code', () => {
+  it.each([
+    [the.button('Save').in(the.dialog()), 'the button “Save” in the dialog', "the.button('Save').in(the.dialog())"],
+    [the.heading(/^Ber/, { level: 2 }), 'the heading /^Ber/ (level 2)', 'the.heading(/^Ber/, { level: 2 })'],
+    [the.tab({ selected: false }), 'the tab (not selected)', 'the.tab({ selected: false })'],
+    [the.button('Sa', { exact: false }), 'the button “Sa” (or a longer name)', "the.button('Sa', { exact: false })"],
+    [the.row().having('Alba').first(), 'the 1st row having “Alba”', "the.row().having('Alba').first()"],
+    [
+      the.row().without(the.link()).nth(-2),
+      'the 2nd last row without the link',
+      'the.row().without(the.link()).nth(-2)',
+    ],
+    [the.row().last(), 'the last row', 'the.row().last()'],
+    [the.titled("The 'Bora'"), "what is titled “The 'Bora'”", "the.titled('The \\'Bora\\'')"],
+    [the.marked('a').nth(11), 'the 12th of what is marked “a”', "the.marked('a').nth(11)"],
+  ])('is %s', (target, words, code) => {
+    expect(String(target)).toBe(words);
+    expect(inCode(target)).toBe(code);
+  });
+});
