@@ -85,16 +85,26 @@ function partsOf(store: Store, { manifest, look }: StoredCapture): ManifestParts
 /** Larger files are kept in the records only. */
 const largestShared = 64 * 1024;
 
-function sharedOf(store: Store, { sheets, assets }: ManifestParts): SharedFile[] {
-  const files = new Map<string, string>(sheets.map((hash) => [hash, '.css']));
-  for (const [address, hash] of Object.entries(assets)) {
-    const ending = extname(new URL(address, 'http://x/').pathname).slice(0, 12);
-    if (!files.has(hash)) files.set(hash, /^\.\w+$/.test(ending) ? ending : '');
-  }
-  return [...files].flatMap(([hash, ending]) => {
-    const bytes = store.blobs.get(hash)?.bytes;
-    return bytes && (ending === '.css' || bytes.length <= largestShared) ? [{ hash, ending, bytes }] : [];
-  });
+/** Finds the files that a capture shares with others. Those of one decision look at each file once. */
+function sharedFiles(store: Store): (parts: ManifestParts) => SharedFile[] {
+  const known = new Map<string, SharedFile | null>();
+  const fileOf = (hash: string, ending: string): SharedFile | null => {
+    const size = store.blobs.get(hash)?.bytes.length ?? Number.POSITIVE_INFINITY;
+    const isShared = ending === '.css' ? Number.isFinite(size) : size <= largestShared;
+    return isShared ? { hash, ending, bytes: () => read(store, hash) } : null;
+  };
+  return ({ sheets, assets }) => {
+    const files = new Map<string, string>(sheets.map((hash) => [hash, '.css']));
+    for (const [address, hash] of Object.entries(assets)) {
+      const ending = extname(new URL(address, 'http://x/').pathname).slice(0, 12);
+      if (!files.has(hash)) files.set(hash, /^\.\w+$/.test(ending) ? ending : '');
+    }
+    return [...files].flatMap(([hash, ending]) => {
+      const name = hash + ending;
+      if (!known.has(name)) known.set(name, fileOf(hash, ending));
+      return known.get(name) ?? [];
+    });
+  };
 }
 
 /** What comes out differently from time to time is no baseline, unless somebody says that it is meant. */
@@ -144,32 +154,22 @@ export async function decide(desk: Desk, request: DecisionRequest): Promise<Deci
   return outcome;
 }
 
-/** What the folder gets of a capture, its picture not yet packed. */
-function approvedOf(store: Store, capture: StoredCapture, approved: Approved['approved']): Approved {
-  const parts = partsOf(store, capture);
-  return {
-    key: keyOf(capture),
-    parts,
-    png: read(store, capture.hash),
-    moment: read(store, parts.moment).toString('utf8'),
-    shared: sharedOf(store, parts),
-    approved,
-  };
-}
-
 /** How many pictures are packed at once; more would keep others waiting for files. */
 const packedAtOnce = 2;
 
-/** Makes the files of pictures smaller that have not been made so before; each then says what it shows. */
-async function packAll(approved: readonly Approved[], pack: Pack): Promise<void> {
-  const left = approved.filter(({ png }) => takenHash(png) === null);
+/** The files of screenshots, by their hashes: the same pixels in fewer bytes, and then marked with what they show. */
+async function packAll(store: Store, hashes: readonly string[], pack: Pack): Promise<Map<string, Uint8Array>> {
+  const packed = new Map<string, Uint8Array>();
+  const left = [...new Set(hashes)];
   const packSome = async (): Promise<void> => {
-    for (let one = left.pop(); one; one = left.pop()) {
-      const packed = await pack(one.png);
-      if (packed.length < one.png.length) one.png = markTaken(packed, one.parts.picture);
+    for (let hash = left.pop(); hash !== undefined; hash = left.pop()) {
+      const png = read(store, hash);
+      const smaller = takenHash(png) === null ? await pack(png) : png;
+      packed.set(hash, smaller.length < png.length ? markTaken(smaller, hash) : png);
     }
   };
   await Promise.all(Array.from({ length: packedAtOnce }, packSome));
+  return packed;
 }
 
 async function record(desk: Desk, request: DecisionRequest, chosen: StoredCapture[]): Promise<void> {
@@ -191,7 +191,22 @@ async function record(desk: Desk, request: DecisionRequest, chosen: StoredCaptur
     append();
     return;
   }
-  const approved = chosen.map((one) => approvedOf(store, one, { by: who, at, why, run: one.run }));
-  await packAll(approved, pack);
+  const packed = await packAll(
+    store,
+    chosen.map(({ hash }) => hash),
+    pack,
+  );
+  const sharedOf = sharedFiles(store);
+  const approved = chosen.map((capture): Approved => {
+    const parts = partsOf(store, capture);
+    return {
+      key: keyOf(capture),
+      parts,
+      png: packed.get(capture.hash)!,
+      moment: () => read(store, parts.moment).toString('utf8'),
+      shared: sharedOf(parts),
+      approved: { by: who, at, why, run: capture.run },
+    };
+  });
   writeBaselines(root, folder, approved, append);
 }

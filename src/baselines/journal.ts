@@ -18,8 +18,11 @@ import { dirname, join } from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { onDisk } from '../core/problem/disk.ts';
 
-/** What is to be done in a folder; paths are relative to it. */
-export type Change = { writes: Map<string, Uint8Array | string>; removals: string[] };
+/** What a file is to hold. */
+type Content = Uint8Array | string;
+
+/** What is to be done in a folder; paths are relative to it. Contents are asked for one at a time: they may be many. */
+export type Change = { writes: Map<string, () => Content>; removals: string[] };
 
 const journalName = '.approval.json';
 const staged = (path: string): string => `${path}.next`;
@@ -28,7 +31,7 @@ const staged = (path: string): string => `${path}.next`;
 export const isLeftover = (name: string): boolean =>
   name.endsWith('.next') || /\.\d+\.tmp$/.test(name) || /^\.approval\.json\.\d+$/.test(name);
 
-function stage(path: string, content: Uint8Array | string): void {
+function stage(path: string, content: Content): void {
   mkdirSync(dirname(path), { recursive: true });
   const file = openSync(staged(path), 'w');
   try {
@@ -74,7 +77,7 @@ export function carryOutTogether(folder: string, { writes, removals }: Change, d
   try {
     onDisk(folder, () => {
       mkdirSync(folder, { recursive: true });
-      for (const [path, content] of writes) stage(join(folder, path), content);
+      for (const [path, content] of writes) stage(join(folder, path), content());
       // A folder that lets files be made may not let them be replaced.
       for (const path of [...paths, ...removals]) checkReplaceable(join(folder, path));
     });

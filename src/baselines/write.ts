@@ -12,7 +12,7 @@ import { takenHash } from './taken.ts';
 const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 /** A file that several baselines may share. */
-export type SharedFile = { hash: string; ending: string; bytes: Uint8Array };
+export type SharedFile = { hash: string; ending: string; bytes: () => Uint8Array };
 
 /** One approved capture with everything that the folder keeps of it. */
 export type Approved = {
@@ -20,7 +20,7 @@ export type Approved = {
   parts: ManifestParts;
   png: Uint8Array;
   /** JSON of the canonical moment. */
-  moment: string;
+  moment: () => string;
   shared: SharedFile[];
   approved: NonNullable<Manifest['approved']>;
 };
@@ -57,9 +57,9 @@ function changeFor(home: string, { key, parts, png, moment, shared, approved }: 
     fingerprint,
     approved,
   };
-  change.writes.set(`${path}.png`, png);
-  change.writes.set(`${path}.moment`, spread(moment));
-  change.writes.set(`${path}.json`, `${JSON.stringify(manifest, null, 2)}\n`);
+  change.writes.set(`${path}.png`, () => png);
+  change.writes.set(`${path}.moment`, () => spread(moment()));
+  change.writes.set(`${path}.json`, () => `${JSON.stringify(manifest, null, 2)}\n`);
   for (const { hash: content, ending, bytes } of shared) {
     const file = join(sharedFolder, `${content}${ending}`);
     if (!existsSync(join(home, file))) change.writes.set(file, bytes);

@@ -64,8 +64,8 @@ function approved(key: CaptureKey, picture: Buffer = pictures[0]!): Approved {
       height: 30,
     },
     png: picture,
-    moment,
-    shared: [{ hash: sha(sheet), ending: '.css', bytes: sheet }],
+    moment: () => moment,
+    shared: [{ hash: sha(sheet), ending: '.css', bytes: () => sheet }],
     approved: { by: 'Ada', at: '2026-03-02T09:30:00Z', why: null, run: 1 },
   };
 }
@@ -326,7 +326,7 @@ describe('several approvals', () => {
       const list = ['plain', 'lit', 'new'].map((look) => approved(keyOf(look), pictures[1]!));
       writeFileSync(
         join(root, 'list.json'),
-        JSON.stringify(list.map((one) => ({ ...one, png: [...one.png], shared: [] }))),
+        JSON.stringify(list.map((one) => ({ ...one, png: [...one.png], moment, shared: [] }))),
       );
       const { signal, status, stderr } = spawnSync(
         process.execPath,
@@ -366,7 +366,10 @@ for (const name of ['openSync', 'writeSync', 'renameSync', 'rmSync', 'unlinkSync
 syncBuiltinESMExports();
 const { writeBaselines } = await import(${JSON.stringify(script)});
 const list = JSON.parse(fs.readFileSync(${JSON.stringify(join(root, 'list.json'))}, 'utf8'));
-for (const one of list) one.png = Uint8Array.from(one.png);
+for (const one of list) {
+  const { moment } = one;
+  Object.assign(one, { png: Uint8Array.from(one.png), moment: () => moment });
+}
 globalThis.counting = true;
 writeBaselines(${JSON.stringify(root)}, 'baselines', list, () => {});
 `;

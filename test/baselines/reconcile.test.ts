@@ -36,7 +36,7 @@ async function tides(shade = 10): Promise<{ root: string; picture: Buffer }> {
       height: 30,
     },
     png: markTaken(picture, sha(`screenshot of ${look}`)),
-    moment,
+    moment: () => moment,
     shared: [],
     approved: { by: 'Ada', at: '2026-03-02T09:30:00Z', why: null, run: 1 },
   }));
