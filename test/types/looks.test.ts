@@ -52,6 +52,11 @@ describe('a look file', () => {
     ],
     ['a role that does not exist', 'moored: { script: () => click(the.knob()) }', /Property 'knob' does not exist/],
     [
+      'a state that no role has',
+      "moored: { script: () => click(the.heading('Berths', { levle: 2 })) }",
+      /'levle' does not exist|levle/,
+    ],
+    [
       'a check that a target does not have',
       'moored: { script: () => ensure(the.button()).wasCalled() }',
       /Property 'wasCalled' does not exist/,

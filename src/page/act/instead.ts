@@ -8,7 +8,7 @@ import { contentOf, describe, fold, isHiddenFromPeople, nameOf, roleOf, textOf }
 /** How many elements are told of. */
 const most = 6;
 
-/** What a line is about, those first whose label is nearest to the wanted name. */
+/** Elements in words, those first whose label is nearest to the wanted name. */
 function like(elements: Element[], wanted: Name | undefined, label: (element: Element) => string): string[] {
   const named = elements.map((element) => ({ text: describe(element), name: label(element) }));
   if (typeof wanted === 'string')
@@ -17,7 +17,7 @@ function like(elements: Element[], wanted: Name | undefined, label: (element: El
   return texts.length > most ? [...texts.slice(0, most), `and ${texts.length - most} more`] : texts;
 }
 
-/** Like `like`, with what an element goes by told behind it. */
+/** What elements go by, the nearest to the wanted name first; `none` when there are no elements. */
 function labelled(elements: Element[], wanted: Name, label: (element: Element) => string, none: string): string[] {
   if (elements.length === 0) return [none];
   const texts = [...new Set(elements.map(label))];
@@ -47,7 +47,7 @@ const namedByContent = new Set([
   'treeitem',
 ]);
 
-/** What says so, though its name is another: such a role takes none from its content. */
+/** Says so when there is an element that has the wanted name for its content: such a role takes no name from that. */
 function byContent(shown: Element[], { role, name }: Query & { by: 'role' }): string[] {
   if (typeof name !== 'string' || namedByContent.has(role)) return [];
   const found = shown.filter((element) => contentOf(element).includes(fold(name)));

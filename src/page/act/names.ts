@@ -28,6 +28,7 @@ const more: Record<string, string> = {
 const isNamed = (element: Element): boolean =>
   ['aria-label', 'aria-labelledby', 'title'].some((name) => element.getAttribute(name));
 
+/** White space folded, as names are compared. */
 export const fold = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
 /** True when a name is the wanted one, white space folded, or holds the wanted pattern. */
@@ -62,7 +63,7 @@ export const isHiddenFromPeople = (element: Element): boolean => isInaccessible(
 export const textOf = (element: Element): string =>
   fold((element as HTMLElement).innerText ?? element.textContent ?? '');
 
-/** The text of an element with that of shadow roots inside it, which counts as text of its own nowhere else. */
+/** The text of an element, that of shadow roots in it included. */
 export function contentOf(element: Element): string {
   const inside = [element, ...element.querySelectorAll('*')].flatMap((one) => shadowOf(one) ?? []);
   const texts = inside.flatMap((root) => [...root.children].map(contentOf));
