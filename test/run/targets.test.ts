@@ -33,7 +33,7 @@ describe('a target', () => {
     expect(look('by structure').notes).toEqual([
       "the.css('.primary') goes by structure or classes, which the next change of styles may break. " +
         "Write the.button('Cast off the second mooring line') instead.",
-      "the.css('section:last-of-type > button') goes by structure or classes, which the next change of styles may break. " +
+      "the.css('section:nth-of-type(2) > button') goes by structure or classes, which the next change of styles may break. " +
         "Write the.button('Refresh').in(the.region('Departures')) instead.",
     ]);
     expect(look('by state').notes).toEqual([]);
@@ -68,7 +68,13 @@ describe('a target that finds nothing, or several', () => {
     ['nothing: a picture', /the picture “The lighthose”/, ['“The lighthouse”', '“A flag”']],
     ['nothing: a mark', /what is marked “guage”/, ['“gauge”']],
     ['nothing: narrowed', /the row having “Maestro”/, [expect.stringMatching(/^none of these: row “Alba Release”, /)]],
-    ['nothing: a state', /the tab “Today” \(not selected\)/, ['tab “Today”', 'tab “Tomorrow”']],
+    ['nothing: a state', /the tab “Today” \(not selected\)/, ['tab “Today”, but it is selected']],
+    ['nothing: a level', /the heading “Harbour” \(level 4\)/, ['heading “Harbour”, but its level is 1']],
+    [
+      'nothing: no such state',
+      /the button “Refresh” \(expanded\)/,
+      ['button “Refresh”, but it says nothing of being expanded'],
+    ],
     [
       'several: in places with names',
       /^2 elements match the button “Refresh”/,

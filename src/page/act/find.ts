@@ -77,7 +77,8 @@ function byCss(scope: Element | Document, selector: string): Element[] {
   }
 }
 
-const isNamed = (element: Element, { name, state }: Query & { by: 'role' }): boolean => {
+/** Whether an element has the name that is asked for, if one is. */
+export const isNamed = (element: Element, { name, state }: Query & { by: 'role' }): boolean => {
   if (name === undefined) return true;
   const isPart = state.exact === false && typeof name === 'string';
   const actual = nameOf(element);

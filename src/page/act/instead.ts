@@ -2,8 +2,9 @@
 import { distance } from 'fastest-levenshtein';
 import { inCode, type Name, type Query, type Target, targetOf } from '../../language/target.ts';
 import { markAttribute } from '../host/settings.ts';
-import { alternativeOf, elementsIn, findAll, isField, isPicture, placeholderOf, titleOf } from './find.ts';
+import { alternativeOf, elementsIn, findAll, isField, isNamed, isPicture, placeholderOf, titleOf } from './find.ts';
 import { contentOf, describe, fold, isHiddenFromPeople, nameOf, roleOf, textOf } from './names.ts';
+import { whyNotIn } from './states.ts';
 
 /** How many elements are told of. */
 const most = 6;
@@ -56,11 +57,23 @@ function byContent(shown: Element[], { role, name }: Query & { by: 'role' }): st
   return [`its name does not come from what it says: use ${better}`];
 }
 
+/** Elements of the wanted name that are in another state, with what that is. */
+const inOtherState = (shown: Element[], asked: Query & { by: 'role' }): string[] =>
+  shown
+    .filter((element) => isNamed(element, asked))
+    .flatMap((element) => {
+      const why = whyNotIn(element, asked.state);
+      return why === null ? [] : [`${describe(element)}, but ${why}`];
+    })
+    .slice(0, most);
+
 function insteadOfRole(all: Element[], asked: Query & { by: 'role' }): string[] {
   const { role, name } = asked;
   const same = all.filter((element) => roleOf(element) === role);
   const hidden = same.filter(isHiddenFromPeople);
   const shown = same.filter((element) => !hidden.includes(element));
+  const other = inOtherState(shown, asked);
+  if (other.length > 0) return other;
   if (shown.length > 0) return [...byContent(shown, asked), ...like(shown, name, nameOf)];
   if (hidden.length > 0) return [`hidden from assistive technology: ${like(hidden, name, nameOf).join(', ')}`];
   const roles = [...new Set(all.filter((element) => !isHiddenFromPeople(element)).map(roleOf))].filter(

@@ -1,7 +1,7 @@
 /** The ARIA states of elements, those of native controls included. */
 import { computeAccessibleDescription } from 'dom-accessibility-api';
-import type { RoleState } from '../../language/target.ts';
-import { matchesName } from './names.ts';
+import type { Name, RoleState } from '../../language/target.ts';
+import { fold, matchesName } from './names.ts';
 import { isDisabled } from './visible.ts';
 
 type Tristate = boolean | 'mixed' | null;
@@ -23,9 +23,6 @@ function expandedOf(element: Element): Tristate {
   return around instanceof HTMLDetailsElement ? around.open : attribute(element, 'aria-expanded');
 }
 
-const selectedOf = (element: Element): Tristate =>
-  element instanceof HTMLOptionElement ? element.selected : attribute(element, 'aria-selected');
-
 /** The level that an element says, or that its tag stands for (HTML-AAM 1.0). */
 function levelOf(element: Element): number | null {
   const said = Number(element.getAttribute('aria-level'));
@@ -34,23 +31,50 @@ function levelOf(element: Element): number | null {
   return heading ? Number(heading[1]) : null;
 }
 
-function isCurrent(element: Element, wanted: boolean | string): boolean {
+/** What an element is current as; false for one that is not. */
+function currentOf(element: Element): string | false {
   const said = element.getAttribute('aria-current');
-  const actual = said === null || said === '' || said === 'false' ? null : said;
-  return typeof wanted === 'string' ? actual === wanted : wanted === (actual !== null);
+  return said === null || said === '' || said === 'false' ? false : said;
 }
 
-/** True when an element is in a state. What it says nothing of, such as `expanded`, it neither is nor is not. */
-export function isIn(element: Element, state: RoleState): boolean {
-  const { level, checked, expanded, selected, pressed, current, disabled, description } = state;
-  return (
-    (level === undefined || levelOf(element) === level) &&
-    (checked === undefined || checkedOf(element) === checked) &&
-    (expanded === undefined || expandedOf(element) === expanded) &&
-    (selected === undefined || selectedOf(element) === selected) &&
-    (pressed === undefined || attribute(element, 'aria-pressed') === pressed) &&
-    (current === undefined || isCurrent(element, current)) &&
-    (disabled === undefined || isDisabled(element) === disabled) &&
-    (description === undefined || matchesName(computeAccessibleDescription(element).trim(), description))
-  );
+type State = Exclude<keyof RoleState, 'exact'>;
+type Actual = string | number | Tristate;
+
+/** What an element says of each state; null when it says nothing, such as of `expanded` where nothing folds. */
+const actualOf: Record<State, (element: Element) => Actual> = {
+  level: levelOf,
+  checked: checkedOf,
+  expanded: expandedOf,
+  selected: (element) =>
+    element instanceof HTMLOptionElement ? element.selected : attribute(element, 'aria-selected'),
+  pressed: (element) => attribute(element, 'aria-pressed'),
+  current: currentOf,
+  disabled: isDisabled,
+  description: (element) => fold(computeAccessibleDescription(element)),
+};
+
+function isAs(state: State, actual: Actual, wanted: RoleState[State]): boolean {
+  if (state === 'description') return matchesName(String(actual), wanted as Name);
+  return state === 'current' && wanted === true ? actual !== false : actual === wanted;
+}
+
+/** The states that are asked for and which an element is not in, with what it says of them. */
+const differing = (element: Element, { exact, ...wanted }: RoleState): [State, Actual][] =>
+  (Object.entries(wanted) as [State, RoleState[State]][]).flatMap(([state, value]): [State, Actual][] => {
+    const actual = value === undefined ? null : actualOf[state](element);
+    return value === undefined || isAs(state, actual, value) ? [] : [[state, actual]];
+  });
+
+/** True when an element is in a state. */
+export const isIn = (element: Element, state: RoleState): boolean => differing(element, state).length === 0;
+
+/** Why an element is not in a state: `it is not selected`, `its level is 2`; null when it is. */
+export function whyNotIn(element: Element, wanted: RoleState): string | null {
+  const [first] = differing(element, wanted);
+  if (!first) return null;
+  const [state, actual] = first;
+  if (actual === null || actual === '')
+    return state === 'level' || state === 'description' ? `it has no ${state}` : `it says nothing of being ${state}`;
+  if (typeof actual === 'boolean') return `it is ${actual ? '' : 'not '}${state}`;
+  return `its ${state} is ${typeof actual === 'string' ? `“${actual}”` : actual}`;
 }

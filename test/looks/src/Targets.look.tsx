@@ -163,7 +163,7 @@ export default looks(Harbour, {
     'by structure': {
       async script() {
         await ensure(the.css('.primary')).isEnabled();
-        await ensure(the.css('section:last-of-type > button')).isEnabled();
+        await ensure(the.css('section:nth-of-type(2) > button')).isEnabled();
         await ensure(the.css('[data-gauge]')).isVisible();
       },
     },
@@ -175,6 +175,8 @@ export default looks(Harbour, {
     'nothing: a mark': { script: () => click(the.marked('guage')) },
     'nothing: narrowed': { script: () => click(the.row().having('Maestro')) },
     'nothing: a state': { script: () => click(the.tab('Today', { selected: false })) },
+    'nothing: a level': { script: () => click(the.heading('Harbour', { level: 4 })) },
+    'nothing: no such state': { script: () => click(the.button('Refresh', { expanded: true })) },
     'several: in places with names': { script: () => click(the.button('Refresh')) },
     'several: one after the other': { script: () => click(the.button('Release')) },
     'a slip in a state': { script: () => click(the.heading('Berths', { levle: 2 } as RoleState)) },
