@@ -25,6 +25,7 @@ describe('a configuration', () => {
       frame: null,
       baselines: 'baselines',
       environments: [defaultEnvironment],
+      markAttribute: 'data-testid',
       patience: 2000,
       settle: 1000,
       timeLimit: 15000,

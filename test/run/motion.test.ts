@@ -64,7 +64,7 @@ export default looks(Any, { props: { what: 'Door' }, states: {
     await ensure(the.text('door')).isVisible();
     await ensure(the.text('door')).isAbsent();
     await ensure(() => Math.round(now())).equals(417);
-    await ensure(the.css('output')).reads('gone');
+    await ensure(the.status()).reads('gone');
   } },
   'a picture waits for its end': { script: () => click(the.button('Leave')) },
   'keyframes with a delay': { props: { what: 'Rising' }, async script() {
@@ -116,7 +116,7 @@ export default looks(Any, { props: { what: 'Door' }, states: {
     await click(the.button('Show'));
     await click(the.button('Away'));
     await ensure(() => now() >= 500 && now() < 560).equals(true);
-    await ensure(the.css('output')).reads(/^5\\d\\d/);
+    await ensure(the.status()).reads(/^5\\d\\d/);
   } },
   'again and again': { async script() {
     const door = document.querySelector('.door');

@@ -107,9 +107,9 @@ export default looks(Any, { props: { what: 'Now' }, states: {
   } },
   'shown before the reply': { props: { what: 'Likes' }, answers: { '/api/like': { status: 500, delay: 400 } }, async script() {
     await click(the.button('Like'));
-    await ensure(the.css('output')).reads('yes, not saved yet');
+    await ensure(the.status()).reads('yes, not saved yet');
     await capture('not saved', { settle: 0 });
-    await ensure(the.css('output')).reads('no, refused');
+    await ensure(the.status()).reads('no, refused');
   } },
   'a reply at once': { props: { what: 'Likes' }, answers: { '/api/like': {} }, async script() {
     await click(the.button('Like'));

@@ -18,7 +18,7 @@ export function ProblemCard({ problem, about, shownFile = null }: Props) {
       </p>
       {problem.found && problem.found.length > 0 && (
         <>
-          <p className="mt-1.5 text-[11px] text-soft">What was there instead</p>
+          <p className="mt-1.5 text-[11px] text-soft">What was there</p>
           <ul className="font-mono text-[11.5px]">
             {problem.found.map((found) => (
               <li key={found}>{found}</li>

@@ -27,7 +27,7 @@ const steps = {
   ),
   'target-ambiguous': entry(
     (d) => `${d.count} elements match ${d.target}, but this step needs exactly one.`,
-    'Narrow the target with a name, with .in(…) or with .nth(…).',
+    'Write one of the targets listed, or narrow it otherwise: .in(…), .having(…), .nth(…).',
   ),
   'target-hidden': entry(
     (d) => `${d.target} is there but cannot be seen: ${d.why}.`,
