@@ -56,8 +56,9 @@ export class Crew {
   async window(lane: number): Promise<EngineWindow> {
     const engine = await this.engine();
     const known = this.#windows[lane];
-    if (known && (await known.catch(() => null))?.lost === null) return known;
-    if (known && this.#windows[lane] === known) this.discard(lane);
+    const before = await known?.catch(() => null);
+    if (before?.lost === null) return before;
+    if (before) await this.discard(lane, before);
     const opened = this.#windows[lane] ?? openFor(engine);
     this.#windows[lane] = opened;
     opened.catch(() => {
@@ -66,11 +67,22 @@ export class Crew {
     return opened;
   }
 
-  /** Gives up a lane's window; the next call of `window` opens another. */
-  discard(lane: number): void {
-    const window = this.#windows[lane];
-    this.#windows[lane] = null;
-    window?.then((one) => one.close()).catch(() => {});
+  /**
+   * Gives up a window; the next call of `window` for its lane opens another, unless somebody has had that opened
+   * already.
+   */
+  async discard(lane: number, window: EngineWindow): Promise<void> {
+    const known = this.#windows[lane];
+    if ((await known?.catch(() => null)) === window && this.#windows[lane] === known) this.#windows[lane] = null;
+    window.close().catch(() => {});
+  }
+
+  /** Gives up all windows. */
+  async empty(): Promise<void> {
+    for (const [lane, opening] of this.#windows.entries()) {
+      const window = await opening?.catch(() => null);
+      if (window) await this.discard(lane, window);
+    }
   }
 
   /** Ends the browser for good: whoever still works in it hears that it is gone. */

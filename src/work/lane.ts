@@ -261,7 +261,8 @@ export class Lane {
 
   async #take(pointer: Environment['pointer']): Promise<EngineWindow> {
     const engine = await this.#crew.engine();
-    if (pointer === 'mouse' && (await this.#crew.window(this.#index)).hasLostMouse) this.#crew.discard(this.#index);
+    const before = await this.#crew.window(this.#index);
+    if (pointer === 'mouse' && before.hasLostMouse) await this.#crew.discard(this.#index, before);
     const window = await this.#crew.window(this.#index);
     if (window === this.#window) return window;
     this.#window = window;
@@ -297,6 +298,7 @@ export class Lane {
    * gone
    */
   async #recover(error: unknown): Promise<Problem> {
+    const window = this.#window;
     this.leave();
     if (error instanceof LostError && error.what === 'browser') throw error;
     let wrong = explain(error);
@@ -312,7 +314,7 @@ export class Lane {
     }
     // A page that was lost, or stopped in the middle of anything, is not used again.
     if (wrong.code !== 'page-left') {
-      this.#crew.discard(this.#index);
+      if (window) await this.#crew.discard(this.#index, window);
       this.#window = null;
     }
     return wrong;

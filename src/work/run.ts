@@ -223,7 +223,7 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
 /** Lets every lane work until nothing is left. When one fails, the others end after the looks that they are at. */
 async function workInLanes(setup: RunSetup, plan: Plan, port: Port, stop: () => void): Promise<void> {
   const { bundle, settings, crew, origin, conditions } = setup;
-  if (conditions.isCold) for (let index = 0; index < conditions.lanes; index++) crew.discard(index);
+  if (conditions.isCold) await crew.empty();
   const lanes = Array.from(
     { length: conditions.lanes },
     (_, index) => new Lane(crew, index, origin, settings, conditions.isLate),

@@ -1,4 +1,5 @@
 /** What is killed in the middle of a run: nothing approved is lost, and every run gets its end. */
+import { setTimeout as delay } from 'node:timers/promises';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, it } from 'vitest';
@@ -68,6 +69,14 @@ it('pages that are killed between two runs are replaced before the next one', as
   await run();
   killRenderers();
   expect((await run()).run).toMatchObject({ status: 'finished', done: 6, tally: { new: 6 } });
+  // When they are made ready for the next run, a moment after one has ended, and the next run begins meanwhile.
+  for (const moment of [250, 300, 350]) {
+    await delay(moment);
+    killRenderers();
+    const { run: told, results } = await run();
+    expect(told).toMatchObject({ status: 'finished', done: 6, tally: { new: 6 } });
+    expect(results.flatMap(({ notes }) => notes)).toEqual([]);
+  }
   // And in the first moments of a run, when windows are prepared.
   const next = run();
   killRenderers();

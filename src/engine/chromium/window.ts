@@ -240,6 +240,8 @@ export class ChromiumWindow implements EngineWindow {
   async close(): Promise<void> {
     this.handlers = null;
     this.lost ??= new LostError('window', 'the window was closed');
+    this.#pipe.drop(this.#session, this.lost);
+    this.#loading?.failed(this.lost);
     this.#pipe.forget(this.#session);
     await this.#pipe
       .send('Target.disposeBrowserContext', { browserContextId: this.#context }, undefined, 5000)
