@@ -81,7 +81,7 @@ async function afterLooks(components: number): Promise<number> {
   }
 }
 
-/** How much larger it is after many runs than after the first ones, and seconds of a run in which nothing has changed. */
+/** How much larger it is after many runs than after the first ones; seconds of a run in which nothing has changed. */
 async function afterRuns(runs: number): Promise<{ growth: number; idle: number }> {
   const folder = freshFolder();
   cpSync(resolve(kit), folder, { recursive: true, filter: (path) => !/node_modules|\.sguardo/.test(path) });

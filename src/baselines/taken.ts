@@ -1,7 +1,7 @@
 /**
- * Which screenshot an approved file shows: the same pixels in fewer bytes have another hash, so the file carries that of
- * the screenshot as it was taken, in a tEXt chunk (PNG specification, 11.3.4.3) right before its end. By it a screenshot
- * is known again without decoding either of them.
+ * Which screenshot an approved file shows: the same pixels in fewer bytes have another hash, so the file carries that
+ * of the screenshot as it was taken, in a tEXt chunk (PNG specification, 11.3.4.3) right before its end. By it a
+ * screenshot is known again without decoding either of them.
  */
 import { crc32 } from 'node:zlib';
 

@@ -13,7 +13,7 @@ export type Blobs = {
    * hash.
    */
   put(bytes: Uint8Array, type: string, dictionary?: string): string;
-  /** Keeps a picture by the hash of the screenshot that it shows: an approved one has the same pixels in fewer bytes. */
+  /** Keeps a picture by the hash of the screenshot that it shows: an approved one shows it in fewer bytes. */
   keep(hash: string, bytes: Uint8Array, type: string): void;
   get(hash: string): Blob | null;
   has(hash: string): boolean;

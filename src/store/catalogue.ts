@@ -36,12 +36,11 @@ const mostSources = 20_000;
 /** So many of them are remembered as they were read: the same source declares the same looks. */
 const mostRead = 5000;
 
-export function catalogueOf(db: Db): Catalogue {
-  const select = db.prepare<[string], { script: string; looks: string }>(
-    'SELECT script, looks FROM declared WHERE file = ?',
-  );
-  const selectScripts = db.prepare<[], { file: string; script: string }>('SELECT file, script FROM declared');
+/** What changes the records of which looks there are, each as a whole. */
+function writesTo(db: Db) {
   const put = db.prepare('INSERT OR REPLACE INTO declared (file, script, looks) VALUES (?, ?, ?)');
+  const putSource = db.prepare('INSERT OR REPLACE INTO sources (source, looks) VALUES (?, ?)');
+  const forgetSources = db.prepare('DELETE FROM sources WHERE id <= (SELECT max(id) FROM sources) - ?');
   const removeOthers = db.prepare(
     'DELETE FROM present WHERE file = ? AND look NOT IN (SELECT value FROM json_each(?))',
   );
@@ -57,19 +56,55 @@ export function catalogueOf(db: Db): Catalogue {
     `DELETE FROM present WHERE file NOT IN (SELECT value FROM json_each(?))
      OR environment NOT IN (SELECT value FROM json_each(?))`,
   );
+  return {
+    declare: db.transaction((file: string, environment: string, { source, looks }: Declared) => {
+      put.run(file, source, JSON.stringify(looks));
+      putSource.run(source, JSON.stringify(looks));
+      forgetSources.run(mostSources);
+      removeOthers.run(file, JSON.stringify(looks.map(({ look }) => look)));
+      for (const { component, look } of looks) add.run({ component, look, environment, file });
+    }),
+    fail: db.transaction((file: string, environment: string, { component, look }: LookInfo) => {
+      removeAll.run(file, environment);
+      add.run({ component, look, environment, file });
+    }),
+    /** Both as JSON. */
+    keepOnly: db.transaction((files: string, environments: string) => {
+      forgetDeclared.run(files);
+      forgetPresent.run(files, environments);
+    }),
+  };
+}
+
+/** What look files declared by what they were built from: read once, since the same source declares the same. */
+function sourcesIn(db: Db) {
+  const select = db.prepare<[string], { looks: string }>('SELECT looks FROM sources WHERE source = ?');
+  const read = new Map<string, LookInfo[]>();
+  const remember = (source: string, looks: LookInfo[]): LookInfo[] => {
+    if (read.size >= mostRead) read.clear();
+    read.set(source, looks);
+    return looks;
+  };
+  return {
+    remember,
+    declaredBy(source: string): LookInfo[] | null {
+      const before = read.get(source);
+      if (before) return before;
+      const row = select.get(source);
+      return row ? remember(source, JSON.parse(row.looks) as LookInfo[]) : null;
+    },
+  };
+}
+
+export function catalogueOf(db: Db): Catalogue {
+  const write = writesTo(db);
+  const { declaredBy, remember } = sourcesIn(db);
+  const select = db.prepare<[string], { script: string; looks: string }>(
+    'SELECT script, looks FROM declared WHERE file = ?',
+  );
+  const selectScripts = db.prepare<[], { file: string; script: string }>('SELECT file, script FROM declared');
   const everything = db.prepare<[], { looks: string }>('SELECT looks FROM declared');
   const ofComponent = db.prepare<[string], { one: number }>('SELECT 1 AS one FROM present WHERE component = ?');
-  const selectSource = db.prepare<[string], { looks: string }>('SELECT looks FROM sources WHERE source = ?');
-  const putSource = db.prepare('INSERT OR REPLACE INTO sources (source, looks) VALUES (?, ?)');
-  const forgetSources = db.prepare('DELETE FROM sources WHERE id <= (SELECT max(id) FROM sources) - ?');
-  const write = db.transaction((file: string, environment: string, source: string, looks: LookInfo[]) => {
-    put.run(file, source, JSON.stringify(looks));
-    putSource.run(source, JSON.stringify(looks));
-    forgetSources.run(mostSources);
-    removeOthers.run(file, JSON.stringify(looks.map(({ look }) => look)));
-    for (const { component, look } of looks) add.run({ component, look, environment, file });
-  });
-  const read = new Map<string, LookInfo[]>();
   /** What every component is known to declare, until that changes. */
   let known: Map<string, Set<string>> | null = null;
   /** What each file was built from when it could last be opened. */
@@ -77,17 +112,8 @@ export function catalogueOf(db: Db): Catalogue {
   /** The files and environments that were kept last: what was kept once needs no second time. */
   let kept = '';
   return {
+    declaredBy,
     sourceOf: (file) => sources.get(file) ?? null,
-    declaredBy(source) {
-      const before = read.get(source);
-      if (before) return before;
-      const row = selectSource.get(source);
-      if (!row) return null;
-      if (read.size >= mostRead) read.clear();
-      const looks = JSON.parse(row.looks) as LookInfo[];
-      read.set(source, looks);
-      return looks;
-    },
     all() {
       if (known) return known;
       const found = new Map<string, Set<string>>();
@@ -102,23 +128,17 @@ export function catalogueOf(db: Db): Catalogue {
       const row = select.get(file);
       return row ? { source: row.script, looks: JSON.parse(row.looks) as LookInfo[] } : null;
     },
-    declare(file, environment, { source, looks }) {
-      write(file, environment, source, looks);
+    declare(file, environment, declared) {
+      write.declare(file, environment, declared);
       known = null;
-      read.set(source, looks);
-      sources.set(file, source);
+      remember(declared.source, declared.looks);
+      sources.set(file, declared.source);
     },
-    fail: db.transaction((file: string, environment: string, whole: LookInfo) => {
-      removeAll.run(file, environment);
-      add.run({ component: whole.component, look: whole.look, environment, file });
-    }),
+    fail: write.fail,
     keepOnly(files, environments) {
       const [all, names] = [JSON.stringify(files), JSON.stringify(environments)];
       if (kept === all + names) return;
-      db.transaction(() => {
-        forgetDeclared.run(all);
-        forgetPresent.run(all, names);
-      })();
+      write.keepOnly(all, names);
       known = null;
       const there = new Set(files);
       for (const file of sources.keys()) if (!there.has(file)) sources.delete(file);

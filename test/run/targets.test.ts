@@ -65,7 +65,7 @@ describe('a target that finds nothing, or several', () => {
     ],
     ['nothing: a placeholder', /the field with the placeholder “Name of the shop”/, ['“Name of the ship”']],
     ['nothing: a title', /what is titled “Lowest tide”/, ['“Lowest astronomical tide”']],
-    ['nothing: a picture', /the picture “The lighthose”/, ['“The lighthouse”', '“A flag”']],
+    ['nothing: a picture', /the picture “The crnae”/, ['“The crane”', '“A flag”']],
     ['nothing: a mark', /what is marked “guage”/, ['“gauge”']],
     ['nothing: narrowed', /the row having “Maestro”/, [expect.stringMatching(/^none of these: row “Alba Release”, /)]],
     ['nothing: a state', /the tab “Today” \(not selected\)/, ['tab “Today”, but it is selected']],

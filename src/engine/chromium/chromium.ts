@@ -25,8 +25,8 @@ export function findChromium(): string {
 }
 
 /**
- * What tells the browser's program from any other one without starting it: path, size and time. Null for a script, which
- * may start whatever it likes.
+ * What tells the browser's program from any other one without starting it: path, size and time. Null for a script,
+ * which may start whatever it likes.
  */
 export function chromiumProgram(): string | null {
   const path = findChromium();

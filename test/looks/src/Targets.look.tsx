@@ -64,7 +64,7 @@ function Harbour() {
       />
       <input type="checkbox" aria-label="Wind" defaultChecked />
       <input placeholder="Name of the ship" />
-      <img alt="The lighthouse" src="/buoy.svg" width="10" height="10" />
+      <img alt="The crane" src="/buoy.svg" width="10" height="10" />
       <svg width="10" height="10">
         <title>A flag</title>
       </svg>
@@ -125,7 +125,7 @@ export default looks(Harbour, {
       async script() {
         await ensure(the.placeholder('Name of the ship')).isVisible();
         await ensure(the.placeholder(/ship$/)).isVisible();
-        await ensure(the.picture('The lighthouse')).hasAttribute('src', '/buoy.svg');
+        await ensure(the.picture('The crane')).hasAttribute('src', '/buoy.svg');
         await ensure(the.picture('A flag')).isVisible();
         await ensure(the.titled('Lowest astronomical tide')).reads('LAT');
         await ensure(the.alert().having('not saved')).isVisible();
@@ -171,7 +171,7 @@ export default looks(Harbour, {
     'nothing: a name from its content': { script: () => click(the.alert('Changes are not saved')) },
     'nothing: a placeholder': { script: () => click(the.placeholder('Name of the shop')) },
     'nothing: a title': { script: () => click(the.titled('Lowest tide')) },
-    'nothing: a picture': { script: () => click(the.picture('The lighthose')) },
+    'nothing: a picture': { script: () => click(the.picture('The crnae')) },
     'nothing: a mark': { script: () => click(the.marked('guage')) },
     'nothing: narrowed': { script: () => click(the.row().having('Maestro')) },
     'nothing: a state': { script: () => click(the.tab('Today', { selected: false })) },
