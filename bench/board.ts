@@ -70,6 +70,7 @@ function finishedLook(n: number, png: Buffer): FinishedLook {
     captures: [capture],
     timeline: { steps: [], marks: [], taken: [0], assets: {}, base, patches: [], source: null },
     asked: [],
+    read: [],
     files: new Map(),
   };
 }

@@ -83,7 +83,7 @@ export async function measureRedraw(): Promise<Figure> {
           await tell(page, { kind: 'show', moment, outline: null, cover: null, pointer: null, fit: false });
           // Native controls are painted otherwise under a real pointer, which no rule can stand in for.
           const [x, y] = trace.steps.slice(0, step + 1).findLast(({ pointer }) => pointer)?.pointer ?? [-1, -1];
-          await page.input([{ kind: 'move', x, y, button: 'none' }]);
+          await page.input([{ kind: 'move', x, y, button: 'none', modifiers: 0 }]);
           await page.evaluate('__sguardoDraw.settled()');
           const redrawn = await page.screenshot([0, 0, width, height], false);
           all++;

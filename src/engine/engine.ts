@@ -1,7 +1,7 @@
 /** What running looks asks of any browser engine, whatever protocol drives it. */
 import type { Environment } from '../core/settings/environment.ts';
 import type { Box } from '../core/timeline/timeline.ts';
-import type { Files, InputRequest, PausedRequest, Reply } from '../core/wire/wire.ts';
+import type { Files, InputRequest, PausedRequest, Reply, Surroundings } from '../core/wire/wire.ts';
 import type { ProcessorTime } from './processor.ts';
 
 /** What a window tells its owner. Every handler is called in the order in which things happened. */
@@ -12,11 +12,16 @@ export type WindowHandlers = {
   request(request: PausedRequest): void;
   /** A dialog opened and was dismissed. */
   dialog(type: string, text: string): void;
+  /** A file chooser opened that nobody had asked for; it stays empty. */
+  chooser(): void;
   /** The document was replaced without `load` having been called. */
   left(url: string): void;
   /** The page crashed, the window was closed, or it does not answer any more. */
   lost(error: LostError): void;
 };
+
+/** What is carried or pasted, with paths of files. */
+export type LoadedFiles = { text: string | null; html: string | null; files: string[] };
 
 /** A browser window that one lane works in. Calls reject with a `LostError` once the page or browser is gone. */
 export type EngineWindow = {
@@ -49,6 +54,27 @@ export type EngineWindow = {
   screenshot(clip: Box, beyond: boolean): Promise<Buffer>;
   /** Sends events in order and resolves when the page has handled them all. */
   input(events: readonly InputRequest[]): Promise<void>;
+  /**
+   * Carries what the mouse has begun to drag, or a load from outside, along points of the viewport, and drops it at
+   * the last one; true when it was something to be dragged.
+   */
+  carry(path: readonly [number, number][], load: LoadedFiles | null, modifiers: number): Promise<boolean>;
+  /**
+   * Sends input that opens a file chooser, and chooses files by their paths. Resolves with what it took: `none` when no
+   * chooser opened, `one` when it takes only one file.
+   */
+  choose(events: readonly InputRequest[], files: readonly string[]): Promise<'chosen' | 'none' | 'one'>;
+  /**
+   * Puts a load on the clipboard, and with it a PNG (base64), and pastes that with the keyboard, undisturbed by other
+   * windows.
+   */
+  paste(load: LoadedFiles, pngs: readonly string[]): Promise<void>;
+  /** Keeps files where the browser finds them until `restore`; resolves with their paths. */
+  hold(files: readonly { name: string; bytes: Uint8Array }[], modified: Date): Promise<string[]>;
+  /** Changes the world around the page until `restore`. */
+  surround(changes: Surroundings): Promise<void>;
+  /** Takes back whatever `surround` has changed. */
+  restore(): Promise<void>;
   /** Answers a paused request. */
   fulfil(id: string, response: Reply): void;
   /** Lets a paused request go to the network. */

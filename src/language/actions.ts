@@ -1,12 +1,27 @@
-/** Actions: what a person does with mouse and keyboard. */
+/** Actions: what a person does with mouse, keyboard and fingers. */
+import type { Amount, Carried, ClickOptions, DragOptions, PressOptions, Side, Spot, TouchOptions } from './command.ts';
 import { portOf } from './port.ts';
-import type { Target } from './target.ts';
+import { isTarget, type Target } from './target.ts';
 
-/** Clicks the middle of a target with the left button. */
-export const click = (target: Target): Promise<void> => portOf('click').act({ do: 'click', target });
+/**
+ * Clicks the middle of a target with the left button; `button`, `holding: 'Shift'`, `at: [x, y]` from its top left
+ * corner and `times: 2` make it another click.
+ */
+export const click = (target: Target, options: ClickOptions = {}): Promise<void> =>
+  portOf('click').act({ do: 'click', target, options });
 
-/** Moves the pointer onto a target. */
-export const hover = (target: Target): Promise<void> => portOf('hover').act({ do: 'hover', target });
+/** Moves the pointer onto a target; `at: [x, y]` counts from its top left corner. */
+export const hover = (target: Target, options: Spot = {}): Promise<void> =>
+  portOf('hover').act({ do: 'hover', target, options });
+
+/** Moves the pointer away from everything. */
+export const unhover = (): Promise<void> => portOf('unhover').act({ do: 'unhover' });
+
+/** Gives a target the focus, as Tab would. */
+export const focus = (target: Target): Promise<void> => portOf('focus').act({ do: 'focus', target });
+
+/** Takes the focus from a target, or from whatever has it. */
+export const blur = (target: Target | null = null): Promise<void> => portOf('blur').act({ do: 'blur', target });
 
 /** Types a text key by key, behind what is there already. */
 export const type = (target: Target, text: string): Promise<void> =>
@@ -15,14 +30,71 @@ export const type = (target: Target, text: string): Promise<void> =>
 /** Empties a text field: selects everything and deletes it. */
 export const clear = (target: Target): Promise<void> => portOf('clear').act({ do: 'clear', target });
 
-/** Presses a key, such as `Enter` or `Control+a`, where the focus is, or on a target, which gets the focus first. */
-export function press(keys: string): Promise<void>;
-export function press(target: Target, keys: string): Promise<void>;
-export function press(...args: [string] | [Target, string]): Promise<void> {
-  const [target, keys] = args.length === 2 ? args : [null, args[0]];
-  return portOf('press').act({ do: 'press', target, keys: String(keys) });
+/**
+ * Presses a key, such as `Enter` or `Control+a`, where the focus is, or on a target, which gets the focus first; several
+ * times with `times`, or held down for so many milliseconds of the look's time with `held`.
+ */
+export function press(keys: string, options?: PressOptions): Promise<void>;
+export function press(target: Target, keys: string, options?: PressOptions): Promise<void>;
+export function press(...args: [string | Target, (string | PressOptions)?, PressOptions?]): Promise<void> {
+  const [first, second, third] = args;
+  if (!isTarget(first))
+    return portOf('press').act({
+      do: 'press',
+      target: null,
+      keys: String(first),
+      options: (second ?? {}) as PressOptions,
+    });
+  return portOf('press').act({ do: 'press', target: first, keys: String(second), options: third ?? {} });
 }
 
-/** Chooses an option of a `select` by its label or value, with the keyboard, as a person would without a mouse. */
-export const select = (target: Target, option: string): Promise<void> =>
-  portOf('select').act({ do: 'select', target, option: String(option) });
+/** Holds keys down, such as `Shift` or `Control+Shift`, while `body` does something with the mouse. */
+export const hold = (keys: string, body: () => Promise<void>): Promise<void> => portOf('hold').hold(String(keys), body);
+
+/**
+ * Chooses an option of a `select`, a list box or a combo box by its label or value; a list chooses exactly those, where
+ * several can be chosen.
+ */
+export const select = (target: Target, option: string | readonly string[]): Promise<void> =>
+  portOf('select').act({
+    do: 'select',
+    target,
+    options: typeof option === 'object' ? option.map(String) : [String(option)],
+  });
+
+/**
+ * Drags a target with the mouse onto another one, or `{ by: [x, y] }`; or drops `{ files, text, html }` from outside
+ * on a target. What the page lets be dragged (HTML drag and drop) is dropped there.
+ */
+export const drag = (what: Target | Carried, to: Target | { by: Amount }, options: DragOptions = {}): Promise<void> =>
+  portOf('drag').act({ do: 'drag', what, to, options });
+
+/** Scrolls a target into view, or what it lies in with the wheel: `{ by: [x, y] }`, `{ to: 'bottom' }`. */
+export const scroll = (target: Target, way: { by?: Amount; to?: Side } = {}): Promise<void> =>
+  portOf('scroll').act({ do: 'scroll', target, way });
+
+/**
+ * Chooses files in the chooser that a click on the target opens: a `File`, or the path of one of the project's from its
+ * root.
+ */
+export const upload = (target: Target, files: File | string | readonly (File | string)[]): Promise<void> =>
+  portOf('upload').act({ do: 'upload', target, files: [files].flat() });
+
+/** Pastes a text, or `{ text, html, files: [a PNG] }`, where the focus is or into a target. */
+export function paste(what: string | Carried): Promise<void>;
+export function paste(target: Target, what: string | Carried): Promise<void>;
+export function paste(...args: [string | Carried | Target, (string | Carried)?]): Promise<void> {
+  const [target, what] = isTarget(args[0]) ? [args[0], args[1]] : [null, args[0]];
+  return portOf('paste').act({ do: 'paste', target, what: typeof what === 'string' ? { text: what } : what! });
+}
+
+/** Taps a target with a finger; `by: [x, y]` swipes, `held` keeps it there, `times` taps again. */
+export const touch = (target: Target, options: TouchOptions = {}): Promise<void> =>
+  portOf('touch').act({ do: 'touch', target, options });
+
+/** Moves two fingers on a target apart (`scale` above 1) or together (below 1). */
+export const pinch = (target: Target, options: { scale: number }): Promise<void> =>
+  portOf('pinch').act({ do: 'pinch', target, scale: options?.scale });
+
+/** Gives the viewport another size, in CSS pixels, until the look ends. */
+export const resize = (size: Amount): Promise<void> => portOf('resize').act({ do: 'resize', size });

@@ -3,12 +3,64 @@ import type { Answer } from './answer.ts';
 import type { Spy } from './spy.ts';
 import type { Name, Target } from './target.ts';
 
-/** Something that a person does with mouse and keyboard. */
+/** Two lengths in CSS pixels: to the right and down, or width and height. */
+export type Amount = readonly [number, number];
+
+/** Where on an element: from its top left corner; its middle when it is left out. */
+export type Spot = { at?: Amount };
+
+export type ClickOptions = Spot & {
+  /** Default `left`. */
+  button?: 'left' | 'middle' | 'right';
+  /** Keys that are held meanwhile, such as `Shift` or `Control+Shift`. */
+  holding?: string;
+  /** 2 for a double click; at most 3. */
+  times?: number;
+};
+
+export type PressOptions = {
+  times?: number;
+  /** How long the key stays down, in milliseconds of the look's time; it repeats as a held key does. */
+  held?: number;
+};
+
+/** Something from outside the page. */
+export type Carried = { text?: string; html?: string; files?: readonly (File | string)[] };
+
+export type DragOptions = Spot & {
+  /** Keys that are held meanwhile. */
+  holding?: string;
+  /** Where the target is taken: from its top left corner. */
+  from?: Amount;
+};
+
+export type TouchOptions = Spot & {
+  times?: number;
+  /** How far the finger moves. */
+  by?: Amount;
+  /** How long it stays before it moves or leaves, in milliseconds of the look's time. */
+  held?: number;
+};
+
+export type Side = 'top' | 'bottom' | 'left' | 'right';
+
+/** Something that a person does with mouse, keyboard and fingers. */
 export type Action =
-  | { do: 'click' | 'hover' | 'clear'; target: Target }
+  | { do: 'click'; target: Target; options: ClickOptions }
+  | { do: 'hover'; target: Target; options: Spot }
+  | { do: 'clear' | 'focus'; target: Target }
+  | { do: 'blur'; target: Target | null }
+  | { do: 'unhover' }
   | { do: 'type'; target: Target; text: string }
-  | { do: 'press'; target: Target | null; keys: string }
-  | { do: 'select'; target: Target; option: string };
+  | { do: 'press'; target: Target | null; keys: string; options: PressOptions }
+  | { do: 'select'; target: Target; options: readonly string[] }
+  | { do: 'drag'; what: Target | Carried; to: Target | { by: Amount }; options: DragOptions }
+  | { do: 'scroll'; target: Target; way: { by?: Amount; to?: Side } }
+  | { do: 'upload'; target: Target; files: readonly (File | string)[] }
+  | { do: 'paste'; target: Target | null; what: Carried }
+  | { do: 'touch'; target: Target; options: TouchOptions }
+  | { do: 'pinch'; target: Target; scale: number }
+  | { do: 'resize'; size: Amount };
 
 /** What is said of the elements that a target describes. */
 export type TargetClaim =

@@ -1,5 +1,24 @@
 /** What a look file imports from `sguardo`. */
-export { clear, click, hover, press, select, type } from './actions.ts';
+export {
+  blur,
+  clear,
+  click,
+  drag,
+  focus,
+  hold,
+  hover,
+  paste,
+  pinch,
+  press,
+  resize,
+  scroll,
+  select,
+  touch,
+  type,
+  unhover,
+  upload,
+} from './actions.ts';
+export type { Carried, ClickOptions, DragOptions, PressOptions, TouchOptions } from './command.ts';
 export { answer, type Answer, type AnswerInit, type Received } from './answer.ts';
 export { clock } from './clock.ts';
 export { type CallChecks, ensure, type TargetChecks, type ValueChecks } from './ensure.ts';

@@ -11,6 +11,8 @@ export type Port = {
   check(check: Check): Promise<void>;
   answer(route: string, init: AnswerInit): Promise<Answer>;
   part(name: string, body: () => Promise<void>): Promise<void>;
+  /** Holds keys while `body` runs. */
+  hold(keys: string, body: () => Promise<void>): Promise<void>;
   capture(name: string, options: CaptureOptions): Promise<void>;
   /** Moves the look's own time. */
   clock(move: ClockMove): Promise<void>;

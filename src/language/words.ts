@@ -3,22 +3,83 @@ import { show } from '../core/value/show.ts';
 import { counted } from '../core/text/counted.ts';
 import type { ClockMove } from './clock.ts';
 import type { AnswerInit } from './answer.ts';
-import type { Action, CallClaim, Check, TargetClaim, ValueClaim } from './command.ts';
+import type { Action, Amount, CallClaim, Carried, Check, ClickOptions, TargetClaim } from './command.ts';
+import type { TouchOptions, ValueClaim } from './command.ts';
 import { isSpy, spyName } from './spy.ts';
-import type { Name } from './target.ts';
+import { isTarget, type Name } from './target.ts';
 
 const quoted = (text: Name): string => (typeof text === 'string' ? `“${text}”` : String(text));
 const times = (n: number): string => counted(n, 'time');
 
+const pixels = ([x, y]: Amount): string => `${x}, ${y} px`;
+
+/** `right-click`, `double-click`, `Shift-click`, `click … at 4, 10 px`. */
+function clickInWords({ button, holding, times: count = 1 }: ClickOptions): string {
+  const kind = count === 2 ? 'double-click' : count === 3 ? 'triple-click' : 'click';
+  const how = [...(holding ? [holding] : []), ...(button && button !== 'left' ? [button] : []), kind];
+  return how.join('-');
+}
+
+const fileInWords = (file: File | string): string => (typeof file === 'string' ? file : file?.name);
+
+/** `“Alba”`; `crane.png and chart.csv`. */
+export function carriedInWords({ text, html, files = [] }: Carried): string {
+  if (files.length > 0) return files.length > 3 ? counted(files.length, 'file') : files.map(fileInWords).join(' and ');
+  return text !== undefined ? `“${text}”` : html !== undefined ? `“${html}”` : 'nothing';
+}
+
+function touchInWords({ by, held, times: count = 1 }: TouchOptions): string {
+  if (by) return `swipe by ${pixels(by)} on`;
+  return held
+    ? `hold a finger for ${held} ms on`
+    : count === 2
+      ? 'double-tap'
+      : count > 2
+        ? `tap ${count} times`
+        : 'tap';
+}
+
+function pressInWords({ target, keys, options }: Extract<Action, { do: 'press' }>): string {
+  const { times: count, held } = options;
+  const long = held ? ` for ${held} ms` : count !== undefined && count !== 1 ? ` ${times(count)}` : '';
+  return `press ${keys}${long}${target ? ` on ${target}` : ''}`;
+}
+
 /** `click the button “Release berth”`. */
 export function actionInWords(action: Action): string {
   switch (action.do) {
+    case 'click': {
+      const { at } = action.options;
+      return `${clickInWords(action.options)} ${action.target}${at ? ` at ${pixels(at)}` : ''}`;
+    }
     case 'type':
       return `type “${action.text}” into ${action.target}`;
     case 'press':
-      return `press ${action.keys}${action.target ? ` on ${action.target}` : ''}`;
+      return pressInWords(action);
     case 'select':
-      return `select “${action.option}” in ${action.target}`;
+      return `select ${action.options.map((one) => `“${one}”`).join(', ') || 'nothing'} in ${action.target}`;
+    case 'unhover':
+      return 'move the pointer away';
+    case 'blur':
+      return action.target ? `take the focus from ${action.target}` : 'take the focus away';
+    case 'drag': {
+      const what = isTarget(action.what) ? String(action.what) : carriedInWords(action.what ?? {});
+      return `drag ${what} ${isTarget(action.to) ? `to ${action.to}` : `by ${pixels(action.to?.by ?? [0, 0])}`}`;
+    }
+    case 'scroll': {
+      const { by, to } = action.way ?? {};
+      return `scroll ${action.target} ${by ? `by ${pixels(by)}` : to ? `to the ${to}` : 'into view'}`;
+    }
+    case 'upload':
+      return `upload ${carriedInWords({ files: action.files })} with ${action.target}`;
+    case 'paste':
+      return `paste ${carriedInWords(action.what ?? {})}${action.target ? ` into ${action.target}` : ''}`;
+    case 'touch':
+      return `${touchInWords(action.options)} ${action.target}`;
+    case 'pinch':
+      return `pinch ${action.target} to ${action.scale} times its size`;
+    case 'resize':
+      return `resize the viewport to ${action.size?.join(' × ')}`;
     default:
       return `${action.do} ${action.target}`;
   }

@@ -6,6 +6,7 @@ import { answerInWords } from '../language/words.ts';
 import type { Looks } from '../language/looks.ts';
 import { connectPort } from '../language/port.ts';
 import { act } from './act/act.ts';
+import { held } from './act/keyboard.ts';
 import { ensured } from './check/check.ts';
 import { isTrusted, reply, request, trust } from './host/host.ts';
 import { decideRequests } from './network/decide.ts';
@@ -27,7 +28,8 @@ import { watchTrouble } from './record/trouble.ts';
 import { captured } from './session/capture.ts';
 import { clockMoved } from './session/clock.ts';
 import { beginObserving, endObserving } from './session/observers.ts';
-import { grouped, perform } from './session/perform.ts';
+import { grouped } from './session/part.ts';
+import { perform } from './session/perform.ts';
 import { openSession } from './session/session.ts';
 import { placeStyles, stylesNow } from './styles.ts';
 
@@ -50,6 +52,7 @@ function watch(): void {
     check: ensured,
     answer: (route, init) => step('answer', answerInWords(route, init), () => addRoute(route, init)),
     part: grouped,
+    hold: held,
     capture: captured,
     clock: clockMoved,
     called(name, args) {

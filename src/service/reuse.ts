@@ -42,7 +42,7 @@ export function basisOf(ground: Ground, look: FinishedLook, environment: Environ
   return {
     key,
     baselines: baselinesOf(ground, look.info, environment.name),
-    files: ground.hashesBeside([...paths, ...dependsOn]),
+    files: ground.hashesBeside([...paths, ...dependsOn, ...look.read]),
   };
 }
 

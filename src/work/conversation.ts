@@ -8,22 +8,27 @@ import { addressOf, decodePath } from '../core/address/address.ts';
 import { messageOf } from '../core/problem/problem.ts';
 import { emptyTrace, gather, type Trace } from '../core/timeline/trace.ts';
 import { readMessage } from '../core/wire/shapes.ts';
-import type { Ask, CaptureAsk, FromPage, PausedRequest } from '../core/wire/wire.ts';
-import type { EngineWindow } from '../engine/engine.ts';
+import { type Ask, askFailure, type CaptureAsk, type FromPage } from '../core/wire/wire.ts';
+import type { GivenFile, Load, PausedRequest } from '../core/wire/wire.ts';
+import type { EngineWindow, LoadedFiles } from '../engine/engine.ts';
 import { gatherAssets, hashOf, holdAssets } from './assets.ts';
 import type { Shot } from './execution.ts';
+import { givenFiles, type HeldFile } from './given.ts';
 
 /** How often a picture is taken at most until it comes out twice in a row. */
 const mostShots = 5;
 
 /** What has been gathered of the look that runs. */
-export type Gathered = { trace: Trace; shots: Shot[]; notes: string[] };
+export type Gathered = { trace: Trace; shots: Shot[]; notes: string[]; read: string[] };
 
-const nothing = (): Gathered => ({ trace: emptyTrace(), shots: [], notes: [] });
+const filesOnly = (files: GivenFile[]): Load => ({ text: null, html: null, files });
+
+const nothing = (): Gathered => ({ trace: emptyTrace(), shots: [], notes: [], read: [] });
 
 export class Conversation {
   readonly #window: EngineWindow;
   readonly #origin: string;
+  readonly #now: Date;
   #bundle: Bundle | null = null;
   #token = '';
   #look = 0;
@@ -38,7 +43,8 @@ export class Conversation {
   /** Requests are handed to the page in the order in which it made them. */
   #asked: Promise<void> = Promise.resolve();
 
-  constructor(window: EngineWindow, origin: string) {
+  constructor(window: EngineWindow, origin: string, now: Date) {
+    this.#now = now;
     this.#window = window;
     this.#origin = origin;
   }
@@ -128,8 +134,47 @@ export class Conversation {
   }
 
   async #do(ask: Ask): Promise<void> {
-    if (ask.do === 'nothing') return;
-    if (ask.do === 'input') return this.#window.input(ask.events);
+    if (ask.do === 'capture') return this.#capture(ask);
+    if (ask.do !== 'nothing') return this.#hands(ask);
+  }
+
+  async #hands(ask: Exclude<Ask, CaptureAsk | { do: 'nothing' }>): Promise<void> {
+    const window = this.#window;
+    switch (ask.do) {
+      case 'input':
+        return window.input(ask.events);
+      case 'surround':
+        return window.surround(ask.with);
+      case 'carry': {
+        const load = ask.load && (await this.#loaded(ask.load));
+        await window.carry(ask.path, load, ask.modifiers);
+        return;
+      }
+      case 'choose': {
+        const came = await window.choose(ask.events, (await this.#loaded(filesOnly(ask.files))).files);
+        if (came !== 'chosen') throw new Error(came === 'one' ? askFailure.oneFile : askFailure.noChooser);
+        return;
+      }
+      case 'paste': {
+        const files = await this.#filesOf(ask.load.files);
+        const pngs = files.map(({ bytes }) => Buffer.from(bytes).toString('base64'));
+        return window.paste({ ...ask.load, files: [] }, pngs);
+      }
+    }
+  }
+
+  /** The files that a page speaks of; those of the project are remembered as read. */
+  async #filesOf(files: readonly GivenFile[]): Promise<HeldFile[]> {
+    const found = await givenFiles(this.#bundle!.root, files);
+    this.#gathered.read.push(...files.flatMap((file) => ('path' in file ? file.path : [])));
+    return found;
+  }
+
+  async #loaded({ text, html, files }: Load): Promise<LoadedFiles> {
+    return { text, html, files: await this.#window.hold(await this.#filesOf(files), this.#now) };
+  }
+
+  async #capture(ask: CaptureAsk): Promise<void> {
     const { shots, trace } = this.#gathered;
     const { name, clip, step, moment, unseen } = ask;
     // A page speaks of steps and moments that it has told of; pictures of others show nothing that is known.

@@ -63,10 +63,13 @@ export type Held = {
 
 const windows = new WeakMap<EngineWindow, Held>();
 
-/** What is known of a window for a run that begins: a document that has run looks is none for it. */
-export async function heldIn(window: EngineWindow, origin: string): Promise<Held> {
+/**
+ * What is known of a window for a run that begins: a document that has run looks is none for it. Files that looks hand
+ * to their pages are as old as `now`.
+ */
+export async function heldIn(window: EngineWindow, origin: string, now: Date): Promise<Held> {
   const held = windows.get(window) ?? {
-    conversation: new Conversation(window, origin),
+    conversation: new Conversation(window, origin, now),
     document: null,
     looks: 0,
     runs: 0,

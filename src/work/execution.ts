@@ -13,6 +13,8 @@ export type Execution = {
   shots: Shot[];
   /** Addresses of everything that the document has asked for so far, for this look file and its looks. */
   asked: string[];
+  /** Files of the project that the look has handed to its page, by their paths from the root. */
+  read: string[];
 };
 
 /** A report of a look that its page could not make itself. */
@@ -29,5 +31,5 @@ export const brokenReport = (wrong: Problem, stack: string | null = null): LookR
 export function brokenBy(wrong: Problem, stack: string | null = null): Execution {
   const trace = emptyTrace();
   breakOff(trace, wrong, 0);
-  return { report: brokenReport(wrong, stack), trace, shots: [], asked: [] };
+  return { report: brokenReport(wrong, stack), trace, shots: [], asked: [], read: [] };
 }

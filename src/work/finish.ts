@@ -145,6 +145,7 @@ export async function finishLook(
     failedStep: report.outcome === 'passed' ? null : (failingStep(trace.steps)?.index ?? null),
     evidence: report.evidence,
     asked: execution.asked,
+    read: execution.read,
     captures,
     timeline: {
       steps: trace.steps,

@@ -2,6 +2,7 @@
 import { setTimeout as delay } from 'node:timers/promises';
 import type { Approved } from '../core/baseline/baseline.ts';
 import { type Bundle, type BundledLooks, documentPath } from '../bundle/index.ts';
+import { chooserNote } from '../core/problem/notes.ts';
 import { problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
@@ -222,6 +223,7 @@ export class Lane {
       if (!said) throw new Cut(problem('page-forged'));
       report = said;
       await conversation.hush();
+      await this.#window!.restore();
       if (report.left.length > 0) {
         await this.#giveUpDocument();
       }
@@ -235,7 +237,8 @@ export class Lane {
     }
     if (watched && this.#window?.lost === null) await this.#window.watch(false).catch(() => {});
     report.notes.push(...gathered.notes);
-    return { report, trace: gathered.trace, shots: gathered.shots, asked: [...(this.#window?.asked ?? [])] };
+    const { trace, shots, read } = gathered;
+    return { report, trace, shots, asked: [...(this.#window?.asked ?? [])], read };
   }
 
   #whileMoving<T>(limit: number, promise: Promise<T>, progress: () => number, late: () => Cut): Promise<T> {
@@ -268,13 +271,14 @@ export class Lane {
     this.#window = window;
     this.#engine = engine;
     this.#gone = engine.gone;
-    const held = await heldIn(window, this.#origin);
+    const held = await heldIn(window, this.#origin, new Date(this.#settings.now));
     this.#held = held;
     const { conversation } = held;
     window.handlers = {
       message: (text) => conversation.receive(text),
       request: (request) => conversation.request(request),
       dialog: (type, text) => conversation.note(`A dialog (${type}: “${text}”) opened and was dismissed.`),
+      chooser: () => conversation.note(chooserNote),
       left: (url) => {
         // It may leave long after a run has ended.
         held.document = null;

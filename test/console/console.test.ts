@@ -238,13 +238,13 @@ describe('the bench', () => {
     )) as [number, number, number];
     const at = { x: x + 80, y: y + 8 };
     await page.window.input([
-      { kind: 'move', ...at, button: 'none' },
+      { kind: 'move', ...at, button: 'none', modifiers: 0 },
       { kind: 'down', ...at, button: 'left', clicks: 1, modifiers: 0 },
     ]);
     await page.holds("location.search === '?step=0'");
     const right = { x: x + width - 40, y: y + 8 };
     await page.window.input([
-      { kind: 'move', ...right, button: 'left' },
+      { kind: 'move', ...right, button: 'left', modifiers: 0 },
       { kind: 'up', ...right, button: 'left', clicks: 1, modifiers: 0 },
     ]);
     await page.holds("location.search === '?step=5'");

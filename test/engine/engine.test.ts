@@ -29,6 +29,7 @@ const silent: WindowHandlers = {
   message() {},
   request: (request) => window.proceed(request.id),
   dialog() {},
+  chooser() {},
   left() {},
   lost() {},
 };
@@ -147,7 +148,7 @@ describe('a window', () => {
       "window.seen = []; for (const type of ['pointerdown', 'click', 'keydown']) addEventListener(type, (event) => seen.push([type, event.isTrusted, event.key ?? event.target.localName, event.ctrlKey]))",
     );
     await window.input([
-      { kind: 'move', x: 60, y: 35, button: 'none' },
+      { kind: 'move', x: 60, y: 35, button: 'none', modifiers: 0 },
       { kind: 'down', x: 60, y: 35, button: 'left', clicks: 1, modifiers: 0 },
       { kind: 'up', x: 60, y: 35, button: 'left', clicks: 1, modifiers: 0 },
       { kind: 'key', key: 'k', modifiers: 2 },

@@ -1,101 +1,123 @@
-/** Actions, checks and targets, in a real browser. */
+/** Actions: what mouse, keyboard and fingers do to a page, and what is told when they cannot. */
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
-import type { Timeline } from '../../src/core/timeline/timeline.ts';
-import { copyOf } from '../support/project.ts';
-import { type Served, serve } from '../support/service.ts';
+import { actionInWords } from '../../src/language/words.ts';
+import { the } from '../../src/language/target.ts';
+import { copyOf, write } from '../support/project.ts';
+import { serve } from '../support/service.ts';
 
-let served: Served;
 let look: (name: string) => ResultSummary;
-let results: ResultSummary[];
-const timelineOf = (name: string): Promise<Timeline> => served.client.timeline(look(name).id);
 
 beforeAll(async () => {
-  served = await serve(copyOf('test/looks'));
-  ({ look, results } = await served.run({ patterns: ['Controls'] }));
+  const folder = copyOf('test/looks');
+  const settings =
+    "baselines: false, isolate: 'file', patience: 300, environments: { plain: { viewport: [640, 480] } }";
+  write(folder, { 'sguardo.config.ts': `export default { ${settings} };` });
+  const served = await serve(folder);
+  ({ look } = await served.run({ patterns: ['Actions'] }));
 });
 
-describe('scripts', () => {
-  it('come to their end, each as a person would do it', () => {
-    const wrong = results
-      .filter(({ verdict }) => verdict !== 'new')
-      .map(({ look: name, verdict, problem }) => `${name}: ${verdict}, ${problem?.message} ${problem?.found ?? ''}`);
-    expect(wrong).toEqual([]);
-    expect(results).toHaveLength(16);
+describe('an action', () => {
+  it.each([
+    'click: the right button',
+    'click: twice, with keys, at a place',
+    'pointer: on and away',
+    'focus: given and taken',
+    'keys: chords and repeats',
+    'keys: held meanwhile',
+    'drag: by so much',
+    'drag: what HTML lets be dragged',
+    'drag: onto what is there only meanwhile',
+    'drag: files and text from outside',
+    'upload: one, by the label',
+    'upload: several, by a button',
+    'paste: text',
+    'paste: a picture',
+    'scroll: by so much',
+    'scroll: to the end of what grows',
+    'scroll: into view',
+    'scroll: what takes the wheel for itself',
+    'touch: a tap',
+    'touch: held',
+    'touch: a swipe',
+    'touch: two fingers',
+    'select: in a combo box',
+    'select: several in a list box',
+    'select: several of a select element',
+    'viewport: another size',
+    'viewport: as it was',
+  ])('reaches the page (%s)', (name) => {
+    expect(look(name).problem).toBeNull();
+    expect(look(name).verdict).toBe('new');
   });
 
-  it('are recorded step by step, in words', async () => {
-    const { steps } = await timelineOf('boxes and radios');
-    expect(steps.map(({ title }) => title)).toEqual([
-      'mount Controls',
-      'ensure the checkbox “Anchored” is not checked',
-      'click the checkbox “Anchored”',
-      'ensure the checkbox “Anchored” is checked',
-      'click the radio “Starboard”',
-      'ensure the radio “Starboard” is checked',
-      'ensure the radio “Port” is not checked',
-      'capture “end”',
+  it('opens neither a new window nor a file chooser that nobody sees', () => {
+    expect(look('click: a link with Control stays here').notes).toEqual([
+      'A link to https://harbour.example/ would have opened a new window; it was not followed.',
     ]);
-    expect(steps.every(({ outcome }) => outcome === 'passed')).toBe(true);
-  });
-
-  it('have parts that hold their steps, and captures under their names', async () => {
-    const { steps } = await timelineOf('parts hold steps, and captures have names');
-    expect(steps.map(({ kind, parent }) => [kind, parent])).toEqual([
-      ['mount', null],
-      ['part', null],
-      ['part', 1],
-      ['action', 2],
-      ['capture', 1],
-      ['capture', null],
+    expect(look('upload: a click alone').notes).toEqual([
+      'A file chooser opened, and nothing was chosen. ' +
+        'To choose files, write upload(target, file) instead of the click.',
     ]);
-    expect(look('parts hold steps, and captures have names').captures.map(({ name }) => name)).toEqual([
-      'between',
-      'end',
-    ]);
-  });
-
-  it('start where another one ended, whose captures are not taken again', async () => {
-    const { steps } = await timelineOf('second half');
-    expect(steps.find(({ kind }) => kind === 'part')?.title).toBe('after “first half”');
-    expect(look('second half').captures.map(({ name }) => name)).toEqual(['half', 'end']);
-    expect(steps.filter(({ kind }) => kind === 'mount')).toHaveLength(1);
-    expect(
-      (await timelineOf('other props after a script')).steps
-        .filter(({ kind }) => kind === 'mount')
-        .map(({ title }) => title),
-    ).toEqual(['mount Controls', 'give it the props of “other props after a script”']);
-  });
-
-  it('leave the place of each step in the look file', async () => {
-    const { steps, source } = await timelineOf('clicks are trusted');
-    const { source: place } = steps.find(({ title }) => title.startsWith('click'))!;
-    expect(place?.file).toBe('src/Controls.look.tsx');
-    expect(source!.split('\n')[place!.line - 1]).toContain("click(the.button('Knock'))");
   });
 });
 
-describe('what is recorded of a step', () => {
-  it('is its target, the pointer, and how often it looked', async () => {
-    const { steps } = await timelineOf('checks wait for what comes later');
-    const click = steps.find(({ title }) => title.startsWith('click'))!;
-    const [x, y, width, height] = click.target!.box!;
-    expect(click.target).toMatchObject({ node: expect.any(Number), description: 'the button “Later”' });
-    expect(click.pointer![0]).toBeCloseTo(x + width / 2, 0);
-    expect(click.pointer![1]).toBeCloseTo(y + height / 2, 0);
-    expect(steps.find(({ title }) => title.endsWith('reads “It came”'))!.tries).toBeGreaterThan(1);
+describe('an action that cannot be carried out', () => {
+  it.each([
+    ['click: outside', '200, 9 lies outside the button “Ear”, which is 120 by 40 pixels.', /Count from its top left/],
+    ['click: no such option', 'What click(…) was given has no entry “time”.', /Did you mean “times”\?/],
+    ['click: a wrong option', 'click(…) was given the holding "Ctrl".', /Use Control, Shift, Alt or Meta/],
+    ['click: no options', 'click(…) was given "right" for its options.', /at, button, holding, times/],
+    ['focus: elsewhere', 'The button “Ear” does not have the focus: nothing has it.', /focus\(target\)/],
+    ['keys: held and forgotten', 'Nothing matched the button “Nobody” within 50 ms.', /./],
+    ['drag: nothing', 'drag(…) was given {}.', /Give it a target, or any of/],
+    ['drag: nowhere', 'drag(…) was given {by: [1, 1]} to drop something from outside on.', /Give it a target/],
+    ['upload: too many', /takes one file, but was given several\.$/, /multiple/],
+    ['upload: nothing opens', 'A click on the button “Nothing” opened no file chooser.', /drag\(\{ files/],
+    ['upload: no such file', 'There is no file src/nobody.csv in the project.', /new File/],
+    ['upload: outside the project', 'There is no file ../../package.json in the project.', /stay inside it/],
+    ['upload: no file', 'upload(…) was given 7 for a file.', /new File/],
+    ['paste: no picture', 'paste(…) was given files that no clipboard holds in this browser.', /one PNG at a time/],
+    ['paste: nothing', 'paste(…) was given {}.', /Give it a text/],
+    ['scroll: nothing scrolls', /^Nothing scrolls at the text “Nothing to scroll”/, /overflow: auto/],
+    ['touch: no scale', 'pinch(…) was given the scale undefined.', /scale: 0\.5/],
+    ['select: disabled', 'The combobox “Pier” has no option “East”.', /options listed/],
+    ['select: too many', 'The combobox “Pier” takes one option, but was given 2.', /aria-multiselectable/],
+    ['select: no list', /is neither a select element, a list box nor a combo box/, /aria-haspopup="listbox"/],
+    ['viewport: no size', 'resize(…) was given [0, 500].', /resize\(\[360, 640\]\)/],
+  ])('is told (%s)', (name, message, remedy) => {
+    const { verdict, problem } = look(name);
+    expect(verdict).toBe('failed');
+    expect(problem?.message).toEqual(typeof message === 'string' ? message : expect.stringMatching(message));
+    expect(problem?.remedy).toMatch(remedy);
+    expect(problem?.place).toMatch(/^src\/Actions\.look\.tsx:\d+/);
   });
 
-  it('is each call of a spy, under the name of its prop', async () => {
-    const { marks } = await timelineOf('clicks are trusted');
-    expect(marks.filter(({ lane }) => lane === 'spies').map(({ title }) => title)).toEqual(['onClick(true, 1)']);
+  it('lists the options that there are', () => {
+    expect(look('select: disabled').problem?.found).toEqual(['“North”', '“South”', '“East” (disabled)']);
   });
+});
 
-  it('is the moment before and the one after', async () => {
-    const { steps, taken } = await timelineOf('typing goes through real keys');
-    for (const { before, after } of steps) expect(after).toBeGreaterThanOrEqual(before);
-    const typed = steps.find(({ title }) => title.startsWith('type “Éole'))!;
-    expect(typed.after).toBeGreaterThan(typed.before);
-    expect(typed.after).toBeLessThan(taken.length);
+describe('an action in words', () => {
+  const ear = the.button('Ear');
+  it.each([
+    ['right-click the button “Ear”', { do: 'click', target: ear, options: { button: 'right' } }],
+    [
+      'Shift-double-click the button “Ear” at 1, 2 px',
+      { do: 'click', target: ear, options: { holding: 'Shift', times: 2, at: [1, 2] } },
+    ],
+    ['press ArrowDown 3 times', { do: 'press', target: null, keys: 'ArrowDown', options: { times: 3 } }],
+    ['press Enter for 600 ms on the button “Ear”', { do: 'press', target: ear, keys: 'Enter', options: { held: 600 } }],
+    ['drag the button “Ear” by 90, 0 px', { do: 'drag', what: ear, to: { by: [90, 0] }, options: {} }],
+    ['drag “Alba” to the button “Ear”', { do: 'drag', what: { text: 'Alba' }, to: ear, options: {} }],
+    ['scroll the button “Ear” to the bottom', { do: 'scroll', target: ear, way: { to: 'bottom' } }],
+    ['scroll the button “Ear” into view', { do: 'scroll', target: ear, way: {} }],
+    ['upload a.csv and b.csv with the button “Ear”', { do: 'upload', target: ear, files: ['a.csv', 'b.csv'] }],
+    ['swipe by 60, 0 px on the button “Ear”', { do: 'touch', target: ear, options: { by: [60, 0] } }],
+    ['select “North”, “South” in the button “Ear”', { do: 'select', target: ear, options: ['North', 'South'] }],
+    ['resize the viewport to 360 × 500', { do: 'resize', size: [360, 500] }],
+    ['move the pointer away', { do: 'unhover' }],
+  ] as const)('reads “%s”', (words, action) => {
+    expect(actionInWords(action)).toBe(words);
   });
 });

@@ -200,7 +200,7 @@ describe('animations', () => {
     const { base, patches, assets, steps } = await served.client.timeline(id);
     // Native controls are painted otherwise under a real pointer, which no rule can stand in for.
     const [x, y] = steps.flatMap(({ pointer }) => (pointer ? [pointer] : [])).at(-1) ?? [-1, -1];
-    await drawing.input([{ kind: 'move', x, y, button: 'none' }]);
+    await drawing.input([{ kind: 'move', x, y, button: 'none', modifiers: 0 }]);
     const media = { scheme: 'light', motion: 'reduce', contrast: 'no-preference' };
     const timeline = { kind: 'timeline', base, patches, assets, media };
     const show = { kind: 'show', moment, outline: null, cover: null, pointer: null, fit: false };

@@ -185,7 +185,7 @@ describe('drawing a moment again', () => {
       await draw(timeline, end.moment, environment === 'dark' ? 'dark' : 'light');
       // Native controls are painted otherwise under a real pointer, which no rule can stand in for.
       const [x, y] = timeline.steps.flatMap(({ pointer }) => (pointer ? [pointer] : [])).at(-1) ?? [-1, -1];
-      await drawing.input([{ kind: 'move', x, y, button: 'none' }]);
+      await drawing.input([{ kind: 'move', x, y, button: 'none', modifiers: 0 }]);
       const redrawn = await drawing.screenshot([0, 0, end.width, end.height], false);
       const live = Buffer.from(await (await fetch(served.client.pictureUrl(end.hash))).arrayBuffer());
       const comparison = comparePictures(await decodePng(live), await decodePng(redrawn));

@@ -38,6 +38,7 @@ const result = (look: string, verdict: FinishedLook['verdict'], text = 'Buoy'): 
   failedStep: null,
   evidence: [],
   asked: [],
+  read: [],
   captures: [],
   timeline: {
     steps: [],

@@ -62,7 +62,7 @@ export async function openConsole(url: string, width = 1280, height = 800): Prom
     async click(text) {
       const [x, y] = (await window.evaluate(`(${places})(${JSON.stringify(text)})`)) as [number, number];
       await window.input([
-        { kind: 'move', x, y, button: 'none' },
+        { kind: 'move', x, y, button: 'none', modifiers: 0 },
         { kind: 'down', x, y, button: 'left', clicks: 1, modifiers: 0 },
         { kind: 'up', x, y, button: 'left', clicks: 1, modifiers: 0 },
       ]);

@@ -62,6 +62,40 @@ const steps = {
     (d) => `“${d.option}” could not be chosen in ${d.target}: it shows “${d.shown}” afterwards.`,
     'Something on the page sets it back. Look at the moments before and after this step on the bench.',
   ),
+  'list-closed': entry(
+    (d) => `${d.target} was clicked, but no list of options opened.`,
+    'Let it name its list with aria-controls, or click it yourself and then the option: click(the.option(…)).',
+  ),
+  'list-single': entry(
+    (d) => `${d.target} takes one option, but was given ${d.count}.`,
+    'Name one, or let the list take several: multiple for a select element, aria-multiselectable for a list box.',
+  ),
+  'chooser-missing': entry(
+    (d) => `A click on ${d.target} opened no file chooser.`,
+    'Name what a person clicks to choose files: the input, its label, or the button that opens it. ' +
+      'Where files are dropped, write drag({ files: [file] }, target).',
+  ),
+  'chooser-single': entry(
+    (d) => `${d.target} takes one file, but was given several.`,
+    'Give it one file, or let the input take several with the attribute multiple.',
+  ),
+  'file-missing': entry(
+    (d) => `There is no file ${d.file} in the project.`,
+    "Paths count from the project's root and stay inside it. A file can also be made in place: " +
+      "new File(['…'], 'manifest.csv')",
+  ),
+  'nothing-scrolls': entry(
+    (d) => `Nothing scrolls at ${d.target}: all of it fits, or it hides what does not.`,
+    'Name what scrolls, or something in it. Check that its styles give it a height and overflow: auto.',
+  ),
+  'scroll-stuck': entry(
+    (d) => `The wheel was turned over ${d.target}, but it did not scroll.`,
+    'Something on the page sets it back or takes the wheel for itself. Look at the moments of this step on the bench.',
+  ),
+  'focus-elsewhere': entry(
+    (d) => `${d.target} does not have the focus: ${d.where}.`,
+    'First give it the focus: focus(target), or a click into it.',
+  ),
   'check-failed': entry(
     (d) => `This did not hold within ${d.patience} ms: ${d.check}.`,
     'Look at the moments before and after this step on the bench. If the component is right, change the check.',

@@ -27,6 +27,10 @@ export function unansweredNote({ method, path, route, origin, near }: Unanswered
 export const structureNote = (target: string, better: string): string =>
   `${target} goes by structure or classes, which the next change of styles may break. Write ${better} instead.`;
 
+/** What a click that opens a file chooser comes to by itself. */
+export const chooserNote =
+  'A file chooser opened, and nothing was chosen. To choose files, write upload(target, file) instead of the click.';
+
 /** True for a note that is likely to say why a look failed. */
 export const isDecisive = (note: string): boolean => / has no answer, (so it got 404|and looks reach)/.test(note);
 

@@ -25,6 +25,8 @@ export type FinishedLook = Outcome & {
   timeline: Timeline;
   /** Addresses of everything that its document has asked for so far, for its look file and the looks of it. */
   asked: string[];
+  /** Files of the project that it has handed to its page, by their paths from the root. */
+  read: string[];
   /** Files that moments show, by hash. */
   files: Map<string, KeptFile>;
 };

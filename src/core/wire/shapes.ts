@@ -122,13 +122,44 @@ const event = either(
 ) as Shape<TimelineEvent>;
 
 const button = oneOf('left', 'middle', 'right', 'none');
+const modifiers = whole(0, 15);
+const point = tuple(number, number);
+const key = text(40);
 const input = either(
-  fields({ kind: oneOf('move'), x: number, y: number, button }),
-  fields({ kind: oneOf('down', 'up'), x: number, y: number, button, clicks: whole(0, 3), modifiers: whole(0, 15) }),
-  fields({ kind: oneOf('key'), key: text(40), modifiers: whole(0, 15) }),
+  fields({ kind: oneOf('move'), x: number, y: number, button, modifiers }),
+  fields({ kind: oneOf('down', 'up'), x: number, y: number, button, clicks: whole(0, 3), modifiers }),
+  fields({ kind: oneOf('wheel'), x: number, y: number, by: point, modifiers }),
+  fields({
+    kind: oneOf('touch'),
+    phase: oneOf('start', 'move', 'end'),
+    points: list(point, 10),
+    after: number,
+    modifiers,
+  }),
+  fields({ kind: oneOf('key', 'keydown', 'keyup'), key, modifiers, repeat: optional(truth) }),
 );
+const events = list(input, 1_000_000);
+const file = either(fields({ path: text(1000) }), fields({ name: text(255), base64: text(100_000_000) }));
+const files = list(file, 1000);
+const load = fields({ text: nullable(text(10_000_000)), html: nullable(text(10_000_000)), files });
+const pixels = whole(1, 10_000);
+const surroundings = fields({
+  viewport: optional(tuple(pixels, pixels)),
+  scheme: optional(oneOf('light', 'dark')),
+  motion: optional(oneOf('reduce', 'no-preference')),
+  contrast: optional(oneOf('more', 'no-preference')),
+  forcedColours: optional(truth),
+  print: optional(truth),
+  online: optional(truth),
+  place: optional(nullable(tuple(number, number, number))),
+  permissions: optional(record(oneOf('granted', 'denied'))),
+});
 const ask = either(
-  fields({ do: oneOf('input'), events: list(input, 1_000_000) }),
+  fields({ do: oneOf('input'), events }),
+  fields({ do: oneOf('carry'), path: list(point, 1000), load: nullable(load), modifiers }),
+  fields({ do: oneOf('choose'), events, files }),
+  fields({ do: oneOf('paste'), load }),
+  fields({ do: oneOf('surround'), with: surroundings }),
   fields({ do: oneOf('nothing') }),
   fields({ do: oneOf('capture'), name, clip: box, beyond: truth, step: id, moment: id, unseen: ids, opaque: truth }),
 );

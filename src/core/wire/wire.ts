@@ -10,9 +10,34 @@ export type MouseButton = 'left' | 'middle' | 'right' | 'none';
 
 /** Trusted input that a page asks its host to send. Positions are CSS pixels of the viewport. */
 export type InputRequest =
-  | { kind: 'move'; x: number; y: number; button: MouseButton }
+  | { kind: 'move'; x: number; y: number; button: MouseButton; modifiers: number }
   | { kind: 'down' | 'up'; x: number; y: number; button: MouseButton; clicks: number; modifiers: number }
-  | { kind: 'key'; key: string; modifiers: number };
+  | { kind: 'wheel'; x: number; y: number; by: [number, number]; modifiers: number }
+  /** Fingers: where they are now; `after` is how long after the last one, in milliseconds. */
+  | { kind: 'touch'; phase: 'start' | 'move' | 'end'; points: [number, number][]; after: number; modifiers: number }
+  /** A key: pressed and let go, or one of both; `repeat` for one that is held. */
+  | { kind: 'key' | 'keydown' | 'keyup'; key: string; modifiers: number; repeat?: boolean };
+
+/** A file to hand to a page: one of the project by its path from the root, or one made in place. */
+export type GivenFile = { path: string } | { name: string; base64: string };
+
+/** What a person carries: a selection, files. */
+export type Load = { text: string | null; html: string | null; files: GivenFile[] };
+
+/** What a look may change of the world around its page; what it does not name stays. All goes back when it ends. */
+export type Surroundings = {
+  viewport?: [number, number];
+  scheme?: 'light' | 'dark';
+  motion?: 'reduce' | 'no-preference';
+  contrast?: 'more' | 'no-preference';
+  forcedColours?: boolean;
+  print?: boolean;
+  online?: boolean;
+  /** Latitude, longitude and accuracy in metres; null: the place cannot be found out. */
+  place?: [number, number, number] | null;
+  /** By the names of the Permissions specification. */
+  permissions?: Record<string, 'granted' | 'denied'>;
+};
 
 /** A picture that a page asks its host to take: `beyond` when the clip reaches outside the viewport. */
 export type CaptureAsk = {
@@ -29,7 +54,20 @@ export type CaptureAsk = {
 };
 
 /** What a page can ask its host to do while it waits. */
-export type Ask = { do: 'input'; events: InputRequest[] } | { do: 'nothing' } | CaptureAsk;
+export type Ask =
+  | { do: 'input'; events: InputRequest[] }
+  /** Carries what is being dragged, or a load from outside, along points, and drops it at the last one. */
+  | { do: 'carry'; path: [number, number][]; load: Load | null; modifiers: number }
+  /** Sends input that opens a file chooser, and chooses. @throws `noChooser` */
+  | { do: 'choose'; events: InputRequest[]; files: GivenFile[] }
+  /** Puts a load on the clipboard and presses Control+V. */
+  | { do: 'paste'; load: Load }
+  | { do: 'surround'; with: Surroundings }
+  | { do: 'nothing' }
+  | CaptureAsk;
+
+/** What asks fail with that their page can tell more of. */
+export const askFailure = { noChooser: 'no-chooser', oneFile: 'one-file', noFile: 'no-file ' } as const;
 
 /** A request that a page made and that waits for what becomes of it. */
 export type PausedRequest = {

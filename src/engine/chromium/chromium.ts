@@ -81,6 +81,10 @@ const flags = [
   '--disable-partial-raster',
   '--font-render-hinting=none',
   '--mute-audio',
+  // Two fingers would enlarge the page as a whole, which no moment tells of.
+  '--disable-pinch',
+  // A turned wheel is where it leads to at once.
+  '--disable-smooth-scrolling',
 ];
 
 type ProcessInfo = { id: number; type: string };
@@ -166,7 +170,7 @@ export async function startChromium(hosts: Record<string, number> = {}, startLim
     gone,
     load: () => loadOf(pipe),
     async open() {
-      const window = await openWindow(pipe);
+      const window = await openWindow(pipe, profile);
       windows.set(window.session, window);
       return window;
     },

@@ -1,12 +1,16 @@
 /** One Chromium window, driven over the DevTools protocol. */
+import { mkdir, rm, utimes, writeFile } from 'node:fs/promises';
+import { basename, join } from 'node:path';
 import { setTimeout as delay } from 'node:timers/promises';
 import type { Environment } from '../../core/settings/environment.ts';
 import { knock, workerKnock } from '../../core/wire/stage.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
-import type { Files, InputRequest, PausedRequest, Reply } from '../../core/wire/wire.ts';
-import { type EngineWindow, LostError, type WindowHandlers } from '../engine.ts';
-import { mouseOrKey } from './input.ts';
+import type { Files, InputRequest, PausedRequest, Reply, Surroundings } from '../../core/wire/wire.ts';
+import { type EngineWindow, type LoadedFiles, LostError, type WindowHandlers } from '../engine.ts';
+import { carry, choose, type Hands, nothingAfter, paste } from './hands.ts';
+import { callsOf } from './input.ts';
 import type { Params, Pipe } from './pipe.ts';
+import { changeCalls, environmentCalls, permissionCalls } from './surroundings.ts';
 
 /** The name of the function through which a page calls its host. */
 export const hostBinding = '__sguardoHost';
@@ -39,8 +43,8 @@ type RemoteValue = {
   exceptionDetails?: { text: string; exception?: { description?: string } };
 };
 
-/** Opens a window in a browser context of its own, so that lanes share no storage. */
-export async function openWindow(pipe: Pipe): Promise<ChromiumWindow> {
+/** Opens a window in a browser context of its own, so that lanes share no storage. It keeps its files in `folder`. */
+export async function openWindow(pipe: Pipe, folder: string): Promise<ChromiumWindow> {
   const { browserContextId } = await pipe.send<{ browserContextId: string }>('Target.createBrowserContext', {
     disposeOnDetach: true,
   });
@@ -51,7 +55,7 @@ export async function openWindow(pipe: Pipe): Promise<ChromiumWindow> {
     newWindow: true,
   });
   const { sessionId } = await pipe.send<{ sessionId: string }>('Target.attachToTarget', { targetId, flatten: true });
-  const window = new ChromiumWindow(pipe, sessionId, browserContextId);
+  const window = new ChromiumWindow(pipe, sessionId, browserContextId, join(folder, `given-${sessionId}`));
   await window.prepare();
   return window;
 }
@@ -63,7 +67,14 @@ export class ChromiumWindow implements EngineWindow {
   readonly #session: string;
   readonly #context: string;
   #loading: { loaded(): void; failed(error: Error): void } | null = null;
-  #environment = '';
+  #environment: Environment | null = null;
+  #changes: Surroundings = {};
+  readonly #folder: string;
+  #given = 0;
+  /** Whoever waits for the next event of a kind. */
+  readonly #waiting = new Map<string, (params: Params) => void>();
+  /** What was begun to be dragged since the mouse was pressed. */
+  #dragged: Params | null = null;
   #isWatched = false;
   /** Addresses of the scripts of a watched page, by the protocol's ids. */
   readonly #scripts = new Map<string, string>();
@@ -76,8 +87,9 @@ export class ChromiumWindow implements EngineWindow {
   readonly #files = new Set<string>();
   #filesAsked = 0;
 
-  constructor(pipe: Pipe, session: string, context: string) {
+  constructor(pipe: Pipe, session: string, context: string, folder: string) {
     this.#pipe = pipe;
+    this.#folder = folder;
     this.#session = session;
     this.#context = context;
     pipe.listen(
@@ -94,6 +106,9 @@ export class ChromiumWindow implements EngineWindow {
       this.#send('Inspector.enable'),
       this.#send('Runtime.addBinding', { name: hostBinding }),
       this.#send('Emulation.setFocusEmulationEnabled', { enabled: true }),
+      // Things dragged in one window would be dropped by the mouse of another, and a file chooser waits for a person.
+      this.#send('Input.setInterceptDrags', { enabled: true }),
+      this.#send('Page.setInterceptFileChooserDialog', { enabled: true }),
       this.#send('Network.enable', { maxTotalBufferSize: 0, maxResourceBufferSize: 0 }),
       // Only what scripts ask for is paused: images, styles and modules keep their speed.
       this.#send('Fetch.enable', {
@@ -130,31 +145,40 @@ export class ChromiumWindow implements EngineWindow {
   }
 
   async apply(environment: Environment): Promise<void> {
-    const wanted = JSON.stringify(environment);
-    if (wanted === this.#environment) return;
-    const { viewport, ratio, scheme, motion, contrast, pointer, locale, timeZone } = environment;
+    if (this.#environment && JSON.stringify(environment) === JSON.stringify(this.#environment)) return;
+    const { pointer, locale, timeZone } = environment;
     const { userAgent } = await this.#pipe.send<{ userAgent: string }>('Browser.getVersion');
     await Promise.all([
-      this.#send('Emulation.setDeviceMetricsOverride', {
-        width: viewport[0],
-        height: viewport[1],
-        deviceScaleFactor: ratio,
-        mobile: false,
-      }),
-      this.#send('Emulation.setEmulatedMedia', {
-        features: [
-          { name: 'prefers-color-scheme', value: scheme },
-          { name: 'prefers-reduced-motion', value: motion },
-          { name: 'prefers-contrast', value: contrast },
-        ],
-      }),
+      ...environmentCalls(environment).map(({ method, params }) => this.#send(method, params)),
       this.#point(pointer),
       this.#send('Emulation.setTimezoneOverride', { timezoneId: timeZone }),
       this.#send('Emulation.setLocaleOverride', { locale: locale.replace('-', '_') }).catch(() => {}),
       // The locale override reaches Intl only; navigator.language follows the accepted languages.
       this.#send('Emulation.setUserAgentOverride', { userAgent, acceptLanguage: locale }),
     ]);
-    this.#environment = wanted;
+    this.#environment = environment;
+  }
+
+  async surround(changes: Surroundings): Promise<void> {
+    await this.#change({ ...this.#changes, ...changes });
+    const origin = new URL(String(await this.evaluate('location.href'))).origin;
+    for (const { method, params } of permissionCalls(changes.permissions, origin, this.#context))
+      await this.#pipe.send(method, params);
+  }
+
+  async restore(): Promise<void> {
+    const { permissions } = this.#changes;
+    await this.#change({});
+    if (permissions) await this.#pipe.send('Browser.resetPermissions', { browserContextId: this.#context });
+    if (this.#given > 0) await rm(this.#folder, { recursive: true, force: true }).catch(() => {});
+    this.#given = 0;
+  }
+
+  async #change(changes: Surroundings): Promise<void> {
+    if (!this.#environment) return;
+    const calls = changeCalls(this.#environment, this.#changes, changes);
+    this.#changes = changes;
+    await Promise.all(calls.map(({ method, params }) => this.#send(method, params)));
   }
 
   async load(url: string): Promise<void> {
@@ -192,8 +216,35 @@ export class ChromiumWindow implements EngineWindow {
   }
 
   async input(events: readonly InputRequest[]): Promise<void> {
+    if (events.some(({ kind }) => kind === 'down')) this.#dragged = null;
     // All are sent at once: the browser keeps their order.
-    await Promise.all(events.flatMap(mouseOrKey).map(({ method, params }) => this.#send(method, params)));
+    await Promise.all(events.flatMap(callsOf).map(({ method, params }) => this.#send(method, params)));
+  }
+
+  carry(path: readonly [number, number][], load: LoadedFiles | null, modifiers: number): Promise<boolean> {
+    return carry(this.#hands, path, load, this.#dragged, modifiers);
+  }
+
+  choose(events: readonly InputRequest[], files: readonly string[]): Promise<'chosen' | 'none' | 'one'> {
+    return choose(this.#hands, () => this.input(events), files);
+  }
+
+  paste(load: LoadedFiles, pngs: readonly string[]): Promise<void> {
+    return paste(this.#hands, this.#pipe, load, pngs);
+  }
+
+  async hold(files: readonly { name: string; bytes: Uint8Array }[], modified: Date): Promise<string[]> {
+    const paths: string[] = [];
+    for (const { name, bytes } of files) {
+      // Two files may have the same name.
+      const folder = join(this.#folder, String(this.#given++));
+      const path = join(folder, basename(name));
+      await mkdir(folder, { recursive: true });
+      await writeFile(path, bytes);
+      await utimes(path, modified, modified);
+      paths.push(path);
+    }
+    return paths;
   }
 
   fulfil(id: string, { status, headers, body }: Reply): void {
@@ -266,6 +317,17 @@ export class ChromiumWindow implements EngineWindow {
     return this.#session;
   }
 
+  get #hands(): Hands {
+    return {
+      send: (method, params) => this.#send(method, params),
+      next: (method, limit) =>
+        Promise.race([
+          new Promise<Params>((resolve) => this.#waiting.set(method, resolve)),
+          nothingAfter(limit),
+        ]).finally(() => this.#waiting.delete(method)),
+    };
+  }
+
   #send<T = unknown>(method: string, params: object = {}, limit?: number): Promise<T> {
     // A crashed page never answers.
     if (this.lost) return Promise.reject(this.lost);
@@ -273,7 +335,18 @@ export class ChromiumWindow implements EngineWindow {
   }
 
   #event(method: string, params: Params): void {
+    const waiting = this.#waiting.get(method);
+    if (waiting) {
+      waiting(params);
+      return;
+    }
     switch (method) {
+      case 'Input.dragIntercepted':
+        this.#dragged = params;
+        break;
+      case 'Page.fileChooserOpened':
+        this.handlers?.chooser();
+        break;
       case 'Runtime.bindingCalled':
         if (params.name === hostBinding) this.handlers?.message(params.payload);
         break;

@@ -6,17 +6,40 @@ import type { InputRequest } from '../../core/wire/wire.ts';
 import type { Action } from '../../language/command.ts';
 import { isTarget } from '../../language/target.ts';
 import { actionInWords } from '../../language/words.ts';
+import { ask } from '../host/host.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
+import { nextFrame } from '../time/frame.ts';
 import { runDue } from '../time/time.ts';
 import { actionable } from './actionable.ts';
-import { enterField, focus, pickValue } from './field.ts';
-import { clickAt, parseKeys, send } from './input.ts';
-import { selectOption } from './select.ts';
+import { dragTo } from './drag.ts';
+import { enterField, focus, loseFocus, pickValue } from './field.ts';
+import { pasteInto, uploadFiles } from './files.ts';
+import { pinchAt, touchAt } from './fingers.ts';
+import { bitsOf, holding } from './held.ts';
+import { clickAt, send } from './input.ts';
+import { pressKeys } from './keyboard.ts';
+import { checkOptions, checkScale, checkSize } from './options.ts';
+import { selectOptions } from './select.ts';
+import { scrollTo } from './wheel.ts';
 
-function needTarget({ do: name, target }: Action): void {
-  if (!isTarget(target) && !(name === 'press' && target === null))
-    fail('bad-step', { what: `${name}(…) needs a target.`, remedy: `Give it one: ${name}(the.button('Save'))` });
+type Kind = Action['do'];
+type Does<K extends Kind> = (
+  current: Step,
+  recording: Recording,
+  action: Extract<Action, { do: K }>,
+) => Promise<unknown>;
+
+/** Actions that need no target. */
+const free: readonly Kind[] = ['unhover', 'resize', 'drag'];
+const mayBeFree: readonly Kind[] = ['press', 'paste', 'blur'];
+
+function needTarget(action: Action): void {
+  const name = action.do;
+  if (free.includes(name)) return;
+  const target = 'target' in action ? action.target : null;
+  if (isTarget(target) || (target === null && mayBeFree.includes(name))) return;
+  fail('bad-step', { what: `${name}(…) needs a target.`, remedy: `Give it one: ${name}(the.button('Save'))` });
 }
 
 const keyFor = (character: string): InputRequest => ({
@@ -25,44 +48,80 @@ const keyFor = (character: string): InputRequest => ({
   modifiers: 0,
 });
 
-async function perform(action: Action, current: Step, recording: Recording): Promise<void> {
-  needTarget(action);
-  const { number } = recording;
-  switch (action.do) {
-    case 'click': {
-      const { point } = await actionable(current, recording, action.target, { action: 'click', needsEnabled: true });
-      return send(number, clickAt(point));
-    }
-    case 'hover': {
-      const purpose = { action: 'pointer', needsEnabled: false };
-      const { point } = await actionable(current, recording, action.target, purpose);
-      return send(number, [{ kind: 'move', x: point[0], y: point[1], button: 'none' }]);
-    }
-    case 'type': {
-      const field = await enterField(current, recording, action.target, 'typing');
-      if (pickValue(field, action.target, action.text)) return runDue();
-      return send(number, [...action.text].map(keyFor));
-    }
-    case 'clear': {
-      const field = await enterField(current, recording, action.target, 'clearing');
-      if (pickValue(field, action.target, '')) return runDue();
-      return send(number, [
-        { kind: 'key', key: 'a', modifiers: modifierBits.Control },
-        { kind: 'key', key: 'Backspace', modifiers: 0 },
-      ]);
-    }
-    case 'press': {
-      const event = parseKeys(action.keys);
-      if (action.target) {
-        await focus(current, recording, action.target);
-      }
-      return send(number, [event]);
-    }
-    case 'select':
-      return selectOption(current, recording, action.target, action.option);
+const pointAway: InputRequest = { kind: 'move', x: -1, y: -1, button: 'none', modifiers: 0 };
+
+const carryOut: { [K in Kind]: Does<K> } = {
+  async click(current, recording, { target, options }) {
+    checkOptions('click', options);
+    const { at } = options;
+    const { point } = await actionable(current, recording, target, { action: 'click', needsEnabled: true, at });
+    return send(recording.number, holding(bitsOf(options.holding), clickAt(point, options)));
+  },
+  async hover(current, recording, { target, options }) {
+    checkOptions('hover', options);
+    const purpose = { action: 'pointer', needsEnabled: false, at: options.at };
+    const { point } = await actionable(current, recording, target, purpose);
+    return send(recording.number, [{ kind: 'move', x: point[0], y: point[1], button: 'none', modifiers: 0 }]);
+  },
+  unhover: (_, { number }) => send(number, [pointAway]),
+  focus: (current, recording, { target }) => focus(current, recording, target),
+  blur: (current, recording, { target }) => loseFocus(current, recording, target),
+  async type(current, recording, { target, text }) {
+    const field = await enterField(current, recording, target, 'typing');
+    if (pickValue(field, target, text)) return runDue();
+    return send(recording.number, [...text].map(keyFor));
+  },
+  async clear(current, recording, { target }) {
+    const field = await enterField(current, recording, target, 'clearing');
+    if (pickValue(field, target, '')) return runDue();
+    return send(recording.number, [
+      ...holding(modifierBits.Control, [{ kind: 'key', key: 'a', modifiers: 0 }]),
+      { kind: 'key', key: 'Backspace', modifiers: 0 },
+    ]);
+  },
+  async press(current, recording, action) {
+    checkOptions('press', action.options);
+    if (action.target) await focus(current, recording, action.target);
+    return pressKeys(recording, action);
+  },
+  select: selectOptions,
+  drag(current, recording, action) {
+    checkOptions('drag', action.options);
+    return dragTo(current, recording, action);
+  },
+  scroll(current, recording, action) {
+    checkOptions('scroll', action.way);
+    return scrollTo(current, recording, action);
+  },
+  upload: uploadFiles,
+  paste: pasteInto,
+  touch(current, recording, action) {
+    checkOptions('touch', action.options);
+    return touchAt(current, recording, action);
+  },
+  pinch(current, recording, action) {
+    checkScale(action.scale);
+    return pinchAt(current, recording, action);
+  },
+  async resize(_, { number }, { size }) {
+    checkSize(size);
+    await ask(number, { do: 'surround', with: { viewport: [size[0], size[1]] } });
+    await nextFrame();
+  },
+};
+
+/** What an action says, also one that was given what it cannot take: that is told by its step. */
+function titleOf(action: Action): string {
+  try {
+    return actionInWords(action);
+  } catch {
+    return `${action.do}(…)`;
   }
 }
 
 /** Carries out an action as one step of the look that runs. */
 export const act = (action: Action): Promise<void> =>
-  step('action', actionInWords(action), (current, recording) => perform(action, current, recording));
+  step('action', titleOf(action), async (current, recording) => {
+    needTarget(action);
+    await (carryOut[action.do] as Does<Kind>)(current, recording, action as never);
+  });

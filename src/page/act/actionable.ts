@@ -1,7 +1,8 @@
 /** Waits until an element can be acted upon as a person would: there, alone, visible, still, enabled, not covered. */
 import { fail, type ProblemCode } from '../../core/problem/problem.ts';
-import type { Step } from '../../core/timeline/timeline.ts';
-import type { Target } from '../../language/target.ts';
+import type { Box, Step } from '../../core/timeline/timeline.ts';
+import type { Amount } from '../../language/command.ts';
+import { isTarget, type Target } from '../../language/target.ts';
 import { native } from '../host/natives.ts';
 import { patience } from '../host/settings.ts';
 import type { Recording } from '../record/recording.ts';
@@ -20,19 +21,35 @@ async function wholeFrame(): Promise<void> {
   while (native.now() - began < 12);
 }
 
-/** What the target is wanted for, in a word, and whether that needs it to be enabled. */
-export type Purpose = { action: string; needsEnabled: boolean };
+/**
+ * What the target is wanted for, in a word, whether that needs it to be enabled, and where it is wanted: from its top
+ * left corner.
+ */
+export type Purpose = { action: string; needsEnabled: boolean; at?: Amount | undefined };
 
 export type Actionable = { element: Element; point: [number, number] };
 
+/** A point of an element, from its top left corner. @throws ProblemError `bad-step` for one outside it */
+function pointAt([left, top, width, height]: Box, [x, y]: Amount, target: string): [number, number] {
+  if (x < 0 || y < 0 || x >= width || y >= height)
+    fail('bad-step', {
+      what: `${x}, ${y} lies outside ${target}, which is ${Math.round(width)} by ${Math.round(height)} pixels.`,
+      remedy: 'Count from its top left corner: at: [x, y].',
+    });
+  return [left + x, top + y];
+}
+
+/** What is acted upon: a target, or an element that belongs to one, with words for it. */
+export type Aim = Target | { words: string; element(): Element };
+
 /** Resolves with the element and the point to act at. What it finds is written into the step. */
-export function actionable(current: Step, recording: Recording, target: Target, purpose: Purpose): Promise<Actionable> {
-  const name = String(target);
+export function actionable(current: Step, recording: Recording, aim: Aim, purpose: Purpose): Promise<Actionable> {
+  const name = isTarget(aim) ? String(aim) : aim.words;
   recording.aim(current, name, null, null);
   const wrong = (code: ProblemCode, details: Record<string, string | number> = {}): never =>
     fail(code, { target: name, action: purpose.action, patience: patience(), ...details });
   return retry(current, recording, async () => {
-    const element = only(target);
+    const element = isTarget(aim) ? only(aim) : aim.element();
     recording.aim(current, name, element, boxOf(element));
     const handle = handleOf(element);
     const hidden = whyOutOfReach(handle);
@@ -46,7 +63,7 @@ export function actionable(current: Step, recording: Recording, target: Target, 
     } else if (scrolled || !isFramed()) await nextFrame();
     const after = boxOf(handle);
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
-    const point = pointOf(handle);
+    const point = purpose.at ? pointAt(after, purpose.at, name) : pointOf(handle);
     const top = deepestAt(...point);
     if (!reaches(top, element)) {
       recording.cover(current, top);

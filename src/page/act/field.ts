@@ -6,6 +6,7 @@ import type { Recording } from '../record/recording.ts';
 import { shadowOf } from '../record/roots.ts';
 import { actionable } from './actionable.ts';
 import { clickAt, send } from './input.ts';
+import { describe } from './names.ts';
 import { only, retry } from './retry.ts';
 import { boxOf, isDisabled } from './visible.ts';
 
@@ -78,6 +79,14 @@ export async function enterField(step: Step, recording: Recording, target: Targe
   return element;
 }
 
+/** The element that has the focus, inside shadow roots, too; null when it is on the page as a whole. */
+function innermostFocus(): Element | null {
+  let element = document.activeElement;
+  for (let root = element && shadowOf(element); root?.activeElement; root = shadowOf(element!))
+    element = root.activeElement;
+  return element === document.body ? null : element;
+}
+
 /** True when the focus is at the element or inside it, where keys bubble up from. */
 const holdsFocus = (element: Element): boolean =>
   element.contains((element.getRootNode() as Document | ShadowRoot).activeElement);
@@ -90,4 +99,17 @@ export const focus = (step: Step, recording: Recording, target: Target): Promise
     if (isDisabled(element)) fail('target-disabled', { target: String(target) });
     if (!holdsFocus(element)) (element as HTMLElement).focus?.();
     if (!holdsFocus(element)) fail('target-not-focusable', { target: String(target) });
+  });
+
+/** Takes the focus from an element, or from whatever has it. */
+export const loseFocus = (step: Step, recording: Recording, target: Target | null): Promise<void> =>
+  retry(step, recording, () => {
+    const focused = innermostFocus();
+    if (target) {
+      const element = only(target);
+      recording.aim(step, String(target), element, boxOf(element));
+      const where = focused ? `it is on ${describe(focused)}` : 'nothing has it';
+      if (!holdsFocus(element)) fail('focus-elsewhere', { target: String(target), where });
+    }
+    (focused as HTMLElement | null)?.blur?.();
   });

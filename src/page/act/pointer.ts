@@ -1,5 +1,6 @@
 /** Where the pointer is, and what it is over. */
 import { ask } from '../host/host.ts';
+import { heldBits } from './held.ts';
 import { nextFrame } from '../time/frame.ts';
 import { deepestAt } from './scroll.ts';
 
@@ -25,5 +26,5 @@ export async function hoverSettled(look: number): Promise<void> {
   await nextFrame();
   if (!at || isShown(at)) return;
   const [x, y] = at;
-  await ask(look, { do: 'input', events: [{ kind: 'move', x, y, button: 'none' }] });
+  await ask(look, { do: 'input', events: [{ kind: 'move', x, y, button: 'none', modifiers: heldBits() }] });
 }

@@ -1,13 +1,21 @@
-/** Chooses an option of a select element with the keyboard, as a person would without a mouse. */
+/**
+ * Chooses options: of a select element with the keyboard, as a person would without a mouse; of one that takes several,
+ * and of list boxes made of other elements, with the mouse.
+ */
+import { modifierBits } from '../../core/input/keys.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { InputRequest } from '../../core/wire/wire.ts';
+import type { Action } from '../../language/command.ts';
 import type { Target } from '../../language/target.ts';
 import { native } from '../host/natives.ts';
 import type { Recording } from '../record/recording.ts';
 import { actionable } from './actionable.ts';
-import { send } from './input.ts';
-import { only, retry } from './retry.ts';
+import { holding } from './held.ts';
+import { clickAt, send } from './input.ts';
+import { chooseInList, isList, opensList } from './listbox.ts';
+import { retry } from './retry.ts';
+import { pointOf } from './scroll.ts';
 
 const isUsable = (option: HTMLOptionElement): boolean =>
   !option.disabled && !(option.closest('optgroup')?.disabled ?? false) && !option.hidden;
@@ -33,18 +41,8 @@ function quietly(element: HTMLSelectElement, wanted: number): () => void {
   };
 }
 
-/** @throws ProblemError `option-missing`, `option-not-chosen`, and whatever stands in the way of the element */
-export async function selectOption(step: Step, recording: Recording, target: Target, option: string): Promise<void> {
-  await actionable(step, recording, target, { action: 'choice', needsEnabled: true });
-  const { element, index } = await retry(step, recording, () => {
-    const found = only(target);
-    if (!(found instanceof HTMLSelectElement))
-      return fail('bad-step', {
-        what: `${target} is not a select element.`,
-        remedy: 'For a list box made of other elements, click it and then click the option.',
-      });
-    return { element: found, index: indexOf(target, found, option) };
-  });
+/** Goes to an option with the arrow keys. @throws ProblemError `option-not-chosen` */
+async function goTo(recording: Recording, element: HTMLSelectElement, index: number): Promise<void> {
   element.focus();
   const usable = Array.from(element.options, (one, i) => (isUsable(one) ? i : -1)).filter((i) => i >= 0);
   const from = usable.findIndex((i) => i >= element.selectedIndex);
@@ -62,7 +60,47 @@ export async function selectOption(step: Step, recording: Recording, target: Tar
   } finally {
     loud();
   }
+}
+
+/** Clicks options of a list that takes several until exactly the wanted ones are chosen. */
+async function toggle(recording: Recording, element: HTMLSelectElement, wanted: ReadonlySet<number>): Promise<void> {
+  for (const [index, option] of Array.from(element.options).entries()) {
+    if (option.selected === wanted.has(index)) continue;
+    option.scrollIntoView({ block: 'nearest', behavior: 'instant' });
+    await send(recording.number, holding(modifierBits.Control, clickAt(pointOf(option))));
+  }
+}
+
+async function selectNative(
+  current: Step,
+  recording: Recording,
+  target: Target,
+  element: HTMLSelectElement,
+  options: readonly string[],
+): Promise<void> {
+  if (options.length !== 1 && !element.multiple) fail('list-single', { target: String(target), count: options.length });
+  const indices = await retry(current, recording, () => options.map((option) => indexOf(target, element, option)));
+  if (element.multiple) await toggle(recording, element, new Set(indices));
+  else await goTo(recording, element, indices[0]!);
+  if (!element.isConnected || element.multiple) return;
   const shown = element.selectedOptions[0];
-  if (element.isConnected && shown?.label.trim() !== option && shown?.value !== option)
+  const [option] = options;
+  if (shown?.label.trim() !== option && shown?.value !== option)
     fail('option-not-chosen', { target: String(target), option, shown: shown ? labelOf(shown) : 'nothing' });
+}
+
+/** @throws ProblemError `option-missing`, `option-not-chosen`, and whatever stands in the way of the element */
+export async function selectOptions(
+  current: Step,
+  recording: Recording,
+  { target, options }: Extract<Action, { do: 'select' }>,
+): Promise<void> {
+  const found = await actionable(current, recording, target, { action: 'choice', needsEnabled: true });
+  const { element } = found;
+  if (element instanceof HTMLSelectElement) return selectNative(current, recording, target, element, options);
+  if (isList(element) || opensList(element)) return chooseInList(current, recording, target, found, options);
+  return fail('bad-step', {
+    what: `${target} is neither a select element, a list box nor a combo box.`,
+    remedy: 'Give what opens its list the role combobox, or aria-haspopup="listbox"; or click it, then its option.',
+  });
 }

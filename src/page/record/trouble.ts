@@ -55,12 +55,15 @@ function watchNavigation(): void {
     );
     return null;
   };
-  listen<MouseEvent>(window, 'click', (event) => {
+  const keepHere = (event: MouseEvent): void => {
     const link = event.composedPath().find((node) => node instanceof HTMLAnchorElement);
-    if (!link || event.defaultPrevented || !link.target || link.target === '_self') return;
+    if (!link?.href || event.defaultPrevented || event.button === 2) return;
+    const isElsewhere = event.ctrlKey || event.metaKey || event.shiftKey || event.button === 1;
+    if (!isElsewhere && (!link.target || link.target === '_self')) return;
     event.preventDefault();
     recordingNow()?.note(`A link to ${link.href} would have opened a new window; it was not followed.`);
-  });
+  };
+  for (const type of ['click', 'auxclick']) listen(window, type, keepHere);
 }
 
 /** Files that the browser loads by itself, on the network lane; requests of scripts are told when they are answered. */

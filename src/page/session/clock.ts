@@ -22,14 +22,18 @@ function untilWhen(move: ClockMove): number {
   });
 }
 
+/** Moves time on to a time, past everything that waits until then, and lets each of it happen. */
+export async function passTime(until: number, isOver: () => boolean, on = moveOn): Promise<void> {
+  await untilQuiet(isOver);
+  while (!isOver() && (await on(until))) if (!(await caughtUp()) || traffic().pending) await untilQuiet(isOver);
+}
+
 /** Moves the clock as one step of the look that runs: whatever waits happens in its order. */
 export const clockMoved = (move: ClockMove): Promise<void> =>
   step('action', clockInWords(move), async (_, recording) => {
     const until = untilWhen(move);
     const isOver = (): boolean => recording.isOver;
-    const on = 'finish' in move ? moveOnToRest : moveOn;
-    await untilQuiet(isOver);
-    while (!isOver() && (await on(until))) if (!(await caughtUp()) || traffic().pending) await untilQuiet(isOver);
+    await passTime(until, isOver, 'finish' in move ? moveOnToRest : moveOn);
     if (!('finish' in move)) moveTo(until);
     await untilQuiet(isOver);
   });

@@ -6,9 +6,10 @@ import type { Looks, LookState } from '../../language/looks.ts';
 import { resetSpies } from '../../language/spy.ts';
 import { resetRoutes } from '../network/routes.ts';
 import type { Recording } from '../record/recording.ts';
-import { step, StepFailed } from '../record/step.ts';
+import { StepFailed } from '../record/step.ts';
 import { captured, resetCaptures } from './capture.ts';
 import { keepTime } from './clock.ts';
+import { grouped } from './part.ts';
 import type { Session } from './session.ts';
 
 type State = LookState<Record<string, unknown>, string>;
@@ -33,17 +34,6 @@ function chainOf(looks: Looks, name: string): Link[] {
   }
   return chain;
 }
-
-/** Groups what is done in `body`. */
-export const grouped = (name: string, body: () => Promise<void>): Promise<void> =>
-  step('part', name, async (current, recording) => {
-    recording.enter(current);
-    try {
-      await body();
-    } finally {
-      recording.leave();
-    }
-  });
 
 /** Runs one script; a step that it did not wait for fails it. */
 async function runScript(

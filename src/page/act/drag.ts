@@ -1,0 +1,125 @@
+/** Dragging: with the mouse alone, or what HTML lets be dragged and dropped, or something from outside the page. */
+import { fail } from '../../core/problem/problem.ts';
+import type { Step } from '../../core/timeline/timeline.ts';
+import { show } from '../../core/value/show.ts';
+import type { Action, Amount } from '../../language/command.ts';
+import { isTarget, type Target } from '../../language/target.ts';
+import { ask } from '../host/host.ts';
+import { native } from '../host/natives.ts';
+import type { Recording } from '../record/recording.ts';
+import { actionable } from './actionable.ts';
+import { loadOf } from './files.ts';
+import { handleOf, whyOutOfReach } from './handle.ts';
+import { bitsOf, heldBits, modifierKeys } from './held.ts';
+import { afterInput, send } from './input.ts';
+import { pointerMoved } from './pointer.ts';
+import { only, retry } from './retry.ts';
+import { bringIntoView, pointOf } from './scroll.ts';
+import { boxOf } from './visible.ts';
+
+type Drag = Extract<Action, { do: 'drag' }>;
+type Point = [number, number];
+
+/** In so many moves the mouse gets from one place to another. */
+const moves = 5;
+
+/** So far the mouse moves, in pixels, before anything counts as dragged. */
+const firstMove = 6;
+
+const along = ([x, y]: Point, [toX, toY]: Point): Point[] =>
+  Array.from({ length: moves }, (_, i) => {
+    const part = (i + 1) / moves;
+    return [x + (toX - x) * part, y + (toY - y) * part];
+  });
+
+/** Where something is dropped: it may be there only while something is dragged, and lie under that. */
+const dropPoint = (current: Step, recording: Recording, target: Target, at: Amount | undefined): Promise<Point> =>
+  retry(current, recording, () => {
+    const handle = handleOf(only(target));
+    const why = whyOutOfReach(handle);
+    if (why) fail('target-hidden', { target: String(target), why });
+    bringIntoView(handle);
+    const [left, top] = boxOf(handle);
+    return at ? [left + at[0], top + at[1]] : pointOf(handle);
+  });
+
+/** Follows whether the page lets something be dragged that HTML can: nothing moves with the mouse then. */
+function watchDragging(): { began(): boolean; stop(): void } {
+  let begun: DragEvent | null = null;
+  const note = (event: Event): void => {
+    begun = event as DragEvent;
+  };
+  native.addEventListener.call(window, 'dragstart', note, { capture: true });
+  return {
+    began: () => begun !== null && !begun.defaultPrevented,
+    stop: () => native.removeEventListener.call(window, 'dragstart', note, { capture: true }),
+  };
+}
+
+const released = ['pointerup', 'mouseup', 'click'];
+
+/** Lets go of the mouse after a drop, of which the page hears no more than that: it was told of the drop. */
+async function letGo(number: number, [x, y]: Point): Promise<void> {
+  const hush = (event: Event): void => event.stopImmediatePropagation();
+  for (const type of released) native.addEventListener.call(window, type, hush, { capture: true });
+  try {
+    await send(number, [{ kind: 'up', x, y, button: 'left', clicks: 1, modifiers: 0 }]);
+  } finally {
+    for (const type of released) native.removeEventListener.call(window, type, hush, { capture: true });
+  }
+}
+
+async function dragByMouse(current: Step, recording: Recording, what: Target, action: Drag): Promise<void> {
+  const { to, options } = action;
+  const { number } = recording;
+  const bits = bitsOf(options.holding);
+  const purpose = { action: 'drag', needsEnabled: true, at: options.from };
+  const { point: start } = await actionable(current, recording, what, purpose);
+  const [x, y] = start;
+  const button = 'left';
+  const move = ([toX, toY]: Point) => ({ kind: 'move', x: toX, y: toY, button, modifiers: bits }) as const;
+  const dragging = watchDragging();
+  try {
+    await send(number, [
+      ...modifierKeys('keydown', bits & ~heldBits()),
+      { kind: 'move', x, y, button: 'none', modifiers: bits },
+      { kind: 'down', x, y, button, clicks: 1, modifiers: bits },
+      move([x + firstMove / 2, y]),
+      move([x + firstMove, y]),
+    ]);
+    const end: Point = isTarget(to)
+      ? await dropPoint(current, recording, to, options.at)
+      : [x + to.by[0], y + to.by[1]];
+    const path = along(start, end);
+    current.pointer = end;
+    if (dragging.began()) {
+      await ask(number, { do: 'carry', path, load: null, modifiers: bits | heldBits() });
+      pointerMoved(end);
+      await letGo(number, end);
+    } else {
+      // Slowly enough for whatever follows the mouse from frame to frame.
+      for (const point of path) await send(number, [move(point)]);
+      await send(number, [{ kind: 'up', x: end[0], y: end[1], button, clicks: 1, modifiers: bits }]);
+    }
+  } finally {
+    dragging.stop();
+    await send(number, modifierKeys('keyup', bits & ~heldBits()));
+  }
+}
+
+/** Drags a target, or something from outside. @throws ProblemError for what is neither, or has nowhere to go */
+export async function dragTo(current: Step, recording: Recording, action: Drag): Promise<void> {
+  const { what, to, options } = action;
+  if (isTarget(what)) return dragByMouse(current, recording, what, action);
+  if (!isTarget(to))
+    return fail('bad-step', {
+      what: `drag(…) was given ${show(to)} to drop something from outside on.`,
+      remedy: "Give it a target: drag({ files: [file] }, the.region('Manifests'))",
+    });
+  const load = await loadOf(what, 'drag');
+  const purpose = { action: 'drop', needsEnabled: false, at: options.at };
+  const { point } = await actionable(current, recording, to, purpose);
+  const modifiers = bitsOf(options.holding) | heldBits();
+  await ask(recording.number, { do: 'carry', path: [point], load, modifiers });
+  await afterInput();
+}

@@ -1,0 +1,87 @@
+/** Chooses options of list boxes that are made of other elements (WAI-ARIA 1.2), and of combo boxes that open one. */
+import { fail } from '../../core/problem/problem.ts';
+import type { Step } from '../../core/timeline/timeline.ts';
+import type { Target } from '../../language/target.ts';
+import type { Recording } from '../record/recording.ts';
+import { actionable, type Actionable } from './actionable.ts';
+import { elementsIn } from './find.ts';
+import { clickAt, send } from './input.ts';
+import { nameOf, roleOf } from './names.ts';
+import { retry } from './retry.ts';
+import { isDisabled, isVisible } from './visible.ts';
+
+const isExpanded = (element: Element): boolean => element.getAttribute('aria-expanded') === 'true';
+
+/** True for what opens a list box. */
+export const opensList = (element: Element): boolean =>
+  roleOf(element) === 'combobox' || element.getAttribute('aria-haspopup') === 'listbox';
+
+/** True for a list box itself. */
+export const isList = (element: Element): boolean => roleOf(element) === 'listbox';
+
+const isShownList = (element: Element): boolean => isList(element) && isVisible(element);
+
+/** The list box that an element has opened: the one that it names, or the only one that can be seen. */
+function listOf(element: Element): Element | null {
+  const root = element.getRootNode() as Document | ShadowRoot;
+  const field = element.querySelector('[aria-controls], [aria-owns]') ?? element;
+  const ids = ['aria-controls', 'aria-owns'].flatMap((name) => field.getAttribute(name)?.split(/\s+/) ?? []);
+  const named = ids.map((id) => root.getElementById(id)).filter((one) => one !== null);
+  const inside = named.flatMap((one) => [one, ...elementsIn(one)]).find(isShownList);
+  if (inside) return inside;
+  const shown = [...elementsIn(document)].filter(isShownList);
+  return shown.length === 1 ? shown[0]! : null;
+}
+
+const optionsOf = (list: Element): Element[] => [...elementsIn(list)].filter((one) => roleOf(one) === 'option');
+
+const isSelected = (option: Element): boolean =>
+  option.getAttribute('aria-selected') === 'true' || option.getAttribute('aria-checked') === 'true';
+
+function optionOf(list: Element, target: Target, wanted: string): Element {
+  const options = optionsOf(list);
+  const found = options.find((one) => !isDisabled(one) && nameOf(one) === wanted.trim());
+  if (found) return found;
+  const shown = options.map((one) => `“${nameOf(one)}”${isDisabled(one) ? ' (disabled)' : ''}`);
+  return fail('option-missing', { target: String(target), option: wanted }, { found: shown });
+}
+
+/** Opens the list box of a combo box, with the mouse, or else as the keyboard does. */
+async function open(current: Step, recording: Recording, target: Target, found: Actionable): Promise<() => Element> {
+  const { element, point } = found;
+  const { number } = recording;
+  const list = (): Element => listOf(element) ?? fail('list-closed', { target: String(target) });
+  if (isExpanded(element) && listOf(element)) return list;
+  await send(number, clickAt(point));
+  if (!listOf(element) && element.contains(document.activeElement))
+    await send(number, [{ kind: 'key', key: 'ArrowDown', modifiers: 0 }]);
+  await retry(current, recording, list);
+  return list;
+}
+
+/** @throws ProblemError `option-missing`, `list-closed`, and whatever stands in the way of the option */
+export async function chooseInList(
+  current: Step,
+  recording: Recording,
+  target: Target,
+  found: Actionable,
+  wanted: readonly string[],
+): Promise<void> {
+  const isOwn = isList(found.element);
+  const list = isOwn ? () => found.element : await open(current, recording, target, found);
+  const clickOption = async (words: string, option: () => Element): Promise<void> => {
+    const aim = { words, element: option };
+    const { point } = await actionable(current, recording, aim, { action: 'choice', needsEnabled: true });
+    await send(recording.number, clickAt(point));
+  };
+  const isMulti = list().getAttribute('aria-multiselectable') === 'true';
+  if (wanted.length !== 1 && !isMulti) fail('list-single', { target: String(target), count: wanted.length });
+  for (const name of wanted) {
+    const option = await retry(current, recording, () => optionOf(list(), target, name));
+    if (isSelected(option) && (isMulti || isOwn)) continue;
+    await clickOption(`the option “${name}” in ${target}`, () => optionOf(list(), target, name));
+  }
+  if (!isMulti) return;
+  for (const option of optionsOf(list()).filter((one) => isSelected(one) && !wanted.includes(nameOf(one))))
+    await clickOption(`the option “${nameOf(option)}” in ${target}`, () => option);
+}
