@@ -22,6 +22,10 @@ export type Received = {
   headers: Record<string, string>;
   body: string | null;
   json: unknown;
+  /** What the address says after its question mark; the last value of a name that comes again. */
+  query: Record<string, string>;
+  /** What stands for the names in the route. */
+  params: Record<string, string>;
 };
 
 export type Answer = {

@@ -68,17 +68,44 @@ export type TargetClaim =
   | { is: 'reads'; text: Name }
   | { is: 'value'; value: Name | number }
   | { is: 'attribute'; name: string; value: Name | undefined }
-  | { is: 'counted'; n: number };
+  | { is: 'style'; property: string; value: Name | number }
+  | { is: 'named' | 'described'; text: Name }
+  | { is: 'role'; role: string }
+  | { is: 'counted'; n: number }
+  | { is: 'within'; what: Target | 'viewport' }
+  | { is: 'before'; what: Target };
+
+/** What a request is compared with; each part may be left out. */
+export type Asked = {
+  body?: unknown;
+  headers?: Record<string, string | RegExp>;
+  query?: Record<string, string | RegExp>;
+  /** What stands for the names in the route, as in `/api/berths/:id`. */
+  params?: Record<string, string | RegExp>;
+};
 
 /** What is said of the calls of a spy, or of the requests that an answer was given. */
-export type CallClaim = { is: 'called' } | { is: 'called times'; n: number } | { is: 'called with'; args: unknown[] };
+export type CallClaim =
+  | { is: 'called' }
+  | { is: 'called times'; n: number }
+  | { is: 'called with'; args: readonly unknown[] }
+  | { is: 'asked with'; what: Asked }
+  | { is: 'called in turn'; calls: readonly unknown[] };
 
 /** What is said of a value. */
-export type ValueClaim = { is: 'equal'; to: unknown } | { is: 'matching'; pattern: RegExp };
+export type ValueClaim = { is: 'equal' | 'matching'; to: unknown };
+
+/** Where a value comes from: itself, or one of the calls of a spy or answer, from the end when `n` is negative. */
+export type ValueSource = { value: unknown } | { call: number; of: Spy | Answer };
+
+/** How a check is carried out: negated or not, and with how much patience, if it has some of its own. */
+export type CheckManner = { isNot: boolean; patience: number | null };
 
 /** A statement that is retried until it holds. */
-export type Check =
-  | { of: 'target'; target: Target; claim: TargetClaim }
-  | { of: 'calls'; subject: Spy | Answer; claim: CallClaim }
-  | { of: 'value'; value: unknown; claim: ValueClaim }
-  | { of: 'no spy' };
+export type Check = CheckManner &
+  (
+    | { of: 'target'; target: Target; claim: TargetClaim }
+    | { of: 'calls'; subject: Spy | Answer; claim: CallClaim }
+    | { of: 'value'; source: ValueSource; claim: ValueClaim }
+    | { of: 'no spy' }
+  );

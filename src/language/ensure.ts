@@ -1,9 +1,18 @@
 /** Checks: retried until they hold, or their patience ends with a word on what was there instead. */
-import { type Answer, isAnswer } from './answer.ts';
-import type { CallClaim, TargetClaim, ValueClaim } from './command.ts';
+import { type Answer, isAnswer, type Received } from './answer.ts';
+import type { Asked, CallClaim, CheckManner, TargetClaim, ValueClaim, ValueSource } from './command.ts';
 import { portOf } from './port.ts';
 import { isSpy, type Spy } from './spy.ts';
 import { isTarget, type Name, type Target } from './target.ts';
+
+/** Checks, and under `not` the same ones negated: `ensure(target).not.reads('Free')`. */
+type Negatable<Checks> = Checks & { readonly not: Checks };
+
+/** What a check may be given beside what it is about. */
+export type CheckOptions = {
+  /** How long it is retried, in milliseconds of the look's own time. */
+  patience?: number;
+};
 
 export type TargetChecks = {
   /** Exactly one element matches, and a person can see it. */
@@ -21,71 +30,166 @@ export type TargetChecks = {
   isFocused(): Promise<void>;
   /** The attribute is there, and has this value when one is given. */
   hasAttribute(name: string, value?: Name): Promise<void>;
+  /** The computed style: `hasStyle('color', 'tomato')`. Colours in any notation, lengths in any unit, `var(--…)`. */
+  hasStyle(property: string, value: Name | number): Promise<void>;
+  /** The accessible name. */
+  hasName(name: Name): Promise<void>;
+  /** The accessible description. */
+  hasDescription(text: Name): Promise<void>;
+  hasRole(role: string): Promise<void>;
   /** So many elements match. */
   counts(n: number): Promise<void>;
+  /** All of it lies inside another target, or can be seen in the viewport. */
+  isWithin(what: Target | 'viewport'): Promise<void>;
+  /** It comes before another target in the document. */
+  comesBefore(what: Target): Promise<void>;
 };
 
-export type CallChecks = {
+/** A value that may say less than there is: some entries of records, and patterns for texts. */
+export type Loose<T> = T extends string
+  ? T | RegExp
+  : // biome-ignore lint/suspicious/noExplicitAny: a function is itself, whatever it takes
+    T extends (...args: any[]) => unknown
+    ? T
+    : T extends object
+      ? { [K in keyof T]?: Loose<T[K]> }
+      : T;
+
+/** The first arguments of a call, each as far as it is said. */
+type LooseCall<Args extends readonly unknown[]> = Partial<{ [K in keyof Args]: Loose<Args[K]> }>;
+
+export type CallChecks<Args extends readonly unknown[] = readonly unknown[]> = {
   /** It was called this often. */
   calls(n: number): Promise<void>;
   /** It was called at least once. */
   wasCalled(): Promise<void>;
-  /** One of its calls had exactly these arguments; for an answer: this JSON body. */
-  wasCalledWith(...args: unknown[]): Promise<void>;
+  wasNotCalled(): Promise<void>;
+  /** One of its calls had these arguments: the first ones, and of records the entries that are named. */
+  wasCalledWith(...args: LooseCall<Args> & unknown[]): Promise<void>;
+  /** All of its calls, in their order, each by its arguments: `callsWere([['Alba'], ['Maestro']])`. */
+  callsWere(calls: readonly LooseCall<Args>[]): Promise<void>;
+  /** The arguments of one call, counted from 0, or from the end with -1. */
+  call(n: number): Negatable<ValueChecks>;
 };
 
-export type ValueChecks = {
+export type AnswerChecks = {
+  /** It was asked at least once. */
+  wasAsked(): Promise<void>;
+  wasNotAsked(): Promise<void>;
+  /** One of its requests had these; each may be left out, and of records the entries that are named count. */
+  wasAskedWith(what: Asked): Promise<void>;
+  /** It was asked this often. */
+  calls(n: number): Promise<void>;
+  /** All of its requests, in their order. */
+  callsWere(requests: readonly Asked[]): Promise<void>;
+  /** One request, counted from 0, or from the end with -1. */
+  call(n: number): Negatable<ValueChecks<Received>>;
+};
+
+export type ValueChecks<T = unknown> = {
   /** Deeply equal to this: what a person would call the same value. */
   equals(value: unknown): Promise<void>;
-  /** A text that matches the pattern. */
-  matches(pattern: RegExp): Promise<void>;
+  /** As this says, as far as it goes: a pattern for a text, some entries of a record, at any depth. */
+  matches(value: Loose<T> | RegExp): Promise<void>;
 };
 
-function targetChecks(target: Target): TargetChecks {
-  const check = (claim: TargetClaim): Promise<void> => portOf('ensure').check({ of: 'target', target, claim });
-  return {
-    isVisible: () => check({ is: 'visible' }),
-    isAbsent: () => check({ is: 'absent' }),
-    reads: (text) => check({ is: 'reads', text }),
-    hasValue: (value) => check({ is: 'value', value }),
-    isDisabled: () => check({ is: 'disabled' }),
-    isEnabled: () => check({ is: 'enabled' }),
-    isChecked: () => check({ is: 'checked' }),
-    isUnchecked: () => check({ is: 'unchecked' }),
-    isFocused: () => check({ is: 'focused' }),
-    hasAttribute: (name, value) => check({ is: 'attribute', name, value }),
-    counts: (n) => check({ is: 'counted', n }),
-  };
-}
+/** Checks and their negation, made of what carries out a claim in a manner. */
+const negatable = <Checks extends object>(
+  { patience = null }: { patience?: number | null },
+  make: (manner: CheckManner) => Checks,
+): Negatable<Checks> => ({ ...make({ isNot: false, patience }), not: make({ isNot: true, patience }) });
 
-function callChecks(subject: Spy | Answer | null): CallChecks {
+const targetChecks = (target: Target, options: CheckOptions): Negatable<TargetChecks> =>
+  negatable(options, (manner): TargetChecks => {
+    const check = (claim: TargetClaim): Promise<void> =>
+      portOf('ensure').check({ of: 'target', target, claim, ...manner });
+    return {
+      isVisible: () => check({ is: 'visible' }),
+      isAbsent: () => check({ is: 'absent' }),
+      reads: (text) => check({ is: 'reads', text }),
+      hasValue: (value) => check({ is: 'value', value }),
+      isDisabled: () => check({ is: 'disabled' }),
+      isEnabled: () => check({ is: 'enabled' }),
+      isChecked: () => check({ is: 'checked' }),
+      isUnchecked: () => check({ is: 'unchecked' }),
+      isFocused: () => check({ is: 'focused' }),
+      hasAttribute: (name, value) => check({ is: 'attribute', name, value }),
+      hasStyle: (property, value) => check({ is: 'style', property, value }),
+      hasName: (text) => check({ is: 'named', text }),
+      hasDescription: (text) => check({ is: 'described', text }),
+      hasRole: (role) => check({ is: 'role', role }),
+      counts: (n) => check({ is: 'counted', n }),
+      isWithin: (what) => check({ is: 'within', what }),
+      comesBefore: (what) => check({ is: 'before', what }),
+    };
+  });
+
+/** What spies and answers have in common. */
+function inTurn(subject: Spy | Answer | null, options: CheckOptions, manner: CheckManner) {
   const check = (claim: CallClaim): Promise<void> =>
-    portOf('ensure').check(subject === null ? { of: 'no spy' } : { of: 'calls', subject, claim });
+    portOf('ensure').check(subject === null ? { of: 'no spy', ...manner } : { of: 'calls', subject, claim, ...manner });
   return {
-    calls: (n) => check({ is: 'called times', n }),
-    wasCalled: () => check({ is: 'called' }),
-    wasCalledWith: (...args) => check({ is: 'called with', args }),
+    check,
+    calls: (n: number) => check({ is: 'called times', n }),
+    callsWere: (calls: readonly unknown[]) => check({ is: 'called in turn', calls }),
+    call: (n: number) => valueChecks({ call: n, of: subject! }, options),
   };
 }
 
-function valueChecks(value: unknown): ValueChecks {
-  const check = (claim: ValueClaim): Promise<void> => portOf('ensure').check({ of: 'value', value, claim });
-  return { equals: (to) => check({ is: 'equal', to }), matches: (pattern) => check({ is: 'matching', pattern }) };
-}
+const not = (manner: CheckManner): CheckManner => ({ ...manner, isNot: !manner.isNot });
+
+const callChecks = (subject: Spy | null, options: CheckOptions): Negatable<CallChecks> =>
+  negatable(options, (manner): CallChecks => {
+    const { check, ...rest } = inTurn(subject, options, manner);
+    return {
+      ...rest,
+      wasCalled: () => check({ is: 'called' }),
+      wasNotCalled: () => inTurn(subject, options, not(manner)).check({ is: 'called' }),
+      wasCalledWith: (...args) => check({ is: 'called with', args }),
+    };
+  });
+
+const answerChecks = (subject: Answer, options: CheckOptions): Negatable<AnswerChecks> =>
+  negatable(options, (manner): AnswerChecks => {
+    const { check, ...rest } = inTurn(subject, options, manner);
+    return {
+      ...rest,
+      wasAsked: () => check({ is: 'called' }),
+      wasNotAsked: () => inTurn(subject, options, not(manner)).check({ is: 'called' }),
+      wasAskedWith: (what) => check({ is: 'asked with', what }),
+    };
+  });
+
+const valueChecks = (source: ValueSource, options: CheckOptions): Negatable<ValueChecks> =>
+  negatable(options, (manner): ValueChecks => {
+    const check = (claim: ValueClaim): Promise<void> =>
+      portOf('ensure').check({ of: 'value', source, claim, ...manner });
+    return { equals: (to) => check({ is: 'equal', to }), matches: (to) => check({ is: 'matching', to }) };
+  });
 
 // biome-ignore lint/suspicious/noExplicitAny: a prop of any function type may hold a spy
 type Callable = (...args: any[]) => any;
+
+type SpyChecks<F extends Callable> = Negatable<CallChecks<Parameters<F>> & ValueChecks<Awaited<ReturnType<F>>>>;
 
 /**
  * Begins a check of a target, a spy (or a prop that was given one), an answer, or a value; a function without a spy is
  * asked again at every try.
  */
-export function ensure(subject: Target): TargetChecks;
-export function ensure(subject: Spy | Answer): CallChecks;
-export function ensure(subject: Callable | null | undefined): CallChecks & ValueChecks;
-export function ensure(subject: unknown): ValueChecks;
-export function ensure(subject: unknown): unknown {
-  if (isTarget(subject)) return targetChecks(subject);
-  if (isSpy(subject) || isAnswer(subject)) return callChecks(subject);
-  return { ...valueChecks(subject), ...callChecks(null) };
+function begin(subject: Target, options?: CheckOptions): Negatable<TargetChecks>;
+function begin(subject: Answer, options?: CheckOptions): Negatable<AnswerChecks>;
+function begin<F extends Callable>(subject: F | null | undefined, options?: CheckOptions): SpyChecks<F>;
+function begin<T>(subject: T, options?: CheckOptions): Negatable<ValueChecks<T>>;
+function begin(subject: unknown, options: CheckOptions = {}): unknown {
+  if (isTarget(subject)) return targetChecks(subject, options);
+  if (isAnswer(subject)) return answerChecks(subject, options);
+  if (isSpy(subject)) return callChecks(subject, options);
+  const [value, calls] = [valueChecks({ value: subject }, options), callChecks(null, options)];
+  return { ...calls, ...value, not: { ...calls.not, ...value.not } };
 }
+
+/** Begins a check of what a function gives, which is asked again at every try. */
+const eventually = <T>(ask: () => T | Promise<T>, options: CheckOptions = {}): Negatable<ValueChecks<Awaited<T>>> =>
+  valueChecks({ value: ask }, options) as Negatable<ValueChecks<Awaited<T>>>;
+
+export const ensure = Object.assign(begin, { eventually });

@@ -21,8 +21,17 @@ export {
 export type { Carried, ClickOptions, DragOptions, PressOptions, TouchOptions } from './command.ts';
 export { answer, type Answer, type AnswerInit, type Received } from './answer.ts';
 export { clock } from './clock.ts';
-export { type CallChecks, ensure, type TargetChecks, type ValueChecks } from './ensure.ts';
+export {
+  type AnswerChecks,
+  type CallChecks,
+  type CheckOptions,
+  ensure,
+  type Loose,
+  type TargetChecks,
+  type ValueChecks,
+} from './ensure.ts';
 export { type AnyComponent, looks, type Looks, type LookState, type ScriptContext } from './looks.ts';
+export { action, check } from './own.ts';
 export { capture, type CaptureOptions, part } from './script.ts';
-export { spy, type Spy } from './spy.ts';
+export { reset, spy, type Spy } from './spy.ts';
 export { type Name, type RoleState, the, type The, type Target } from './target.ts';

@@ -3,6 +3,7 @@ import { fail } from '../core/problem/problem.ts';
 import type { Answer, AnswerInit } from './answer.ts';
 import type { ClockMove } from './clock.ts';
 import type { Action, Check } from './command.ts';
+import type { Spy } from './spy.ts';
 import type { CaptureOptions } from './script.ts';
 
 /** What the page does for a script. Every promise settles when the step has ended, or never when its look has. */
@@ -10,6 +11,8 @@ export type Port = {
   act(action: Action): Promise<void>;
   check(check: Check): Promise<void>;
   answer(route: string, init: AnswerInit): Promise<Answer>;
+  /** Forgets the calls that a spy or an answer has had. */
+  reset(subject: Spy | Answer): Promise<void>;
   part(name: string, body: () => Promise<void>): Promise<void>;
   /** Holds keys while `body` runs. */
   hold(keys: string, body: () => Promise<void>): Promise<void>;

@@ -1,5 +1,6 @@
 /** Spies: functions that remember how they were called. */
-import { portIfAny } from './port.ts';
+import type { Answer } from './answer.ts';
+import { portIfAny, portOf } from './port.ts';
 
 // A spy must be assignable to a prop of any function type.
 // biome-ignore lint/suspicious/noExplicitAny: see above
@@ -8,6 +9,9 @@ export type Spy = ((...args: any[]) => any) & {
   /** The arguments of each call, oldest first. */
   readonly calls: unknown[][];
 };
+
+// biome-ignore lint/suspicious/noExplicitAny: a prop of any function type may hold a spy
+type Callable = (...args: any[]) => any;
 
 type Known = { spy: Spy; calls: unknown[][]; name: string };
 const known: Known[] = [];
@@ -26,9 +30,16 @@ export function spy(does?: (...args: never[]) => unknown): Spy {
   return made;
 }
 
+/** Forgets the calls of a spy, or of a prop that was given one, and the requests of an answer: what comes counts anew. */
+export const reset = (subject: Callable | Answer | null | undefined): Promise<void> =>
+  portOf('reset').reset(subject as Spy | Answer);
+
 /** True for what `spy` gives. */
 export const isSpy = (value: unknown): value is Spy =>
   typeof value === 'function' && (value as Partial<Spy>).isSpy === true;
+
+/** Every spy that there is. */
+export const spies = (): readonly Spy[] => known.map(({ spy: one }) => one);
 
 /** The prop that a spy was given as. */
 export const spyName = (value: Spy): string => known.find((entry) => entry.spy === value)?.name ?? 'spy';

@@ -2,10 +2,10 @@
 import { show } from '../core/value/show.ts';
 import { counted } from '../core/text/counted.ts';
 import type { ClockMove } from './clock.ts';
-import type { AnswerInit } from './answer.ts';
+import type { Answer, AnswerInit } from './answer.ts';
 import type { Action, Amount, CallClaim, Carried, Check, ClickOptions, TargetClaim } from './command.ts';
 import type { TouchOptions, ValueClaim } from './command.ts';
-import { isSpy, spyName } from './spy.ts';
+import { isSpy, type Spy, spyName } from './spy.ts';
 import { isTarget, type Name } from './target.ts';
 
 const quoted = (text: Name): string => (typeof text === 'string' ? `“${text}”` : String(text));
@@ -85,46 +85,92 @@ export function actionInWords(action: Action): string {
   }
 }
 
-function targetClaim(claim: TargetClaim): string {
+const said = (value: Name | number): string => (typeof value === 'number' ? String(value) : quoted(value));
+
+/** What is said of a target: `is visible`, and negated. */
+function targetClaim(claim: TargetClaim): [string, string] {
+  const has = (what: string): [string, string] => [`has ${what}`, `does not have ${what}`];
+  const is = (what: string): [string, string] => [`is ${what}`, `is not ${what}`];
   switch (claim.is) {
     case 'reads':
-      return `reads ${quoted(claim.text)}`;
+      return [`reads ${quoted(claim.text)}`, `does not read ${quoted(claim.text)}`];
     case 'value':
-      return `has the value ${typeof claim.value === 'number' ? claim.value : quoted(claim.value)}`;
+      return has(`the value ${said(claim.value)}`);
     case 'attribute':
-      return `has the attribute ${claim.name}${claim.value === undefined ? '' : ` ${quoted(claim.value)}`}`;
+      return has(`the attribute ${claim.name}${claim.value === undefined ? '' : ` ${quoted(claim.value)}`}`);
+    case 'style':
+      return has(`the ${claim.property} ${said(claim.value)}`);
+    case 'named':
+    case 'described':
+      return is(`${claim.is} ${claim.is === 'described' ? 'as ' : ''}${quoted(claim.text)}`);
+    case 'role':
+      return has(`the role ${claim.role}`);
     case 'counted':
-      return `is there ${times(claim.n)}`;
+      return is(`there ${times(claim.n)}`);
+    case 'within':
+      return is(`within ${claim.what === 'viewport' ? 'the viewport' : claim.what}`);
+    case 'before':
+      return [`comes before ${claim.what}`, `does not come before ${claim.what}`];
     case 'unchecked':
-      return 'is not checked';
+      return ['is not checked', 'is checked'];
     case 'focused':
-      return 'has the focus';
+      return has('the focus');
     default:
-      return `is ${claim.is}`;
+      return is(claim.is);
   }
 }
 
-function callClaim(claim: CallClaim): string {
-  if (claim.is === 'called times') return `was called ${times(claim.n)}`;
-  return claim.is === 'called' ? 'was called' : `was called with (${claim.args.map(show).join(', ')})`;
+/** The first words of a list: the whole of it is told when it does not hold. */
+const inTurn = (calls: readonly unknown[]): string => calls.map((call) => show(call)).join(', ');
+
+function callClaim(claim: CallClaim, verb: string): [string, string] {
+  const was = (what: string): [string, string] => [`was ${verb}${what}`, `was not ${verb}${what}`];
+  switch (claim.is) {
+    case 'called times':
+      return was(` ${times(claim.n)}`);
+    case 'called with':
+      return was(` with (${claim.args.map((one) => show(one)).join(', ')})`);
+    case 'asked with':
+      return was(` with ${show(claim.what)}`);
+    case 'called in turn':
+      return was(` ${times(claim.calls.length)}, with ${inTurn(claim.calls)}`);
+    default:
+      return was('');
+  }
 }
 
-const valueClaim = (claim: ValueClaim): string =>
-  claim.is === 'equal' ? `equals ${show(claim.to)}` : `matches ${claim.pattern}`;
+const valueClaim = ({ is, to }: ValueClaim): [string, string] =>
+  is === 'equal'
+    ? [`equals ${show(to)}`, `does not equal ${show(to)}`]
+    : [`matches ${show(to)}`, `does not match ${show(to)}`];
+
+const nameOf = (subject: Spy | Answer): string => (isSpy(subject) ? spyName(subject) : subject.route);
+
+/** What is claimed of what: subject, claim, and claim negated. */
+function partsOf(check: Check): [string, [string, string]] {
+  switch (check.of) {
+    case 'target':
+      return [String(check.target), targetClaim(check.claim)];
+    case 'calls':
+      return [nameOf(check.subject), callClaim(check.claim, isSpy(check.subject) ? 'called' : 'asked')];
+    case 'value':
+      return [
+        'value' in check.source ? 'the value' : `call ${check.source.call} of ${nameOf(check.source.of)}`,
+        valueClaim(check.claim),
+      ];
+    case 'no spy':
+      return ['a spy', ['was called', 'was not called']];
+  }
+}
 
 /** What a check says: `the dialog is visible`. */
 export function checkInWords(check: Check): string {
-  switch (check.of) {
-    case 'target':
-      return `${check.target} ${targetClaim(check.claim)}`;
-    case 'calls':
-      return `${isSpy(check.subject) ? spyName(check.subject) : check.subject.route} ${callClaim(check.claim)}`;
-    case 'value':
-      return `the value ${valueClaim(check.claim)}`;
-    case 'no spy':
-      return 'a spy was called';
-  }
+  const [subject, [claim, negated]] = partsOf(check);
+  return `${subject} ${check.isNot ? negated : claim}`;
 }
+
+/** What a check claims, without what it is about: `is visible`. */
+export const claimInWords = (check: Check): string => partsOf(check)[1][0];
 
 /** `move the clock on by 300 ms`. */
 export const clockInWords = (move: ClockMove): string =>

@@ -8,6 +8,7 @@ import { connectPort } from '../language/port.ts';
 import { act } from './act/act.ts';
 import { held } from './act/keyboard.ts';
 import { ensured } from './check/check.ts';
+import { forgetCalls, subjectInWords } from './check/forget.ts';
 import { isTrusted, reply, request, trust } from './host/host.ts';
 import { decideRequests } from './network/decide.ts';
 import { watchRequests } from './network/requests.ts';
@@ -51,6 +52,7 @@ function watch(): void {
     act,
     check: ensured,
     answer: (route, init) => step('answer', answerInWords(route, init), () => addRoute(route, init)),
+    reset: (subject) => step('action', `forget the calls of ${subjectInWords(subject)}`, () => forgetCalls(subject)),
     part: grouped,
     hold: held,
     capture: captured,

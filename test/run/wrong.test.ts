@@ -52,7 +52,7 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
   ['a moving target', 'target-moving', /^The button “Drifting” kept moving for/],
   ['no text field', 'target-not-editable', /^The button “Fine” does not take text/],
   ['no such option', 'option-missing', /has no option “High”/, /“Low”\n“High” \(disabled\)/],
-  ['not a select', 'bad-step', /is not a select element/],
+  ['not a select', 'bad-step', /is neither a select element, a list box nor a combo box/],
   ['not a key', 'bad-step', /“Entre” is not a key/],
   ['not a modifier', 'bad-step', /“Hyper” is not a modifier key/],
   ['not a target', 'bad-step', /hover\(…\) needs a target/],

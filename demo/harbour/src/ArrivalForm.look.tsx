@@ -36,11 +36,8 @@ export default looks(ArrivalForm, {
         await capture('sending');
         await answers[route]!.letGo();
         await ensure(the.status()).reads(/Welcome, Tramontana/);
-        await ensure(answers[route]!).wasCalledWith({
-          vessel: 'Tramontana',
-          draught: 1.8,
-          purpose: 'shelter',
-          goods: true,
+        await ensure(answers[route]!).wasAskedWith({
+          body: { vessel: 'Tramontana', draught: 1.8, purpose: 'shelter', goods: true },
         });
         await ensure(props.onArrived).wasCalledWith({ vessel: 'Tramontana', number: 'A-2041' });
       },

@@ -27,6 +27,16 @@ export function unansweredNote({ method, path, route, origin, near }: Unanswered
 export const structureNote = (target: string, better: string): string =>
   `${target} goes by structure or classes, which the next change of styles may break. Write ${better} instead.`;
 
+/** A check of the absence of something of which nothing shows that it could ever have been there. */
+export const neverSeenNote = (step: string): string =>
+  `“${step}” – never seen: this may check nothing. Let it appear first in this look, or compare the target with what ` +
+  'does appear.';
+
+/** A script of which no check waited for anything that it did. */
+export const nothingDoneNote = (checks: number, action: string): string =>
+  `${checks === 1 ? 'The check of this script' : `All ${checks} checks of this script`} could have held before its ` +
+  `first action (${action}): what comes of it may not be checked.`;
+
 /** What a click that opens a file chooser comes to by itself. */
 export const chooserNote =
   'A file chooser opened, and nothing was chosen. To choose files, write upload(target, file) instead of the click.';

@@ -37,6 +37,10 @@ export type Step = {
   pointer?: [number, number];
   /** How often a check or a wait looked before it came to its outcome. */
   tries?: number;
+  /** What a check saw last before it held, or before its patience ended, one thing a line. */
+  saw?: string[];
+  /** Why a step that passed may say nothing, in words. */
+  doubt?: string;
   /** The capture's name. */
   capture?: string;
   problem?: Problem;

@@ -100,6 +100,8 @@ const step = fields({
   cover: optional(nullable(id)),
   pointer: optional(tuple(number, number)),
   tries: optional(id),
+  saw: optional(list(text(100_000), 1000)),
+  doubt: optional(text(1000)),
   capture: optional(name),
   problem: optional(problem),
 }) as unknown as Shape<Step>;

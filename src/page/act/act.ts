@@ -6,7 +6,10 @@ import type { InputRequest } from '../../core/wire/wire.ts';
 import type { Action } from '../../language/command.ts';
 import { isTarget } from '../../language/target.ts';
 import { actionInWords } from '../../language/words.ts';
+import { spies } from '../../language/spy.ts';
+import { actionBegins } from '../check/doubt.ts';
 import { ask } from '../host/host.ts';
+import { routesNow } from '../network/routes.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
 import { nextFrame } from '../time/frame.ts';
@@ -123,5 +126,6 @@ function titleOf(action: Action): string {
 export const act = (action: Action): Promise<void> =>
   step('action', titleOf(action), async (current, recording) => {
     needTarget(action);
+    actionBegins(current.title, [...spies(), ...routesNow()]);
     await (carryOut[action.do] as Does<Kind>)(current, recording, action as never);
   });

@@ -1,5 +1,5 @@
 /** Accessible roles and names of elements, and how an element is described to a person. */
-import { computeAccessibleName, getRole, isInaccessible } from 'dom-accessibility-api';
+import { computeAccessibleDescription, computeAccessibleName, getRole, isInaccessible } from 'dom-accessibility-api';
 import { matches } from '../../core/value/equal.ts';
 import type { Name } from '../../language/target.ts';
 import { shadowOf } from '../record/roots.ts';
@@ -56,6 +56,9 @@ export function roleOf(element: Element): string | null {
 
 /** The accessible name (accname-1.2) with white space folded. */
 export const nameOf = (element: Element): string => fold(computeAccessibleName(element, options));
+
+/** The accessible description with white space folded. */
+export const descriptionOf = (element: Element): string => fold(computeAccessibleDescription(element));
 
 export const isHiddenFromPeople = (element: Element): boolean => isInaccessible(element);
 

@@ -15,10 +15,15 @@ const mostStanding = 50;
 
 /**
  * Tries again until `attempt` throws no problem: as long as it does, time moves on from one thing that happens to the
- * next, until patience ends with the last try, or the look has ended.
+ * next, until patience ends with the last try, or the look has ended. Patience is `limit` milliseconds.
  */
-export async function retry<T>(current: Step, recording: Recording, attempt: () => T | Promise<T>): Promise<T> {
-  const until = timeNow() + patience();
+export async function retry<T>(
+  current: Step,
+  recording: Recording,
+  attempt: () => T | Promise<T>,
+  limit = patience(),
+): Promise<T> {
+  const until = timeNow() + limit;
   current.tries = 0;
   let standing = 0;
   for (;;) {

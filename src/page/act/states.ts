@@ -1,7 +1,6 @@
 /** The ARIA states of elements, those of native controls included. */
-import { computeAccessibleDescription } from 'dom-accessibility-api';
 import type { Name, RoleState } from '../../language/target.ts';
-import { fold, matchesName } from './names.ts';
+import { descriptionOf, matchesName } from './names.ts';
 import { isDisabled } from './visible.ts';
 
 type Tristate = boolean | 'mixed' | null;
@@ -50,7 +49,7 @@ const actualOf: Record<State, (element: Element) => Actual> = {
   pressed: (element) => attribute(element, 'aria-pressed'),
   current: currentOf,
   disabled: isDisabled,
-  description: (element) => fold(computeAccessibleDescription(element)),
+  description: descriptionOf,
 };
 
 function isAs(state: State, actual: Actual, wanted: RoleState[State]): boolean {

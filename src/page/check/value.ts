@@ -1,8 +1,10 @@
 /** What is said of a value. */
-import { fail } from '../../core/problem/problem.ts';
-import { blobsIn, type Contents, equal, matches } from '../../core/value/equal.ts';
+import { counted } from '../../core/text/counted.ts';
+import { type Comparison, differences, differencesInWords } from '../../core/value/difference.ts';
+import { equalEntries, pathInWords } from '../../core/value/difference.ts';
+import { blobsIn, type Contents, equal, matchesLoosely } from '../../core/value/equal.ts';
 import { show } from '../../core/value/show.ts';
-import type { ValueClaim } from '../../language/command.ts';
+import type { ValueClaim, ValueSource } from '../../language/command.ts';
 import { recordingNow } from '../record/recording.ts';
 import { keepTime, nobody } from '../session/clock.ts';
 import type { Finding } from './check.ts';
@@ -33,17 +35,41 @@ async function inTime(given: unknown): Promise<unknown> {
   return given;
 }
 
-export async function findInValue(subject: unknown, claim: ValueClaim): Promise<Finding> {
-  // A function is asked again at every try.
-  const actual: unknown = typeof subject === 'function' ? await inTime((subject as () => unknown)()) : subject;
-  if (claim.is === 'matching') {
-    if (!(claim.pattern instanceof RegExp))
-      fail('bad-step', {
-        what: `matches(…) needs a pattern, but was given ${show(claim.pattern)}.`,
-        remedy: 'Write a regular expression: ensure(text).matches(/moored/)',
-      });
-    return matches(claim.pattern, String(actual)) ? null : [`it is ${show(actual)}`];
+/** The value that is checked now; for a call that has not come, what there is to be said. */
+async function currentOf(source: ValueSource): Promise<{ actual: unknown } | { missing: string }> {
+  if ('call' in source) {
+    const { calls } = source.of;
+    const there = calls.length === 0 ? 'it was not called' : `it was called ${counted(calls.length, 'time')}`;
+    return -calls.length <= source.call && source.call < calls.length
+      ? { actual: calls.at(source.call) }
+      : { missing: `there is no call ${source.call}: ${there}` };
   }
-  const contents = await contentsOf([actual, claim.to]);
-  return equal(actual, claim.to, contents) ? null : [`it is ${show(actual)}${unlike(actual, claim.to)}`];
+  // A function is asked again at every try.
+  const { value } = source;
+  return { actual: typeof value === 'function' ? await inTime((value as () => unknown)()) : value };
 }
+
+/** Everything in which a value is not as wanted, entry by entry. */
+function unlikeWanted(actual: unknown, wanted: unknown, how: Comparison): string[] {
+  const found = differences(actual, wanted, how);
+  const [first] = found;
+  if (found.length === 1 && first!.path.length === 0 && typeof actual !== 'string')
+    return [`it is ${show(actual)}${unlike(actual, wanted)}`];
+  const same = equalEntries(wanted, found);
+  return [...differencesInWords(found, pathInWords), ...(same ? [same] : [])];
+}
+
+export async function findInValue(source: ValueSource, claim: ValueClaim, isNot: boolean): Promise<Finding> {
+  const came = await currentOf(source);
+  if ('missing' in came) return [came.missing];
+  const { actual } = came;
+  const loose = claim.is === 'matching';
+  // A pattern is for whatever reads like it.
+  const read = claim.to instanceof RegExp && loose ? asText(actual) : actual;
+  const how = { contents: await contentsOf([read, claim.to]), loose };
+  const holds = (loose ? matchesLoosely : equal)(read, claim.to, how.contents);
+  if (holds !== isNot) return null;
+  return isNot ? [`it is ${show(actual)}`] : unlikeWanted(read, claim.to, how);
+}
+
+const asText = (value: unknown): unknown => (typeof value === 'object' && value !== null ? value : String(value));

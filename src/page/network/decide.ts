@@ -77,7 +77,9 @@ async function heldUntil(wait: (release: () => void) => void): Promise<void> {
 
 async function answered(route: Route, asked: AskedRequest, close: Close): Promise<void> {
   const { method, url, headers, body } = asked;
-  append(route.calls, { method, url, headers, body, json: parsed(body) });
+  const params = { ...route.pattern.exec(url)?.pathname.groups } as Record<string, string>;
+  const query = Object.fromEntries(new URLSearchParams(addressOf(url)?.search));
+  append(route.calls, { method, url, headers, body, json: parsed(body), query, params });
   if (route.init.hold) {
     await heldUntil((release) => append(route.held, release));
   }

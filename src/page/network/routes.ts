@@ -64,6 +64,9 @@ export function addRoute(route: string, init: AnswerInit): Route {
   return made;
 }
 
+/** The answers that there are now. */
+export const routesNow = (): readonly Answer[] => routes;
+
 /** The routes as the look declares them, each with its method. */
 export const declaredRoutes = (): string[] =>
   routes.map(({ method, route }) => (route.includes(' ') || method === '*' ? route : `${method} ${route}`));

@@ -133,6 +133,12 @@ export class Recording {
     this.#tellFree();
   }
 
+  /** Says of a step that has passed why it may say nothing. */
+  doubt(step: Step, words: string): void {
+    step.doubt = words;
+    append(this.#events, { kind: 'step', step: { ...step } });
+  }
+
   /** Adds a mark; calling the returned function again with changes updates it. */
   mark(mark: Mark): (change: Partial<Mark>) => void {
     if (this.isOver || this.#marks >= mostMarks) return () => {};

@@ -4,6 +4,7 @@ import { nearest } from '../../core/text/nearest.ts';
 import type { Answer } from '../../language/answer.ts';
 import type { Looks, LookState } from '../../language/looks.ts';
 import { resetSpies } from '../../language/spy.ts';
+import { beginScript, forgetDoubts, tellDoubts } from '../check/doubt.ts';
 import { resetRoutes } from '../network/routes.ts';
 import type { Recording } from '../record/recording.ts';
 import { StepFailed } from '../record/step.ts';
@@ -42,6 +43,7 @@ async function runScript(
   context: { props: Record<string, unknown>; answers: Record<string, Answer> },
 ): Promise<void> {
   recording.inScript = true;
+  beginScript();
   const running = Promise.resolve(script?.(context));
   const steps = { isBusy: () => recording.unfinished().length > 0, free: () => recording.free() };
   void keepTime(running, steps, () => recording.isOver);
@@ -68,6 +70,7 @@ export async function perform(
   const answers = resetRoutes({ ...looks.answers, ...Object.assign({}, ...chain.map(({ state }) => state.answers)) });
   // Without a script the last capture comes next, and waits by itself.
   const settle = chain.some(({ state }) => state.script);
+  forgetDoubts();
   resetCaptures(true);
   for (const [index, { name, state }] of chain.entries()) {
     if (index === 0 || state.props) {
@@ -83,5 +86,6 @@ export async function perform(
       resetCaptures(true);
     }
   }
+  tellDoubts(recording);
   await captured('end');
 }

@@ -14,6 +14,7 @@ import { resetRoutes } from '../network/routes.ts';
 import { beginPins, endPins } from '../pins/pins.ts';
 import { replacedNatives } from '../pins/world.ts';
 import { forgetBlobs } from '../record/blobs.ts';
+import { beginHistory, endHistory } from '../record/history.ts';
 import { Recording, setRecording } from '../record/recording.ts';
 import { forgetRoots } from '../record/roots.ts';
 import { step } from '../record/step.ts';
@@ -38,6 +39,7 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
   resetRequests();
   const recording = new Recording(request.number, request.recording);
   setRecording(recording);
+  beginHistory();
   beginPins(request, (level, text) => {
     recording.note(text);
     recording.mark({ lane: 'console', at: recording.now(), took: null, title: text, level });
@@ -78,6 +80,7 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
     async dispose() {
       const open = [...recording.open.values()].map((title) => `“${title}” was still running`);
       await recording.stop();
+      endHistory();
       await unmount();
       if (!(await idle())) append(open, 'it never stopped working');
       resetRequests();
