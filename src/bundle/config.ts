@@ -79,6 +79,7 @@ const schema = object({
     /^[a-z][\w.:-]*$/i,
     '${path} has to be the name of an attribute, such as data-testid',
   ),
+  unanswered: string().oneOf(['fail', 'note']),
   network: array().of(
     string().required().test('origin', '${path} must be an origin such as https://tiles.example', isOrigin),
   ),
@@ -157,6 +158,7 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     isolate: config.isolate ?? null,
     markup: config.markup ?? true,
     markAttribute: config.markAttribute ?? 'data-testid',
+    unanswered: config.unanswered ?? 'fail',
     network: (config.network ?? []).map((origin) => origin.replace(/\/$/, '')),
     keep: config.keep ?? 50,
   };

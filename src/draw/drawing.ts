@@ -104,7 +104,14 @@ export class Drawing {
     if (!this.#timeline) return;
     const wanted = Math.max(0, Math.min(index, this.#timeline.patches.length));
     const patch = this.#pathTo(wanted);
-    if (patch) this.#draw(patch, this.#moments[wanted]!);
+    const moment = this.#moments[wanted]!;
+    if (JSON.stringify(moment.view.media) === JSON.stringify(this.#shown.view.media)) {
+      if (patch) this.#draw(patch, moment);
+    } else {
+      // Whatever media queries say is written into every sheet.
+      this.#clear();
+      this.#draw(diffMoments(emptyMoment(0, 0), moment), moment);
+    }
     this.#index = wanted;
     bringToRest(this.#document);
     this.#partFixed();
@@ -129,6 +136,11 @@ export class Drawing {
     const beside = this.#document.querySelectorAll('body > :not(#look), body > :not(#look) *');
     const isFixed = (element: Element): boolean => this.#window.getComputedStyle(element).position === 'fixed';
     this.#document.getElementById('look')?.toggleAttribute('data-sg-parted', [...beside].some(isFixed));
+  }
+
+  /** What media queries say in the moment that is shown. */
+  get #media(): MediaFeatures {
+    return { ...this.#timeline!.media, ...this.#shown.view.media };
   }
 
   get view(): Moment['view'] {
@@ -225,7 +237,7 @@ export class Drawing {
     const element = this.#elementFor(id, entry, known as Element | undefined);
     fresh.push([element, entry]);
     const wanted = entry.attrs ?? {};
-    const { media } = this.#timeline!;
+    const media = this.#media;
     for (const { name } of [...element.attributes])
       if (!(name in wanted) && !name.startsWith('data-sg-')) element.removeAttribute(name);
     for (const [name, value] of Object.entries(wanted))
@@ -308,7 +320,8 @@ export class Drawing {
   }
 
   #textOf(sheet: SheetEntry): string {
-    const { assets, media } = this.#timeline!;
+    const { assets } = this.#timeline!;
+    const media = this.#media;
     if ('css' in sheet) return restyle(sheet.css, media, (url) => this.#resolve(url, sheet.base));
     const hash = assets[sheet.url];
     return restyle((hash && this.#assetText.get(hash)) || '', media, (url) => this.#resolve(url, sheet.url));

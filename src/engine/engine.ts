@@ -1,7 +1,7 @@
 /** What running looks asks of any browser engine, whatever protocol drives it. */
 import type { Environment } from '../core/settings/environment.ts';
 import type { Box } from '../core/timeline/timeline.ts';
-import type { Files, InputRequest, PausedRequest, Reply, Surroundings } from '../core/wire/wire.ts';
+import type { Files, InputRequest, PausedRequest, Surroundings } from '../core/wire/wire.ts';
 import type { ProcessorTime } from './processor.ts';
 
 /** What a window tells its owner. Every handler is called in the order in which things happened. */
@@ -19,6 +19,9 @@ export type WindowHandlers = {
   /** The page crashed, the window was closed, or it does not answer any more. */
   lost(error: LostError): void;
 };
+
+/** A reply with its body. */
+export type FullReply = { status: number; headers: Record<string, string>; body: Uint8Array };
 
 /** What is carried or pasted, with paths of files. */
 export type LoadedFiles = { text: string | null; html: string | null; files: string[] };
@@ -76,7 +79,7 @@ export type EngineWindow = {
   /** Takes back whatever `surround` has changed. */
   restore(): Promise<void>;
   /** Answers a paused request. */
-  fulfil(id: string, response: Reply): void;
+  fulfil(id: string, response: FullReply): void;
   /** Lets a paused request go to the network. */
   proceed(id: string): void;
   /** Fails a paused request as if the server could not be reached. */

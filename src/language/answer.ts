@@ -1,12 +1,27 @@
 /** Answers: stubbed network replies. */
 import { portOf } from './port.ts';
 
+/** An event of an event stream (WHATWG HTML, 9.2). Anything but text is sent as JSON. */
+export type ServerEvent = { event?: string; data: unknown; id?: string };
+
 /** What is replied. Without a status it is 200; `json` sets the body and its type. */
-export type AnswerInit = {
+export type Reply = {
   status?: number;
   json?: unknown;
-  body?: string;
+  body?: string | Uint8Array | ArrayBuffer | Blob;
+  /** A file of the project, by its path from the root, as the body. */
+  file?: string;
+  /** What a GraphQL operation gives. */
+  data?: unknown;
+  /** What went wrong with a GraphQL operation. */
+  errors?: readonly { message: string; [entry: string]: unknown }[];
   headers?: Record<string, string>;
+  /** The body in parts that come one after the other; a number waits for so many milliseconds of the look's time. */
+  chunks?: readonly (string | Uint8Array | number)[];
+  /** Events of an event stream; a number waits. */
+  events?: readonly (ServerEvent | string | number)[];
+  /** Messages of a web socket; a number waits, anything but text and bytes is sent as JSON. */
+  messages?: readonly unknown[];
   /** Keeps requests waiting until `letGo()`: a loading state. */
   hold?: boolean;
   /** Replies only after so many milliseconds of the look's own time. */
@@ -14,6 +29,23 @@ export type AnswerInit = {
   /** Fails as if the server could not be reached. */
   unreachable?: boolean;
 };
+
+/** The entries of a reply. */
+export const replyEntries = [
+  'status',
+  'json',
+  'body',
+  'file',
+  'data',
+  'errors',
+  'headers',
+  'chunks',
+  'events',
+  'messages',
+  'hold',
+  'delay',
+  'unreachable',
+] as const satisfies readonly (keyof Reply)[];
 
 /** A request as the component made it. */
 export type Received = {
@@ -28,18 +60,34 @@ export type Received = {
   params: Record<string, string>;
 };
 
+/** A reply, several of them for one request after the other (the last one stays), or what makes one of a request. */
+export type AnswerInit = Reply | readonly Reply[] | ((request: Received) => Reply | Promise<Reply>);
+
 export type Answer = {
   readonly isAnswer: true;
   readonly route: string;
-  /** The requests it was given, oldest first. */
+  /** The requests it was given, oldest first; of a web socket, that it was opened and the messages that came. */
   readonly calls: Received[];
   /** Sends the replies that were held; later ones are not held any more. */
   letGo(): Promise<void>;
+  /** Sends something to whatever is open: a chunk, an event, a message. */
+  send(what: unknown): Promise<void>;
+  /** Ends whatever is open. A web socket is closed with the code. */
+  end(code?: number): Promise<void>;
 };
 
-/** Answers requests of a route from now on; the newest answer to a route wins. */
+/**
+ * Answers requests of a route from now on; the newest answer to a route wins. Routes are `POST /api/arrivals/:id`,
+ * `query Berths` and `mutation Release` for operations of GraphQL, `WS /feed` for web sockets.
+ */
 export const answer = (route: string, init: AnswerInit = {}): Promise<Answer> =>
   portOf('answer').answer(String(route), init);
+
+/** The replies that are known before a request is made. */
+export function repliesOf(init: AnswerInit): readonly Reply[] {
+  if (typeof init === 'function') return [];
+  return Array.isArray(init) ? (init as readonly Reply[]) : [init as Reply];
+}
 
 /** True for what `answer` gives. */
 export const isAnswer = (value: unknown): value is Answer =>

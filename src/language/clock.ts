@@ -2,7 +2,7 @@
 import { portOf } from './port.ts';
 
 /** A move of the clock: by milliseconds, to a date, or to the end of everything that waits. */
-export type ClockMove = { by: number } | { to: number } | { finish: true };
+export type ClockMove = { by: number } | { to: number } | { finish: true } | { freeze: boolean };
 
 export const clock = {
   /** Moves time on by milliseconds; what is due until then happens, in its order. */
@@ -11,4 +11,8 @@ export const clock = {
   set: (date: Date | string | number): Promise<void> => portOf('clock.set').clock({ to: new Date(date).getTime() }),
   /** Moves time on until nothing waits any more but what has no end. */
   finish: (): Promise<void> => portOf('clock.finish').clock({ finish: true }),
+  /** From now on time moves only when the script moves it: no check or capture waits. */
+  freeze: (): Promise<void> => portOf('clock.freeze').clock({ freeze: true }),
+  /** Lets time move on again for whatever waits. */
+  release: (): Promise<void> => portOf('clock.release').clock({ freeze: false }),
 };

@@ -19,7 +19,7 @@ export {
   upload,
 } from './actions.ts';
 export type { Carried, ClickOptions, DragOptions, PressOptions, TouchOptions } from './command.ts';
-export { answer, type Answer, type AnswerInit, type Received } from './answer.ts';
+export { answer, type Answer, type AnswerInit, type Received, type Reply, type ServerEvent } from './answer.ts';
 export { clock } from './clock.ts';
 export {
   type AnswerChecks,
@@ -30,8 +30,9 @@ export {
   type TargetChecks,
   type ValueChecks,
 } from './ensure.ts';
-export { type AnyComponent, looks, type Looks, type LookState, type ScriptContext } from './looks.ts';
+export { type AnyComponent, looks, type Looks, type LookState, type ScriptContext, type World } from './looks.ts';
 export { action, check } from './own.ts';
 export { capture, type CaptureOptions, part } from './script.ts';
 export { reset, spy, type Spy } from './spy.ts';
 export { type Name, type RoleState, the, type The, type Target } from './target.ts';
+export { type Media, world, type WorldChange } from './world.ts';

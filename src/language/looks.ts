@@ -3,11 +3,25 @@ import type { ComponentProps, ComponentType, JSXElementConstructor } from 'react
 import { fail } from '../core/problem/problem.ts';
 import { nearest } from '../core/text/nearest.ts';
 import { show } from '../core/value/show.ts';
-import type { Answer, AnswerInit } from './answer.ts';
+import { type Answer, type AnswerInit, replyEntries, repliesOf } from './answer.ts';
+import { checkWorld, type WorldChange, worldEntries } from './world.ts';
 
 /** A component, whatever its props are. */
 // biome-ignore lint/suspicious/noExplicitAny: React's own constraint for components of any props
 export type AnyComponent = ComponentType<any> | JSXElementConstructor<any>;
+
+/** The world around the component when a look begins. */
+export type World = WorldChange & {
+  /** The address that the component sees, from the root: `/berths?tide=low#north`. */
+  location?: string;
+  /** What is in the browser's storage; anything but text is stored as JSON. */
+  storage?: { local?: Record<string, unknown>; session?: Record<string, unknown> };
+  cookies?: Record<string, string>;
+  /** What the clock shows when the look begins (ISO 8601). */
+  now?: string;
+  /** The seed of chance. */
+  random?: number;
+};
 
 /** What a script is given. */
 export type ScriptContext<P> = {
@@ -18,7 +32,7 @@ export type ScriptContext<P> = {
 };
 
 /** What a look file may say beside the configuration, for all of its looks or for one. */
-export type LookSettings = {
+export type LookSettings = World & {
   /** How long checks and waits are retried, in milliseconds of the look's own time. */
   patience?: number;
   /** How far time is moved on before a capture while anything waits that will happen by itself, in milliseconds. */
@@ -65,10 +79,19 @@ export type Looks = LookSettings & {
   states: Record<string, LookState<Record<string, unknown>, string>>;
 };
 
-const settingEntries = ['patience', 'settle', 'timeLimit', 'isolate', 'dependsOn', 'reuse'] as const;
+const ownEntries = ['location', 'storage', 'cookies', 'now', 'random'] as const;
+const settingEntries = [
+  'patience',
+  'settle',
+  'timeLimit',
+  'isolate',
+  'dependsOn',
+  'reuse',
+  ...ownEntries,
+  ...worldEntries,
+] as const;
 const entries = ['props', 'answers', 'states', ...settingEntries];
 const stateEntries = ['props', 'answers', 'after', 'script', ...settingEntries];
-const answerEntries = ['status', 'json', 'body', 'headers', 'delay', 'hold', 'unreachable'];
 
 /** The compiler says so, too, but not to everybody. @throws ProblemError `look-entry` */
 function checkEntries(value: unknown, known: readonly string[], where: string): void {
@@ -78,13 +101,40 @@ function checkEntries(value: unknown, known: readonly string[], where: string): 
   fail('look-entry', { where, entry, near: nearest(entry, known) ?? '', known: known.join(', ') });
 }
 
-function checkAnswers(answers: object | undefined, where: string): void {
+function checkAnswers(answers: Record<string, AnswerInit> | undefined, where: string): void {
   for (const [route, init] of Object.entries(answers ?? {}))
-    checkEntries(init, answerEntries, `${where}, the answer to ${route},`);
+    for (const reply of repliesOf(init)) checkEntries(reply, replyEntries, `${where}, the answer to ${route},`);
 }
 
 /** The least and the most that each setting may be, in milliseconds. */
 const ranges = { patience: [0, 600_000], settle: [0, 600_000], timeLimit: [100, 3_600_000] } as const;
+
+const isRecord = (value: unknown): boolean => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** What each part of the world may be, in words. */
+const worldRules: Record<(typeof ownEntries)[number], [(value: unknown) => boolean, string]> = {
+  location: [
+    (value) => typeof value === 'string' && /^\/(?!\/)/.test(value),
+    "an address from the root, as in '/berths'",
+  ],
+  storage: [isRecord, "what is stored, as in { local: { theme: 'dark' } }"],
+  cookies: [isRecord, "texts by name, as in { session: 'a1' }"],
+  now: [(value) => !Number.isNaN(Date.parse(String(value))), "a date, as in '2026-03-02T09:30:00Z'"],
+  random: [(value) => Number.isInteger(value), 'a whole number'],
+};
+
+/** The parts of the world among what was given. @throws ProblemError `look-setting` */
+function worldIn(given: LookSettings, where: string): World {
+  const found: Record<string, unknown> = checkWorld(given, where);
+  for (const name of ownEntries) {
+    const value: unknown = given[name];
+    if (value === undefined) continue;
+    const [fits, wanted] = worldRules[name];
+    if (!fits(value)) fail('look-setting', { where, name, value: show(value), wanted });
+    found[name] = value;
+  }
+  return found;
+}
 
 /** The settings among what was given. @throws ProblemError `look-setting` */
 function settingsIn(given: LookSettings, where: string): LookSettings {
@@ -102,6 +152,7 @@ function settingsIn(given: LookSettings, where: string): LookSettings {
     if (typeof value !== 'boolean') fail('look-setting', { where, name, value: show(value), wanted: 'true or false' });
     found[name] = value;
   }
+  Object.assign(found, worldIn(given, where));
   const { dependsOn } = given;
   if (dependsOn === undefined) return found;
   if (!Array.isArray(dependsOn) || !dependsOn.every((one: unknown) => typeof one === 'string' && /^[^/.]/.test(one)))

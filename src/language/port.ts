@@ -5,12 +5,15 @@ import type { ClockMove } from './clock.ts';
 import type { Action, Check } from './command.ts';
 import type { Spy } from './spy.ts';
 import type { CaptureOptions } from './script.ts';
+import type { WorldChange } from './world.ts';
 
 /** What the page does for a script. Every promise settles when the step has ended, or never when its look has. */
 export type Port = {
   act(action: Action): Promise<void>;
   check(check: Check): Promise<void>;
   answer(route: string, init: AnswerInit): Promise<Answer>;
+  /** Changes the world around the component. */
+  world(change: WorldChange): Promise<void>;
   /** Forgets the calls that a spy or an answer has had. */
   reset(subject: Spy | Answer): Promise<void>;
   part(name: string, body: () => Promise<void>): Promise<void>;

@@ -2,11 +2,12 @@
 import { show } from '../core/value/show.ts';
 import { counted } from '../core/text/counted.ts';
 import type { ClockMove } from './clock.ts';
-import type { Answer, AnswerInit } from './answer.ts';
+import type { Answer, AnswerInit, Reply } from './answer.ts';
 import type { Action, Amount, CallClaim, Carried, Check, ClickOptions, TargetClaim } from './command.ts';
 import type { TouchOptions, ValueClaim } from './command.ts';
 import { isSpy, type Spy, spyName } from './spy.ts';
 import { isTarget, type Name } from './target.ts';
+import type { WorldChange } from './world.ts';
 
 const quoted = (text: Name): string => (typeof text === 'string' ? `“${text}”` : String(text));
 const times = (n: number): string => counted(n, 'time');
@@ -172,16 +173,35 @@ export function checkInWords(check: Check): string {
 /** What a check claims, without what it is about: `is visible`. */
 export const claimInWords = (check: Check): string => partsOf(check)[1][0];
 
+/** `change the world: online false`. */
+export const worldInWords = (change: WorldChange): string =>
+  `change the world: ${Object.entries(change)
+    .map(([name, value]) => `${name} ${show(value)}`)
+    .join(', ')}`;
+
 /** `move the clock on by 300 ms`. */
-export const clockInWords = (move: ClockMove): string =>
-  'finish' in move
-    ? 'move the clock on to the end of what waits'
-    : 'by' in move
-      ? `move the clock on by ${move.by} ms`
-      : `set the clock to ${show(new Date(move.to))}`;
+export function clockInWords(move: ClockMove): string {
+  if ('finish' in move) return 'move the clock on to the end of what waits';
+  if ('freeze' in move) return move.freeze ? 'freeze the clock' : 'let the clock move on';
+  return 'by' in move ? `move the clock on by ${move.by} ms` : `set the clock to ${show(new Date(move.to))}`;
+}
+
+function replyInWords({ unreachable, status = 200, hold, delay, chunks, events, messages }: Reply): string {
+  const what = unreachable
+    ? 'nothing: unreachable'
+    : chunks
+      ? 'a stream'
+      : events
+        ? counted(events.length, 'event')
+        : messages
+          ? counted(messages.length, 'message')
+          : status;
+  return `${what}${hold ? ', held' : ''}${delay ? `, after ${delay} ms` : ''}`;
+}
 
 /** `answer POST /api/arrivals with 503`. */
-export const answerInWords = (route: string, init: AnswerInit): string =>
-  `answer ${route} with ` +
-  `${init.unreachable ? 'nothing: unreachable' : (init.status ?? 200)}${init.hold ? ', held' : ''}` +
-  (init.delay ? `, after ${init.delay} ms` : '');
+export function answerInWords(route: string, init: AnswerInit): string {
+  if (typeof init === 'function') return `answer ${route} with what a function gives`;
+  const replies = Array.isArray(init) ? (init as readonly Reply[]) : [init as Reply];
+  return `answer ${route} with ${replies.map((one) => replyInWords(one ?? {})).join(', then ')}`;
+}

@@ -3,7 +3,7 @@ import { type Problem, problem, toProblem } from '../core/problem/problem.ts';
 import { errorInWords, show } from '../core/value/show.ts';
 import type { FileReport, LookReport, LookRequest, PageGlobal } from '../core/wire/wire.ts';
 import { answerInWords } from '../language/words.ts';
-import type { Looks } from '../language/looks.ts';
+import type { Looks, World } from '../language/looks.ts';
 import { connectPort } from '../language/port.ts';
 import { act } from './act/act.ts';
 import { held } from './act/keyboard.ts';
@@ -11,7 +11,10 @@ import { ensured } from './check/check.ts';
 import { forgetCalls, subjectInWords } from './check/forget.ts';
 import { isTrusted, reply, request, trust } from './host/host.ts';
 import { decideRequests } from './network/decide.ts';
-import { watchRequests } from './network/requests.ts';
+import { watchSources } from './network/events.ts';
+import { replyInParts, watchRequests } from './network/requests.ts';
+import { watchSockets } from './network/sockets.ts';
+import { repliedInParts } from './network/streams.ts';
 import { addRoute } from './network/routes.ts';
 import { evaluate, evaluateBase, isPlain, keepTimeFor, type Loaded, type Modules, type Present } from './evaluate.ts';
 import { setAddress, settleHead } from './pins/document.ts';
@@ -31,6 +34,7 @@ import { clockMoved } from './session/clock.ts';
 import { beginObserving, endObserving } from './session/observers.ts';
 import { grouped } from './session/part.ts';
 import { perform } from './session/perform.ts';
+import { beginWorld, fillWorld, worldChanged } from './session/world.ts';
 import { openSession } from './session/session.ts';
 import { placeStyles, stylesNow } from './styles.ts';
 
@@ -45,6 +49,9 @@ function watch(): void {
   watchSheets();
   watchOpaque();
   watchRequests();
+  watchSources();
+  watchSockets();
+  replyInParts(repliedInParts);
   decideRequests();
   watchConsole();
   watchTrouble();
@@ -52,6 +59,7 @@ function watch(): void {
     act,
     check: ensured,
     answer: (route, init) => step('answer', answerInWords(route, init), () => addRoute(route, init)),
+    world: worldChanged,
     reset: (subject) => step('action', `forget the calls of ${subjectInWords(subject)}`, () => forgetCalls(subject)),
     part: grouped,
     hold: held,
@@ -74,16 +82,24 @@ function failure(error: unknown, recording: Recording): Pick<LookReport, 'outcom
   return { outcome: 'failed', problem: wrong, stack };
 }
 
-/** What a look file says of patience comes before the configuration. */
-function withOwn(asked: LookRequest, looks: Looks): LookRequest {
+/** What a look file says comes before the configuration, and what a look says before its file. */
+function withOwn(asked: LookRequest, looks: Looks): { request: LookRequest; world: World } {
   const state = looks.states[asked.look];
   const patience = state?.patience ?? looks.patience ?? asked.patience;
   const settle = state?.settle ?? looks.settle ?? asked.settle;
-  return { ...asked, patience, settle };
+  const now = state?.now ?? looks.now;
+  const media = { ...looks.media, ...state?.media };
+  return {
+    request: { ...asked, patience, settle, now: now === undefined ? asked.now : Date.parse(now) },
+    world: { ...looks, ...state, media },
+  };
 }
 
 async function runLook({ adapter }: Modules, { looks, frame }: Loaded, asked: LookRequest): Promise<LookReport> {
-  const session = openSession(document.getElementById('look')!, adapter, frame, withOwn(asked, looks));
+  const { request, world } = withOwn(asked, looks);
+  await beginWorld(request, world);
+  const session = openSession(document.getElementById('look')!, adapter, frame, request);
+  fillWorld(world);
   const { recording } = session;
   beginObserving();
   let came: Pick<LookReport, 'outcome' | 'problem' | 'stack'> = { outcome: 'passed', problem: null, stack: null };

@@ -1,6 +1,6 @@
 /** The host's side of what a page says: believed only with the token of its document, and about the look that runs. */
 import { randomUUID } from 'node:crypto';
-import { type Bundle, type BundledFile, fileOf } from '../bundle/index.ts';
+import { type Bundle, type BundledFile, fileOf, typeOf } from '../bundle/index.ts';
 import type { Approved } from '../core/baseline/baseline.ts';
 import { canonicalise } from '../core/moment/canonical.ts';
 import { momentAt } from '../core/moment/patch.ts';
@@ -9,7 +9,7 @@ import { messageOf } from '../core/problem/problem.ts';
 import { emptyTrace, gather, type Trace } from '../core/timeline/trace.ts';
 import { readMessage } from '../core/wire/shapes.ts';
 import { type Ask, askFailure, type CaptureAsk, type FromPage } from '../core/wire/wire.ts';
-import type { GivenFile, Load, PausedRequest } from '../core/wire/wire.ts';
+import type { GivenFile, Load, PausedRequest, Reply } from '../core/wire/wire.ts';
 import type { EngineWindow, LoadedFiles } from '../engine/engine.ts';
 import { gatherAssets, hashOf, holdAssets } from './assets.ts';
 import type { Shot } from './execution.ts';
@@ -114,7 +114,30 @@ export class Conversation {
   #answer({ request, reply }: FromPage & { kind: 'answer' }): void {
     if (reply === 'proceed') this.#window.proceed(request);
     else if (reply === 'refuse') this.#window.refuse(request);
-    else this.#window.fulfil(request, reply);
+    else void this.#fulfil(request, reply);
+  }
+
+  async #fulfil(request: string, { status, headers, body }: Reply): Promise<void> {
+    try {
+      const [content, type] = await this.#bodyOf(body);
+      const given = Object.keys(headers).some((name) => name.toLowerCase() === 'content-type');
+      this.#window.fulfil(request, {
+        status,
+        headers: given || type === null ? headers : { 'content-type': type, ...headers },
+        body: content,
+      });
+    } catch (error) {
+      const missing = messageOf(error).slice(askFailure.noFile.length);
+      this.note(`There is no file ${missing} in the project, which an answer names; the request was refused.`);
+      this.#window.refuse(request);
+    }
+  }
+
+  async #bodyOf(body: Reply['body']): Promise<[Uint8Array, string | null]> {
+    if (typeof body === 'string') return [Buffer.from(body), null];
+    if ('base64' in body) return [Buffer.from(body.base64, 'base64'), null];
+    const [file] = await this.#filesOf([{ path: body.file }]);
+    return [file!.bytes, typeOf(file!.name)];
   }
 
   #take(id: number, ask: Ask): void {

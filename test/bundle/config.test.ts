@@ -26,6 +26,7 @@ describe('a configuration', () => {
       baselines: 'baselines',
       environments: [defaultEnvironment],
       markAttribute: 'data-testid',
+      unanswered: 'fail',
       patience: 2000,
       settle: 1000,
       timeLimit: 15000,

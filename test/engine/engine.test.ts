@@ -172,7 +172,7 @@ describe('a window', () => {
           window.fulfil(request.id, {
             status: 201,
             headers: { 'content-type': 'text/plain', 'x-berth': 'C-14' },
-            body: 'così',
+            body: Buffer.from('così'),
           });
         else if (path === '/refused') window.refuse(request.id);
         else window.proceed(request.id);

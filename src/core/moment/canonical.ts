@@ -3,7 +3,7 @@
  * Two moments with equal canonical forms have equal pictures under one engine fingerprint.
  */
 import { idNames } from './ids.ts';
-import { type ElementEntry, type ElementState, isText, type Moment } from './moment.ts';
+import { type ChangedMedia, type ElementEntry, type ElementState, isText, type Moment } from './moment.ts';
 
 export type CanonicalElement = {
   tag: string;
@@ -26,7 +26,7 @@ export type CanonicalElement = {
 export type CanonicalNode = string | CanonicalElement;
 
 export type CanonicalMoment = {
-  view: { width: number; height: number; scroll: [number, number] };
+  view: { width: number; height: number; scroll: [number, number]; media?: ChangedMedia };
   /** Hashes of the sheets that the document has adopted. */
   sheets: string[];
   /** Address of each file that is shown → hash of its bytes. */
@@ -130,10 +130,11 @@ function nodeOf(id: number, walk: Walk): CanonicalNode | null {
 
 /** The canonical form of a moment. Total: whatever the moment holds, this ends and throws nothing. */
 export function canonicalise(moment: Moment, contents: Contents): CanonicalMoment {
-  const { width, height, scroll, sheets } = moment.view;
+  const { width, height, scroll, sheets, media } = moment.view;
   const walk: Walk = { moment, contents, rename: idNames(), seen: new Set(), depth: 0 };
   const root = nodeOf(moment.root, walk) ?? '';
-  return { view: { width, height, scroll }, sheets: sheets.map((id) => sheetHash(id, walk)), assets: {}, root };
+  const view = { width, height, scroll, ...(media && { media }) };
+  return { view, sheets: sheets.map((id) => sheetHash(id, walk)), assets: {}, root };
 }
 
 /** Every element of a canonical moment, in document order. */

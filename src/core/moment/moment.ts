@@ -66,6 +66,17 @@ export type View = {
   focusVisible: boolean;
   /** Sheets adopted by the document, in order. */
   sheets: number[];
+  /** What the look itself has changed of what media queries see. */
+  media?: ChangedMedia;
+};
+
+/** Media features that a look has changed, beside those of its environment. */
+export type ChangedMedia = {
+  scheme?: 'light' | 'dark';
+  motion?: 'reduce' | 'no-preference';
+  contrast?: 'more' | 'no-preference';
+  forcedColours?: boolean;
+  print?: boolean;
 };
 
 export type Moment = {

@@ -21,6 +21,7 @@ export type MediaFeatures = {
   scheme: ColourScheme;
   motion: 'reduce' | 'no-preference';
   contrast: 'more' | 'no-preference';
+  forcedColours?: boolean;
 };
 
 const always = '(min-width:0px)';
@@ -115,6 +116,7 @@ function mediaPieces(tokens: readonly CSSToken[], media: MediaFeatures): Piece[]
     'prefers-color-scheme': media.scheme,
     'prefers-reduced-motion': media.motion,
     'prefers-contrast': media.contrast,
+    'forced-colors': media.forcedColours ? 'active' : 'none',
   };
   const pieces: Piece[] = [];
   for (let i = 0; i < tokens.length; i++) {

@@ -62,6 +62,20 @@ const steps = {
     (d) => `“${d.option}” could not be chosen in ${d.target}: it shows “${d.shown}” afterwards.`,
     'Something on the page sets it back. Look at the moments before and after this step on the bench.',
   ),
+  'request-unanswered': entry(
+    (d) => {
+      const near = d.near ? ` The nearest one that is declared is “${d.near}”.` : '';
+      return `${d.request} has no answer: ${d.came}.${near}`;
+    },
+    (d) =>
+      `Add to the look: ${d.line}${
+        d.origin ? `\nOr let it through with network: ['${d.origin}'] in sguardo.config.ts.` : ''
+      }`,
+  ),
+  'answer-threw': entry(
+    (d) => `The answer to ${d.request} could not be made: ${d.error}`,
+    'Fix the function that makes the reply; it is given the request, and returns { status, json, … }.',
+  ),
   'list-closed': entry(
     (d) => `${d.target} was clicked, but no list of options opened.`,
     'Let it name its list with aria-controls, or click it yourself and then the option: click(the.option(…)).',

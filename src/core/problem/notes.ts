@@ -1,27 +1,8 @@
 /** Notes that are made in one place and recognised in another. */
 
-type Unanswered = {
-  method: string;
-  /** As it was asked for. */
-  path: string;
-  /** As an answer's key names it. */
-  route: string;
-  /** Null for the page's own origin. */
-  origin: string | null;
-  /** The declared answer that it may have been meant for. */
-  near: string | undefined;
-};
-
-/** What a request came to that nobody answers, and what to write. */
-export function unansweredNote({ method, path, route, origin, near }: Unanswered): string {
-  const what = origin === null ? 'so it got 404' : 'and looks reach no network, so it was refused';
-  const meant = near === undefined ? '' : ` The nearest one that is declared is “${near}”.`;
-  const other = origin === null ? '' : `, or let it through with network: ['${origin}'] in sguardo.config.ts`;
-  return (
-    `${method} ${path} has no answer, ${what}.${meant} ` +
-    `Add answers: { '${method} ${route}': { json: … } } to the look${other}.`
-  );
-}
+/** What a request came to that nobody answers, and what to write, where a project wants a note of it only. */
+export const unansweredNote = ({ message, remedy }: { message: string; remedy: string }): string =>
+  `${message} ${remedy}`;
 
 /** What a target goes by that the next restyling may change, and what a person would say. */
 export const structureNote = (target: string, better: string): string =>
@@ -42,7 +23,7 @@ export const chooserNote =
   'A file chooser opened, and nothing was chosen. To choose files, write upload(target, file) instead of the click.';
 
 /** True for a note that is likely to say why a look failed. */
-export const isDecisive = (note: string): boolean => / has no answer, (so it got 404|and looks reach)/.test(note);
+export const isDecisive = (note: string): boolean => / has no answer: /.test(note);
 
 /** Notes with the decisive ones first, each once. */
 export const inOrder = (notes: readonly string[]): string[] => {

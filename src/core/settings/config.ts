@@ -43,6 +43,8 @@ export type Config = {
   markup?: boolean;
   /** The attribute by which `the.marked(…)` finds elements. Default `data-testid`. */
   markAttribute?: string;
+  /** Whether a request that nobody answers fails its look (`fail`, the default), or is noted with it (`note`). */
+  unanswered?: 'fail' | 'note';
   /** Origins that looks may reach for real, such as `https://tiles.example`. Default: none. */
   network?: string[];
   /** How many runs are kept, with their timelines and pictures. Default 50. */
@@ -64,6 +66,7 @@ export type Settings = {
   isolate: 'file' | 'look' | null;
   markup: boolean;
   markAttribute: string;
+  unanswered: 'fail' | 'note';
   network: string[];
   keep: number;
 };

@@ -64,6 +64,14 @@ const element = fields({
 const node = either(fields({ text: text(50_000_000) }), element);
 const sheet = either(fields({ css: text(50_000_000), base: text() }), fields({ url: text() }));
 
+const changedMedia = {
+  scheme: optional(oneOf('light', 'dark')),
+  motion: optional(oneOf('reduce', 'no-preference')),
+  contrast: optional(oneOf('more', 'no-preference')),
+  forcedColours: optional(truth),
+  print: optional(truth),
+};
+
 const viewFields = {
   width: number,
   height: number,
@@ -73,10 +81,12 @@ const viewFields = {
   focusVisible: truth,
   sheets: ids,
 };
-const view = fields(viewFields);
-const partOfView = fields(
-  Object.fromEntries(Object.entries(viewFields).map(([key, shape]) => [key, optional(shape as Shape<unknown>)])),
-);
+const media = { media: optional(fields(changedMedia)) };
+const view = fields({ ...viewFields, ...media });
+const partOfView = fields({
+  ...Object.fromEntries(Object.entries(viewFields).map(([key, shape]) => [key, optional(shape as Shape<unknown>)])),
+  ...media,
+});
 
 const moment = fields({ root: id, nodes: record(node), sheets: record(sheet), view });
 const patch = fields({
@@ -146,12 +156,8 @@ const files = list(file, 1000);
 const load = fields({ text: nullable(text(10_000_000)), html: nullable(text(10_000_000)), files });
 const pixels = whole(1, 10_000);
 const surroundings = fields({
+  ...changedMedia,
   viewport: optional(tuple(pixels, pixels)),
-  scheme: optional(oneOf('light', 'dark')),
-  motion: optional(oneOf('reduce', 'no-preference')),
-  contrast: optional(oneOf('more', 'no-preference')),
-  forcedColours: optional(truth),
-  print: optional(truth),
   online: optional(truth),
   place: optional(nullable(tuple(number, number, number))),
   permissions: optional(record(oneOf('granted', 'denied'))),
@@ -165,7 +171,9 @@ const ask = either(
   fields({ do: oneOf('nothing') }),
   fields({ do: oneOf('capture'), name, clip: box, beyond: truth, step: id, moment: id, unseen: ids, opaque: truth }),
 );
-const reply = fields({ status: whole(200, 599), headers: record(text()), body: text(100_000_000) });
+const content = text(100_000_000);
+const body = either(content, fields({ base64: content }), fields({ file: text(1000) }));
+const reply = fields({ status: whole(200, 599), headers: record(text()), body });
 
 const fromPage = either(
   fields({ token: name, kind: oneOf('ask'), look: id, id, ask }),

@@ -2,6 +2,7 @@
  * What a page and its host say to one another, as JSON. The page is never trusted: what it says is believed only in the
  * shapes of `shapes.ts`, with the token that its host gave it, and about the look that it runs.
  */
+import type { ChangedMedia } from '../moment/moment.ts';
 import type { Evidence } from '../run/evidence.ts';
 import type { Problem } from '../problem/problem.ts';
 import type { Box, TimelineEvent } from '../timeline/timeline.ts';
@@ -25,13 +26,8 @@ export type GivenFile = { path: string } | { name: string; base64: string };
 export type Load = { text: string | null; html: string | null; files: GivenFile[] };
 
 /** What a look may change of the world around its page; what it does not name stays. All goes back when it ends. */
-export type Surroundings = {
+export type Surroundings = ChangedMedia & {
   viewport?: [number, number];
-  scheme?: 'light' | 'dark';
-  motion?: 'reduce' | 'no-preference';
-  contrast?: 'more' | 'no-preference';
-  forcedColours?: boolean;
-  print?: boolean;
   online?: boolean;
   /** Latitude, longitude and accuracy in metres; null: the place cannot be found out. */
   place?: [number, number, number] | null;
@@ -78,8 +74,12 @@ export type PausedRequest = {
   body: string | null;
 };
 
-/** A stubbed reply to a request. */
-export type Reply = { status: number; headers: Record<string, string>; body: string };
+/** A stubbed reply to a request; its body is a text, bytes, or a file of the project by its path from the root. */
+export type Reply = {
+  status: number;
+  headers: Record<string, string>;
+  body: string | { base64: string } | { file: string };
+};
 
 /** What becomes of a request: a reply, the real network, or no connection. */
 export type RequestFate = Reply | 'proceed' | 'refuse';
@@ -129,6 +129,9 @@ export type LookRequest = {
   isLate: boolean;
   /** The attribute that elements are marked with for looks. */
   markAttribute: string;
+  /** Whether a request that nobody answers fails its look, or is noted. */
+  unanswered: 'fail' | 'note';
+  online: boolean;
 };
 
 /** What a look came to inside its page. */

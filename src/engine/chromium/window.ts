@@ -5,8 +5,8 @@ import { setTimeout as delay } from 'node:timers/promises';
 import type { Environment } from '../../core/settings/environment.ts';
 import { knock, workerKnock } from '../../core/wire/stage.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
-import type { Files, InputRequest, PausedRequest, Reply, Surroundings } from '../../core/wire/wire.ts';
-import { type EngineWindow, type LoadedFiles, LostError, type WindowHandlers } from '../engine.ts';
+import type { Files, InputRequest, PausedRequest, Surroundings } from '../../core/wire/wire.ts';
+import { type EngineWindow, type FullReply, type LoadedFiles, LostError, type WindowHandlers } from '../engine.ts';
 import { carry, choose, type Hands, nothingAfter, paste } from './hands.ts';
 import { callsOf } from './input.ts';
 import type { Params, Pipe } from './pipe.ts';
@@ -247,7 +247,7 @@ export class ChromiumWindow implements EngineWindow {
     return paths;
   }
 
-  fulfil(id: string, { status, headers, body }: Reply): void {
+  fulfil(id: string, { status, headers, body }: FullReply): void {
     const responseHeaders = Object.entries(headers).map(([name, value]) => ({ name, value }));
     this.#pipe.post(
       'Fetch.fulfillRequest',

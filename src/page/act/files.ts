@@ -5,6 +5,7 @@ import { show } from '../../core/value/show.ts';
 import { askFailure, type GivenFile, type Load } from '../../core/wire/wire.ts';
 import type { Action, Carried } from '../../language/command.ts';
 import { ask } from '../host/host.ts';
+import { base64Of } from '../network/replies.ts';
 import type { Recording } from '../record/recording.ts';
 import { actionable } from './actionable.ts';
 import { afterInput, asHeld, clickAt } from './input.ts';
@@ -12,12 +13,6 @@ import { enterField } from './field.ts';
 
 // Taken before a component can replace it.
 const read = Blob.prototype.arrayBuffer;
-
-const base64Of = (bytes: Uint8Array): string => {
-  let text = '';
-  for (let i = 0; i < bytes.length; i += 0x8000) text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
-  return btoa(text);
-};
 
 /** @throws ProblemError `bad-step` for what is no file */
 async function givenFile(file: unknown, action: string): Promise<GivenFile> {

@@ -6,7 +6,7 @@ import { inCode, type Target } from '../../language/target.ts';
 import { patience } from '../host/settings.ts';
 import { type Recording, recordingNow } from '../record/recording.ts';
 import { waitOn } from '../session/still.ts';
-import { moveTo, timeNow } from '../time/time.ts';
+import { isFrozen, moveTo, timeNow } from '../time/time.ts';
 import { findAll } from './find.ts';
 import { apart, betterThan, insteadOf } from './instead.ts';
 
@@ -26,16 +26,19 @@ export async function retry<T>(
   const until = timeNow() + limit;
   current.tries = 0;
   let standing = 0;
+  let isLast = false;
   for (;;) {
     current.tries++;
     try {
       return await attempt();
     } catch (error) {
-      if (!(error instanceof ProblemError) || recording.isOver || timeNow() >= until) throw error;
+      if (!(error instanceof ProblemError) || recording.isOver || isLast || timeNow() >= until) throw error;
     }
     const came = await waitOn(until, standing < mostStanding);
     standing = came === 'stood' ? standing + 1 : 0;
-    if (came === 'nothing') moveTo(until);
+    // Frozen, time leads nowhere: what is there now is all there will be.
+    if (came === 'nothing') isLast = isFrozen();
+    if (came === 'nothing' && !isLast) moveTo(until);
     if (recording.isOver) throw new Error('The look has ended.');
   }
 }

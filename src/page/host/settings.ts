@@ -1,7 +1,18 @@
 /** What the host has set for the look that runs. */
 import type { LookRequest } from '../../core/wire/wire.ts';
 
-let settings: Pick<LookRequest, 'number' | 'patience' | 'settle' | 'clock' | 'network' | 'isLate' | 'markAttribute'> = {
+type Known =
+  | 'number'
+  | 'patience'
+  | 'settle'
+  | 'clock'
+  | 'network'
+  | 'isLate'
+  | 'markAttribute'
+  | 'unanswered'
+  | 'online';
+
+let settings: Pick<LookRequest, Known> = {
   number: 0,
   patience: 2000,
   settle: 1000,
@@ -9,6 +20,8 @@ let settings: Pick<LookRequest, 'number' | 'patience' | 'settle' | 'clock' | 'ne
   network: [],
   isLate: false,
   markAttribute: 'data-testid',
+  unanswered: 'fail',
+  online: true,
 };
 
 /** The number of the look that runs. */
@@ -31,6 +44,16 @@ export const isReal = (): boolean => settings.clock === 'real';
 
 /** The attribute that elements are marked with for looks. */
 export const markAttribute = (): string => settings.markAttribute;
+
+/** True when a request that nobody answers fails its look. */
+export const failsUnanswered = (): boolean => settings.unanswered === 'fail';
+
+/** False while nothing can be reached. */
+export const isOnline = (): boolean => settings.online;
+
+export const setOnline = (online: boolean): void => {
+  settings = { ...settings, online };
+};
 
 /** A look begins. */
 export function setSettings(given: LookRequest): void {

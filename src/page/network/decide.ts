@@ -1,39 +1,34 @@
 /** Decides what becomes of each request that the browser has paused. */
-import { append } from '../host/natives.ts';
 import { addressOf } from '../../core/address/address.ts';
-import type { AskedRequest, Reply } from '../../core/wire/wire.ts';
 import { unansweredNote } from '../../core/problem/notes.ts';
+import { problem, toProblem } from '../../core/problem/problem.ts';
 import { nearest } from '../../core/text/nearest.ts';
-import type { AnswerInit } from '../../language/answer.ts';
+import { errorInWords } from '../../core/value/show.ts';
+import type { AskedRequest, Reply as Sent } from '../../core/wire/wire.ts';
+import type { Reply } from '../../language/answer.ts';
 import { answerRequest, handleRequests } from '../host/host.ts';
-import { networkOrigins } from '../host/settings.ts';
-import { type Recording, recordingNow } from '../record/recording.ts';
+import { append } from '../host/natives.ts';
+import { failsUnanswered, isOnline, networkOrigins } from '../host/settings.ts';
+import { recordingNow } from '../record/recording.ts';
+import { raise } from '../record/trouble.ts';
 import { wait } from '../time/time.ts';
+import { eventText } from './events.ts';
+import { replyTo, sentOf } from './replies.ts';
 import { beaconArrived, requestsNow } from './requests.ts';
-import { declaredRoutes, type Route, routeFor } from './routes.ts';
+import { type Asking, declaredRoutes, operationOf, received, type Route, routeFor, socketMethod } from './routes.ts';
 
-function toReply(init: AnswerInit, asked: AskedRequest): Reply {
-  const headers: Record<string, string> = { 'access-control-allow-origin': '*', ...init.headers };
-  const { status = 200 } = init;
-  if (init.json !== undefined)
-    return { status, headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(init.json) };
-  const isStream = asked.headers.Accept === 'text/event-stream';
-  const type = isStream ? 'text/event-stream' : 'text/plain';
-  return { status, headers: { 'content-type': type, ...headers }, body: String(init.body ?? '') };
+/** An address as people write it: without the page's own origin. */
+function pathOf(address: string): string {
+  const url = addressOf(address);
+  return url?.host === location.host ? url.pathname + url.search : address;
 }
 
-const parsed = (body: string | null): unknown => {
-  try {
-    return body === null ? undefined : JSON.parse(body);
-  } catch {
-    return undefined;
-  }
-};
-
-type Close = (title: string, level: 'info' | 'warning' | 'error') => void;
+export type Close = (title: string, level: 'info' | 'warning' | 'error') => void;
 
 /** Marks a request on the network lane; the returned function says how it ended. */
-function mark(recording: Recording | null, asked: AskedRequest, path: string): Close {
+export function markRequest(asked: Asking): Close {
+  const recording = recordingNow();
+  const path = pathOf(asked.url);
   const at = recording?.now() ?? 0;
   const title = `${asked.method} ${path}`;
   const detail = asked.body ?? undefined;
@@ -42,29 +37,46 @@ function mark(recording: Recording | null, asked: AskedRequest, path: string): C
     update?.({ took: Math.round((recording!.now() - at) * 10) / 10, title: `${title} → ${end}`, level });
 }
 
-const notFound: Reply = {
+const notFound: Sent = {
   status: 404,
   headers: { 'content-type': 'application/problem+json' },
   body: JSON.stringify({ title: 'No answer', status: 404 }),
 };
 
+/** Says of a request that no route answers it: the look fails, unless the project wants a note of it only. */
+export function tellUnanswered(asked: Asking): void {
+  const url = addressOf(asked.url);
+  const isOwn = url?.host === location.host;
+  const operation = operationOf(asked);
+  const path =
+    isOwn && url ? url.pathname : `${url?.origin === 'null' ? '' : (url?.origin ?? '')}${url?.pathname ?? ''}`;
+  const route = operation ? `${operation.kind} ${operation.name}` : `${asked.method} ${path}`;
+  const details = {
+    request: `${asked.method} ${pathOf(asked.url)}`,
+    came: asked.method === socketMethod || !isOwn ? 'it was refused: looks reach no network' : 'it got 404',
+    near: nearest(route, declaredRoutes()) ?? '',
+    line: `answers: { '${route}': { ${operation ? 'data' : asked.method === socketMethod ? 'messages' : 'json'}: … } }`,
+    origin: isOwn || !url ? '' : url.origin,
+  };
+  const wrong = problem('request-unanswered', details);
+  if (failsUnanswered()) raise('error', wrong, null);
+  else recordingNow()?.note(unansweredNote(wrong));
+}
+
 /** A request that no route answers: files and allowed origins go on, the rest stays inside. */
-function unanswered(asked: AskedRequest, recording: Recording | null, path: string, close: Close): void {
+function unanswered(asked: AskedRequest, close: Close): void {
   const url = addressOf(asked.url);
   const isOwn = url?.origin === location.origin;
   if (asked.asset || (url && networkOrigins().includes(url.origin))) {
     answerRequest(asked.id, 'proceed');
     close(asked.asset ? 'file' : 'sent to the network', asked.asset ? 'info' : 'warning');
     if (!asked.asset)
-      recording?.note(`It asks the real network (${url?.origin}): what that brings may differ from run to run.`);
+      recordingNow()?.note(`It asks the real network (${url?.origin}): what that brings may differ from run to run.`);
     return;
   }
-  const route = isOwn ? url.pathname : `${url?.origin ?? ''}${url?.pathname ?? ''}`;
-  const { method } = asked;
-  const near = nearest(`${method} ${route}`, declaredRoutes());
-  recording?.note(unansweredNote({ method, path, route, origin: isOwn || !url ? null : url.origin, near }));
   answerRequest(asked.id, isOwn ? notFound : 'refuse');
   close(isOwn ? '404, no answer' : 'refused', 'warning');
+  tellUnanswered(asked);
 }
 
 /** A request that waits for the script or for the look's own time keeps nobody else waiting. */
@@ -75,43 +87,55 @@ async function heldUntil(wait: (release: () => void) => void): Promise<void> {
   own.held--;
 }
 
-async function answered(route: Route, asked: AskedRequest, close: Close): Promise<void> {
-  const { method, url, headers, body } = asked;
-  const params = { ...route.pattern.exec(url)?.pathname.groups } as Record<string, string>;
-  const query = Object.fromEntries(new URLSearchParams(addressOf(url)?.search));
-  append(route.calls, { method, url, headers, body, json: parsed(body), query, params });
-  if (route.init.hold) {
-    await heldUntil((release) => append(route.held, release));
-  }
-  const { delay } = route.init;
+/** Waits as long as a reply is held, and as it is delayed. */
+export async function waitFor(route: Route, { hold, delay }: Reply): Promise<void> {
+  if (hold) await heldUntil((release) => append(route.held, release));
   if (delay) await heldUntil((release) => void wait(delay, null, release));
-  if (route.init.unreachable) {
+}
+
+/** A stream for whoever takes no streams: all of it at its end. */
+function whole(reply: Reply): Reply {
+  const parts = reply.chunks ?? reply.events?.map(eventText) ?? [];
+  if (!reply.chunks && !reply.events) return reply;
+  const { chunks: _, events: __, ...rest } = reply;
+  const delay = parts.reduce<number>((sum, part) => sum + (typeof part === 'number' ? part : 0), reply.delay ?? 0);
+  const body = parts.filter((part) => typeof part !== 'number').map(textOf);
+  return { ...rest, delay, body: body.join('') };
+}
+
+const decoder = new TextDecoder();
+const textOf = (part: unknown): string => (part instanceof Uint8Array ? decoder.decode(part) : String(part));
+
+async function answered(route: Route, asked: AskedRequest, close: Close): Promise<void> {
+  const nth = route.calls.length;
+  const request = received(route, asked);
+  const reply = whole(await replyTo(route.route, route.init, request, nth));
+  await waitFor(route, reply);
+  if (reply.unreachable || !isOnline()) {
     answerRequest(asked.id, 'refuse');
     close('unreachable', 'error');
     return;
   }
-  const reply = toReply(route.init, asked);
-  answerRequest(asked.id, reply);
-  close(String(reply.status), reply.status >= 400 ? 'error' : 'info');
+  const sent = await sentOf(reply, asked.headers.Accept);
+  answerRequest(asked.id, sent);
+  close(String(sent.status), sent.status >= 400 ? 'error' : 'info');
 }
 
 async function decide(asked: AskedRequest): Promise<void> {
-  const recording = recordingNow();
-  const url = addressOf(asked.url);
-  const path = url?.origin === location.origin ? url.pathname + url.search : asked.url;
   requestsNow().events++;
   beaconArrived(asked.url);
-  const close = mark(recording, asked, path);
-  const route = routeFor(asked.method, asked.url);
+  const close = markRequest(asked);
+  const route = routeFor(asked);
   if (route) await answered(route, asked, close);
-  else unanswered(asked, recording, path, close);
+  else unanswered(asked, close);
 }
 
 /** Called once, before anything of the project runs. */
 export function decideRequests(): void {
   handleRequests((asked) => {
-    decide(asked).catch((error: Error) => {
-      recordingNow()?.note(`The answer to ${asked.method} ${asked.url} could not be sent: ${error.message}`);
+    decide(asked).catch((error: unknown) => {
+      const details = { request: `${asked.method} ${pathOf(asked.url)}`, error: errorInWords(error) };
+      raise('error', toProblem(error, 'answer-threw', details), error instanceof Error ? (error.stack ?? null) : null);
       answerRequest(asked.id, 'refuse');
     });
   });

@@ -101,10 +101,20 @@ function counted<T>(promise: Promise<T>, own: Requests): Promise<T> {
 /** Whose a response is: its body may be read long after it came. */
 const owners = new WeakMap<Response, Requests>();
 
+type FetchArgs = Parameters<typeof fetch>;
+
+/** Who answers requests in parts, and says at once that nothing is to be. */
+let inParts: (args: FetchArgs) => Promise<Response> | null = () => null;
+
+/** Sets who is asked first for a reply in parts. */
+export const replyInParts = (reply: typeof inParts): void => {
+  inParts = reply;
+};
+
 function watchFetch(): void {
   window.fetch = (...args) => {
     const own = requests;
-    const reply = native.fetch(...args).then((response) => {
+    const reply = (inParts(args) ?? native.fetch(...args)).then((response) => {
       owners.set(response, own);
       return response;
     });

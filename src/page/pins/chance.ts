@@ -11,6 +11,11 @@ function chance(): number {
   return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
 }
 
+/** Chance begins elsewhere. */
+export const seedChance = (to: number): void => {
+  seed = to | 0;
+};
+
 const hex = (byte: number): string => byte.toString(16).padStart(2, '0');
 
 export const chancePin: Pin = {

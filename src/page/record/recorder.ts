@@ -7,6 +7,7 @@ import { append, native } from '../host/natives.ts';
 import { animatedNow, type AnimatedValues } from './animated.ts';
 import { attributesOf, isStyled, type Styled } from './attributes.ts';
 import { documentOf } from './frames.ts';
+import { changedMedia } from './media.ts';
 import { onRoot, shadowOf } from './roots.ts';
 import { adoptedEntry, elementEntry, sheetVersion } from './sheets.ts';
 import { focusedIn, isMovingPicture, pointedAt, readState, statefulTags } from './state.ts';
@@ -323,6 +324,7 @@ export class Recorder {
       focus,
       focusVisible: focus !== null && focused!.matches(':focus-visible'),
       sheets: this.#adopt(document.adoptedStyleSheets, document.baseURI, draft),
+      ...changedMedia(),
     };
   }
 }

@@ -8,7 +8,7 @@ import { recordingNow } from './recording.ts';
 const stackOf = (error: unknown): string | null => (error instanceof Error ? (error.stack ?? null) : null);
 
 /** An error in the timeline, at the time it happened. The first one decides the look. */
-function raise(kind: 'error' | 'navigation', wrong: Problem, stack: string | null): void {
+export function raise(kind: 'error' | 'navigation', wrong: Problem, stack: string | null): void {
   const recording = recordingNow();
   if (!recording) return;
   if (recording.isOver) {

@@ -5,14 +5,14 @@ import { clockInWords } from '../../language/words.ts';
 import { traffic } from '../network/requests.ts';
 import { step } from '../record/step.ts';
 import { nextFrame } from '../time/frame.ts';
-import { beganAt, moveOn, moveOnToRest, moveTo, runDue, timeNow } from '../time/time.ts';
+import { beganAt, freeze, isFrozen, moveOn, moveOnToRest, moveTo, runDue, timeNow } from '../time/time.ts';
 import { caughtUp, idle, untilQuiet } from './still.ts';
 
 /** How far `clock.finish()` goes at most, in milliseconds. */
 const farthest = 60_000;
 
 /** Until when time is to be moved. @throws ProblemError `bad-step` for what is no time, or one that has passed */
-function untilWhen(move: ClockMove): number {
+function untilWhen(move: Exclude<ClockMove, { freeze: boolean }>): number {
   if ('finish' in move) return timeNow() + farthest;
   const until = 'by' in move ? timeNow() + move.by : move.to - beganAt();
   if (Number.isFinite(until) && until >= timeNow()) return until;
@@ -28,14 +28,21 @@ export async function passTime(until: number, isOver: () => boolean, on = moveOn
   while (!isOver() && (await on(until))) if (!(await caughtUp()) || traffic().pending) await untilQuiet(isOver);
 }
 
+async function moveClock(move: Exclude<ClockMove, { freeze: boolean }>, isOver: () => boolean): Promise<void> {
+  const until = untilWhen(move);
+  const wasFrozen = isFrozen();
+  freeze(false);
+  await passTime(until, isOver, 'finish' in move ? moveOnToRest : moveOn);
+  if (!('finish' in move)) moveTo(until);
+  await untilQuiet(isOver);
+  freeze(wasFrozen);
+}
+
 /** Moves the clock as one step of the look that runs: whatever waits happens in its order. */
 export const clockMoved = (move: ClockMove): Promise<void> =>
   step('action', clockInWords(move), async (_, recording) => {
-    const until = untilWhen(move);
-    const isOver = (): boolean => recording.isOver;
-    await passTime(until, isOver, 'finish' in move ? moveOnToRest : moveOn);
-    if (!('finish' in move)) moveTo(until);
-    await untilQuiet(isOver);
+    if ('freeze' in move) freeze(move.freeze);
+    else await moveClock(move, () => recording.isOver);
   });
 
 /** How often a page is found with nothing to do before somebody is taken to wait for the clock. */

@@ -9,6 +9,8 @@ import type { Adapter } from '../adapters/adapter.ts';
 import { ensured } from '../check/check.ts';
 import { append } from '../host/natives.ts';
 import { setSettings } from '../host/settings.ts';
+import { endSources } from '../network/events.ts';
+import { endSockets } from '../network/sockets.ts';
 import { resetRequests } from '../network/requests.ts';
 import { resetRoutes } from '../network/routes.ts';
 import { beginPins, endPins } from '../pins/pins.ts';
@@ -84,6 +86,8 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
       await unmount();
       if (!(await idle())) append(open, 'it never stopped working');
       resetRequests();
+      endSources();
+      endSockets();
       resetRoutes({});
       root.replaceChildren();
       await releaseInput(recording.number);

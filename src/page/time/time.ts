@@ -29,6 +29,15 @@ let nextId = 1;
 /** What runs now, if it is something that has waited. */
 let running: Entry | null = null;
 let reads = 0;
+/** Time moves on only when the script itself moves it. */
+let frozen = false;
+
+/** Freezes time, or lets it move on again. */
+export const freeze = (isFrozen: boolean): void => {
+  frozen = isFrozen;
+};
+
+export const isFrozen = (): boolean => frozen;
 
 /** Reading the clock this often without letting anything else happen is waiting for it: it moves on by one. */
 const readsPerMillisecond = 20_000;
@@ -53,6 +62,7 @@ export function beginTime(at: number): void {
   start = at;
   now = 0;
   reads = 0;
+  frozen = false;
   running = null;
   entries = new Map();
 }
@@ -157,7 +167,7 @@ const waiting = (): Entry[] => [...entries.values(), ...motions()];
 
 /** Moves time on to what comes next until a time, and lets it happen. False when nothing does. */
 export async function moveOn(until: number): Promise<boolean> {
-  const next = nextUntil(waiting(), until);
+  const next = nextUntil(waiting(), frozen ? Math.min(until, now) : until);
   if (next) await move(next);
   return next !== null;
 }
@@ -166,7 +176,7 @@ export async function moveOn(until: number): Promise<boolean> {
 export async function moveOnToRest(until: number): Promise<boolean> {
   const next = nextUntil(
     waiting().filter((one) => !isEndless(one, now)),
-    until,
+    frozen ? Math.min(until, now) : until,
   );
   if (next) await moveOn(next.due);
   return next !== null;
