@@ -1,6 +1,6 @@
 // Builds the command line, the service and what pages load (dist/), and the console (dist/console).
 import { spawnSync } from 'node:child_process';
-import { rmSync } from 'node:fs';
+import { cpSync, rmSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -11,5 +11,7 @@ const node = (args) => {
 };
 rmSync('dist', { recursive: true, force: true });
 node(['node_modules/typescript7/bin/tsc', '-p', 'tsconfig.build.json']);
+// A project's own Svelte compiles it.
+cpSync('src/page/adapters/Framed.svelte', 'dist/page/adapters/Framed.svelte');
 node(['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn']);
 node(['node_modules/vite/bin/vite.js', 'build', '--mode', 'draw', '--logLevel', 'warn']);

@@ -10,6 +10,7 @@ import type { Settings } from '../core/settings/config.ts';
 import { fail, type Problem, ProblemError, problem } from '../core/problem/problem.ts';
 import { type Closures, followBuild } from './graph.ts';
 import { because, causesOf, explainBuild } from './failure.ts';
+import { frameworkPackages, type Kind, kindOf, kinds } from './kinds.ts';
 import { chunksOf, stylesOf } from './styles.ts';
 import { typeOf } from './types.ts';
 import { viteOf } from './vite.ts';
@@ -56,9 +57,13 @@ const here = dirname(fileURLToPath(import.meta.url));
 const ending = import.meta.url.endsWith('.ts') ? 'ts' : 'js';
 const own = (path: string): string => resolve(here, `../${path}.${ending}`);
 const languageEntry = own('language/index');
-const modules: Record<string, string> = {
-  'virtual:sguardo-page': own('page/start'),
-  'virtual:sguardo-adapter': own('page/adapters/react'),
+const kindEntry = own('language/kinds/$1');
+const pageEntry = 'virtual:sguardo-page';
+const adapterEntry = 'virtual:sguardo-adapter/';
+
+const moduleOf = (id: string): string | null => {
+  if (id === pageEntry) return own('page/start');
+  return id.startsWith(adapterEntry) ? own(`page/adapters/${id.slice(adapterEntry.length)}`) : null;
 };
 
 /** The look files of a project, relative to its root, in a stable order. */
@@ -71,33 +76,43 @@ export async function findLookFiles(root: string, { looks, baselines }: Settings
 const entryPrefix = 'virtual:sguardo-entry/';
 
 /**
- * What every look file starts with. It is an entry as well, so that it becomes a chunk of its own: Vite goes through
- * each chunk that imports lazily once more, and this one is large.
+ * What every look file of a kind starts with. It is an entry as well, so that it becomes a chunk of its own: Vite goes
+ * through each chunk that imports lazily once more, and this one is large.
  */
-const baseEntry = 'virtual:sguardo-base';
-const baseCode = `export { start } from 'virtual:sguardo-page';
-export { react as adapter } from 'virtual:sguardo-adapter';`;
+const basePrefix = 'virtual:sguardo-base/';
+const baseEntry = (kind: Kind): string => basePrefix + kind;
+const baseCode = (kind: string): string => `export { start } from '${pageEntry}';
+export { adapter } from '${adapterEntry}${kind}';`;
+
+/** A look file, and the kind of components that it is of. */
+type Source = { file: string; kind: Kind };
+
+/** What is built: look files, and the frame around those of its kind. */
+type Sources = { files: readonly Source[]; frame: Source | null };
 
 /**
  * One starting module a look file: the page's side first, so that it is in place before anything of the project is
  * evaluated.
  */
-function entries(root: string, files: readonly string[], frame: string | null): Plugin {
+function entries(root: string, { files, frame }: Sources): Plugin {
   const load = (path: string): string => `() => import(${JSON.stringify(join(root, path))})`;
-  const startOf = (file: string): string => `import { start, adapter } from '${baseEntry}';
+  const startOf = ({ file, kind }: Source): string => {
+    const own = frame?.kind === kind ? frame.file : null;
+    return `import { start, adapter } from '${baseEntry(kind)}';
 start({
   script: import.meta.url, file: ${JSON.stringify(file)}, looks: ${load(file)}, adapter,
-  frame: ${frame ? load(frame) : 'null'}, frameFile: ${JSON.stringify(frame)},
+  frame: ${own ? load(own) : 'null'}, frameFile: ${JSON.stringify(own)},
 });`;
+  };
   return {
     name: 'sguardo:entries',
     enforce: 'pre',
     resolveId(id) {
-      if (id === baseEntry || id.startsWith(entryPrefix)) return `\0${id}`;
-      return modules[id] ?? null;
+      if (id.startsWith(basePrefix) || id.startsWith(entryPrefix)) return `\0${id}`;
+      return moduleOf(id);
     },
     load(id) {
-      if (id === `\0${baseEntry}`) return baseCode;
+      if (id.startsWith(`\0${basePrefix}`)) return baseCode(id.slice(basePrefix.length + 1));
       return id.startsWith(`\0${entryPrefix}`) ? startOf(files[Number(id.slice(entryPrefix.length + 1))]!) : null;
     },
   };
@@ -169,11 +184,17 @@ function pages(root: string, inputs: Record<string, string>, found: (publicFolde
   };
 }
 
-async function build(root: string, files: readonly string[], frame: string | null): Promise<Built> {
+/** The entries that are built. */
+function inputsOf({ files }: Sources): Record<string, string> {
+  const bases = [...new Set(files.map(({ kind }) => kind))].map((kind) => [`base-${kind}`, baseEntry(kind)]);
+  return Object.fromEntries([...bases, ...files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`])]);
+}
+
+async function build(root: string, sources: Sources): Promise<Built> {
   const vite = await viteOf(root);
   let publicFolder: string | null = null;
+  const files = sources.files.map(({ file }) => file);
   const { plugin, closures, configuration } = followBuild(root, files, (i) => `\0${entryPrefix}${i}`);
-  const inputs = Object.fromEntries([['base', baseEntry], ...files.map((_, i) => [`look${i}`, `${entryPrefix}${i}`])]);
   const result = await vite.build({
     root,
     mode: 'development',
@@ -181,13 +202,19 @@ async function build(root: string, files: readonly string[], frame: string | nul
     clearScreen: false,
     base: '/',
     plugins: [
-      entries(root, files, frame),
-      pages(root, inputs, (folder) => {
+      entries(root, sources),
+      pages(root, inputsOf(sources), (folder) => {
         publicFolder = folder;
       }),
       plugin,
     ],
-    resolve: { alias: [{ find: /^sguardo$/, replacement: languageEntry }], dedupe: ['react', 'react-dom'] },
+    resolve: {
+      alias: [
+        { find: /^sguardo$/, replacement: languageEntry },
+        { find: new RegExp(`^sguardo/(${kinds.join('|')})$`), replacement: kindEntry },
+      ],
+      dedupe: [...frameworkPackages],
+    },
     // Until Vite 8, JSX wants React imported in every file unless somebody says otherwise.
     ...(Number.parseInt(vite.version, 10) < 8 ? { esbuild: { jsx: 'automatic' as const } } : {}),
   });
@@ -203,7 +230,7 @@ const viteConfigs = ['js', 'mjs', 'ts', 'cjs', 'mts', 'cts'].map((end) => `vite.
  * What all look files share is looked at first when they could not be built together.
  * @throws ProblemError `config-threw`, `frame-failed`
  */
-async function checkShared(root: string, frame: string | null): Promise<void> {
+async function checkShared(root: string, frame: Source | null): Promise<void> {
   const vite = await viteOf(root);
   try {
     await vite.resolveConfig({ root, logLevel: 'silent' }, 'build', 'development');
@@ -213,23 +240,24 @@ async function checkShared(root: string, frame: string | null): Promise<void> {
   }
   if (!frame) return;
   try {
-    await build(root, [frame], null);
+    await build(root, { files: [frame], frame: null });
   } catch (error) {
-    throw new ProblemError(explainBuild(root, frame, error, 'frame-failed'));
+    throw new ProblemError(explainBuild(root, frame.file, error, 'frame-failed'));
   }
 }
 
 /** Builds the files, or halves of them until those that cannot be built stand alone. */
-async function findUnusable(root: string, files: readonly string[], frame: string | null): Promise<Bundle['unusable']> {
+async function findUnusable(root: string, { files, frame }: Sources): Promise<Bundle['unusable']> {
   try {
-    await build(root, files, frame);
+    await build(root, { files, frame });
     return [];
   } catch (error) {
-    if (files.length === 1) return [{ file: files[0]!, problem: explainBuild(root, files[0]!, error) }];
+    const [{ file }] = files as [Source];
+    if (files.length === 1) return [{ file, problem: explainBuild(root, file, error) }];
     const half = Math.ceil(files.length / 2);
     return [
-      ...(await findUnusable(root, files.slice(0, half), frame)),
-      ...(await findUnusable(root, files.slice(half), frame)),
+      ...(await findUnusable(root, { files: files.slice(0, half), frame })),
+      ...(await findUnusable(root, { files: files.slice(half), frame })),
     ];
   }
 }
@@ -252,24 +280,26 @@ const nothing: Built = {
   configuration: [],
 };
 
-type Usable = { built: Built; usable: readonly string[]; unusable: Bundle['unusable'] };
+type Usable = { built: Built; usable: readonly Source[]; unusable: Bundle['unusable'] };
 
 /** Builds the files that can be built. @throws ProblemError `config-threw`, `frame-failed` */
-async function buildUsable(root: string, files: readonly string[], frame: string | null): Promise<Usable> {
+async function buildUsable(root: string, files: readonly string[], frame: Source | null): Promise<Usable> {
   const twins = twinsAmong(files);
-  const single = files.filter((file) => !twins.some((one) => one.file === file));
+  const single = files
+    .filter((file) => !twins.some((one) => one.file === file))
+    .map((file) => ({ file, kind: kindOf(root, file) }));
   if (single.length === 0) return { built: nothing, usable: [], unusable: twins };
   try {
-    return { built: await build(root, single, frame), usable: single, unusable: twins };
+    return { built: await build(root, { files: single, frame }), usable: single, unusable: twins };
   } catch (error) {
     await checkShared(root, frame);
     const [only, ...others] = single;
     const wrong =
       others.length === 0
-        ? [{ file: only!, problem: explainBuild(root, only!, error) }]
-        : await findUnusable(root, single, frame);
-    const usable = single.filter((file) => !wrong.some((one) => one.file === file));
-    const built = usable.length > 0 ? await build(root, usable, frame) : nothing;
+        ? [{ file: only!.file, problem: explainBuild(root, only!.file, error) }]
+        : await findUnusable(root, { files: single, frame });
+    const usable = single.filter(({ file }) => !wrong.some((one) => one.file === file));
+    const built = usable.length > 0 ? await build(root, { files: usable, frame }) : nothing;
     return { built, usable, unusable: [...twins, ...wrong] };
   }
 }
@@ -281,7 +311,8 @@ async function buildUsable(root: string, files: readonly string[], frame: string
  */
 export async function buildLooks(root: string, settings: Settings, files: readonly string[]): Promise<Bundle> {
   if (files.length === 0) return fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });
-  const { built, usable, unusable } = await buildUsable(root, files, settings.frame);
+  const around = settings.frame === null ? null : { file: settings.frame, kind: kindOf(root, settings.frame) };
+  const { built, usable, unusable } = await buildUsable(root, files, around);
   const bundle: Bundle = {
     id: '',
     root,
@@ -294,8 +325,8 @@ export async function buildLooks(root: string, settings: Settings, files: readon
     configuration: built.configuration,
   };
   const hash = createHash('sha256').update(JSON.stringify(unusable));
-  const frame = settings.frame === null ? [] : [join(root, settings.frame)];
-  const base = chunksOf(built.output, [`\0${baseEntry}`, ...frame]).join(' ');
+  const frameOf = (kind: Kind): string[] => (around?.kind === kind ? [join(root, around.file)] : []);
+  const baseOf = (kind: Kind): string => chunksOf(built.output, [`\0${baseEntry(kind)}`, ...frameOf(kind)]).join(' ');
   for (const item of built.output) {
     const path = `/${item.fileName}`;
     const body = Buffer.from(item.type === 'chunk' ? item.code : item.source);
@@ -305,12 +336,12 @@ export async function buildLooks(root: string, settings: Settings, files: readon
     if (item.type !== 'chunk') continue;
     if (item.isEntry && item.facadeModuleId?.includes(entryPrefix)) {
       const index = Number(item.facadeModuleId.slice(item.facadeModuleId.indexOf(entryPrefix) + entryPrefix.length));
-      const file = usable[index]!;
+      const { file, kind } = usable[index]!;
       bundle.entries.push({
         file,
         script: path,
-        base,
-        styles: stylesOf(built.output, [...frame, join(root, file)]),
+        base: baseOf(kind),
+        styles: stylesOf(built.output, [...frameOf(kind), join(root, file)]),
         source: readFileSync(join(root, file), 'utf8'),
       });
     }

@@ -129,8 +129,11 @@ export async function loadConfig(path: string): Promise<Settings> {
   return settingsOf(config, root, file);
 }
 
+/** Frames that need not be named. */
+const frames = ['tsx', 'jsx', 'vue', 'svelte', 'ts', 'js'].map((ending) => `sguardo.frame.${ending}`);
+
 function settingsOf(config: Config, root: string, file: string): Settings {
-  const frame = config.frame ?? 'sguardo.frame.tsx';
+  const frame = config.frame ?? frames.find((name) => existsSync(join(root, name))) ?? frames[0]!;
   const hasFrame = existsSync(join(root, frame));
   if (config.frame && !hasFrame) fail('frame-missing', { file: frame, config: file });
   const environments = Object.entries(config.environments ?? {}).map(
@@ -145,7 +148,7 @@ function settingsOf(config: Config, root: string, file: string): Settings {
       });
   }
   return {
-    looks: config.looks ?? ['**/*.look.tsx', '**/*.look.jsx'],
+    looks: config.looks ?? ['**/*.look.tsx', '**/*.look.jsx', '**/*.look.ts', '**/*.look.js'],
     frame: hasFrame ? frame : null,
     baselines: config.baselines === false ? null : (config.baselines ?? 'baselines'),
     environments: environments.length > 0 ? environments : [defaultEnvironment],

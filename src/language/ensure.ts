@@ -1,4 +1,5 @@
 /** Checks: retried until they hold, or their patience ends with a word on what was there instead. */
+import type { Anything } from './anything.ts';
 import { type Answer, isAnswer, type Received } from './answer.ts';
 import type { Asked, CallClaim, CheckManner, TargetClaim, ValueClaim, ValueSource } from './command.ts';
 import { portOf } from './port.ts';
@@ -48,8 +49,7 @@ export type TargetChecks = {
 /** A value that may say less than there is: some entries of records, and patterns for texts. */
 export type Loose<T> = T extends string
   ? T | RegExp
-  : // biome-ignore lint/suspicious/noExplicitAny: a function is itself, whatever it takes
-    T extends (...args: any[]) => unknown
+  : T extends (...args: Anything[]) => unknown
     ? T
     : T extends object
       ? { [K in keyof T]?: Loose<T[K]> }
@@ -167,8 +167,7 @@ const valueChecks = (source: ValueSource, options: CheckOptions): Negatable<Valu
     return { equals: (to) => check({ is: 'equal', to }), matches: (to) => check({ is: 'matching', to }) };
   });
 
-// biome-ignore lint/suspicious/noExplicitAny: a prop of any function type may hold a spy
-type Callable = (...args: any[]) => any;
+type Callable = (...args: Anything[]) => Anything;
 
 type SpyChecks<F extends Callable> = Negatable<CallChecks<Parameters<F>> & ValueChecks<Awaited<ReturnType<F>>>>;
 

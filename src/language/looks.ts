@@ -1,14 +1,29 @@
 /** What a look file exports: a component and its named states. */
-import type { ComponentProps, ComponentType, JSXElementConstructor } from 'react';
+import type { Anything } from './anything.ts';
 import { fail } from '../core/problem/problem.ts';
 import { nearest } from '../core/text/nearest.ts';
 import { show } from '../core/value/show.ts';
 import { type Answer, type AnswerInit, replyEntries, repliesOf } from './answer.ts';
 import { checkWorld, type WorldChange, worldEntries } from './world.ts';
 
-/** A component, whatever its props are. */
-// biome-ignore lint/suspicious/noExplicitAny: React's own constraint for components of any props
-export type AnyComponent = ComponentType<any> | JSXElementConstructor<any>;
+/** A component, whatever kind it is of and whatever its props are. */
+export type AnyComponent =
+  | string
+  | ((...args: Anything[]) => unknown)
+  | (abstract new (
+      ...args: Anything[]
+    ) => unknown)
+  | object;
+
+/** The props of a component that is a function of them, or a class that is made with them. */
+export type PropsOf<C> = C extends (props: infer P, ...rest: Anything[]) => unknown
+  ? P
+  : C extends new (
+        props: infer P,
+        ...rest: Anything[]
+      ) => unknown
+    ? P
+    : Record<string, unknown>;
 
 /** The world around the component when a look begins. */
 export type World = WorldChange & {
@@ -54,6 +69,10 @@ export type LookSettings = World & {
 export type LookState<P, Name extends string> = LookSettings & {
   /** Laid over the props of the file. */
   props?: Partial<P>;
+  /** What stands in the component's slots, laid over that of the file. */
+  slots?: Record<string, unknown>;
+  /** A component around it that is given its props, in place of the file's. */
+  render?: AnyComponent;
   /** Replies to the component's requests, laid over those of the file: `{ 'POST /api/arrivals': { status: 503 } }`. */
   answers?: Record<string, AnswerInit>;
   /** Starts where this look ended. */
@@ -64,7 +83,11 @@ export type LookState<P, Name extends string> = LookSettings & {
 
 type RequiredKeys<P> = { [K in keyof P]-?: object extends Pick<P, K> ? never : K }[keyof P];
 
-type LooksOf<P, Name extends string> = LookSettings & {
+export type LooksOf<P, Name extends string> = LookSettings & {
+  /** What stands in the component's slots, by their names; `default` is the one without. */
+  slots?: Record<string, unknown>;
+  /** A component that is mounted in place of this one, and given its props: a wrapper with state, providers, slots. */
+  render?: AnyComponent;
   answers?: Record<string, AnswerInit>;
   states: { [K in Name]: LookState<P, NoInfer<Name>> };
   // A component without required props needs none here.
@@ -74,7 +97,9 @@ type LooksOf<P, Name extends string> = LookSettings & {
 export type Looks = LookSettings & {
   readonly isLooks: true;
   component: AnyComponent;
+  render: AnyComponent | null;
   props: Record<string, unknown>;
+  slots: Record<string, unknown>;
   answers: Record<string, AnswerInit>;
   states: Record<string, LookState<Record<string, unknown>, string>>;
 };
@@ -90,8 +115,8 @@ const settingEntries = [
   ...ownEntries,
   ...worldEntries,
 ] as const;
-const entries = ['props', 'answers', 'states', ...settingEntries];
-const stateEntries = ['props', 'answers', 'after', 'script', ...settingEntries];
+const entries = ['props', 'slots', 'render', 'answers', 'states', ...settingEntries];
+const stateEntries = ['props', 'slots', 'render', 'answers', 'after', 'script', ...settingEntries];
 
 /** The compiler says so, too, but not to everybody. @throws ProblemError `look-entry` */
 function checkEntries(value: unknown, known: readonly string[], where: string): void {
@@ -165,11 +190,19 @@ function settingsIn(given: LookSettings, where: string): LookSettings {
   return { ...found, dependsOn };
 }
 
+/** @throws ProblemError `component-missing` for what can be no component: an import that has gone wrong, mostly */
+function checkComponent(component: unknown): void {
+  const isOne = typeof component === 'function' || (typeof component === 'object' && component !== null);
+  if (isOne || (typeof component === 'string' && component !== '')) return;
+  fail('component-missing', { given: show(component) });
+}
+
 /** Declares the looks of a component. Props, and the names in `after`, are checked against it by the compiler. */
 export function looks<C extends AnyComponent, const Name extends string>(
   component: C,
-  definition: LooksOf<ComponentProps<C>, Name>,
+  definition: LooksOf<PropsOf<C>, Name>,
 ): Looks {
+  checkComponent(component);
   checkEntries(definition, entries, 'What looks(…) was given');
   checkAnswers(definition.answers, 'looks(…)');
   for (const [name, state] of Object.entries<LookState<object, string>>(definition.states ?? {})) {
@@ -181,6 +214,8 @@ export function looks<C extends AnyComponent, const Name extends string>(
     isLooks: true,
     ...settingsIn(definition, 'looks(…)'),
     component,
+    render: definition.render ?? null,
+    slots: definition.slots ?? {},
     props: (definition.props ?? {}) as Record<string, unknown>,
     answers: definition.answers ?? {},
     states: definition.states as unknown as Looks['states'],

@@ -1,17 +1,16 @@
 /** Spies: functions that remember how they were called. */
+import type { Anything } from './anything.ts';
 import type { Answer } from './answer.ts';
 import { portIfAny, portOf } from './port.ts';
 
 // A spy must be assignable to a prop of any function type.
-// biome-ignore lint/suspicious/noExplicitAny: see above
-export type Spy = ((...args: any[]) => any) & {
+export type Spy = ((...args: Anything[]) => Anything) & {
   readonly isSpy: true;
   /** The arguments of each call, oldest first. */
   readonly calls: unknown[][];
 };
 
-// biome-ignore lint/suspicious/noExplicitAny: a prop of any function type may hold a spy
-type Callable = (...args: any[]) => any;
+type Callable = (...args: Anything[]) => Anything;
 
 type Known = { spy: Spy; calls: unknown[][]; name: string };
 const known: Known[] = [];

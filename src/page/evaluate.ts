@@ -5,7 +5,7 @@
 import { fail, type Problem, toProblem } from '../core/problem/problem.ts';
 import { errorInWords } from '../core/value/show.ts';
 import { isLooks, type Looks } from '../language/looks.ts';
-import type { Adapter } from './adapters/adapter.ts';
+import type { Adapter, FrameModule } from './adapters/adapter.ts';
 import { evaluatePins, isMarked, settlePins } from './pins/pins.ts';
 import { settleHead } from './pins/document.ts';
 import { keepTime, nobody } from './session/clock.ts';
@@ -24,7 +24,7 @@ export type Modules = {
 };
 
 /** A look file that was evaluated, and the frame around its looks. */
-export type Loaded = { looks: Looks; frame: unknown };
+export type Loaded = { looks: Looks; frame: FrameModule | null };
 
 /** Why a look file could not be evaluated. */
 type Unloaded = { problem: Problem; stack: string | null };
@@ -38,11 +38,13 @@ let plain = true;
 export const isPlain = (): boolean => plain;
 
 /** @throws ProblemError `frame-wrong` */
-async function frameOf({ frame, frameFile }: Modules): Promise<unknown> {
-  const wrapper = frame ? (await frame()).default : null;
-  if (wrapper !== null && typeof wrapper !== 'function' && typeof wrapper !== 'object')
+async function frameOf({ frame, frameFile }: Modules): Promise<FrameModule | null> {
+  if (!frame) return null;
+  const exported: FrameModule = await frame();
+  const wrapper = exported.default;
+  if (wrapper === null || (typeof wrapper !== 'function' && typeof wrapper !== 'object'))
     fail('frame-wrong', { file: frameFile ?? '' });
-  return wrapper;
+  return exported;
 }
 
 /** @throws ProblemError `file-empty`, `looks-none`, `look-name` */
@@ -55,12 +57,12 @@ async function looksOf({ file, looks }: Modules): Promise<Looks> {
   return exported;
 }
 
-let base: Promise<unknown> | null = null;
+let base: Promise<FrameModule | null> | null = null;
 
 /** Evaluates what all look files have in common, once: the frame. @throws ProblemError `frame-wrong` */
-export function evaluateBase(modules: Modules): Promise<unknown> {
-  base ??= frameOf(modules).then((frame) => {
-    modules.adapter.warm();
+export function evaluateBase(modules: Modules): Promise<FrameModule | null> {
+  base ??= frameOf(modules).then(async (frame) => {
+    await modules.adapter.warm();
     settlePins();
     return frame;
   });

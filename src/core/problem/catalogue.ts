@@ -200,6 +200,14 @@ const lookFiles = {
     (d) => `${d.file} does not export looks.`,
     'End it with: export default looks(YourComponent, { states: { … } });',
   ),
+  'component-missing': entry(
+    (d) => `looks(…) was given ${d.given} for a component.`,
+    'Check the import: is it a default export, and is its name spelled the same in both files?',
+  ),
+  'prop-unknown': entry(
+    (d) => `${d.component} has no input or output “${d.prop}”.`,
+    (d) => (d.near ? `Did you mean “${d.near}”?` : `It has: ${d.known || 'none'}.`),
+  ),
   'file-threw': entry(
     (d) => `${d.file} could not be loaded: ${d.error}`,
     'Fix the code shown; nothing in the file was run.',

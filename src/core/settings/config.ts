@@ -3,13 +3,13 @@ import type { Environment } from './environment.ts';
 
 export type Config = {
   /**
-   * Which files are look files: glob patterns from the project's root. Default `['**\/*.look.tsx',
-   * '**\/*.look.jsx']`.
+   * Which files are look files: glob patterns from the project's root. Default: those that end in `.look.tsx`,
+   * `.look.jsx`, `.look.ts` or `.look.js`.
    */
   looks?: string[];
   /**
-   * The frame: a module whose default export is a component around every look. Default `sguardo.frame.tsx`, if there
-   * is one.
+   * The frame: a module whose default export is a component around every look. Default `sguardo.frame.tsx` (or
+   * `.jsx`, `.vue`, `.svelte`, `.ts`, `.js`), if there is one.
    */
   frame?: string;
   /** Folder of the approved baselines, or false to keep them in the service only. Default `baselines`. */

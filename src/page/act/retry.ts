@@ -3,6 +3,7 @@ import { structureNote } from '../../core/problem/notes.ts';
 import { fail, ProblemError } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import { inCode, type Target } from '../../language/target.ts';
+import { sighted } from '../check/doubt.ts';
 import { patience } from '../host/settings.ts';
 import { type Recording, recordingNow } from '../record/recording.ts';
 import { waitOn } from '../session/still.ts';
@@ -48,6 +49,7 @@ export function only(target: Target): Element {
   const found = findAll(target);
   const [first] = found;
   if (first && found.length === 1) {
+    sighted(target);
     const better = betterThan(target, first);
     if (better !== null) recordingNow()?.note(structureNote(inCode(target), better));
     return first;

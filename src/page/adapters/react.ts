@@ -2,18 +2,17 @@
 import { type ComponentType, createElement, type ReactNode } from 'react';
 import { createPortal, flushSync } from 'react-dom';
 import { createRoot, type Root } from 'react-dom/client';
-import type { Adapter, OnError } from './adapter.ts';
+import { type Adapter, type Mountable, type OnError, usualName } from './adapter.ts';
 
 type Props = Record<string, unknown>;
 type Mounted = {
   root: Root;
-  component: ComponentType<Props>;
   frame: ComponentType<{ children: ReactNode }> | null;
   onError: OnError;
 };
 
-function render({ root, component, frame, onError }: Mounted, props: Props): void {
-  const element = createElement(component, props);
+function render({ root, frame, onError }: Mounted, { component, props, slots }: Mountable): void {
+  const element = createElement(component as ComponentType<Props>, { ...props, ...slots });
   try {
     flushSync(() => root.render(frame ? createElement(frame, null, element) : element));
   } catch (error) {
@@ -22,7 +21,7 @@ function render({ root, component, frame, onError }: Mounted, props: Props): voi
   }
 }
 
-export const react: Adapter<Mounted> = {
+export const adapter: Adapter<Mounted> = {
   /**
    * React listens on the document when its first root is made, and on the body when a portal first opens there, and
    * never again; those listeners must not count as something that a look left behind.
@@ -32,14 +31,13 @@ export const react: Adapter<Mounted> = {
     flushSync(() => root.render(createPortal(null, document.body)));
     flushSync(() => root.unmount());
   },
-  mount(into, component, props, frame, onError) {
+  mount(into, what, frame, onError) {
     const root = createRoot(into, { onUncaughtError: onError });
-    const mounted = { root, component, frame, onError } as Mounted;
-    render(mounted, props);
+    const mounted = { root, frame: (frame?.default ?? null) as Mounted['frame'], onError };
+    render(mounted, what);
     return mounted;
   },
   update: render,
   unmount: ({ root }) => flushSync(() => root.unmount()),
-  nameOf: (component) =>
-    (component as { displayName?: string }).displayName ?? ((component as { name?: string }).name || 'the component'),
+  nameOf: usualName,
 };

@@ -5,7 +5,7 @@ import type { Answer } from '../../language/answer.ts';
 import type { Check, TargetClaim } from '../../language/command.ts';
 import type { Spy } from '../../language/spy.ts';
 import { inCode, isTarget, type Query, type Target } from '../../language/target.ts';
-import { findAll } from '../act/find.ts';
+import { elementsIn, findAll } from '../act/find.ts';
 import { fold, matchesName, roleOf } from '../act/names.ts';
 import { markAttribute } from '../host/settings.ts';
 import { followTouched, formerTexts, isAsItWas, isUntouched, removedNodes } from '../record/history.ts';
@@ -38,8 +38,11 @@ export function actionBegins(title: string, subjects: readonly (Spy | Answer)[])
   followTouched();
 }
 
-/** A target was found. */
-export const sighted = (target: Target): void => void seen.add(inCode(target));
+/** A target was found, and with it whatever it lies in or holds. */
+export function sighted(target: Target): void {
+  seen.add(inCode(target));
+  if (target.scope) sighted(target.scope);
+}
 
 /** True when an element that is gone may have been what is asked for: its attributes and texts are all that is left. */
 function mayHaveBeen(element: Element, asked: Query): boolean {
@@ -58,10 +61,11 @@ function mayHaveBeen(element: Element, asked: Query): boolean {
   return texts.some((text) => matchesName(fold(text), name));
 }
 
+/** True when something was there that may have been what a target describes, or is there and cannot be seen. */
 function wasThere({ query }: Target): boolean {
-  const elements = removedNodes().filter((node): node is Element => node instanceof Element);
-  if (elements.some((root) => [root, ...root.querySelectorAll('*')].some((one) => mayHaveBeen(one, query))))
-    return true;
+  const gone = removedNodes().filter((node): node is Element => node instanceof Element);
+  const all = [...elementsIn(document), ...gone.flatMap((root) => [root, ...root.querySelectorAll('*')])];
+  if (all.some((one) => mayHaveBeen(one, query))) return true;
   const name = 'name' in query ? query.name : undefined;
   const texts = [...formerTexts(), ...removedNodes().map((node) => node.textContent ?? '')];
   return name !== undefined && texts.some((text) => matchesName(fold(text), name));

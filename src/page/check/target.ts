@@ -167,7 +167,6 @@ export function findAtTarget(sighting: Sighting, current: Step, recording: Recor
   if (claim.is === 'counted' || claim.is === 'absent' || (claim.is === 'visible' && isNot))
     return findWhether(sighting, aim);
   const element = only(target);
-  sighted(target);
   aim(element);
   const outcome = outcomeOf(element, claim);
   if (isNot) return outcome === true ? [`it ${words}`] : null;

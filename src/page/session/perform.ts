@@ -65,7 +65,10 @@ export async function perform(
 ): Promise<void> {
   const { recording } = session;
   const chain = chainOf(looks, wanted);
-  let props: Record<string, unknown> = { ...looks.props, ...chain[0]!.state.props };
+  const first = chain[0]!.state;
+  let props: Record<string, unknown> = { ...looks.props, ...first.props };
+  let slots: Record<string, unknown> = { ...looks.slots, ...first.slots };
+  const component = first.render ?? looks.render ?? looks.component;
   resetSpies({ ...props, ...Object.assign({}, ...chain.map(({ state }) => state.props)) });
   const answers = resetRoutes({ ...looks.answers, ...Object.assign({}, ...chain.map(({ state }) => state.answers)) });
   // Without a script the last capture comes next, and waits by itself.
@@ -73,10 +76,11 @@ export async function perform(
   forgetDoubts();
   resetCaptures(true);
   for (const [index, { name, state }] of chain.entries()) {
-    if (index === 0 || state.props) {
+    if (index === 0 || state.props || state.slots) {
       props = { ...props, ...state.props };
+      slots = { ...slots, ...state.slots };
       const title = index === 0 ? `mount ${nameOf(looks.component)}` : `give it the props of “${name}”`;
-      await session.mount(title, looks.component, props, settle);
+      await session.mount(title, { component, props, slots }, settle);
     }
     const run = (): Promise<void> => runScript(state, recording, { props, answers });
     if (index === chain.length - 1) await run();

@@ -5,7 +5,7 @@ import type { LookRequest } from '../../core/wire/wire.ts';
 import type { Action, Check } from '../../language/command.ts';
 import { act } from '../act/act.ts';
 import { releaseInput } from '../act/input.ts';
-import type { Adapter } from '../adapters/adapter.ts';
+import type { Adapter, FrameModule, Mountable } from '../adapters/adapter.ts';
 import { ensured } from '../check/check.ts';
 import { append } from '../host/natives.ts';
 import { setSettings } from '../host/settings.ts';
@@ -26,7 +26,7 @@ import { idle, untilStill } from './still.ts';
 export type Session = {
   readonly recording: Recording;
   /** Puts the component on the page, or gives the one that is there other props; one step, called `title`. */
-  mount(title: string, component: unknown, props: Record<string, unknown>, settle: boolean): Promise<void>;
+  mount(title: string, what: Mountable, settle: boolean): Promise<void>;
   /** Carries out an action. */
   act(action: Action): Promise<void>;
   /** Carries out a check. */
@@ -36,7 +36,7 @@ export type Session = {
 };
 
 /** Begins a session in an element of the page. */
-export function openSession(root: Element, adapter: Adapter, frame: unknown, request: LookRequest): Session {
+export function openSession(root: Element, adapter: Adapter, frame: FrameModule | null, request: LookRequest): Session {
   setSettings(request);
   resetRequests();
   const recording = new Recording(request.number, request.recording);
@@ -70,11 +70,11 @@ export function openSession(root: Element, adapter: Adapter, frame: unknown, req
     recording,
     act,
     check: ensured,
-    mount: (title, component, props, settle) =>
+    mount: (title, what, settle) =>
       step('mount', title, async () => {
-        const onError = (error: unknown): void => renderError(component, error);
-        if (mounted) adapter.update(mounted.instance, props);
-        else mounted = { instance: adapter.mount(root, component, props, frame, onError) };
+        const onError = (error: unknown): void => renderError(what.component, error);
+        if (mounted) adapter.update(mounted.instance, what);
+        else mounted = { instance: await adapter.mount(root, what, frame, onError) };
         if (recording.uncaught) throw new ProblemError(recording.uncaught.problem);
         // Nothing but what belongs to this instant: whatever appears for a moment is still there for the script.
         if (settle) await untilStill(0, () => recording.isOver);

@@ -96,7 +96,7 @@ export default looks(Telephone, {
       answers: { 'PUT /api/tides/:id': { status: 204 } },
       async script({ answers }) {
         await click(the.button('Call'));
-        await ensure(answers['PUT /api/tides/:id']!).wasAskedWith({ body: { metres: 3 }, params: { id: '4' } });
+        await ensure(answers['PUT /api/tides/:id']!).wasAskedWith({ body: { metres: 3 }, params: { id: '3' } });
         await ensure(the.status()).reads('204');
       },
     },

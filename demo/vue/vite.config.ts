@@ -1,0 +1,4 @@
+import vue from '@vitejs/plugin-vue';
+import { defineConfig } from 'vite';
+
+export default defineConfig({ plugins: [vue()] });

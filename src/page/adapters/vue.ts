@@ -1,0 +1,38 @@
+/** Mounts Vue components (3). A frame module may export `setup(app)` for plugins, such as a router or a store. */
+import { type App, createApp, h, shallowRef } from 'vue';
+import { type Adapter, type Mountable, usualName } from './adapter.ts';
+
+type Mounted = { app: App; show(what: Mountable): void };
+
+/** A slot that is written as a text is one. */
+const slotsOf = (slots: Record<string, unknown>): Record<string, unknown> =>
+  Object.fromEntries(
+    Object.entries(slots).map(([name, slot]) => [name, typeof slot === 'function' ? slot : () => slot]),
+  );
+
+export const adapter: Adapter<Mounted> = {
+  warm() {
+    const app = createApp({ render: () => null });
+    app.mount(document.createElement('div'));
+    app.unmount();
+  },
+  mount(into, what, frame, onError) {
+    const shown = shallowRef(what);
+    const content = (): unknown => h(shown.value.component, shown.value.props, slotsOf(shown.value.slots));
+    const app = createApp({
+      render: () => (frame?.default ? h(frame.default, null, { default: content }) : content()),
+    });
+    app.config.errorHandler = onError;
+    if (typeof frame?.setup === 'function') frame.setup(app);
+    app.mount(into);
+    return {
+      app,
+      show(next) {
+        shown.value = next;
+      },
+    };
+  },
+  update: ({ show }, what) => show(what),
+  unmount: ({ app }) => app.unmount(),
+  nameOf: (component) => usualName(component),
+};
