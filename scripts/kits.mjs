@@ -1,19 +1,12 @@
-// Installs the component libraries that test/kits is made of, unless they are there.
-import { spawnSync } from 'node:child_process';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import { dirname, resolve } from 'node:path';
+// Installs what the projects beside the harbour office are made of: component libraries, or the kits of other
+// frameworks. `libraries` and `kits` name one of both.
+import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { install } from './install.mjs';
 
-process.chdir(resolve(dirname(fileURLToPath(import.meta.url)), '../test/kits'));
-const lock = readFileSync('package-lock.json', 'utf8');
-const stamp = 'node_modules/.sguardo-lock';
-if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== lock) {
-  process.stdout.write('· Installing the component libraries of test/kits\n');
-  const args = ['ci', '--ignore-scripts', '--no-audit', '--no-fund', '--loglevel=error'];
-  const { status } = spawnSync('npm', args, { stdio: 'inherit' });
-  if (status !== 0) {
-    process.stderr.write('✗ They could not be installed. Fix what npm says above and run this command again.\n');
-    process.exit(3);
-  }
-  writeFileSync(stamp, lock);
-}
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
+const wanted = process.argv[2] ?? 'libraries';
+if (wanted === 'libraries') install(join(root, 'test/kits'), 'the component libraries of test/kits');
+else
+  for (const kit of ['vue', 'svelte', 'angular', 'elements'])
+    install(join(root, 'demo', kit), `what demo/${kit} is made of`);

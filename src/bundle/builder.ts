@@ -21,6 +21,12 @@ type Pending = { order: Order; isAgain: boolean; resolve(value: unknown): void; 
 /** It is replaced when it has grown by so much since its first answer, in bytes. */
 const mostGrowth = 600 * 1024 * 1024;
 
+/** Plugins build otherwise where they believe that a test runner wants it; looks are pages, whoever starts their run. */
+function environment(): NodeJS.ProcessEnv {
+  const { VITEST: _, NODE_ENV, ...rest } = process.env;
+  return { ...rest, ...(NODE_ENV && NODE_ENV !== 'test' && { NODE_ENV }) };
+}
+
 /** One process, from its start to its end. */
 class Builder {
   readonly #child: ChildProcess;
@@ -36,7 +42,7 @@ class Builder {
   constructor(onEnd: (unanswered: Pending[], why: string) => void) {
     this.#onEnd = onEnd;
     const { file, execArgv } = programBeside(import.meta.url, 'builderProcess');
-    this.#child = fork(file, [], { execArgv, serialization: 'advanced' });
+    this.#child = fork(file, [], { execArgv, serialization: 'advanced', env: environment() });
     this.#child.on('message', (answer: Answer) => this.#hear(answer));
     this.#child.once('error', (error) => this.#end(error.message));
     this.#child.once('exit', (code, signal) => this.#end(signal ?? `exit code ${code}`));

@@ -1,5 +1,5 @@
 /** The service of one project: starts everything, says where it is, and ends everything cleanly. */
-import { chmodSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdirSync, readFileSync, rmSync, statSync, renameSync, writeFileSync } from 'node:fs';
 import { setTimeout as delay } from 'node:timers/promises';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -263,7 +263,9 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     throw error;
   }
   const note = join(folder, 'service.json');
-  writeFileSync(note, JSON.stringify({ pid: process.pid, url: url(), version }));
+  // Whoever finds it finds it whole.
+  writeFileSync(`${note}.new`, JSON.stringify({ pid: process.pid, url: url(), version }));
+  renameSync(`${note}.new`, note);
   const end = (): Promise<void> => endService(held, { note, watcher, conductor, crew, servers: [server, stage] });
   let closed: Promise<void> | null = null;
   return { url: url(), stage: stageUrl(), root, unneeded, log, close: () => (closed ??= end()) };

@@ -60,7 +60,7 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
   ['not a route', 'bad-step', /is not a route/],
   ['a check that does not hold', 'check-failed', /the button “Fine” is disabled/, /^it is enabled$/],
   ['a text that differs', 'check-failed', /reads “Rough”/, /^it reads “Fine”$/],
-  ['a value that differs', 'check-failed', /the value equals {a: 2}/, /^it is {a: 1}$/],
+  ['a value that differs', 'check-failed', /the value equals {a: 2}/, /^\.a: expected 2, received 1$/],
   ['no spy', 'not-a-spy', /needs a spy/],
   ['a spy that was not called', 'check-failed', /onPress was called with \("C-14", 3\)/, /^it was not called$/],
   ['a picture too large', 'capture-failed', /^The browser could not take the picture “tall” of \d+ × 3\d+ pixels: /],

@@ -8,7 +8,7 @@ import { inCode, isTarget, type Query, type Target } from '../../language/target
 import { elementsIn, findAll } from '../act/find.ts';
 import { fold, matchesName, roleOf } from '../act/names.ts';
 import { markAttribute } from '../host/settings.ts';
-import { followTouched, formerTexts, isAsItWas, isUntouched, removedNodes } from '../record/history.ts';
+import { followTouched, formerRoles, formerTexts, isAsItWas, isUntouched, removedNodes } from '../record/history.ts';
 import type { Recording } from '../record/recording.ts';
 
 type Absence = { step: Step; target: Target };
@@ -54,7 +54,7 @@ function mayHaveBeen(element: Element, asked: Query): boolean {
     }
   }
   if (asked.by === 'marked') return element.getAttribute(markAttribute()) === asked.mark;
-  if (asked.by === 'role' && roleOf(element) !== asked.role) return false;
+  if (asked.by === 'role' && roleOf(element) !== asked.role && !formerRoles(element).has(asked.role)) return false;
   const { name } = asked;
   if (name === undefined) return true;
   const texts = [element.textContent ?? '', ...element.getAttributeNames().map((key) => element.getAttribute(key)!)];
@@ -82,9 +82,9 @@ function heldBefore(check: Check, holdsFor: (calls: number) => Promise<boolean>)
   if (check.of === 'calls') return holdsFor(script.callsBefore.get(check.subject) ?? 0);
   if (check.of !== 'target' || unknowable.includes(check.claim.is)) return false;
   if (isUntouched()) return check.claim.is !== 'value';
+  // What is not there now may have been, in whatever was touched.
   const found = findAll(check.target);
-  if (found.length === 0) return !wasThere(check.target);
-  return check.claim.is !== 'counted' && found.every(isAsItWas);
+  return found.length > 0 && check.claim.is !== 'counted' && found.every(isAsItWas);
 }
 
 /** A check has held at the first try. `holdsFor` says whether it held when there were so many calls. */

@@ -11,6 +11,7 @@ const most = 5000;
 const observed: MutationObserverInit = {
   childList: true,
   attributes: true,
+  attributeOldValue: true,
   characterData: true,
   characterDataOldValue: true,
   subtree: true,
@@ -22,11 +23,20 @@ const untouched = (): Touched => ({ attributes: new Set(), contents: new Set(), 
 
 let removed: Node[] = [];
 let texts = new Set<string>();
+let roles = new WeakMap<Element, Set<string>>();
 let touched: Touched | null = null;
 
+/** What an attribute said before counts as a text, and of roles it is known whose they were. */
+function takeFormer(target: Node, name: string | null, value: string): void {
+  if (texts.size < most) texts.add(value);
+  if (name !== 'role' || !(target instanceof Element)) return;
+  const own = roles.get(target) ?? new Set();
+  roles.set(target, own.add(value));
+}
+
 function take(records: readonly MutationRecord[]): void {
-  for (const { type, target, removedNodes, addedNodes, oldValue } of records) {
-    if (type === 'characterData' && oldValue !== null && texts.size < most) texts.add(oldValue);
+  for (const { type, target, removedNodes, addedNodes, attributeName, oldValue } of records) {
+    if (oldValue !== null) takeFormer(target, attributeName, oldValue);
     for (const node of removedNodes) if (removed.length < most) removed[removed.length] = node;
     if (!touched) continue;
     touched.any = true;
@@ -46,6 +56,7 @@ const kinds = ['input', 'change'];
 export function beginHistory(): void {
   removed = [];
   texts = new Set();
+  roles = new WeakMap();
   touched = null;
   const own = new native.MutationObserver(take);
   own.observe(document, observed);
@@ -81,6 +92,12 @@ export function removedNodes(): readonly Node[] {
 export function formerTexts(): ReadonlySet<string> {
   flush();
   return texts;
+}
+
+/** Roles that an element had before it said otherwise. */
+export function formerRoles(element: Element): ReadonlySet<string> {
+  flush();
+  return roles.get(element) ?? new Set();
 }
 
 /** True when nothing at all has been touched since it is followed. */
