@@ -35,6 +35,14 @@ const isOrigin = (value: string | undefined): boolean => {
   return [`${address.protocol}//${address.host}`, `${address.protocol}//${address.host}/`].includes(value!);
 };
 
+const isPattern = (value: unknown): value is string | RegExp => typeof value === 'string' || value instanceof RegExp;
+
+/** A text as a pattern for whatever holds it. */
+const patternOf = (value: string | RegExp): Settings['failsOn'][number] =>
+  typeof value === 'string'
+    ? { source: value.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&'), flags: '' }
+    : { source: value.source, flags: value.flags.replace(/[gy]/g, '') };
+
 const side = number().integer().min(50).max(8000).required();
 
 const environmentSchema = object({
@@ -80,6 +88,9 @@ const schema = object({
     '${path} has to be the name of an attribute, such as data-testid',
   ),
   unanswered: string().oneOf(['fail', 'note']),
+  failsOn: array().of(
+    mixed().test('text', '${path} must be a text or a regular expression', (value) => isPattern(value) && value !== ''),
+  ),
   network: array().of(
     string().required().test('origin', '${path} must be an origin such as https://tiles.example', isOrigin),
   ),
@@ -162,6 +173,7 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     markup: config.markup ?? true,
     markAttribute: config.markAttribute ?? 'data-testid',
     unanswered: config.unanswered ?? 'fail',
+    failsOn: (config.failsOn ?? []).map(patternOf),
     network: (config.network ?? []).map((origin) => origin.replace(/\/$/, '')),
     keep: config.keep ?? 50,
   };

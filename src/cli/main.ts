@@ -8,6 +8,7 @@ import { exitOf } from './exits.ts';
 import { problemText } from './print.ts';
 import { addRun } from './run.ts';
 import { addServe } from './serve.ts';
+import { addList } from './list.ts';
 import { addSteady } from './steady.ts';
 import { addTidy } from './tidy.ts';
 import { addWatch } from './watch.ts';
@@ -25,7 +26,7 @@ const program = new Command('sguardo')
   .showHelpAfterError('(use --help for usage)')
   .addHelpText(
     'after',
-    '\nExamples:\n  sguardo run                 run every look of this project\n  sguardo approve --all       ' +
+    '\nExamples:\n  sguardo run                 run every look of this project\n  sguardo list                list them\n  sguardo approve --all       ' +
       'make what they look like the baselines\n  sguardo watch               ' +
       'run what depends on a file when it is saved' +
       '\n  sguardo serve               open the console',
@@ -39,6 +40,7 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 });
 
 addRun(program);
+addList(program);
 addWatch(program);
 addSteady(program);
 addDecisions(program);

@@ -1,7 +1,8 @@
 /** `sguardo run`: runs looks and tells what they came to. */
 import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
-import { lookKey } from '../core/look/look.ts';
+import { type LookName, lookKey, lookTitle } from '../core/look/look.ts';
+import { isSelected } from '../core/look/pattern.ts';
 import { noProgress, progressText } from '../core/run/progress.ts';
 import type { ResultSummary, RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Client } from '../client/client.ts';
@@ -17,6 +18,9 @@ type Options = {
   fresh?: boolean;
   audit?: number;
   changed?: string | true;
+  tag: string[];
+  withoutTag: string[];
+  failed?: boolean;
   json?: boolean;
   strict?: boolean;
 };
@@ -41,6 +45,10 @@ const isCi = process.env.CI === 'true';
 /** How much CI runs of what it could take over, in percent. */
 const ciAudit = 5;
 
+/** A tag, for every command that chooses looks. */
+export const tagOption = (flags: string, description: string): Option =>
+  new Option(flags, description).argParser((name: string, list: string[]) => [...list, name]).default([], 'none');
+
 /** `-e`, for every command that runs looks. */
 export const environmentOption = (): Option =>
   new Option('-e, --env <name>', 'only in this environment (can be repeated)')
@@ -59,6 +67,9 @@ export function addRun(program: Command): void {
     .option('-r, --repeat <n>', 'run every look n times and report how many captures differed', count, 1)
     .option('--fresh', 'run everything, even what has not changed')
     .option('--changed [since]', 'only looks that depend on what has changed since a commit or branch (default: HEAD)')
+    .addOption(tagOption('--tag <name>', 'only looks with this tag (can be repeated)'))
+    .addOption(tagOption('--without-tag <name>', 'but none with this one (can be repeated)'))
+    .option('--failed', 'only looks that failed or broke in their newest run')
     .option('--audit <percent>', 'how many of the unchanged looks to run anyway', percent)
     .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
     .option('--strict', 'also exit with 1 when something is new; implied by CI=true')
@@ -71,6 +82,8 @@ Examples:
   sguardo run "asks before" -e day  one look, in one environment
   sguardo run --fresh               reuse nothing from earlier runs
   sguardo run --changed main        what this branch touches
+  sguardo run --failed              what went wrong, once more
+  sguardo run --tag slow            the looks with a tag
   sguardo run --repeat 10           is every picture the same ten times?
   sguardo run --json > result.json  for other programs
 
@@ -102,7 +115,23 @@ async function run(patterns: string[], options: Options): Promise<number> {
     const { env: environments, repeat, fresh = false } = options;
     const audit = options.audit ?? (isCi ? ciAudit : null);
     const changed = options.changed === true ? 'HEAD' : (options.changed ?? null);
-    const request = { patterns, environments, repeat, fresh, audit, changed };
+    const looks = options.failed ? await failedLooks(found, patterns) : [];
+    if (options.failed && looks.length === 0) {
+      process.stdout.write('Nothing failed or broke in the newest run of every look.\n');
+      return 0;
+    }
+    const request: Partial<RunRequest> = {
+      patterns: options.failed ? [] : patterns,
+      looks,
+      environments,
+      repeat,
+      fresh,
+      audit,
+      changed,
+      tags: options.tag,
+      withoutTags: options.withoutTag,
+      refuseOnly: isCi,
+    };
     const summary = await follow(found, request, { isQuiet: false, isJson: options.json === true });
     // What was taken over has passed, and is told as a number.
     const results = await found.client.runResults(summary.id, options.json !== true);
@@ -115,6 +144,14 @@ async function run(patterns: string[], options: Options): Promise<number> {
   } finally {
     await found.release();
   }
+}
+
+/** The looks that failed or broke when they were run last. */
+async function failedLooks({ client }: Found, patterns: string[]): Promise<LookName[]> {
+  const isMeant = isSelected(patterns);
+  const wrong = (await client.looks()).filter(({ verdict }) => verdict === 'failed' || verdict === 'broken');
+  const names = wrong.filter(isMeant).map(({ component, look }) => ({ component, look }));
+  return [...new Map(names.map((name) => [lookKey(name.component, name.look), name])).values()];
 }
 
 /** Starts a run and shows its progress until it has ended; with `isQuiet` without a line for each look. */
@@ -235,6 +272,8 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
       `${counted(unsteady.size, 'look is', 'looks are')} unsteady, and passed or failed by chance: ` +
         `${[...unsteady].join(', ')}`,
     );
+  for (const { component, look, why } of summary.skipped)
+    say(`${pc.dim('skipped')} ${lookTitle(component, look)}: ${why}`);
   for (const note of summary.notes) say(`${pc.yellow('note')} ${note}`);
   if (summary.tally.new > 0) say(`To approve what is new: ${pc.bold('sguardo approve --all')}`);
   if (summary.tally.changed > 0) say(`To review what changed: ${pc.underline(`${url}/review`)}`);

@@ -3,12 +3,15 @@ import { EventSourceParserStream } from 'eventsource-parser/stream';
 import type { Decided, DecisionRequest, LookHistory, ProjectInfo, Tidied } from '../core/api/api.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import { type BoardLook, unpackBoard } from '../core/run/board.ts';
+import type { LookInfo } from '../core/look/look.ts';
 import type { ResultSummary, RunEvent, RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Timeline } from '../core/timeline/timeline.ts';
 
 export type Client = {
   project(): Promise<ProjectInfo>;
   looks(): Promise<ResultSummary[]>;
+  /** The looks that there are, as their files declare them. */
+  catalogue(): Promise<LookInfo[]>;
   /** What every look stands at, in short. */
   board(): Promise<BoardLook[]>;
   history(look: { component: string; look: string; environment: string }): Promise<LookHistory>;
@@ -68,6 +71,7 @@ export function connect(origin: string): Client {
   return {
     project: () => get('/api/project'),
     looks: () => get('/api/looks'),
+    catalogue: () => get('/api/catalogue'),
     board: async () => unpackBoard(await get('/api/board')),
     history: (look) => get(`/api/looks/history?${new URLSearchParams(look)}`),
     runs: (limit = 50) => get(`/api/runs?limit=${limit}`),

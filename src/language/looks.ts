@@ -4,6 +4,7 @@ import { fail } from '../core/problem/problem.ts';
 import { nearest } from '../core/text/nearest.ts';
 import { show } from '../core/value/show.ts';
 import { type Answer, type AnswerInit, replyEntries, repliesOf } from './answer.ts';
+import { combined } from './combine.ts';
 import { checkWorld, type WorldChange, worldEntries } from './world.ts';
 
 /** A component, whatever kind it is of and whatever its props are. */
@@ -63,6 +64,14 @@ export type LookSettings = World & {
   dependsOn?: string[];
   /** False for a look that is run every time, whether anything has changed or not. */
   reuse?: boolean;
+  /** Names by which looks are run together: `sguardo run --tag slow`. Those of a file and of its looks add up. */
+  tags?: string[];
+  /** Why it is not run: it is told at the end of a run. */
+  skip?: string;
+  /** Names of the environments that it is for. */
+  environments?: string[];
+  /** Another frame than the project's, or false for none. */
+  frame?: AnyComponent | false;
 };
 
 /** One state of a component. */
@@ -77,6 +86,12 @@ export type LookState<P, Name extends string> = LookSettings & {
   answers?: Record<string, AnswerInit>;
   /** Starts where this look ended. */
   after?: Name;
+  /** A look for every combination of these values: `each: { size: ['s', 'm'], tone: ['calm', 'gale'] }`. */
+  each?: { [K in keyof P]?: readonly P[K][] };
+  /** So many looks `each` may make. Default 1000. */
+  most?: number;
+  /** Only this look of its file is run, while you write it. */
+  only?: boolean;
   /** Actions and checks, in the order in which a person would do them. */
   script?(context: ScriptContext<P>): Promise<void>;
 };
@@ -112,11 +127,26 @@ const settingEntries = [
   'isolate',
   'dependsOn',
   'reuse',
+  'tags',
+  'skip',
+  'environments',
+  'frame',
   ...ownEntries,
   ...worldEntries,
 ] as const;
 const entries = ['props', 'slots', 'render', 'answers', 'states', ...settingEntries];
-const stateEntries = ['props', 'slots', 'render', 'answers', 'after', 'script', ...settingEntries];
+const stateEntries = [
+  'props',
+  'slots',
+  'render',
+  'answers',
+  'after',
+  'script',
+  'each',
+  'most',
+  'only',
+  ...settingEntries,
+];
 
 /** The compiler says so, too, but not to everybody. @throws ProblemError `look-entry` */
 function checkEntries(value: unknown, known: readonly string[], where: string): void {
@@ -161,6 +191,25 @@ function worldIn(given: LookSettings, where: string): World {
   return found;
 }
 
+const isNames = (value: unknown): boolean =>
+  Array.isArray(value) && value.every((one: unknown) => typeof one === 'string' && one.trim() !== '');
+
+/** How a look is chosen, among what was given. @throws ProblemError `look-setting` */
+function choiceIn({ tags, skip, environments, frame }: LookSettings, where: string): LookSettings {
+  const names = { tags, environments };
+  for (const [name, value] of Object.entries(names))
+    if (value !== undefined && !isNames(value))
+      fail('look-setting', { where, name, value: show(value), wanted: "a list of names, as in ['night']" });
+  if (skip !== undefined && (typeof skip !== 'string' || skip.trim() === ''))
+    fail('look-setting', { where, name: 'skip', value: show(skip), wanted: 'a reason, which is told' });
+  return {
+    ...(tags && { tags }),
+    ...(environments && { environments }),
+    ...(skip !== undefined && { skip }),
+    ...(frame !== undefined && { frame }),
+  };
+}
+
 /** The settings among what was given. @throws ProblemError `look-setting` */
 function settingsIn(given: LookSettings, where: string): LookSettings {
   const found: LookSettings = {};
@@ -177,7 +226,7 @@ function settingsIn(given: LookSettings, where: string): LookSettings {
     if (typeof value !== 'boolean') fail('look-setting', { where, name, value: show(value), wanted: 'true or false' });
     found[name] = value;
   }
-  Object.assign(found, worldIn(given, where));
+  Object.assign(found, worldIn(given, where), choiceIn(given, where));
   const { dependsOn } = given;
   if (dependsOn === undefined) return found;
   if (!Array.isArray(dependsOn) || !dependsOn.every((one: unknown) => typeof one === 'string' && /^[^/.]/.test(one)))
@@ -218,7 +267,7 @@ export function looks<C extends AnyComponent, const Name extends string>(
     slots: definition.slots ?? {},
     props: (definition.props ?? {}) as Record<string, unknown>,
     answers: definition.answers ?? {},
-    states: definition.states as unknown as Looks['states'],
+    states: combined(definition.states as unknown as Looks['states']),
   };
 }
 

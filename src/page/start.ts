@@ -6,6 +6,7 @@ import { answerInWords } from '../language/words.ts';
 import type { Looks, World } from '../language/looks.ts';
 import { connectPort } from '../language/port.ts';
 import { act } from './act/act.ts';
+import type { FrameModule } from './adapters/adapter.ts';
 import { held } from './act/keyboard.ts';
 import { ensured } from './check/check.ts';
 import { forgetCalls, subjectInWords } from './check/forget.ts';
@@ -95,10 +96,18 @@ function withOwn(asked: LookRequest, looks: Looks): { request: LookRequest; worl
   };
 }
 
+/** The frame of a look: its own, its file's, or the project's. */
+function frameFor(looks: Looks, look: string, usual: FrameModule | null): FrameModule | null {
+  const own = looks.states[look]?.frame ?? looks.frame;
+  if (own === undefined) return usual;
+  return own === false ? null : { ...usual, default: own };
+}
+
 async function runLook({ adapter }: Modules, { looks, frame }: Loaded, asked: LookRequest): Promise<LookReport> {
   const { request, world } = withOwn(asked, looks);
   await beginWorld(request, world);
-  const session = openSession(document.getElementById('look')!, adapter, frame, request);
+  const around = frameFor(looks, asked.look, frame);
+  const session = openSession(document.getElementById('look')!, adapter, around, request);
   fillWorld(world);
   const { recording } = session;
   beginObserving();
@@ -145,6 +154,10 @@ const declaredIn = ({ looks }: Loaded): Extract<FileReport, { looks: object }>['
     timeLimit: state.timeLimit ?? looks.timeLimit ?? null,
     dependsOn: [...(looks.dependsOn ?? []), ...(state.dependsOn ?? [])],
     reuse: state.reuse ?? looks.reuse ?? true,
+    tags: [...new Set([...(looks.tags ?? []), ...(state.tags ?? [])])],
+    skip: state.skip ?? looks.skip ?? null,
+    only: state.only === true,
+    environments: state.environments ?? looks.environments ?? null,
   }));
 
 async function reportOf(present: Present): Promise<FileReport> {

@@ -120,7 +120,8 @@ export class Conductor {
       const run = store.runs.get(id)!;
       live.tell({ kind: 'run-finished', run });
       // Most changes of files are due to nothing that anybody would look up.
-      if (request.due && run.done === 0 && problems.every(({ code }) => code === 'run-stopped')) store.runs.forget(id);
+      const isNothing = request.due || request.listing;
+      if (isNothing && run.done === 0 && problems.every(({ code }) => code === 'run-stopped')) store.runs.forget(id);
     } catch (error) {
       log(error);
     }

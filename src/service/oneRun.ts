@@ -7,7 +7,8 @@ import { goneAmong } from '../baselines/gone.ts';
 import { type BaselineSet, takeInFolder } from '../baselines/reconcile.ts';
 import { lookKey } from '../core/look/look.ts';
 import { fail, type Problem } from '../core/problem/problem.ts';
-import type { RunRequest } from '../core/run/run.ts';
+import { isChosen } from '../core/look/pattern.ts';
+import type { RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { counted } from '../core/text/counted.ts';
 import type { Store } from '../store/index.ts';
@@ -35,8 +36,9 @@ async function settingsFor(config: string, request: RunRequest): Promise<Setting
   return settings;
 }
 
-function nothingSelected({ patterns, looks }: RunRequest): never {
-  const wanted = [...patterns, ...looks.map(({ component, look }) => lookKey(component, look))];
+function nothingSelected({ patterns, looks, tags, withoutTags }: RunRequest): never {
+  const tagged = [...tags.map((tag) => `the tag ${tag}`), ...withoutTags.map((tag) => `without the tag ${tag}`)];
+  const wanted = [...patterns, ...tagged, ...looks.map(({ component, look }) => lookKey(component, look))];
   return fail('nothing-selected', { patterns: wanted.map((one) => `“${one}”`).join(', ') || 'the configuration' });
 }
 
@@ -47,6 +49,16 @@ function goneNotes(store: Store, { files }: BaselineSet, environments: readonly 
   const more = gone.length > 3 ? ` and ${gone.length - 3} more` : '';
   const what = counted(gone.length, 'baseline belongs to a look that is', 'baselines belong to looks that are');
   return [`${what} gone: ${shown.join(', ')}${more}. See them all, and remove them, with: sguardo tidy`];
+}
+
+/** Looks that were meant, but that their files leave out. */
+function skippedAmong({ catalogue }: Store, files: readonly string[], request: RunRequest): RunSummary['skipped'] {
+  const isMeant = isChosen(request);
+  return files.flatMap((file) =>
+    (catalogue.declaredBy(catalogue.sourceOf(file) ?? '') ?? []).flatMap((info) =>
+      info.skip !== undefined && isMeant(info) ? [{ component: info.component, look: info.look, why: info.skip }] : [],
+    ),
+  );
 }
 
 /** Tells which look files a run is about, by the files behind them: null where they are not known. */
@@ -136,7 +148,10 @@ export async function oneRun(
     const selected = { id, request, settings, ground, reuse, teller };
     ({ planned, contradicted } = await runRest(tools, selected, tools.onBundle(bundle, settings), signal));
   }
-  if (planned === 0 && !signal.aborted && !request.due && request.changed === null) nothingSelected(request);
+  const skipped = skippedAmong(store, files, request);
+  store.runs.update(id, { skipped });
+  const isForLooks = !request.due && !request.listing && request.changed === null;
+  if (planned === 0 && skipped.length === 0 && !signal.aborted && isForLooks) nothingSelected(request);
   const belied =
     contradicted > 0 ? [`${counted(contradicted, 'look')} came out differently although nothing has changed.`] : [];
   const notes = [...belied, ...goneNotes(store, baselines, names)];

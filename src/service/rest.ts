@@ -1,6 +1,6 @@
 /** Runs the looks of a run whose results could not be taken over, and keeps what they come to. */
 import { lookKey } from '../core/look/look.ts';
-import { isSelected } from '../core/look/pattern.ts';
+import { isChosen } from '../core/look/pattern.ts';
 import type { FinishedLook } from '../core/run/finished.ts';
 import type { RunRequest } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
@@ -63,7 +63,7 @@ export type Selected = {
 
 /** The looks that a run is thought to have: those that its files declared when they were last opened. */
 function expectedOf({ store }: RunTools, { request, settings, reuse }: Selected, { entries }: Bundle): Expected {
-  const select = isSelected(request.patterns, request.looks);
+  const select = isChosen(request);
   const names = settings.environments
     .map(({ name }) => name)
     .filter((name) => request.environments.length === 0 || request.environments.includes(name));

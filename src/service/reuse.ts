@@ -2,7 +2,7 @@
 import { hash } from 'node:crypto';
 import type { BaselineSet } from '../baselines/reconcile.ts';
 import { type Declared, type LookInfo, type LookName, lookKey } from '../core/look/look.ts';
-import { isSelected } from '../core/look/pattern.ts';
+import { isChosen, isLeftOut } from '../core/look/pattern.ts';
 import { type Basis, publicPathsOf, type Resting } from '../core/run/basis.ts';
 import type { FinishedLook } from '../core/run/finished.ts';
 import type { RunRequest } from '../core/run/run.ts';
@@ -171,7 +171,11 @@ export function reuseOf(
   isAtHand: (file: string) => boolean,
 ): Reuse {
   const found: Candidate[] = [];
-  const select = isSelected(request.patterns, request.looks);
+  const choose = isChosen(request);
+  const select = (look: LookInfo): boolean => !request.listing && choose(look);
+  // One that its file should not have marked is looked at again.
+  const mayRun = (look: LookInfo, environment: string): boolean =>
+    !isLeftOut(look, environment) && !(request.refuseOnly && look.only);
   const looked = new Map<string, LookInfo[] | undefined>();
   for (const file of files) {
     const looks = looksOf(ground, records, file, environments);
@@ -179,7 +183,7 @@ export function reuseOf(
     if (looks && !request.fresh && request.repeat === 1 && !request.steady)
       for (const environment of environments) {
         const candidates = candidatesOf(ground, records, { file, looks, environment }, request.due);
-        found.push(...candidates.filter(({ look }) => select(look)));
+        found.push(...candidates.filter(({ look }) => select(look) && mayRun(look, environment.name)));
       }
   }
   const audited = request.due
@@ -193,7 +197,7 @@ export function reuseOf(
   const needed = files.filter((file) => {
     const looks = looked.get(file);
     if (looks === undefined) return true;
-    return environments.some(({ name }) => looks.some((look) => !isReused(look, name)));
+    return environments.some(({ name }) => looks.some((look) => !isReused(look, name) && !isLeftOut(look, name)));
   });
   const isAudited = (look: LookName, environment: string): boolean => audits.has(nameOf(look, environment));
   return { ids: request.due ? [] : standing, standing, isReused, isAudited, files: needed };

@@ -14,6 +14,8 @@ export type Catalogue = {
   declaredBy(source: string): LookInfo[] | null;
   /** What is declared of every component: its looks. */
   all(): ReadonlyMap<string, ReadonlySet<string>>;
+  /** Every look that a file declares, by files. */
+  looks(): LookInfo[];
   /** True when a component has a look file, whether that can be opened or not. */
   hasComponent(component: string): boolean;
   /**
@@ -103,7 +105,7 @@ export function catalogueOf(db: Db): Catalogue {
     'SELECT script, looks FROM declared WHERE file = ?',
   );
   const selectScripts = db.prepare<[], { file: string; script: string }>('SELECT file, script FROM declared');
-  const everything = db.prepare<[], { looks: string }>('SELECT looks FROM declared');
+  const everything = db.prepare<[], { looks: string }>('SELECT looks FROM declared ORDER BY file');
   const ofComponent = db.prepare<[string], { one: number }>('SELECT 1 AS one FROM present WHERE component = ?');
   /** What every component is known to declare, until that changes. */
   let known: Map<string, Set<string>> | null = null;
@@ -123,6 +125,7 @@ export function catalogueOf(db: Db): Catalogue {
       known = found;
       return found;
     },
+    looks: () => everything.all().flatMap(({ looks }) => JSON.parse(looks) as LookInfo[]),
     hasComponent: (component) => ofComponent.get(component) !== undefined,
     declared(file) {
       const row = select.get(file);

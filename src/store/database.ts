@@ -144,6 +144,9 @@ const migrations: readonly string[] = [
   ) WITHOUT ROWID;
   CREATE INDEX captures_open ON captures(result) WHERE about ->> '$.state.kind' <> 'same';
   `,
+  `
+  ALTER TABLE runs ADD COLUMN skipped TEXT;         -- JSON: looks that their files leave out, with why
+  `,
 ];
 
 /** Nobody but its owner reads the records: they hold whatever pages have shown. */

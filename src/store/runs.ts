@@ -16,6 +16,7 @@ type Row = {
   problem: string | null;
   notes: string | null;
   reused: string | null;
+  skipped: string | null;
 };
 
 export type Runs = {
@@ -23,7 +24,7 @@ export type Runs = {
   /** A run that was waiting goes on now. */
   start(id: number): void;
   /** Changes what is said of a run while it goes on. */
-  update(id: number, change: { planned?: number; engine?: string; notes?: string[]; reused?: readonly number[] }): void;
+  update(id: number, change: RunChange): void;
   /** A run is over. Where that cannot be written, on a full disk, it is remembered until it can. */
   end(id: number, status: Exclude<RunStatus, 'queued' | 'running'>, problems: Problem[]): void;
   /** Forgets a run that came to nothing. */
@@ -33,6 +34,14 @@ export type Runs = {
   list(limit: number): RunSummary[];
   /** The ids of runs that a service which is no longer there has left going on. */
   unfinished(): number[];
+};
+
+type RunChange = {
+  planned?: number;
+  engine?: string;
+  notes?: string[];
+  reused?: readonly number[];
+  skipped?: RunSummary['skipped'];
 };
 
 type Ending = { status: RunStatus; finished: string; problems: Problem[] };
@@ -68,6 +77,7 @@ function summariser(db: Db): (row: Row) => RunSummary {
       engine: row.engine,
       commit: row.commit,
       problems: row.problem ? [JSON.parse(row.problem) as Problem | Problem[]].flat() : [],
+      skipped: row.skipped ? (JSON.parse(row.skipped) as RunSummary['skipped']) : [],
       notes: row.notes ? (JSON.parse(row.notes) as string[]) : [],
     };
   };
@@ -79,6 +89,7 @@ export function runsOf(db: Db): Runs {
   const setEngine = db.prepare('UPDATE runs SET engine = ? WHERE id = ?');
   const begin = db.prepare("UPDATE runs SET status = 'running' WHERE id = ?");
   const setReused = db.prepare('UPDATE runs SET reused = ? WHERE id = ?');
+  const setSkipped = db.prepare('UPDATE runs SET skipped = ? WHERE id = ?');
   const setNotes = db.prepare('UPDATE runs SET notes = ? WHERE id = ?');
   const finish = db.prepare('UPDATE runs SET status = ?, finished = ?, problem = ? WHERE id = ?');
   const drop = db.prepare('DELETE FROM runs WHERE id = ? AND id NOT IN (SELECT run FROM results)');
@@ -107,7 +118,8 @@ export function runsOf(db: Db): Runs {
       return Number(insert.run(new Date().toISOString(), JSON.stringify(request), commit).lastInsertRowid);
     },
     start: (id) => void begin.run(id),
-    update(id, { planned, engine, notes, reused }) {
+    update(id, { planned, engine, notes, reused, skipped }) {
+      if (skipped !== undefined) setSkipped.run(JSON.stringify(skipped), id);
       if (reused !== undefined) setReused.run(JSON.stringify(reused), id);
       if (notes !== undefined) setNotes.run(JSON.stringify(notes), id);
       if (planned !== undefined) setPlanned.run(planned, id);

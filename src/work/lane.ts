@@ -188,7 +188,8 @@ export class Lane {
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
     const { recording = 'on', approved = null, isPhotographed = false, watched = false } = options;
-    const { patience, settle, clock, now, network, markAttribute, unanswered } = this.#settings;
+    const { patience, settle, clock, now, network, markAttribute } = this.#settings;
+    const { unanswered, failsOn } = this.#settings;
     const timeLimit = this.#limitOf(look);
     const held = this.#held!;
     const { conversation } = held;
@@ -208,6 +209,7 @@ export class Lane {
       isLate: this.#isLate,
       markAttribute,
       unanswered,
+      failsOn,
       online: true,
     };
     if (watched) await this.#window!.watch(true);

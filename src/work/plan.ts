@@ -1,7 +1,7 @@
 /** The plan of a run: which jobs there are, in which order, and how many looks they are thought to have. */
 import type { Bundle } from '../bundle/index.ts';
 import type { Declared, LookInfo } from '../core/look/look.ts';
-import { isSelected } from '../core/look/pattern.ts';
+import { isChosen, isLeftOut } from '../core/look/pattern.ts';
 import type { RunRequest } from '../core/run/run.ts';
 import { shuffled } from '../core/steady/chance.ts';
 import type { Conditions } from '../core/steady/conditions.ts';
@@ -43,11 +43,12 @@ const longestFirst = ({ root, entries }: Bundle): Bundle['entries'] => {
 export function planRun(
   bundle: Bundle,
   settings: Pick<Settings, 'environments'>,
-  { patterns, looks, environments: wanted, repeat, steady }: RunRequest,
+  request: RunRequest,
   declared: (file: string) => Declared | null,
   isReused: (look: LookInfo, environment: string) => boolean,
   { round, seed }: Pick<Conditions, 'round' | 'seed'>,
 ): Plan {
+  const { environments: wanted, repeat, steady } = request;
   const environments = settings.environments.filter(({ name }) => wanted.length === 0 || wanted.includes(name));
   const jobs: Job[] = [];
   const entries = seed === null ? longestFirst(bundle) : shuffled(bundle.entries, seed);
@@ -56,12 +57,12 @@ export function planRun(
   for (const repetition of repetitions)
     for (const environment of environments)
       for (const { file } of entries) jobs.push({ id: jobs.length, file, environment, repetition });
-  const select = isSelected(patterns, looks);
+  const select = isChosen(request);
   const expected = new Map<string, number>();
   for (const { file } of bundle.entries) {
-    const looks = declared(file)?.looks.filter(select) ?? [];
+    const looks = request.listing ? [] : (declared(file)?.looks.filter(select) ?? []);
     for (const { name } of environments)
-      expected.set(placeOf(file, name), looks.filter((look) => !isReused(look, name)).length);
+      expected.set(placeOf(file, name), looks.filter((look) => !isReused(look, name) && !isLeftOut(look, name)).length);
   }
   return { environments, jobs, expected };
 }

@@ -2,8 +2,8 @@
 import { type Bundle, sourceMapper } from '../bundle/index.ts';
 import type { Approved, BaselineOf } from '../core/baseline/baseline.ts';
 import type { Declared, LookInfo } from '../core/look/look.ts';
-import { isSelected } from '../core/look/pattern.ts';
-import { messageOf, problem } from '../core/problem/problem.ts';
+import { isChosen, isLeftOut } from '../core/look/pattern.ts';
+import { messageOf, type Problem, problem } from '../core/problem/problem.ts';
 import type { FinishedLook } from '../core/run/finished.ts';
 import type { RunRequest } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
@@ -129,12 +129,14 @@ const inside = (patterns: readonly string[]): string[] => patterns.filter((one) 
 /** What opening look files brings: the looks to run, or one broken result for the file as a whole. */
 function openings(setup: RunSetup, plan: Plan, finishing: Finishing) {
   const { bundle, request, news, declared, conditions, isReused } = setup;
-  const select = isSelected(request.patterns, request.looks);
+  const select = isChosen(request);
   const { know } = expectations(setup, plan);
   // The address of a script carries a hash of it.
   const sourceOf = (file: string): string =>
     setup.sourceOf(file) ?? bundle.entries.find((entry) => entry.file === file)?.script ?? '';
-  const isWanted = (look: LookInfo, { environment }: Job): boolean => select(look) && !isReused(look, environment.name);
+  const isWanted = (look: LookInfo, { environment: { name } }: Job): boolean =>
+    !request.listing && select(look) && !isReused(look, name) && !isLeftOut(look, name);
+  const known = setup.settings.environments.map(({ name }) => name);
   return {
     /** The same source declares the same looks: when none of them is meant it need not be opened to learn so. */
     isUnwanted(job: Job): boolean {
@@ -149,15 +151,19 @@ function openings(setup: RunSetup, plan: Plan, finishing: Finishing) {
       know(job, 1);
       finishing.add(finishing.finish(whole, job, execution).then(finishing.tell));
     },
+    /** Why an opened file is not used all the same; null when it is. */
+    refusal({ looks: found }: Opened): Problem | null {
+      const only = found.find((look) => look.only);
+      if (request.refuseOnly && only) return problem('only-left', { look: only.look });
+      const strange = found.flatMap((look) => look.environments ?? []).find((name) => !known.includes(name));
+      return strange === undefined ? null : problem('environment-unknown', { name: strange, known: known.join(', ') });
+    },
     /** The looks of an opened file that are to be run. */
-    looksOf(job: Job, { looks: found }: Extract<FileReport, { looks: object }>): WantedLook[] {
-      const all = found.map(({ look, hasScript, after, isolate, dependsOn, reuse }, order) => ({
-        info: {
-          ...infoOf(job.file, look, order, hasScript, after),
-          ...(inside(dependsOn).length > 0 ? { dependsOn: inside(dependsOn) } : {}),
-          ...(reuse ? {} : { reuse }),
-        },
-        isolate,
+    looksOf(job: Job, { looks: found }: Opened): WantedLook[] {
+      const hasOnly = found.some(({ only }) => only);
+      const all = found.map((declaredLook, order) => ({
+        info: infoOfDeclared(job.file, declaredLook, order, hasOnly),
+        isolate: declaredLook.isolate,
       }));
       news.opened(job.file, job.environment.name, { source: sourceOf(job.file), looks: all.map(({ info }) => info) });
       const wanted = all.filter(({ info }) => isWanted(info, job));
@@ -165,6 +171,24 @@ function openings(setup: RunSetup, plan: Plan, finishing: Finishing) {
       know(job, looks.length);
       return looks;
     },
+  };
+}
+
+type Opened = Extract<FileReport, { looks: object }>;
+
+/** A look as its file declares it; where one is the only one, the others are left out. */
+function infoOfDeclared(file: string, declared: Opened['looks'][number], order: number, hasOnly: boolean): LookInfo {
+  const { look, hasScript, after, reuse, only, tags, environments } = declared;
+  const dependsOn = inside(declared.dependsOn);
+  const skip = declared.skip ?? (hasOnly && !only ? 'another look of its file is marked “only”' : null);
+  return {
+    ...infoOf(file, look, order, hasScript, after),
+    ...(dependsOn.length > 0 && { dependsOn }),
+    ...(!reuse && { reuse }),
+    ...(tags.length > 0 && { tags }),
+    ...(skip !== null && { skip }),
+    ...(only && { only: true }),
+    ...(environments && { environments }),
   };
 }
 
@@ -203,8 +227,10 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
       }
     },
     opened(job, report) {
-      if ('looks' in report) return queue.opened(job, opening.looksOf(job, report));
-      opening.whole(job, brokenBy(report.problem, report.stack));
+      const refused = 'looks' in report ? opening.refusal(report) : null;
+      if ('looks' in report && !refused) return queue.opened(job, opening.looksOf(job, report));
+      const { problem: wrong, stack } = 'looks' in report ? { problem: refused!, stack: null } : report;
+      opening.whole(job, brokenBy(wrong, stack));
       queue.opened(job, []);
     },
     done(task, execution, before) {

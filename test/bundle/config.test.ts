@@ -21,12 +21,13 @@ const problemOf = (config: string): Promise<Problem> =>
 describe('a configuration', () => {
   it('has a default for everything', async () => {
     expect(await settingsOf('export default {};')).toEqual({
-      looks: ['**/*.look.tsx', '**/*.look.jsx'],
+      looks: ['**/*.look.tsx', '**/*.look.jsx', '**/*.look.ts', '**/*.look.js'],
       frame: null,
       baselines: 'baselines',
       environments: [defaultEnvironment],
       markAttribute: 'data-testid',
       unanswered: 'fail',
+      failsOn: [],
       patience: 2000,
       settle: 1000,
       timeLimit: 15000,

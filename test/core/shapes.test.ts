@@ -119,6 +119,10 @@ describe('messages of a page', () => {
       timeLimit: null,
       dependsOn: [],
       reuse: true,
+      tags: ['slow'],
+      skip: null,
+      only: false,
+      environments: null,
     };
     const said = { isPlain: true, styles: ['/assets/a.css'] };
     expect(readFileReport({ looks: [declared], ...said })).not.toBeNull();

@@ -11,7 +11,7 @@ describe('a look file with a slip', () => {
     [
       { states: { a: { zzzzzz: 1 } } },
       'The look “a” has no entry “zzzzzz”.',
-      /Use one of: props, answers, after, script/,
+      /Use one of: props, slots, render, answers, after, script/,
     ],
     [
       { answers: { '/x': { jsn: 1 } }, states: {} },
@@ -25,7 +25,7 @@ describe('a look file with a slip', () => {
 
   it('is none when every entry is known', () => {
     const states = { a: { props: {}, answers: { '/x': { json: 1, delay: 5 } } }, b: { after: 'a' as const } };
-    expect(looks(Buoy, { states }).states).toBe(states);
+    expect(looks(Buoy, { states }).states).toEqual(states);
   });
 });
 

@@ -24,9 +24,18 @@ export function said(child: ChildProcess): Promise<Said> {
   return new Promise((resolve) => child.once('close', (code) => resolve({ code, out, err })));
 }
 
+/** Runs a command to its end, with other variables around it. */
+export const sguardoIn = (folder: string, around: Record<string, string>, ...args: string[]): Promise<Said> =>
+  said(
+    spawn(process.execPath, [program, ...args], {
+      cwd: folder,
+      env: { ...env, ...around },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    }),
+  );
+
 /** Runs a command to its end. */
-export const sguardo = (folder: string, ...args: string[]): Promise<Said> =>
-  said(spawn(process.execPath, [program, ...args], { cwd: folder, env, stdio: ['ignore', 'pipe', 'pipe'] }));
+export const sguardo = (folder: string, ...args: string[]): Promise<Said> => sguardoIn(folder, {}, ...args);
 
 /**
  * Runs a command until it has said something, and then presses Ctrl+C in its terminal: all of its process group hears

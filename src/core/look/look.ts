@@ -14,6 +14,13 @@ export type LookInfo = {
   dependsOn?: string[];
   /** False for one that is run every time. */
   reuse?: boolean;
+  tags?: string[];
+  /** Why it is not run. */
+  skip?: string;
+  /** Its file says that others are left out for it. */
+  only?: true;
+  /** Names of the environments that it is for; all when it says none. */
+  environments?: string[];
 };
 
 /** The full name of a look. */

@@ -57,3 +57,27 @@ export function isSelected(patterns: readonly string[], names: readonly LookName
   return (info) =>
     full.has(JSON.stringify([info.component, info.look])) || patterns.some((pattern) => matchesPattern(info, pattern));
 }
+
+/** What somebody has asked for: looks by patterns, names and tags. */
+export type Choice = {
+  patterns: readonly string[];
+  looks: readonly LookName[];
+  /** Looks with any of these tags; all when there are none. */
+  tags: readonly string[];
+  /** But none with any of these. */
+  withoutTags: readonly string[];
+};
+
+/** A predicate for the looks that are meant. */
+export function isChosen({ patterns, looks, tags, withoutTags }: Choice): (info: LookInfo) => boolean {
+  const isNamed = isSelected(patterns, looks);
+  return (info) => {
+    const own = info.tags ?? [];
+    const isTagged = tags.length === 0 || own.some((tag) => tags.includes(tag));
+    return isTagged && !own.some((tag) => withoutTags.includes(tag)) && isNamed(info);
+  };
+}
+
+/** True for a look that its file leaves out, or leaves out in an environment. */
+export const isLeftOut = ({ skip, environments }: LookInfo, environment: string): boolean =>
+  skip !== undefined || (environments !== undefined && !environments.includes(environment));

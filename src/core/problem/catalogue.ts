@@ -128,6 +128,10 @@ const steps = {
     (d) => `An error was not caught: ${d.error}`,
     'Fix the code shown, or catch the error where it can be handled.',
   ),
+  'console-said': entry(
+    (d) => `The console got ${d.level === 'error' ? 'an error' : 'a warning'} that fails looks here: ${d.text}`,
+    'Fix what it speaks of. failsOn in sguardo.config.ts says which messages fail a look.',
+  ),
   'step-unfinished': entry((d) => `The script ended while “${d.step}” was still running.`, 'Put await in front of it.'),
   'render-threw': entry(
     (d) => `${d.component} threw while rendering: ${d.error}`,
@@ -199,6 +203,18 @@ const lookFiles = {
   'file-empty': entry(
     (d) => `${d.file} does not export looks.`,
     'End it with: export default looks(YourComponent, { states: { … } });',
+  ),
+  'only-left': entry(
+    (d) => `The look “${d.look}” is marked “only”, so the others of its file would not be run.`,
+    'Take only out: it is for while you write, and refused where CI=true.',
+  ),
+  'each-many': entry(
+    (d) => `${d.where} makes ${d.count} looks, more than ${d.most}.`,
+    (d) => `Leave values out of each, or say that so many are meant: most: ${d.count}`,
+  ),
+  'each-wrong': entry(
+    (d) => `${d.where} has ${d.what} in each.`,
+    "Give every prop a list of the values that it takes: each: { size: ['s', 'm', 'l'] }",
   ),
   'component-missing': entry(
     (d) => `looks(…) was given ${d.given} for a component.`,

@@ -24,6 +24,13 @@ export type RunRequest = {
   changed: string | null;
   /** Only looks that nobody has run as they are now, whatever they came to. */
   due: boolean;
+  /** Only looks with any of these tags, and none with any of the others. */
+  tags: string[];
+  withoutTags: string[];
+  /** Look files that leave out looks for one that they mark as the only one are refused. */
+  refuseOnly: boolean;
+  /** Look files are opened to learn which looks there are, and nothing is run. */
+  listing: boolean;
   /** Every time after the first under other conditions, to find the looks that come out differently. */
   steady: boolean;
 };
@@ -38,6 +45,10 @@ export const usualRequest: RunRequest = {
   audit: null,
   changed: null,
   due: false,
+  tags: [],
+  withoutTags: [],
+  refuseOnly: false,
+  listing: false,
   steady: false,
 };
 
@@ -64,6 +75,8 @@ export type RunSummary = {
   commit: string | null;
   /** What went wrong with the run as a whole, or with files that it needed. */
   problems: Problem[];
+  /** Looks that were meant, but that their files leave out, with why. */
+  skipped: { component: string; look: string; why: string }[];
   /** What else is to be said of it: old runs that were removed, baselines whose look is gone. */
   notes: string[];
 };

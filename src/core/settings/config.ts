@@ -43,6 +43,11 @@ export type Config = {
   markup?: boolean;
   /** The attribute by which `the.marked(…)` finds elements. Default `data-testid`. */
   markAttribute?: string;
+  /**
+   * What fails a look when the console gets it as an error or a warning: texts that are part of the message, or
+   * patterns, as in `['Warning:', /hydration/i]`. Default: nothing.
+   */
+  failsOn?: (string | RegExp)[];
   /** Whether a request that nobody answers fails its look (`fail`, the default), or is noted with it (`note`). */
   unanswered?: 'fail' | 'note';
   /** Origins that looks may reach for real, such as `https://tiles.example`. Default: none. */
@@ -67,6 +72,8 @@ export type Settings = {
   markup: boolean;
   markAttribute: string;
   unanswered: 'fail' | 'note';
+  /** Sources of regular expressions, with their flags. */
+  failsOn: { source: string; flags: string }[];
   network: string[];
   keep: number;
 };

@@ -198,6 +198,10 @@ const declared = fields({
   timeLimit: nullable(whole(100, 3_600_000)),
   dependsOn: list(text(1000)),
   reuse: truth,
+  tags: list(text(200), 1000),
+  skip: nullable(text(2000)),
+  only: truth,
+  environments: nullable(list(text(200), 1000)),
 });
 
 const fileReport = either(

@@ -131,6 +131,8 @@ export type LookRequest = {
   markAttribute: string;
   /** Whether a request that nobody answers fails its look, or is noted. */
   unanswered: 'fail' | 'note';
+  /** What fails the look when the console gets it as an error or a warning. */
+  failsOn: { source: string; flags: string }[];
   online: boolean;
 };
 
@@ -163,6 +165,12 @@ export type FileReport =
         timeLimit: number | null;
         dependsOn: string[];
         reuse: boolean;
+        tags: string[];
+        /** Why it is not run; null for one that is. */
+        skip: string | null;
+        only: boolean;
+        /** Names of the environments that it is for; null for all. */
+        environments: string[] | null;
       }[];
       /** Evaluating it has left nothing in the document but its style sheets: other look files may come after it. */
       isPlain: boolean;

@@ -10,6 +10,7 @@ type Known =
   | 'isLate'
   | 'markAttribute'
   | 'unanswered'
+  | 'failsOn'
   | 'online';
 
 let settings: Pick<LookRequest, Known> = {
@@ -21,6 +22,7 @@ let settings: Pick<LookRequest, Known> = {
   isLate: false,
   markAttribute: 'data-testid',
   unanswered: 'fail',
+  failsOn: [],
   online: true,
 };
 
@@ -47,6 +49,10 @@ export const markAttribute = (): string => settings.markAttribute;
 
 /** True when a request that nobody answers fails its look. */
 export const failsUnanswered = (): boolean => settings.unanswered === 'fail';
+
+/** True for a message of the console that fails a look. */
+export const failsOn = (text: string): boolean =>
+  settings.failsOn.some(({ source, flags }) => new RegExp(source, flags).test(text));
 
 /** False while nothing can be reached. */
 export const isOnline = (): boolean => settings.online;

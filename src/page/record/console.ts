@@ -1,6 +1,9 @@
 /** Console messages of the look, on their lane. */
 import { show } from '../../core/value/show.ts';
+import { problem } from '../../core/problem/problem.ts';
+import { failsOn } from '../host/settings.ts';
 import { recordingNow } from './recording.ts';
+import { raise } from './trouble.ts';
 
 const levels = { log: 'info', info: 'info', debug: 'info', warn: 'warning', error: 'error' } as const;
 
@@ -13,7 +16,10 @@ export function watchConsole(): void {
       const text = args.map((arg) => (typeof arg === 'string' ? arg : show(arg))).join(' ');
       const detail = text.length > 300 ? text.slice(0, 10_000) : undefined;
       const at = recording?.now() ?? 0;
-      recording?.mark({ lane: 'console', at, took: null, title: text.slice(0, 300), level: levels[method], detail });
+      const level = levels[method];
+      recording?.mark({ lane: 'console', at, took: null, title: text.slice(0, 300), level, detail });
+      if (recording && (level === 'error' || level === 'warning') && failsOn(text))
+        raise('error', problem('console-said', { level, text: text.slice(0, 2000) }), new Error().stack ?? null);
       real(...args);
     };
   }

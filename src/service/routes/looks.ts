@@ -13,6 +13,11 @@ export const lookRoutes: Routes = (app, { store, project }) => {
     project(),
   );
 
+  const declared = {
+    schema: { summary: 'The looks that there are, as their files declared them when they were opened' },
+  };
+  app.get('/api/catalogue', declared, () => store.catalogue.looks());
+
   const all = { schema: { summary: 'The newest result of every look that there is, in every environment' } };
   app.get('/api/looks', all, () => store.results.latest());
 
