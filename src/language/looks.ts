@@ -40,12 +40,21 @@ export type World = WorldChange & {
 };
 
 /** What a script is given. */
-export type ScriptContext<P> = {
+export type ScriptContext<P, Route extends string = string> = {
   /** The props that the component was given: spies among them can be checked. */
   props: P;
   /** The look's declared answers by route: held ones can be let go, and all can be checked. */
-  answers: Record<string, Answer>;
+  answers: Record<Route, Answer>;
 };
+
+/**
+ * The tags that a project uses, for the compiler to know: `declare module 'sguardo' { interface Tags { slow: true } }`.
+ * Without such a declaration any text is one.
+ */
+// biome-ignore lint/suspicious/noEmptyInterface: projects add to it
+export interface Tags {}
+
+type Tag = keyof Tags extends never ? string : keyof Tags & string;
 
 /** What a look file may say beside the configuration, for all of its looks or for one. */
 export type LookSettings = World & {
@@ -65,7 +74,7 @@ export type LookSettings = World & {
   /** False for a look that is run every time, whether anything has changed or not. */
   reuse?: boolean;
   /** Names by which looks are run together: `sguardo run --tag slow`. Those of a file and of its looks add up. */
-  tags?: string[];
+  tags?: Tag[];
   /** Why it is not run: it is told at the end of a run. */
   skip?: string;
   /** Names of the environments that it is for. */
@@ -75,15 +84,20 @@ export type LookSettings = World & {
 };
 
 /** One state of a component. */
-export type LookState<P, Name extends string> = LookSettings & {
+export type LookState<
+  P,
+  Name extends string,
+  Route extends string = string,
+  Slots = Record<string, unknown>,
+> = LookSettings & {
   /** Laid over the props of the file. */
   props?: Partial<P>;
   /** What stands in the component's slots, laid over that of the file. */
-  slots?: Record<string, unknown>;
+  slots?: Slots;
   /** A component around it that is given its props, in place of the file's. */
   render?: AnyComponent;
   /** Replies to the component's requests, laid over those of the file: `{ 'POST /api/arrivals': { status: 503 } }`. */
-  answers?: Record<string, AnswerInit>;
+  answers?: { readonly [R in Route]?: AnswerInit };
   /** Starts where this look ended. */
   after?: Name;
   /** A look for every combination of these values: `each: { size: ['s', 'm'], tone: ['calm', 'gale'] }`. */
@@ -93,18 +107,23 @@ export type LookState<P, Name extends string> = LookSettings & {
   /** Only this look of its file is run, while you write it. */
   only?: boolean;
   /** Actions and checks, in the order in which a person would do them. */
-  script?(context: ScriptContext<P>): Promise<void>;
+  script?(context: ScriptContext<P, NoInfer<Route>>): Promise<void>;
 };
 
 type RequiredKeys<P> = { [K in keyof P]-?: object extends Pick<P, K> ? never : K }[keyof P];
 
-export type LooksOf<P, Name extends string> = LookSettings & {
+export type LooksOf<
+  P,
+  Name extends string,
+  Route extends string = string,
+  Slots = Record<string, unknown>,
+> = LookSettings & {
   /** What stands in the component's slots, by their names; `default` is the one without. */
-  slots?: Record<string, unknown>;
+  slots?: Slots;
   /** A component that is mounted in place of this one, and given its props: a wrapper with state, providers, slots. */
   render?: AnyComponent;
-  answers?: Record<string, AnswerInit>;
-  states: { [K in Name]: LookState<P, NoInfer<Name>> };
+  answers?: { readonly [R in Route]?: AnswerInit };
+  states: { [K in Name]: LookState<P, NoInfer<Name>, Route, Slots> };
   // A component without required props needs none here.
 } & ([RequiredKeys<P>] extends [never] ? { props?: P } : { props: P });
 
@@ -156,8 +175,8 @@ function checkEntries(value: unknown, known: readonly string[], where: string): 
   fail('look-entry', { where, entry, near: nearest(entry, known) ?? '', known: known.join(', ') });
 }
 
-function checkAnswers(answers: Record<string, AnswerInit> | undefined, where: string): void {
-  for (const [route, init] of Object.entries(answers ?? {}))
+function checkAnswers(answers: { readonly [route: string]: AnswerInit | undefined } | undefined, where: string): void {
+  for (const [route, init = {}] of Object.entries(answers ?? {}))
     for (const reply of repliesOf(init)) checkEntries(reply, replyEntries, `${where}, the answer to ${route},`);
 }
 
@@ -247,9 +266,9 @@ function checkComponent(component: unknown): void {
 }
 
 /** Declares the looks of a component. Props, and the names in `after`, are checked against it by the compiler. */
-export function looks<C extends AnyComponent, const Name extends string>(
+export function looks<C extends AnyComponent, const Name extends string, const Route extends string>(
   component: C,
-  definition: LooksOf<PropsOf<C>, Name>,
+  definition: LooksOf<PropsOf<C>, Name, Route>,
 ): Looks {
   checkComponent(component);
   checkEntries(definition, entries, 'What looks(…) was given');
@@ -264,9 +283,9 @@ export function looks<C extends AnyComponent, const Name extends string>(
     ...settingsIn(definition, 'looks(…)'),
     component,
     render: definition.render ?? null,
-    slots: definition.slots ?? {},
+    slots: (definition.slots ?? {}) as Record<string, unknown>,
     props: (definition.props ?? {}) as Record<string, unknown>,
-    answers: definition.answers ?? {},
+    answers: (definition.answers ?? {}) as Record<string, AnswerInit>,
     states: combined(definition.states as unknown as Looks['states']),
   };
 }

@@ -34,7 +34,13 @@ type Inputs<I> = {
 type AngularProps<C> = C extends abstract new (...args: Anything[]) => infer I ? Inputs<I> & Outputs<I> : never;
 
 /** Declares the looks of an Angular component: inputs, and outputs as `onRelease`, are checked by the compiler. */
-export const looks: <C extends abstract new (...args: Anything[]) => unknown, const Name extends string>(
+export const looks: <
+  C extends abstract new (
+    ...args: Anything[]
+  ) => unknown,
+  const Name extends string,
+  const Route extends string,
+>(
   component: C,
-  definition: LooksOf<AngularProps<C>, Name> & { slots?: { default?: string } },
+  definition: LooksOf<AngularProps<C>, Name, Route, { default?: string }>,
 ) => Looks = declare as never;

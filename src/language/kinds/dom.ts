@@ -34,7 +34,8 @@ export type Made<P> = Node | string | { element: Node; update?(props: P): void; 
 export const looks: <
   C extends Tag | (abstract new (...args: Anything[]) => Element) | ((props: Anything) => Made<Anything>),
   const Name extends string,
+  const Route extends string,
 >(
   component: C,
-  definition: LooksOf<DomProps<C>, Name> & { slots?: Record<string, string | Node> },
+  definition: LooksOf<DomProps<C>, Name, Route, Record<string, string | Node>>,
 ) => Looks = declare as never;

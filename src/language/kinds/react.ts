@@ -7,15 +7,14 @@ export * from '../index.ts';
 
 type AnyReact = ComponentType<Anything> | JSXElementConstructor<Anything>;
 
-/** Slots of React are props: `children` among them. */
-type Definition<P, Name extends string> = Omit<LooksOf<P, Name>, 'slots' | 'render'> & {
-  slots?: never;
-  /** A component that is mounted in place of this one, and given its props. */
-  render?: (props: P) => ReactNode;
-};
-
-/** Declares the looks of a React component. Props, and the names in `after`, are checked by the compiler. */
-export const looks: <C extends AnyReact, const Name extends string>(
+/**
+ * Declares the looks of a React component: props, of which `children` is one, and the names in `after` are checked by the
+ * compiler.
+ */
+export const looks: <C extends AnyReact, const Name extends string, const Route extends string>(
   component: C,
-  definition: LooksOf<ComponentProps<C>, Name> & Pick<Definition<ComponentProps<C>, Name>, 'slots' | 'render'>,
+  definition: LooksOf<ComponentProps<C>, Name, Route, never> & {
+    /** A component that is mounted in place of this one, and given its props. */
+    render?: (props: ComponentProps<C>) => ReactNode;
+  },
 ) => Looks = declare as never;

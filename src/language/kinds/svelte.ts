@@ -22,7 +22,7 @@ type WithoutSnippets<P> = { [K in keyof P as P[K] extends Snippet | undefined ? 
 type Snippet = (...args: Anything[]) => { '{@render ...} must be called with a Snippet': unknown };
 
 /** Declares the looks of a Svelte component. Props and callbacks are checked by the compiler. */
-export const looks: <C extends object, const Name extends string>(
+export const looks: <C extends object, const Name extends string, const Route extends string>(
   component: C,
-  definition: LooksOf<WithoutSnippets<SvelteProps<C>>, Name> & { slots?: Record<string, string> },
+  definition: LooksOf<WithoutSnippets<SvelteProps<C>>, Name, Route, Record<string, string>>,
 ) => Looks = declare as never;

@@ -24,7 +24,7 @@ type VueSlots<C> = C extends abstract new (
   : Record<string, unknown>;
 
 /** Declares the looks of a Vue component: props, events (`onRelease: spy()`) and slots are checked by the compiler. */
-export const looks: <C extends object, const Name extends string>(
+export const looks: <C extends object, const Name extends string, const Route extends string>(
   component: C,
-  definition: LooksOf<VueProps<C>, Name> & { slots?: VueSlots<C> },
+  definition: LooksOf<VueProps<C>, Name, Route, VueSlots<C>>,
 ) => Looks = declare as never;
