@@ -55,8 +55,8 @@ export type Loose<T> = T extends string
       ? { [K in keyof T]?: Loose<T[K]> }
       : T;
 
-/** The first arguments of a call, each as far as it is said. */
-type LooseCall<Args extends readonly unknown[]> = Partial<{ [K in keyof Args]: Loose<Args[K]> }>;
+/** The arguments of a call, each as far as it is said; components may give more than a prop's type says. */
+type LooseCall<Args extends readonly unknown[]> = [...Partial<{ [K in keyof Args]: Loose<Args[K]> }>, ...unknown[]];
 
 export type CallChecks<Args extends readonly unknown[] = readonly unknown[]> = {
   /** It was called this often. */
@@ -65,7 +65,7 @@ export type CallChecks<Args extends readonly unknown[] = readonly unknown[]> = {
   wasCalled(): Promise<void>;
   wasNotCalled(): Promise<void>;
   /** One of its calls had these arguments: the first ones, and of records the entries that are named. */
-  wasCalledWith(...args: LooseCall<Args> & unknown[]): Promise<void>;
+  wasCalledWith(...args: LooseCall<Args>): Promise<void>;
   /** All of its calls, in their order, each by its arguments: `callsWere([['Alba'], ['Maestro']])`. */
   callsWere(calls: readonly LooseCall<Args>[]): Promise<void>;
   /** The arguments of one call, counted from 0, or from the end with -1. */

@@ -22,6 +22,7 @@ describe('a target', () => {
     'by what is there',
     'narrowed one way after the other',
     'through a shadow root',
+    'through frames',
     'by a mark',
     'by structure',
   ])('finds an element %s', (name) => {

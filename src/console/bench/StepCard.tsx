@@ -65,6 +65,17 @@ export function StepCard({ step, problems, notes, marks, count, shownFile }: Pro
           </div>
         ))}
       </dl>
+      {step.doubt && <NoteCard note={step.doubt} />}
+      {problems.length === 0 && step.saw && (
+        <div className="text-[11.5px]">
+          <p className="text-[11px] text-soft">Before it held</p>
+          <ul className="font-mono">
+            {step.saw.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </div>
+      )}
       {notes.map((note) => (
         <NoteCard key={note} note={note} />
       ))}

@@ -12,7 +12,8 @@ import { handleOf, reaches, whyOutOfReach } from './handle.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, deepestAt, pointOf } from './scroll.ts';
 import { mayMove, moveOneFrame } from '../time/time.ts';
-import { boxOf, isDisabled } from './visible.ts';
+import { boxOf } from './element.ts';
+import { isDisabled } from './visible.ts';
 
 /** Waits for a frame; one that comes at once would show nothing to have moved. */
 async function wholeFrame(): Promise<void> {

@@ -15,7 +15,7 @@ import { afterInput, send } from './input.ts';
 import { pointerMoved } from './pointer.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, pointOf } from './scroll.ts';
-import { boxOf } from './visible.ts';
+import { boxOf } from './element.ts';
 
 type Drag = Extract<Action, { do: 'drag' }>;
 type Point = [number, number];

@@ -3,17 +3,19 @@ import { fail, problem, ProblemError } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { Target } from '../../language/target.ts';
 import type { Recording } from '../record/recording.ts';
+import { documentIn } from '../record/frames.ts';
 import { shadowOf } from '../record/roots.ts';
 import { actionable } from './actionable.ts';
 import { clickAt, send } from './input.ts';
 import { describe } from './names.ts';
 import { only, retry } from './retry.ts';
-import { boxOf, isDisabled } from './visible.ts';
+import { boxOf, isInput, isTextArea } from './element.ts';
+import { isDisabled } from './visible.ts';
 
 const noText = new Set(['checkbox', 'radio', 'button', 'submit', 'reset', 'file', 'image', 'range', 'color', 'hidden']);
 
 const isTextControl = (element: Element): element is HTMLInputElement | HTMLTextAreaElement =>
-  element instanceof HTMLTextAreaElement || (element instanceof HTMLInputElement && !noText.has(element.type));
+  isTextArea(element) || (isInput(element) && !noText.has(element.type));
 
 const takesText = (element: Element): boolean =>
   isTextControl(element) ? !element.readOnly : (element as HTMLElement).isContentEditable === true;
@@ -34,7 +36,7 @@ const editingHost = (element: Element): HTMLElement => {
 /** Puts the caret behind everything that the field holds. */
 function caretToEnd(element: Element): void {
   if (!isTextControl(element)) {
-    const selection = getSelection()!;
+    const selection = element.ownerDocument.getSelection()!;
     selection.selectAllChildren(element);
     selection.collapseToEnd();
     return;
@@ -43,7 +45,7 @@ function caretToEnd(element: Element): void {
     element.setSelectionRange(element.value.length, element.value.length);
   } catch {
     // Numbers, addresses and the like let no caret be set, but the selection can be moved as the End key moves it.
-    getSelection()!.modify('move', 'forward', 'documentboundary');
+    element.ownerDocument.getSelection()!.modify('move', 'forward', 'documentboundary');
   }
 }
 
@@ -57,7 +59,7 @@ const setValue = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'va
  * False when the element is no such input. @throws ProblemError `value-not-taken`
  */
 export function pickValue(element: Element, target: Target, text: string): boolean {
-  if (!(element instanceof HTMLInputElement) || !picked.has(element.type)) return false;
+  if (!isInput(element) || !picked.has(element.type)) return false;
   element.focus();
   setValue.call(element, text);
   if (element.value !== text.trim() && element.value !== text.trim().toLowerCase())
@@ -70,7 +72,7 @@ export function pickValue(element: Element, target: Target, text: string): boole
 /** Clicks into a text field unless it has the focus already, and puts the caret at its end. */
 export async function enterField(step: Step, recording: Recording, target: Target, action: string): Promise<Element> {
   const { element, point } = await actionable(step, recording, target, { action, needsEnabled: true });
-  if (element instanceof HTMLInputElement && picked.has(element.type) && !element.readOnly) return element;
+  if (isInput(element) && picked.has(element.type) && !element.readOnly) return element;
   if (!takesText(element)) throw new ProblemError(problem('target-not-editable', { target: String(target) }));
   const focused = isTextControl(element) ? element : editingHost(element);
   if (!isFocused(focused)) await send(recording.number, clickAt(point));
@@ -82,9 +84,12 @@ export async function enterField(step: Step, recording: Recording, target: Targe
 /** The element that has the focus, inside shadow roots, too; null when it is on the page as a whole. */
 function innermostFocus(): Element | null {
   let element = document.activeElement;
-  for (let root = element && shadowOf(element); root?.activeElement; root = shadowOf(element!))
-    element = root.activeElement;
-  return element === document.body ? null : element;
+  while (element) {
+    const inner: Element | null = (shadowOf(element) ?? documentIn(element))?.activeElement ?? null;
+    if (!inner) break;
+    element = inner;
+  }
+  return element?.localName === 'body' ? null : element;
 }
 
 /** True when the focus is at the element or inside it, where keys bubble up from. */

@@ -3,19 +3,23 @@ import { fail } from '../../core/problem/problem.ts';
 import { isTarget, type Name, type Narrowing, type Query, type Target } from '../../language/target.ts';
 import { markAttribute } from '../host/settings.ts';
 import { append } from '../host/natives.ts';
+import { documentIn } from '../record/frames.ts';
 import { shadowOf } from '../record/roots.ts';
+import { partsOf, selectedIn, selectorFor } from './candidates.ts';
+import { isElement } from './element.ts';
 import { contentOf, fold, isHiddenFromPeople, matchesName, nameOf, roleOf } from './names.ts';
+import { cannotBeNamed } from './namesakes.ts';
 import { isIn } from './states.ts';
 
-/** Every element below a root in document order, through shadow roots, its own included. */
+/** Every element below a root in document order, through shadow roots and frames, its own included. */
 export function* elementsIn(root: Element | ShadowRoot | Document): Generator<Element> {
-  const own = root instanceof Element ? shadowOf(root) : null;
+  const own = isElement(root) ? (shadowOf(root) ?? documentIn(root)) : null;
   if (own) yield* elementsIn(own);
   const walker = document.createTreeWalker(root, NodeFilter.SHOW_ELEMENT);
   for (let node = walker.nextNode() as Element | null; node; node = walker.nextNode() as Element | null) {
     yield node;
-    const shadow = shadowOf(node);
-    if (shadow) yield* elementsIn(shadow);
+    const inside = shadowOf(node) ?? documentIn(node);
+    if (inside) yield* elementsIn(inside);
   }
 }
 
@@ -66,9 +70,13 @@ function byText(scope: Element | Document, text: Name): Element[] {
   return found;
 }
 
+/** Documents of frames, in which a selector means as much as in the page. */
+const framesIn = (scope: Element | Document): Document[] =>
+  [...scope.querySelectorAll('iframe')].flatMap((frame) => documentIn(frame) ?? []);
+
 function byCss(scope: Element | Document, selector: string): Element[] {
   try {
-    return [...scope.querySelectorAll(selector)];
+    return [...scope.querySelectorAll(selector), ...framesIn(scope).flatMap((inner) => byCss(inner, selector))];
   } catch {
     return fail('bad-step', {
       what: `“${selector}” is not a CSS selector.`,
@@ -101,17 +109,40 @@ function isMeant(element: Element, asked: Exclude<Query, { by: 'css' | 'text' }>
     case 'role':
       return (
         roleOf(element) === asked.role &&
-        !isHiddenFromPeople(element) &&
         isNamed(element, asked) &&
+        !isHiddenFromPeople(element) &&
         isIn(element, asked.state)
       );
   }
 }
 
+/** Roles whose names come from other things than their content. */
+const namedOtherwise = new Set(['img', 'form', 'region', 'alert', 'status', 'dialog', 'group', 'table', 'list']);
+
+/** Elements of one part of the page that a query means. */
+function meantIn(part: Element | Document | ShadowRoot, asked: Exclude<Query, { by: 'css' | 'text' }>): Element[] {
+  // What is in a frame may have shadow roots that nobody has heard of.
+  const isFramed = part.ownerDocument !== document && part !== document;
+  const all = isFramed ? [...elementsIn(part)] : selectedIn(part, selectorFor(asked));
+  const isByName = asked.by === 'role' && asked.name !== undefined && asked.state.exact !== false;
+  if (!isByName || isFramed || namedOtherwise.has(asked.role)) return all.filter((one) => isMeant(one, asked));
+  const cannot = cannotBeNamed(part, asked.name!);
+  return all.filter((element) => !cannot(element) && isMeant(element, asked));
+}
+
+/** Elements in the order in which they stand in the page. */
+function inOrder(scope: Element | Document, found: readonly Element[]): Element[] {
+  const wanted = new Set(found);
+  return [...elementsIn(scope)].filter((element) => wanted.has(element));
+}
+
 function query(scope: Element | Document, asked: Query): Element[] {
   if (asked.by === 'css') return byCss(scope, asked.selector);
   if (asked.by === 'text') return byText(scope, asked.name);
-  return [...elementsIn(scope)].filter((element) => isMeant(element, asked));
+  const parts = partsOf(scope);
+  const found = parts.map((part) => meantIn(part, asked));
+  const all = found.flat();
+  return found.filter(({ length }) => length > 0).length > 1 ? inOrder(scope, all) : all;
 }
 
 /** True when a target lies inside an element, or a text is part of what it says. */
@@ -129,7 +160,7 @@ function narrow(found: Element[], one: Narrowing): Element[] {
 function foundIn(roots: readonly (Element | Document)[], target: Target): Element[] {
   const scopes = target.scope ? foundIn(roots, target.scope) : roots;
   const found = [...new Set(scopes.flatMap((scope) => query(scope, target.query)))].filter(
-    (element) => element !== document.documentElement && element !== document.body,
+    (element) => !/^(html|body)$/.test(element.localName),
   );
   return target.narrowed.reduce(narrow, found);
 }

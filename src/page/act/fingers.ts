@@ -9,7 +9,7 @@ import { nextFrame } from '../time/frame.ts';
 import { timeNow } from '../time/time.ts';
 import { actionable } from './actionable.ts';
 import { send } from './input.ts';
-import { boxOf } from './visible.ts';
+import { boxOf } from './element.ts';
 
 type Point = [number, number];
 type Phase = 'start' | 'move' | 'end';

@@ -4,6 +4,7 @@ import { fail } from '../../core/problem/problem.ts';
 import type { InputRequest, MouseButton } from '../../core/wire/wire.ts';
 import { ask } from '../host/host.ts';
 import { bitsOf, heldBits, holdBits, modifierKeys } from './held.ts';
+import { inputSent } from './memo.ts';
 import { pointerMoved } from './pointer.ts';
 import { nextTask, runDue } from '../time/time.ts';
 
@@ -35,6 +36,7 @@ export function asHeld(events: InputRequest[]): InputRequest[] {
 /** Lets the page react to input. */
 export async function afterInput(): Promise<void> {
   isUsed = true;
+  inputSent();
   await nextTask();
   await runDue();
 }

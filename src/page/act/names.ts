@@ -3,6 +3,7 @@ import { computeAccessibleDescription, computeAccessibleName, getRole, isInacces
 import { matches } from '../../core/value/equal.ts';
 import type { Name } from '../../language/target.ts';
 import { shadowOf } from '../record/roots.ts';
+import { atThisInstant } from './memo.ts';
 
 // Chromium computes styles of ::before and ::after, so names include their content.
 const options = { computedStyleSupportsPseudoElements: true };
@@ -55,12 +56,15 @@ export function roleOf(element: Element): string | null {
 }
 
 /** The accessible name (accname-1.2) with white space folded. */
-export const nameOf = (element: Element): string => fold(computeAccessibleName(element, options));
+export const nameOf = (element: Element): string => names(element, (one) => fold(computeAccessibleName(one, options)));
+
+const names = atThisInstant<Element, string>();
+const hidden = atThisInstant<Element, boolean>();
 
 /** The accessible description with white space folded. */
 export const descriptionOf = (element: Element): string => fold(computeAccessibleDescription(element));
 
-export const isHiddenFromPeople = (element: Element): boolean => isInaccessible(element);
+export const isHiddenFromPeople = (element: Element): boolean => hidden(element, isInaccessible);
 
 /** Text as a person reads it: rendered text with white space folded. */
 export const textOf = (element: Element): string =>

@@ -1,9 +1,11 @@
 /** Where an element can be seen and pointed at: through every scroller and shadow boundary around it. */
+import { documentIn } from '../record/frames.ts';
 import { shadowOf } from '../record/roots.ts';
+import { frameAround, isElement, offsetOf } from './element.ts';
 
-/** What a node lies in as it is rendered: its slot, its parent, or the host of its shadow root. */
+/** What a node lies in as it is rendered: its slot, its parent, the host of its shadow root, or the frame around it. */
 export const flatParent = (node: Node): Node | null =>
-  (node as Element).assignedSlot ?? node.parentNode ?? (node as ShadowRoot).host ?? null;
+  (node as Element).assignedSlot ?? node.parentNode ?? (node as ShadowRoot).host ?? frameAround(node);
 
 /** True when `inner` is `outer` or is rendered inside it. */
 export function within(inner: Element | null, outer: Element): boolean {
@@ -14,8 +16,11 @@ export function within(inner: Element | null, outer: Element): boolean {
 /** The innermost element at a point of the viewport, through shadow roots. */
 export function deepestAt(x: number, y: number): Element | null {
   let element = document.elementFromPoint(x, y);
-  for (let root = element && shadowOf(element); root; root = shadowOf(element!)) {
-    const inner = root.elementFromPoint(x, y);
+  while (element) {
+    const inside: Document | ShadowRoot | null = shadowOf(element) ?? documentIn(element);
+    if (!inside) break;
+    const [left, top] = offsetOf(inside);
+    const inner: Element | null = inside.elementFromPoint(x - left, y - top);
     if (!inner || inner === element) break;
     element = inner;
   }
@@ -23,6 +28,12 @@ export function deepestAt(x: number, y: number): Element | null {
 }
 
 type Area = { left: number; top: number; right: number; bottom: number };
+
+/** Where an element, or a part of it, is in the viewport. */
+function areaOf(element: Element, rect = element.getBoundingClientRect()): Area {
+  const [x, y] = offsetOf(element);
+  return { left: rect.left + x, top: rect.top + y, right: rect.right + x, bottom: rect.bottom + y };
+}
 
 const cut = (a: Area, b: Area): Area => ({
   left: Math.max(a.left, b.left),
@@ -33,19 +44,24 @@ const cut = (a: Area, b: Area): Area => ({
 
 /** The part of an element that scrollers and the viewport leave to be seen; it may be empty. */
 export function visiblePart(element: Element): Area {
-  const { left, top, right, bottom } = element.getClientRects()[0] ?? element.getBoundingClientRect();
-  let area: Area = cut({ left, top, right, bottom }, { left: 0, top: 0, right: innerWidth, bottom: innerHeight });
+  let area: Area = cut(areaOf(element, element.getClientRects()[0]), {
+    left: 0,
+    top: 0,
+    right: innerWidth,
+    bottom: innerHeight,
+  });
   let { position } = getComputedStyle(element);
   for (let node = flatParent(element); node; node = flatParent(node)) {
-    if (position === 'fixed') break;
-    if (!(node instanceof Element) || node === document.documentElement || node === document.body) continue;
+    if (position === 'fixed' && !frameAround(node)) break;
+    // A frame clips whatever its document holds, wherever that is put.
+    if (isElement(node) && documentIn(node)) position = 'static';
+    if (!isElement(node) || /^(html|body)$/.test(node.localName)) continue;
     const style = getComputedStyle(node);
     // What is positioned is clipped by those only that are positioned, too.
     if (position === 'absolute' && style.position === 'static') continue;
     ({ position } = style);
     if (style.overflowX === 'visible' && style.overflowY === 'visible') continue;
-    const box = node.getBoundingClientRect();
-    area = cut(area, box);
+    area = cut(area, areaOf(node));
   }
   return area;
 }
@@ -54,7 +70,7 @@ const isEmpty = ({ left, top, right, bottom }: Area): boolean => right - left < 
 
 /** Scrolls every ancestor until the middle of the element can be seen. True when it could not be seen before. */
 export function bringIntoView(element: Element): boolean {
-  const box = element.getBoundingClientRect();
+  const box = areaOf(element);
   const part = visiblePart(element);
   const middle = { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 };
   const seen = middle.x >= part.left && middle.x <= part.right && middle.y >= part.top && middle.y <= part.bottom;
@@ -66,6 +82,6 @@ export function bringIntoView(element: Element): boolean {
 /** Where a person would point at: the middle of the part of the element that can be seen. */
 export function pointOf(element: Element): [number, number] {
   const part = visiblePart(element);
-  const { left, top, right, bottom } = isEmpty(part) ? element.getBoundingClientRect() : part;
+  const { left, top, right, bottom } = isEmpty(part) ? areaOf(element) : part;
   return [Math.round(((left + right) / 2) * 100) / 100, Math.round(((top + bottom) / 2) * 100) / 100];
 }

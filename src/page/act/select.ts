@@ -11,6 +11,7 @@ import type { Target } from '../../language/target.ts';
 import { native } from '../host/natives.ts';
 import type { Recording } from '../record/recording.ts';
 import { actionable } from './actionable.ts';
+import { isSelect } from './element.ts';
 import { holding } from './held.ts';
 import { clickAt, send } from './input.ts';
 import { chooseInList, isList, opensList } from './listbox.ts';
@@ -97,7 +98,7 @@ export async function selectOptions(
 ): Promise<void> {
   const found = await actionable(current, recording, target, { action: 'choice', needsEnabled: true });
   const { element } = found;
-  if (element instanceof HTMLSelectElement) return selectNative(current, recording, target, element, options);
+  if (isSelect(element)) return selectNative(current, recording, target, element, options);
   if (isList(element) || opensList(element)) return chooseInList(current, recording, target, found, options);
   return fail('bad-step', {
     what: `${target} is neither a select element, a list box nor a combo box.`,

@@ -1,5 +1,6 @@
 /** The ARIA states of elements, those of native controls included. */
 import type { Name, RoleState } from '../../language/target.ts';
+import { isDetails, isInput, isOption } from './element.ts';
 import { descriptionOf, matchesName } from './names.ts';
 import { isDisabled } from './visible.ts';
 
@@ -11,15 +12,14 @@ const attribute = (element: Element, name: string): Tristate => {
 };
 
 function checkedOf(element: Element): Tristate {
-  if (!(element instanceof HTMLInputElement) || !/^(checkbox|radio)$/.test(element.type))
-    return attribute(element, 'aria-checked');
+  if (!isInput(element) || !/^(checkbox|radio)$/.test(element.type)) return attribute(element, 'aria-checked');
   return element.indeterminate ? 'mixed' : element.checked;
 }
 
 function expandedOf(element: Element): Tristate {
-  if (element instanceof HTMLDetailsElement) return element.open;
+  if (isDetails(element)) return element.open;
   const around = element.localName === 'summary' ? element.parentElement : null;
-  return around instanceof HTMLDetailsElement ? around.open : attribute(element, 'aria-expanded');
+  return around && isDetails(around) ? around.open : attribute(element, 'aria-expanded');
 }
 
 /** The level that an element says, or that its tag stands for (HTML-AAM 1.0). */
@@ -44,8 +44,7 @@ const actualOf: Record<State, (element: Element) => Actual> = {
   level: levelOf,
   checked: checkedOf,
   expanded: expandedOf,
-  selected: (element) =>
-    element instanceof HTMLOptionElement ? element.selected : attribute(element, 'aria-selected'),
+  selected: (element) => (isOption(element) ? element.selected : attribute(element, 'aria-selected')),
   pressed: (element) => attribute(element, 'aria-pressed'),
   current: currentOf,
   disabled: isDisabled,

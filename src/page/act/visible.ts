@@ -1,10 +1,5 @@
 /** Whether a person can see an element. */
-import type { Box } from '../../core/timeline/timeline.ts';
-
-export const boxOf = (element: Element): Box => {
-  const { left, top, width, height } = element.getBoundingClientRect();
-  return [left, top, width, height];
-};
+import { boxOf, frameAround } from './element.ts';
 
 /**
  * Why nobody can see the element, or null when they can. With `transparent` one counts as seen that is transparent
@@ -20,7 +15,9 @@ export function whyInvisible(element: Element, { transparent = false } = {}): st
   const painted = isOwn ? element.parentElement : element;
   if (painted && !painted.checkVisibility({ opacityProperty: true })) return 'it or something around it has opacity: 0';
   if (width === 0 || height === 0) return `it is ${width} by ${height} pixels`;
-  return null;
+  const frame = frameAround(element);
+  const why = frame && whyInvisible(frame);
+  return why && `the frame that it is in cannot be seen: ${why}`;
 }
 
 export const isVisible = (element: Element): boolean => whyInvisible(element) === null;

@@ -10,7 +10,7 @@ import { handleOf, whyOutOfReach } from './handle.ts';
 import { send } from './input.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, flatParent } from './scroll.ts';
-import { boxOf } from './visible.ts';
+import { boxOf, isElement } from './element.ts';
 
 type Scroll = Extract<Action, { do: 'scroll' }>;
 
@@ -30,7 +30,7 @@ const scrolls = (element: Element, axis: 'x' | 'y'): boolean => {
 /** What scrolls when the wheel is turned over an element: itself, or the nearest around it that can. */
 function scrollerOf(element: Element, [x, y]: Amount): Element | null {
   for (let node: Node | null = element; node; node = flatParent(node))
-    if (node instanceof Element && ((x !== 0 && scrolls(node, 'x')) || (y !== 0 && scrolls(node, 'y')))) return node;
+    if (isElement(node) && ((x !== 0 && scrolls(node, 'x')) || (y !== 0 && scrolls(node, 'y')))) return node;
   return null;
 }
 

@@ -5,6 +5,7 @@ import type { Answer } from '../../language/answer.ts';
 import type { Check, TargetClaim } from '../../language/command.ts';
 import type { Spy } from '../../language/spy.ts';
 import { inCode, isTarget, type Query, type Target } from '../../language/target.ts';
+import { isElement } from '../act/element.ts';
 import { elementsIn, findAll } from '../act/find.ts';
 import { fold, matchesName, roleOf } from '../act/names.ts';
 import { markAttribute } from '../host/settings.ts';
@@ -63,7 +64,7 @@ function mayHaveBeen(element: Element, asked: Query): boolean {
 
 /** True when something was there that may have been what a target describes, or is there and cannot be seen. */
 function wasThere({ query }: Target): boolean {
-  const gone = removedNodes().filter((node): node is Element => node instanceof Element);
+  const gone = removedNodes().filter(isElement);
   const all = [...elementsIn(document), ...gone.flatMap((root) => [root, ...root.querySelectorAll('*')])];
   if (all.some((one) => mayHaveBeen(one, query))) return true;
   const name = 'name' in query ? query.name : undefined;

@@ -11,19 +11,18 @@ import { elementsIn, findAll } from '../act/find.ts';
 import { describe, descriptionOf, matchesName, nameOf, roleOf, textOf } from '../act/names.ts';
 import { only } from '../act/retry.ts';
 import { visiblePart } from '../act/scroll.ts';
-import { boxOf, isDisabled, isVisible } from '../act/visible.ts';
+import { boxOf, isInput, isSelect, isTextArea } from '../act/element.ts';
+import { isDisabled, isVisible } from '../act/visible.ts';
 import type { Recording } from '../record/recording.ts';
 import type { Finding } from './check.ts';
 import { sighted } from './doubt.ts';
 import { hasStyle, styleOf } from './style.ts';
 
 const valueIn = (element: Element): string | null =>
-  element instanceof HTMLInputElement || element instanceof HTMLTextAreaElement || element instanceof HTMLSelectElement
-    ? element.value
-    : null;
+  isInput(element) || isTextArea(element) || isSelect(element) ? element.value : null;
 
 const isChecked = (element: Element): boolean =>
-  element instanceof HTMLInputElement ? element.checked : element.getAttribute('aria-checked') === 'true';
+  isInput(element) ? element.checked : element.getAttribute('aria-checked') === 'true';
 
 const isExactly = (actual: string, wanted: Name): boolean =>
   typeof wanted === 'string' ? actual === wanted : matches(wanted, actual);

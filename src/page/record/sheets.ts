@@ -4,10 +4,18 @@ import { native } from '../host/natives.ts';
 
 /** How often each sheet was changed by a method of its own. */
 const versions = new WeakMap<CSSStyleSheet, number>();
+let changes = 0;
+
+/** Grows whenever a sheet is changed by a method of its own. */
+export const sheetChanges = (): number => changes;
+
 /** Sheets whose rules somebody has asked for: whoever holds a rule can change it without the sheet hearing of it. */
 const suspects = new WeakSet<CSSStyleSheet>();
 
 const { get: rulesOf } = native.getOwnPropertyDescriptor(CSSStyleSheet.prototype, 'cssRules')!;
+
+/** The rules of a sheet, for our own reading: nobody holds any of them after that. */
+export const rulesIn = (sheet: CSSStyleSheet): CSSRuleList => rulesOf!.call(sheet) as CSSRuleList;
 
 function watchRules(name: 'cssRules' | 'rules'): void {
   const { get, ...rest } = native.getOwnPropertyDescriptor(CSSStyleSheet.prototype, name)!;
@@ -24,7 +32,10 @@ function watchMethod(name: 'insertRule' | 'deleteRule' | 'replaceSync' | 'replac
   const prototype = CSSStyleSheet.prototype as unknown as Record<string, (...args: unknown[]) => unknown>;
   const original = prototype[name]!;
   prototype[name] = function (this: CSSStyleSheet, ...args: unknown[]): unknown {
-    const changed = (): void => void versions.set(this, (versions.get(this) ?? 0) + 1);
+    const changed = (): void => {
+      changes++;
+      versions.set(this, (versions.get(this) ?? 0) + 1);
+    };
     changed();
     const result = original.apply(this, args);
     if (result instanceof Promise) result.then(changed, changed);

@@ -65,8 +65,8 @@ const both = async (): Promise<void> => {
   await click(the.button('Moor Maestro'));
 };
 
-const moor = action('moor', async (ship: string, times = 1) => {
-  for (let i = 0; i < times; i++) await click(the.button(`Moor ${ship}`));
+const moor = action('moor', async (ship: string, times?: number) => {
+  for (let i = 0; i < (times ?? 1); i++) await click(the.button(`Moor ${ship}`));
 });
 
 const isTitled = check('is titled', async (target: Target, text: string) => {

@@ -1,4 +1,4 @@
-import { click, ensure, looks, type RoleState, the } from 'sguardo';
+import { click, ensure, looks, type RoleState, scroll, the, type } from 'sguardo';
 import { useEffect, useRef } from 'react';
 
 /** A list inside an open shadow root. */
@@ -9,6 +9,20 @@ function Shaded() {
     root.innerHTML = '<ul aria-label="Buoys"><li>Red buoy</li><li>Green buoy</li></ul>';
   }, []);
   return <section ref={host} aria-label="Shade" />;
+}
+
+const inner = `<label>Draught <input></label><label><input type="checkbox"> Ice</label>
+<button onclick="document.querySelector('output').textContent = 'Sent ' + document.querySelector('input').value">Send</button>
+<output></output><p style="margin-top: 300px">Far below</p>`;
+
+/** A page of the same origin inside the page. */
+function Framed() {
+  return (
+    <div style={{ padding: 30 }}>
+      <iframe title="Office" srcDoc={inner} style={{ width: 300, height: 140, border: '4px solid', padding: 7 }} />
+      <h2>Behind it</h2>
+    </div>
+  );
 }
 
 /** One of everything that a target can go by. */
@@ -153,6 +167,23 @@ export default looks(Harbour, {
         await ensure(the.listitem().having('Green').in(the.region('Shade'))).isVisible();
         await ensure(the.region('Shade').having('Red buoy')).isVisible();
         await ensure(the.region('Shade').having(the.list('Buoys'))).isVisible();
+      },
+    },
+    'through frames': {
+      render: Framed,
+      async script() {
+        await type(the.field('Draught'), '3');
+        await ensure(the.field('Draught')).hasValue('3');
+        await click(the.button('Send').in(the.css('iframe')));
+        await ensure(the.status()).reads('Sent 3');
+        await ensure(the.button('Send')).isFocused();
+        await ensure(the.checkbox('Ice')).isUnchecked();
+        await click(the.checkbox('Ice'));
+        await ensure(the.checkbox('Ice', { checked: true })).isVisible();
+        await ensure(the.text('Far below')).not.isWithin('viewport');
+        await scroll(the.text('Far below'));
+        await ensure(the.text('Far below')).isWithin('viewport');
+        await ensure(the.css('output')).comesBefore(the.heading('Behind it'));
       },
     },
     'by a mark': {

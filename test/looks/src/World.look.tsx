@@ -18,7 +18,10 @@ async function readStream(say: Say): Promise<void> {
 function listen(say: Say): void {
   const source = new EventSource('/api/feed');
   const all: string[] = [];
-  const add = (text: string): void => say(all.push(text) && all.join(' '));
+  const add = (text: string): void => {
+    all.push(text);
+    say(all.join(' '));
+  };
   source.onopen = () => add('open');
   source.onmessage = ({ data }) => add(data);
   source.addEventListener('tide', ({ data, lastEventId }) => add(`tide:${data}#${lastEventId}`));
@@ -28,7 +31,10 @@ function listen(say: Say): void {
 function connect(say: Say): void {
   const socket = new WebSocket('/radio');
   const all: string[] = [];
-  const add = (text: string): void => say(all.push(text) && all.join(' '));
+  const add = (text: string): void => {
+    all.push(text);
+    say(all.join(' '));
+  };
   socket.onopen = () => {
     add(`open${socket.readyState}`);
     socket.send(JSON.stringify({ call: 'Alba' }));
