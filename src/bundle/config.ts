@@ -88,6 +88,7 @@ const schema = object({
     '${path} has to be the name of an attribute, such as data-testid',
   ),
   unanswered: string().oneOf(['fail', 'note']),
+  openapi: string(),
   failsOn: array().of(
     mixed().test('text', '${path} must be a text or a regular expression', (value) => isPattern(value) && value !== ''),
   ),
@@ -173,6 +174,7 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     markup: config.markup ?? true,
     markAttribute: config.markAttribute ?? 'data-testid',
     unanswered: config.unanswered ?? 'fail',
+    openapi: config.openapi ?? null,
     failsOn: (config.failsOn ?? []).map(patternOf),
     network: (config.network ?? []).map((origin) => origin.replace(/\/$/, '')),
     keep: config.keep ?? 50,

@@ -2,7 +2,9 @@
 import type { Anything } from './anything.ts';
 import { type Answer, isAnswer, type Received } from './answer.ts';
 import type { Asked, CallClaim, CheckManner, TargetClaim, ValueClaim, ValueSource } from './command.ts';
-import { portOf } from './port.ts';
+import { fail } from '../core/problem/problem.ts';
+import { show } from '../core/value/show.ts';
+import { portIfAny, portOf } from './port.ts';
 import { isSpy, type Spy } from './spy.ts';
 import { isTarget, type Name, type Target } from './target.ts';
 
@@ -180,11 +182,55 @@ function begin(subject: Answer, options?: CheckOptions): Negatable<AnswerChecks>
 function begin<F extends Callable>(subject: F | null | undefined, options?: CheckOptions): SpyChecks<F>;
 function begin<T>(subject: T, options?: CheckOptions): Negatable<ValueChecks<T>>;
 function begin(subject: unknown, options: CheckOptions = {}): unknown {
+  const said = portIfAny()?.begun(subject) ?? (() => {});
+  const checks = saying(said, checksOf(subject, options));
+  const { not: others, ...misuses } = misused(subject, said);
+  return { ...misuses, ...checks, not: { ...others, ...(checks as { not: object }).not } };
+}
+
+function checksOf(subject: unknown, options: CheckOptions): object {
   if (isTarget(subject)) return targetChecks(subject, options);
   if (isAnswer(subject)) return answerChecks(subject, options);
   if (isSpy(subject)) return callChecks(subject, options);
   const [value, calls] = [valueChecks({ value: subject }, options), callChecks(null, options)];
   return { ...calls, ...value, not: { ...calls.not, ...value.not } };
+}
+
+type Methods = Record<string, (...args: unknown[]) => unknown>;
+
+/** Checks that tell, when one of them is asked for, that something is said of the subject. */
+function saying(said: () => void, checks: object): object {
+  const told = (methods: object): object =>
+    Object.fromEntries(
+      Object.entries(methods as Methods).map(([name, check]) => [
+        name,
+        name === 'not'
+          ? told(check)
+          : (...args: unknown[]) => {
+              said();
+              return check(...args);
+            },
+      ]),
+    );
+  return told(checks);
+}
+
+/** What each kind of check can be said of, in words. */
+const kindsOfChecks: Record<string, readonly string[]> = {
+  'a target': Object.keys(targetChecks(null as never, {})).filter((name) => name !== 'not'),
+  'a spy': ['wasCalled', 'wasNotCalled', 'wasCalledWith'],
+  'an answer': ['wasAsked', 'wasNotAsked', 'wasAskedWith'],
+};
+
+/** Checks of other things than this, which say so. */
+function misused(subject: unknown, said: () => void): { not: object } {
+  const tell = (name: string, of: string) => (): Promise<void> => {
+    said();
+    return fail('check-of-other', { check: name, of, given: isTarget(subject) ? String(subject) : show(subject) });
+  };
+  const all = Object.entries(kindsOfChecks).flatMap(([of, names]) => names.map((name) => [name, tell(name, of)]));
+  const own = Object.fromEntries(all) as Record<string, unknown>;
+  return { ...own, not: own };
 }
 
 /** Begins a check of what a function gives, which is asked again at every try. */

@@ -79,6 +79,11 @@ export type LookSettings = World & {
   skip?: string;
   /** Names of the environments that it is for. */
   environments?: string[];
+  /**
+   * What the props can be in real use: a schema of Yup, Zod or whatever follows the Standard Schema, or a JSON Schema. A
+   * look whose props contradict it is marked.
+   */
+  shape?: object;
   /** Another frame than the project's, or false for none. */
   frame?: AnyComponent | false;
 };
@@ -150,6 +155,7 @@ const settingEntries = [
   'skip',
   'environments',
   'frame',
+  'shape',
   ...ownEntries,
   ...worldEntries,
 ] as const;
@@ -214,11 +220,13 @@ const isNames = (value: unknown): boolean =>
   Array.isArray(value) && value.every((one: unknown) => typeof one === 'string' && one.trim() !== '');
 
 /** How a look is chosen, among what was given. @throws ProblemError `look-setting` */
-function choiceIn({ tags, skip, environments, frame }: LookSettings, where: string): LookSettings {
+function choiceIn({ tags, skip, environments, frame, shape }: LookSettings, where: string): LookSettings {
   const names = { tags, environments };
   for (const [name, value] of Object.entries(names))
     if (value !== undefined && !isNames(value))
       fail('look-setting', { where, name, value: show(value), wanted: "a list of names, as in ['night']" });
+  if (shape !== undefined && (typeof shape !== 'object' || shape === null) && typeof shape !== 'function')
+    fail('look-setting', { where, name: 'shape', value: show(shape), wanted: 'a schema' });
   if (skip !== undefined && (typeof skip !== 'string' || skip.trim() === ''))
     fail('look-setting', { where, name: 'skip', value: show(skip), wanted: 'a reason, which is told' });
   return {
@@ -226,6 +234,7 @@ function choiceIn({ tags, skip, environments, frame }: LookSettings, where: stri
     ...(environments && { environments }),
     ...(skip !== undefined && { skip }),
     ...(frame !== undefined && { frame }),
+    ...(shape !== undefined && { shape }),
   };
 }
 

@@ -12,6 +12,8 @@ export type Port = {
   act(action: Action): Promise<void>;
   check(check: Check): Promise<void>;
   answer(route: string, init: AnswerInit): Promise<Answer>;
+  /** A check of something was begun; what is returned is called when one is asked for. */
+  begun(subject: unknown): () => void;
   /** Changes the world around the component. */
   world(change: WorldChange): Promise<void>;
   /** Forgets the calls that a spy or an answer has had. */

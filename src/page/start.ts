@@ -8,6 +8,7 @@ import { connectPort } from '../language/port.ts';
 import { act } from './act/act.ts';
 import type { FrameModule } from './adapters/adapter.ts';
 import { held } from './act/keyboard.ts';
+import { checkBegun } from './check/begun.ts';
 import { ensured } from './check/check.ts';
 import { forgetCalls, subjectInWords } from './check/forget.ts';
 import { isTrusted, reply, request, trust } from './host/host.ts';
@@ -60,6 +61,7 @@ function watch(): void {
     act,
     check: ensured,
     answer: (route, init) => step('answer', answerInWords(route, init), () => addRoute(route, init)),
+    begun: checkBegun,
     world: worldChanged,
     reset: (subject) => step('action', `forget the calls of ${subjectInWords(subject)}`, () => forgetCalls(subject)),
     part: grouped,

@@ -5,12 +5,13 @@ import type { Approved } from '../core/baseline/baseline.ts';
 import { canonicalise } from '../core/moment/canonical.ts';
 import { momentAt } from '../core/moment/patch.ts';
 import { addressOf, decodePath } from '../core/address/address.ts';
-import { messageOf } from '../core/problem/problem.ts';
+import { messageOf, type Problem } from '../core/problem/problem.ts';
 import { emptyTrace, gather, type Trace } from '../core/timeline/trace.ts';
 import { readMessage } from '../core/wire/shapes.ts';
 import { type Ask, askFailure, type CaptureAsk, type FromPage } from '../core/wire/wire.ts';
 import type { GivenFile, Load, PausedRequest, Reply } from '../core/wire/wire.ts';
 import type { EngineWindow, LoadedFiles } from '../engine/engine.ts';
+import { type Contract, unlike } from './contract.ts';
 import { gatherAssets, hashOf, holdAssets } from './assets.ts';
 import type { Shot } from './execution.ts';
 import { givenFiles, type HeldFile } from './given.ts';
@@ -19,11 +20,18 @@ import { givenFiles, type HeldFile } from './given.ts';
 const mostShots = 5;
 
 /** What has been gathered of the look that runs. */
-export type Gathered = { trace: Trace; shots: Shot[]; notes: string[]; read: string[] };
+export type Gathered = {
+  trace: Trace;
+  shots: Shot[];
+  notes: string[];
+  read: string[];
+  /** Answers that the project's API could not give. */
+  objections: Problem[];
+};
 
 const filesOnly = (files: GivenFile[]): Load => ({ text: null, html: null, files });
 
-const nothing = (): Gathered => ({ trace: emptyTrace(), shots: [], notes: [], read: [] });
+const nothing = (): Gathered => ({ trace: emptyTrace(), shots: [], notes: [], read: [], objections: [] });
 
 export class Conversation {
   readonly #window: EngineWindow;
@@ -38,6 +46,9 @@ export class Conversation {
   /** Files of the bundle that were looked for before, by address. */
   #known = new Map<string, BundledFile>();
   #gathered = nothing();
+  #contract: Contract | null = null;
+  /** Requests that wait to be answered. */
+  readonly #paused = new Map<string, PausedRequest>();
   /** What the page has asked for and is still being done. */
   readonly #doing = new Set<Promise<void>>();
   /** Requests are handed to the page in the order in which it made them. */
@@ -49,8 +60,10 @@ export class Conversation {
     this.#origin = origin;
   }
 
-  /** A run begins: files may be others than they were. */
-  forget(): void {
+  /** A run begins: files may be others than they were. Answers have to keep to a contract, if there is one. */
+  forget(contract: Contract | null = null): void {
+    this.#contract = contract;
+    this.#paused.clear();
     this.#known = new Map();
   }
 
@@ -112,9 +125,23 @@ export class Conversation {
   }
 
   #answer({ request, reply }: FromPage & { kind: 'answer' }): void {
+    const paused = this.#paused.get(request);
+    this.#paused.delete(request);
+    if (paused && typeof reply === 'object') this.#weigh(paused, reply);
     if (reply === 'proceed') this.#window.proceed(request);
     else if (reply === 'refuse') this.#window.refuse(request);
     else void this.#fulfil(request, reply);
+  }
+
+  /** Compares an answer with what the API can give. */
+  #weigh({ method, url }: PausedRequest, { status, headers, body }: Reply): void {
+    if (!this.#contract || typeof body !== 'string') return;
+    const type = Object.entries(headers).find(([name]) => name.toLowerCase() === 'content-type')?.[1] ?? '';
+    // What nobody answers is told as that.
+    if (type.includes('problem+json') && status === 404) return;
+    const objection = this.#contract.objection({ method, url, status, type, body });
+    this.#gathered.read.push(this.#contract.file);
+    if (objection) this.#gathered.objections.push(objection);
   }
 
   async #fulfil(request: string, { status, headers, body }: Reply): Promise<void> {
@@ -166,6 +193,11 @@ export class Conversation {
     switch (ask.do) {
       case 'input':
         return window.input(ask.events);
+      case 'conform': {
+        const lines = unlike(ask.schema as object, ask.value);
+        if (lines.length > 0) throw new Error(lines.join('\n'));
+        return;
+      }
       case 'surround':
         return window.surround(ask.with);
       case 'carry': {
@@ -249,6 +281,7 @@ export class Conversation {
   }
 
   async #handOver(request: PausedRequest): Promise<void> {
+    this.#paused.set(request.id, request);
     const url = addressOf(request.url);
     const path = url && url.origin === this.#origin ? decodePath(url.pathname) : null;
     const isFile = path !== null && request.method === 'GET' && this.#bundle !== null;

@@ -5,6 +5,7 @@ import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import type { FileReport } from '../core/wire/wire.ts';
 import type { EngineWindow } from '../engine/engine.ts';
+import type { Contract } from './contract.ts';
 import { Conversation } from './conversation.ts';
 import type { Ran } from './job.ts';
 
@@ -65,9 +66,14 @@ const windows = new WeakMap<EngineWindow, Held>();
 
 /**
  * What is known of a window for a run that begins: a document that has run looks is none for it. Files that looks hand
- * to their pages are as old as `now`.
+ * to their pages are as old as `now`, and their answers keep to the contract.
  */
-export async function heldIn(window: EngineWindow, origin: string, now: Date): Promise<Held> {
+export async function heldIn(
+  window: EngineWindow,
+  origin: string,
+  now: Date,
+  contract: Contract | null,
+): Promise<Held> {
   const held = windows.get(window) ?? {
     conversation: new Conversation(window, origin, now),
     document: null,
@@ -78,7 +84,7 @@ export async function heldIn(window: EngineWindow, origin: string, now: Date): P
   windows.set(window, held);
   held.runs++;
   await held.ready;
-  held.conversation.forget();
+  held.conversation.forget(contract);
   if (held.document?.present) held.document = null;
   return held;
 }

@@ -10,6 +10,7 @@ import { breakOff, doing } from '../core/timeline/trace.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
 import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
 import { type BrowserLoad, type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
+import type { Contract } from './contract.ts';
 import type { Crew } from './crew.ts';
 import { Cut, explain, whereItStands } from './cut.ts';
 import { asksNothing, heldIn, type Held, isAsBuilt, type LookDocument, mayTurn, worldOf } from './document.ts';
@@ -47,6 +48,7 @@ export class Lane {
   readonly #origin: string;
   readonly #settings: Settings;
   readonly #isLate: boolean;
+  readonly #contract: Contract | null;
   #window: EngineWindow | null = null;
   #engine: Engine | null = null;
   #held: Held | null = null;
@@ -59,7 +61,15 @@ export class Lane {
   ran: Ran[] = [];
 
   /** With `isLate` what happens in real time gets more of it. */
-  constructor(crew: Crew, index: number, origin: string, settings: Settings, isLate = false) {
+  constructor(
+    crew: Crew,
+    index: number,
+    origin: string,
+    settings: Settings,
+    isLate = false,
+    contract: Contract | null = null,
+  ) {
+    this.#contract = contract;
     this.#isLate = isLate;
     this.#crew = crew;
     this.#index = index;
@@ -226,6 +236,8 @@ export class Lane {
       const said = readLookReport(await this.#whileMoving(timeLimit, ending, steps, late));
       if (!said) throw new Cut(problem('page-forged'));
       report = said;
+      const [objection] = gathered.objections;
+      if (objection && report.outcome === 'passed') report = { ...report, outcome: 'failed', problem: objection };
       await conversation.hush();
       await this.#window!.restore();
       if (report.left.length > 0) {
@@ -275,7 +287,7 @@ export class Lane {
     this.#window = window;
     this.#engine = engine;
     this.#gone = engine.gone;
-    const held = await heldIn(window, this.#origin, new Date(this.#settings.now));
+    const held = await heldIn(window, this.#origin, new Date(this.#settings.now), this.#contract);
     this.#held = held;
     const { conversation } = held;
     window.handlers = {

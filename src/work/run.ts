@@ -10,6 +10,7 @@ import type { Settings } from '../core/settings/config.ts';
 import { shuffled } from '../core/steady/chance.ts';
 import type { Conditions } from '../core/steady/conditions.ts';
 import type { FileReport } from '../core/wire/wire.ts';
+import { contractOf } from './contract.ts';
 import type { Crew } from './crew.ts';
 import { brokenBy, type Execution } from './execution.ts';
 import { type FinishContext, finishLook } from './finish.ts';
@@ -249,10 +250,11 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
 /** Lets every lane work until nothing is left. When one fails, the others end after the looks that they are at. */
 async function workInLanes(setup: RunSetup, plan: Plan, port: Port, stop: () => void): Promise<void> {
   const { bundle, settings, crew, origin, conditions } = setup;
+  const contract = settings.openapi === null ? null : contractOf(bundle.root, settings.openapi);
   if (conditions.isCold) await crew.empty();
   const lanes = Array.from(
     { length: conditions.lanes },
-    (_, index) => new Lane(crew, index, origin, settings, conditions.isLate),
+    (_, index) => new Lane(crew, index, origin, settings, conditions.isLate, contract),
   );
   const works = lanes.map((lane) =>
     work(port, bundle, lane).catch((error: unknown) => {

@@ -27,6 +27,7 @@ describe('a configuration', () => {
       environments: [defaultEnvironment],
       markAttribute: 'data-testid',
       unanswered: 'fail',
+      openapi: null,
       failsOn: [],
       patience: 2000,
       settle: 1000,

@@ -135,6 +135,7 @@ describe('the interface', () => {
       '/api/baselines/tidy',
       '/api/blobs/{hash}',
       '/api/board',
+      '/api/catalogue',
       '/api/changes',
       '/api/decisions',
       '/api/events',

@@ -72,6 +72,10 @@ const steps = {
         d.origin ? `\nOr let it through with network: ['${d.origin}'] in sguardo.config.ts.` : ''
       }`,
   ),
+  'answer-impossible': entry(
+    (d) => `The answer to ${d.request} is one that the API could not give: it ${d.what}.`,
+    (d) => `Give the look an answer as ${d.file} describes it, or correct that file.`,
+  ),
   'answer-threw': entry(
     (d) => `The answer to ${d.request} could not be made: ${d.error}`,
     'Fix the function that makes the reply; it is given the request, and returns { status, json, … }.',
@@ -117,6 +121,23 @@ const steps = {
   'not-a-spy': entry(
     () => 'This check needs a spy, but was given something else.',
     'Give the prop a spy(): props: { onRelease: spy() }.',
+  ),
+  'check-of-other': entry(
+    (d) => `${d.check}() is a check of ${d.of}, but ensure(…) was given ${d.given}.`,
+    (d) =>
+      d.of === 'a target'
+        ? `Give it a target, such as the.button('Save') or the.text('Moored').`
+        : d.of === 'a spy'
+          ? 'Give it a prop that holds a spy(): ensure(props.onRelease).wasCalled()'
+          : "Give it an answer: ensure(answers['GET /api/berths']).wasAsked()",
+  ),
+  'check-missing': entry(
+    (d) => `ensure(${d.subject}) says nothing of it, so nothing is checked.`,
+    'Say what has to hold: ensure(target).isVisible()',
+  ),
+  'answer-unknown': entry(
+    (d) => `This look declares no answer to ${d.route}.`,
+    (d) => (d.near ? `Did you mean “${d.near}”?` : `Add it to the look: answers: { '${d.route}': { json: … } }`),
   ),
   'bad-step': entry((d) => `${d.what}`, given),
   'capture-failed': entry(
@@ -294,6 +315,10 @@ const project = {
   'config-wrong': entry(
     (d) => `${d.file}: ${d.error}`,
     (d) => String(d.remedy ?? 'Correct that entry. docs/configuration.md lists every one.'),
+  ),
+  'openapi-wrong': entry(
+    (d) => `${d.file}, which openapi names, cannot be read as an OpenAPI description: ${d.error}`,
+    'Correct the file, or the path in sguardo.config.ts; it may be JSON or YAML.',
   ),
   'frame-missing': entry(
     (d) => `The frame ${d.file} named in ${d.config} does not exist.`,

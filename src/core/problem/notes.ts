@@ -18,6 +18,10 @@ export const nothingDoneNote = (checks: number, action: string): string =>
   `${checks === 1 ? 'The check of this script' : `All ${checks} checks of this script`} could have held before its ` +
   `first action (${action}): what comes of it may not be checked.`;
 
+/** Props that contradict the shape that a look file gives them. */
+export const impossibleNote = (contradictions: readonly string[]): string =>
+  `No real use can produce this: ${contradictions.join('; ')}.`;
+
 /** What a click that opens a file chooser comes to by itself. */
 export const chooserNote =
   'A file chooser opened, and nothing was chosen. To choose files, write upload(target, file) instead of the click.';

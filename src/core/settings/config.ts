@@ -48,6 +48,8 @@ export type Config = {
    * patterns, as in `['Warning:', /hydration/i]`. Default: nothing.
    */
   failsOn?: (string | RegExp)[];
+  /** An OpenAPI description (3.0 or 3.1, JSON or YAML): an answer that the API could not give fails its look. */
+  openapi?: string;
   /** Whether a request that nobody answers fails its look (`fail`, the default), or is noted with it (`note`). */
   unanswered?: 'fail' | 'note';
   /** Origins that looks may reach for real, such as `https://tiles.example`. Default: none. */
@@ -72,6 +74,7 @@ export type Settings = {
   markup: boolean;
   markAttribute: string;
   unanswered: 'fail' | 'note';
+  openapi: string | null;
   /** Sources of regular expressions, with their flags. */
   failsOn: { source: string; flags: string }[];
   network: string[];

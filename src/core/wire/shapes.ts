@@ -133,6 +133,7 @@ const event = either(
   fields({ kind: oneOf('asset'), url: text(), data: optional(text(100_000_000)) }),
 ) as Shape<TimelineEvent>;
 
+const anything = (value: unknown): value is unknown => value !== undefined;
 const button = oneOf('left', 'middle', 'right', 'none');
 const modifiers = whole(0, 15);
 const point = tuple(number, number);
@@ -167,6 +168,7 @@ const ask = either(
   fields({ do: oneOf('carry'), path: list(point, 1000), load: nullable(load), modifiers }),
   fields({ do: oneOf('choose'), events, files }),
   fields({ do: oneOf('paste'), load }),
+  fields({ do: oneOf('conform'), schema: anything, value: optional(anything) }),
   fields({ do: oneOf('surround'), with: surroundings }),
   fields({ do: oneOf('nothing') }),
   fields({ do: oneOf('capture'), name, clip: box, beyond: truth, step: id, moment: id, unseen: ids, opaque: truth }),

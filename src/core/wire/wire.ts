@@ -58,6 +58,8 @@ export type Ask =
   | { do: 'choose'; events: InputRequest[]; files: GivenFile[] }
   /** Puts a load on the clipboard and presses Control+V. */
   | { do: 'paste'; load: Load }
+  /** Whether a value conforms to a JSON Schema. @throws what does not, one thing a line */
+  | { do: 'conform'; schema: unknown; value: unknown }
   | { do: 'surround'; with: Surroundings }
   | { do: 'nothing' }
   | CaptureAsk;

@@ -4,6 +4,7 @@ import { nearest } from '../../core/text/nearest.ts';
 import type { Answer } from '../../language/answer.ts';
 import type { Looks, LookState } from '../../language/looks.ts';
 import { resetSpies } from '../../language/spy.ts';
+import { failUnsaid, forgetBegun } from '../check/begun.ts';
 import { beginScript, forgetDoubts, tellDoubts } from '../check/doubt.ts';
 import { resetRoutes } from '../network/routes.ts';
 import type { Recording } from '../record/recording.ts';
@@ -36,6 +37,15 @@ function chainOf(looks: Looks, name: string): Link[] {
   return chain;
 }
 
+/** Answers by route, of which one that nobody has declared is told. */
+const declared = (answers: Record<string, Answer>): Record<string, Answer> =>
+  new Proxy(answers, {
+    get(known, route) {
+      if (typeof route !== 'string' || Object.hasOwn(known, route)) return Reflect.get(known, route);
+      return fail('answer-unknown', { route, near: nearest(route, Object.keys(known)) ?? '' });
+    },
+  });
+
 /** Runs one script; a step that it did not wait for fails it. */
 async function runScript(
   { script }: State,
@@ -44,11 +54,13 @@ async function runScript(
 ): Promise<void> {
   recording.inScript = true;
   beginScript();
+  forgetBegun();
   const running = Promise.resolve(script?.(context));
   const steps = { isBusy: () => recording.unfinished().length > 0, free: () => recording.free() };
   void keepTime(running, steps, () => recording.isOver);
   await running;
   recording.inScript = false;
+  failUnsaid();
   const open = recording.unfinished()[0];
   if (!open) return;
   const wrong = problem('step-unfinished', { step: open.title });
@@ -80,9 +92,10 @@ export async function perform(
       props = { ...props, ...state.props };
       slots = { ...slots, ...state.slots };
       const title = index === 0 ? `mount ${nameOf(looks.component)}` : `give it the props of “${name}”`;
-      await session.mount(title, { component, props, slots }, settle);
+      const shape = state.shape ?? looks.shape;
+      await session.mount(title, { component, props, slots }, settle, shape);
     }
-    const run = (): Promise<void> => runScript(state, recording, { props, answers });
+    const run = (): Promise<void> => runScript(state, recording, { props, answers: declared(answers) });
     if (index === chain.length - 1) await run();
     else if (state.script) {
       resetCaptures(false);

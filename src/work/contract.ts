@@ -1,0 +1,131 @@
+/** What an API can answer, by its OpenAPI description (3.0 or 3.1): answers that it could not give are told. */
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Ajv2020, type ErrorObject } from 'ajv/dist/2020.js';
+import { parse } from 'yaml';
+import { addressOf } from '../core/address/address.ts';
+import { fail, messageOf, type Problem, problem } from '../core/problem/problem.ts';
+import { nearest } from '../core/text/nearest.ts';
+
+type Response = { content?: Record<string, { schema?: unknown }>; $ref?: string };
+type Operation = { responses?: Record<string, Response> };
+type Description = { paths?: Record<string, Record<string, Operation>>; servers?: { url: string }[] };
+
+/** A reply as far as an API has a say in it. */
+export type Answered = { method: string; url: string; status: number; type: string; body: string };
+
+export type Contract = {
+  /** The description's path from the project's root. */
+  file: string;
+  /** Why the API could not give an answer; null when it could. */
+  objection(answered: Answered): Problem | null;
+};
+
+/** `/berths/{id}` as a pattern. */
+const patternOf = (template: string): RegExp =>
+  new RegExp(`^${template.replace(/[.*+?^$()|[\]\\]/g, '\\$&').replace(/\{[^/}]+\}/g, '[^/]+')}/?$`);
+
+/** Where the paths of an API begin: under the path of its first server. */
+function basesOf({ servers = [] }: Description): string[] {
+  const bases = servers.map(({ url }) => addressOf(url, 'http://any.test')?.pathname.replace(/\/$/, '') ?? '');
+  return [...new Set([...bases, ''])];
+}
+
+const methods = ['get', 'put', 'post', 'delete', 'options', 'head', 'patch', 'trace'];
+
+type Found = { template: string; operation: Operation };
+
+/** The operation that a request is for. Paths without names in them come first. */
+function operationFor({ paths = {}, ...rest }: Description, method: string, pathname: string): Found | null {
+  const templates = Object.keys(paths).toSorted((a, b) => Number(a.includes('{')) - Number(b.includes('{')));
+  for (const base of basesOf(rest)) {
+    if (!pathname.startsWith(base)) continue;
+    const path = pathname.slice(base.length) || '/';
+    for (const template of templates) {
+      const operation = paths[template]?.[method.toLowerCase()];
+      if (operation && patternOf(template).test(path)) return { template, operation };
+    }
+  }
+  return null;
+}
+
+const known = ({ paths = {} }: Description): string[] =>
+  Object.entries(paths).flatMap(([path, operations]) =>
+    Object.keys(operations).flatMap((method) => (methods.includes(method) ? `${method.toUpperCase()} ${path}` : [])),
+  );
+
+const pointer = (...keys: string[]): string =>
+  keys.map((key) => `/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`).join('');
+
+/** `/berths/0/depth must be number`. */
+const errorInWords = ({ instancePath, message, params }: ErrorObject): string => {
+  const extra = (params as { additionalProperty?: string }).additionalProperty;
+  return `${instancePath || 'the body'} ${message}${extra ? `: “${extra}”` : ''}`;
+};
+
+/** The response that a status is declared with: itself, its class, or the default. */
+const declaredFor = ({ responses = {} }: Operation, status: number): string | null =>
+  [String(status), `${Math.floor(status / 100)}XX`, 'default'].find((key) => key in responses) ?? null;
+
+/** @throws ProblemError `openapi-wrong` when the description cannot be read */
+function describedIn(root: string, file: string): Description {
+  try {
+    const found: unknown = parse(readFileSync(join(root, file), 'utf8'));
+    if (typeof found !== 'object' || found === null || !('paths' in found)) throw new Error('it has no paths');
+    return found as Description;
+  } catch (error) {
+    return fail('openapi-wrong', { file, error: messageOf(error) });
+  }
+}
+
+/** Reads an OpenAPI description, JSON or YAML. @throws ProblemError `openapi-wrong` */
+export function contractOf(root: string, file: string): Contract {
+  const description = describedIn(root, file);
+  const ajv = new Ajv2020({ strict: false, allErrors: true, validateFormats: false, logger: false });
+  ajv.addSchema(description, 'api');
+  const wrong = (request: string, what: string, found: string[] = []): Problem =>
+    problem('answer-impossible', { request, what, file }, found.length > 0 ? { found } : {});
+  return {
+    file,
+    objection({ method, url, status, type, body }) {
+      const address = addressOf(url);
+      const request = `${method} ${address?.pathname ?? url}`;
+      const found = operationFor(description, method, address?.pathname ?? '');
+      if (!found) {
+        const near = nearest(request, known(description));
+        return wrong(request, `has no such operation${near ? `; the nearest one is ${near}` : ''}`);
+      }
+      const { template, operation } = found;
+      const declared = declaredFor(operation, status);
+      const statuses = Object.keys(operation.responses ?? {}).join(', ');
+      if (declared === null)
+        return wrong(request, `never answers with ${status}; it answers with ${statuses || 'nothing'}`);
+      const media = Object.keys(operation.responses?.[declared]?.content ?? {}).find((one) => type.startsWith(one));
+      if (!media || !/json/.test(media)) return null;
+      const where = pointer('paths', template, method.toLowerCase(), 'responses', declared, 'content', media, 'schema');
+      return bodyObjection(ajv, `api#${where}`, body, (what, lines) => wrong(request, what, lines));
+    },
+  };
+}
+
+function bodyObjection(
+  ajv: Ajv2020,
+  $ref: string,
+  body: string,
+  wrong: (what: string, lines: string[]) => Problem,
+): Problem | null {
+  try {
+    const validate = ajv.getSchema($ref) ?? ajv.compile({ $ref });
+    if (validate(JSON.parse(body))) return null;
+    return wrong('could not give this body', (validate.errors ?? []).slice(0, 20).map(errorInWords));
+  } catch (error) {
+    return wrong(`describes it in a way that cannot be read: ${messageOf(error)}`, []);
+  }
+}
+
+/** What does not conform to a JSON Schema, one thing a line. @throws Error for a schema that cannot be read */
+export function unlike(schema: object, value: unknown): string[] {
+  const ajv = new Ajv2020({ strict: false, allErrors: true, validateFormats: false, logger: false });
+  const validate = ajv.compile(schema);
+  return validate(value) ? [] : (validate.errors ?? []).slice(0, 20).map(errorInWords);
+}
