@@ -15,6 +15,7 @@ const benches: Record<string, () => Promise<Figure>> = {
   loop: async () => (await import('./loop.ts')).measureLoop(...process.argv.slice(3).map(Number)),
   truth: async () => (await import('./truth.ts')).measureTruth(...process.argv.slice(3).map(Number)),
   memory: async () => (await import('./memory.ts')).measureMemory(...process.argv.slice(3).map(Number)),
+  frameworks: async () => (await import('./frameworks.ts')).measureFrameworks(),
   targets: async () => (await import('./targets.ts')).measureTargets(),
   redraw: async () => (await import('./redraw.ts')).measureRedraw(),
 };
