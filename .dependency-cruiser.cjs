@@ -63,7 +63,8 @@ module.exports = {
       name: 'nothing-unresolved',
       severity: 'error',
       from: { path: '^src/' },
-      to: { couldNotResolve: true, pathNot: '\\.css$' },
+      // A project brings its own framework.
+      to: { couldNotResolve: true, pathNot: '\\.css$|^(vue|svelte|@angular)(/|$)' },
     },
   ],
   options: {

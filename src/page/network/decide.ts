@@ -12,8 +12,7 @@ import { failsUnanswered, isOnline, networkOrigins } from '../host/settings.ts';
 import { recordingNow } from '../record/recording.ts';
 import { raise } from '../record/trouble.ts';
 import { wait } from '../time/time.ts';
-import { eventText } from './events.ts';
-import { replyTo, sentOf } from './replies.ts';
+import { eventText, replyTo, sentOf } from './replies.ts';
 import { beaconArrived, requestsNow } from './requests.ts';
 import { type Asking, declaredRoutes, operationOf, received, type Route, routeFor, socketMethod } from './routes.ts';
 

@@ -1,28 +1,10 @@
-/** Event streams (WHATWG HTML, 9.2): their text, and an `EventSource` that is answered on the page. */
+/** Event streams (WHATWG HTML, 9.2): an `EventSource` that is answered on the page. */
 import { addressOf } from '../../core/address/address.ts';
 import type { Received, Reply, ServerEvent } from '../../language/answer.ts';
 import { type Close, markRequest, waitFor } from './decide.ts';
-import { replyTo } from './replies.ts';
+import { dataOf, eventOf, replyTo } from './replies.ts';
 import { type Asking, type Opened, received, type Route, routeFor } from './routes.ts';
 import { play } from './script.ts';
-
-const eventOf = (part: ServerEvent | string): ServerEvent => (typeof part === 'object' ? part : { data: part });
-
-const dataOf = (data: unknown): string => (typeof data === 'string' ? data : JSON.stringify(data));
-
-/** An event as it is sent; a number, which waits, stays one. */
-export function eventText(part: ServerEvent | string | number): string | number {
-  if (typeof part === 'number') return part;
-  const { event, data, id } = eventOf(part);
-  const lines = [
-    ...(event === undefined ? [] : [`event: ${event}`]),
-    ...(id === undefined ? [] : [`id: ${id}`]),
-    ...dataOf(data)
-      .split('\n')
-      .map((line) => `data: ${line}`),
-  ];
-  return `${lines.join('\n')}\n\n`;
-}
 
 const openSources = new Set<AnsweredSource>();
 

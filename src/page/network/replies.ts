@@ -3,7 +3,14 @@ import { fail } from '../../core/problem/problem.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import { show } from '../../core/value/show.ts';
 import type { Reply as Sent } from '../../core/wire/wire.ts';
-import { type AnswerInit, type Received, replyEntries, repliesOf, type Reply } from '../../language/answer.ts';
+import {
+  type AnswerInit,
+  type Received,
+  replyEntries,
+  repliesOf,
+  type Reply,
+  type ServerEvent,
+} from '../../language/answer.ts';
 
 /** Of these a reply has one. */
 const contents = ['json', 'body', 'file', 'chunks', 'events', 'messages'] as const;
@@ -82,6 +89,26 @@ async function bodyOf(body: Reply['body']): Promise<Sent['body']> {
   if (ArrayBuffer.isView(body))
     return { base64: base64Of(new Uint8Array(body.buffer, body.byteOffset, body.byteLength)) };
   return String(body);
+}
+
+/** What a part of an event stream says. */
+export const eventOf = (part: ServerEvent | string): ServerEvent => (typeof part === 'object' ? part : { data: part });
+
+/** The data of an event as text. */
+export const dataOf = (data: unknown): string => (typeof data === 'string' ? data : JSON.stringify(data));
+
+/** An event as it is sent; a number, which waits, stays one. */
+export function eventText(part: ServerEvent | string | number): string | number {
+  if (typeof part === 'number') return part;
+  const { event, data, id } = eventOf(part);
+  const lines = [
+    ...(event === undefined ? [] : [`event: ${event}`]),
+    ...(id === undefined ? [] : [`id: ${id}`]),
+    ...dataOf(data)
+      .split('\n')
+      .map((line) => `data: ${line}`),
+  ];
+  return `${lines.join('\n')}\n\n`;
 }
 
 /** A reply as it is sent; `accept` is what the request says it takes. */

@@ -2,8 +2,7 @@
 import type { Reply } from '../../language/answer.ts';
 import { native } from '../host/natives.ts';
 import { type Close, markRequest, waitFor } from './decide.ts';
-import { eventText } from './events.ts';
-import { replyTo } from './replies.ts';
+import { eventText, replyTo } from './replies.ts';
 import { type Asking, type Opened, received, type Route, routeFor, routesNow } from './routes.ts';
 import { play } from './script.ts';
 
