@@ -21,7 +21,7 @@ type Pending = { order: Order; isAgain: boolean; resolve(value: unknown): void; 
 /** It is replaced when it has grown by so much since its first answer, in bytes. */
 const mostGrowth = 600 * 1024 * 1024;
 
-/** Plugins build otherwise where they believe that a test runner wants it; looks are pages, whoever starts their run. */
+/** Plugins build otherwise where they believe that a test runner wants it; looks are pages, whoever starts them. */
 function environment(): NodeJS.ProcessEnv {
   const { VITEST: _, NODE_ENV, ...rest } = process.env;
   return { ...rest, ...(NODE_ENV && NODE_ENV !== 'test' && { NODE_ENV }) };

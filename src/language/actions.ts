@@ -31,8 +31,8 @@ export const type = (target: Target, text: string): Promise<void> =>
 export const clear = (target: Target): Promise<void> => portOf('clear').act({ do: 'clear', target });
 
 /**
- * Presses a key, such as `Enter` or `Control+a`, where the focus is, or on a target, which gets the focus first; several
- * times with `times`, or held down for so many milliseconds of the look's time with `held`.
+ * Presses a key, such as `Enter` or `Control+a`, where the focus is, or on a target, which gets the focus first;
+ * several times with `times`, or held down for so many milliseconds of the look's time with `held`.
  */
 export function press(keys: string, options?: PressOptions): Promise<void>;
 export function press(target: Target, keys: string, options?: PressOptions): Promise<void>;

@@ -80,8 +80,8 @@ export type LookSettings = World & {
   /** Names of the environments that it is for. */
   environments?: string[];
   /**
-   * What the props can be in real use: a schema of Yup, Zod or whatever follows the Standard Schema, or a JSON Schema. A
-   * look whose props contradict it is marked.
+   * What the props can be in real use: a schema of Yup, Zod or whatever follows the Standard Schema, or a JSON Schema.
+   * A look whose props contradict it is marked.
    */
   shape?: object;
   /** Another frame than the project's, or false for none. */

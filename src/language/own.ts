@@ -15,7 +15,7 @@ export const action =
   (...args: Args): Promise<void> =>
     portOf(name).part(titled(name, args), () => body(...args));
 
-/** A check of the project's own, made of others: `const isMoored = check('is moored', async (ship: Target) => { … })`. */
+/** A check of the project's own, made of others: `const isFree = check('is free', async (ship: Target) => { … })`. */
 export const check =
   <Args extends unknown[]>(name: string, body: (...args: Args) => Promise<void>) =>
   (...args: Args): Promise<void> =>

@@ -29,7 +29,7 @@ export function spy(does?: (...args: never[]) => unknown): Spy {
   return made;
 }
 
-/** Forgets the calls of a spy, or of a prop that was given one, and the requests of an answer: what comes counts anew. */
+/** Forgets the calls of a spy, or of a prop that was given one, and the requests of an answer. */
 export const reset = (subject: Callable | Answer | null | undefined): Promise<void> =>
   portOf('reset').reset(subject as Spy | Answer);
 

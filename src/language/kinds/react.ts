@@ -8,8 +8,8 @@ export * from '../index.ts';
 type AnyReact = ComponentType<Anything> | JSXElementConstructor<Anything>;
 
 /**
- * Declares the looks of a React component: props, of which `children` is one, and the names in `after` are checked by the
- * compiler.
+ * Declares the looks of a React component: props, of which `children` is one, and the names in `after` are checked by
+ * the compiler.
  */
 export const looks: <C extends AnyReact, const Name extends string, const Route extends string>(
   component: C,

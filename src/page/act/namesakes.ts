@@ -1,6 +1,6 @@
 /**
- * Tells quickly which elements cannot have a name. Most get theirs from their text and nothing else: where that is so it
- * is enough to read it.
+ * Tells quickly which elements cannot have a name. Most get theirs from their text and nothing else: where that is so
+ * it is enough to read it.
  */
 import type { Name } from '../../language/target.ts';
 import { rulesIn, sheetVersion } from '../record/sheets.ts';

@@ -1,4 +1,6 @@
-/** As much of the frameworks as the adapters use: a project brings its own, and none of them is needed to build ours. */
+/**
+ * As much of the frameworks as the adapters use: a project brings its own, and none of them is needed to build ours.
+ */
 declare module 'vue' {
   export type App = {
     config: { errorHandler: ((error: unknown) => void) | undefined };

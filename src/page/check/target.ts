@@ -70,7 +70,8 @@ function isWithin(element: Element, what: Target | 'viewport'): Outcome {
   const seen = visiblePart(element);
   if (isInside(seen.left, seen.top, seen.right, seen.bottom)) return true;
   const isCut = isInside(0, 0, innerWidth, innerHeight);
-  return `it is ${place}, ${isCut ? 'and something around it cuts it off' : `and the viewport is ${innerWidth} × ${innerHeight} px`}`;
+  const viewport = `and the viewport is ${innerWidth} × ${innerHeight} px`;
+  return `it is ${place}, ${isCut ? 'and something around it cuts it off' : viewport}`;
 }
 
 function comesBefore(element: Element, what: Target): Outcome {

@@ -2,7 +2,9 @@
 import type { Route, Opened } from './routes.ts';
 import { wait } from '../time/time.ts';
 
-/** Says each part to `tell`, with the pauses that numbers stand for, and then `done`. What is sent later comes at once. */
+/**
+ * Says each part to `tell`, with the pauses that numbers stand for, and then `done`. What is sent later comes at once.
+ */
 export function play(
   route: Route,
   parts: readonly unknown[],
