@@ -115,7 +115,7 @@ async function runLook({ adapter }: Modules, { looks, frame }: Loaded, asked: Lo
   beginObserving();
   let came: Pick<LookReport, 'outcome' | 'problem' | 'stack'> = { outcome: 'passed', problem: null, stack: null };
   try {
-    await perform(session, looks, asked.look, adapter.nameOf);
+    await perform(session, looks, asked.look, adapter);
   } catch (error) {
     came = failure(error, recording);
   }

@@ -114,7 +114,7 @@ export default looks(Berths, { props: { list: [], onPick: spy() }, states: { a: 
   });
 
   it.each([
-    ['what a spy was called with', 'args', /'4' is not assignable to type 'string/],
+    ['what a spy was called with', 'args', /Argument of type '4' is not assignable/],
     ['what a spy was called with in turn', 'turns', /'number' is not assignable/],
     ['the values of each', 'each', /'string' is not assignable to type 'number/],
     ['slots', 'slots', /'footer' does not exist/],

@@ -20,6 +20,8 @@ export type Adapter<Instance = unknown> = {
   /** Gives a mounted component other props and slots; it stays the same one. */
   update(instance: Instance, what: Mountable): void;
   unmount(instance: Instance): void;
+  /** Names of props by which a component calls back, as far as it says so itself: those not given get a spy. */
+  callbacksOf?(component: unknown): string[];
   /** What a person calls the component. */
   nameOf(component: unknown): string;
 };

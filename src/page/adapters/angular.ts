@@ -133,5 +133,9 @@ export const adapter: Adapter<Mounted> = {
     for (const ref of refs.toReversed()) ref.destroy();
     app.destroy();
   },
+  callbacksOf(component) {
+    const { outputs = [] } = reflectComponentType(component as Type<unknown>) ?? {};
+    return outputs.map(({ templateName: name }) => `on${name[0]!.toUpperCase()}${name.slice(1)}`);
+  },
   nameOf: (component) => usualName(component).replace(/^_/, ''),
 };

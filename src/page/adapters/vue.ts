@@ -2,6 +2,15 @@
 import { type App, createApp, h, shallowRef } from 'vue';
 import { type Adapter, type Mountable, usualName } from './adapter.ts';
 
+/** What a component says of itself when it runs. */
+type Declared = { props?: Record<string, unknown> | string[]; emits?: Record<string, unknown> | string[] };
+
+/** `update:depth` is heard as `onUpdate:depth`, `berth-release` as `onBerthRelease`. */
+const listenerOf = (event: string): string => {
+  const camel = event.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
+  return `on${camel[0]!.toUpperCase()}${camel.slice(1)}`;
+};
+
 type Mounted = { app: App; show(what: Mountable): void };
 
 /** A slot that is written as a text is one. */
@@ -34,5 +43,13 @@ export const adapter: Adapter<Mounted> = {
   },
   update: ({ show }, what) => show(what),
   unmount: ({ app }) => app.unmount(),
+  callbacksOf(component) {
+    const { props = {}, emits = [] } = (component ?? {}) as Declared;
+    const events = Array.isArray(emits) ? emits : Object.keys(emits);
+    const types = Array.isArray(props) ? [] : Object.entries(props);
+    const isFunction = (type: unknown): boolean =>
+      type === Function || (type as { type?: unknown } | null)?.type === Function;
+    return [...events.map(listenerOf), ...types.filter(([, type]) => isFunction(type)).map(([name]) => name)];
+  },
   nameOf: (component) => usualName(component),
 };

@@ -3,7 +3,8 @@ import { fail, problem } from '../../core/problem/problem.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import type { Answer } from '../../language/answer.ts';
 import type { Looks, LookState } from '../../language/looks.ts';
-import { resetSpies } from '../../language/spy.ts';
+import { resetSpies, spy } from '../../language/spy.ts';
+import type { Adapter } from '../adapters/adapter.ts';
 import { failUnsaid, forgetBegun } from '../check/begun.ts';
 import { beginScript, forgetDoubts, tellDoubts } from '../check/doubt.ts';
 import { resetRoutes } from '../network/routes.ts';
@@ -68,17 +69,30 @@ async function runScript(
   throw new StepFailed(wrong, recording.stackOf(open));
 }
 
+/** Spies for props by which a component calls back, and which its file does not give. */
+const spied = new WeakMap<Looks, Record<string, unknown>>();
+
+function spiesFor(looks: Looks, callbacksOf: Adapter['callbacksOf']): Record<string, unknown> {
+  const before = spied.get(looks);
+  if (before) return before;
+  const names = callbacksOf?.(looks.component) ?? [];
+  const made = Object.fromEntries(names.map((name) => [name, spy()]));
+  spied.set(looks, made);
+  return made;
+}
+
 /** Performs the wanted look, its captures included. */
 export async function perform(
   session: Session,
   looks: Looks,
   wanted: string,
-  nameOf: (component: unknown) => string,
+  { nameOf, callbacksOf }: Pick<Adapter, 'nameOf' | 'callbacksOf'>,
 ): Promise<void> {
   const { recording } = session;
   const chain = chainOf(looks, wanted);
   const first = chain[0]!.state;
-  let props: Record<string, unknown> = { ...looks.props, ...first.props };
+  const unheard = spiesFor(looks, callbacksOf);
+  let props: Record<string, unknown> = { ...unheard, ...looks.props, ...first.props };
   let slots: Record<string, unknown> = { ...looks.slots, ...first.slots };
   const component = first.render ?? looks.render ?? looks.component;
   resetSpies({ ...props, ...Object.assign({}, ...chain.map(({ state }) => state.props)) });
