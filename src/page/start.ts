@@ -107,14 +107,19 @@ function frameFor(looks: Looks, look: string, usual: FrameModule | null): FrameM
 
 async function runLook({ adapter }: Modules, { looks, frame }: Loaded, asked: LookRequest): Promise<LookReport> {
   const { request, world } = withOwn(asked, looks);
-  await beginWorld(request, world);
+  // What cannot be had is told when there is a look to tell it of.
+  const began = await beginWorld(request, world).then(
+    () => null,
+    (error: unknown) => ({ error }),
+  );
   const around = frameFor(looks, asked.look, frame);
   const session = openSession(document.getElementById('look')!, adapter, around, request);
-  fillWorld(world);
   const { recording } = session;
   beginObserving();
   let came: Pick<LookReport, 'outcome' | 'problem' | 'stack'> = { outcome: 'passed', problem: null, stack: null };
   try {
+    if (began) throw began.error;
+    fillWorld(world);
     await perform(session, looks, asked.look, adapter);
   } catch (error) {
     came = failure(error, recording);

@@ -59,11 +59,21 @@ describe('a look', () => {
     ['fails: an answer that is none', 'The answer to /api/berths/:id is 7.', /a list of them, or a function/],
     ['fails: two contents', 'The answer to /x has both json and body.', /one content/],
     ['fails: nothing open', 'Nothing that /api/feed answers is open.', /stays open/],
+    [
+      'fails: no such permission',
+      expect.stringMatching(/^The browser does not take this: permissions \{teleport/),
+      /a permission/,
+    ],
+    [
+      'fails: an address elsewhere',
+      expect.stringMatching(/^The browser does not take this: location/),
+      /of this origin/,
+    ],
     ['fails: no such change', 'What world(…) was given has no entry “onlin”.', /online/],
     ['fails: no such media', 'world(…) has the media {scheme: "sepia"}.', /'light' or 'dark'/],
   ])('is told (%s)', (name, message, remedy) => {
     expect(look(name).verdict).toBe('failed');
-    expect(look(name).problem?.message).toBe(message);
+    expect(look(name).problem?.message).toEqual(message);
     expect(look(name).problem?.remedy).toMatch(remedy);
   });
 

@@ -122,6 +122,10 @@ const steps = {
     () => 'This check needs a spy, but was given something else.',
     'Give the prop a spy(): props: { onRelease: spy() }.',
   ),
+  'world-refused': entry(
+    (d) => `The browser does not take this: ${d.what} (${d.error}).`,
+    'Use an address of this origin, a permission that the browser knows, and no more than storage holds.',
+  ),
   'check-of-other': entry(
     (d) => `${d.check}() is a check of ${d.of}, but ensure(…) was given ${d.given}.`,
     (d) =>

@@ -1,8 +1,10 @@
 /** The world around a look: what its file says of it, and what its script changes. */
+import { fail, messageOf } from '../../core/problem/problem.ts';
 import type { LookRequest, Surroundings } from '../../core/wire/wire.ts';
+import { show } from '../../core/value/show.ts';
 import type { World } from '../../language/looks.ts';
 import { worldInWords } from '../../language/words.ts';
-import type { WorldChange } from '../../language/world.ts';
+import { type WorldChange, worldEntries } from '../../language/world.ts';
 import { ask } from '../host/host.ts';
 import { setOnline } from '../host/settings.ts';
 import { seedChance } from '../pins/chance.ts';
@@ -30,7 +32,9 @@ async function change(look: number, changes: WorldChange): Promise<void> {
   media = { ...media, ...changes.media };
   setChangedMedia(media);
   if (changes.online !== undefined) setOnline(changes.online);
-  await ask(look, { do: 'surround', with: surroundings });
+  await ask(look, { do: 'surround', with: surroundings }).catch((error: Error) =>
+    fail('world-refused', { what: worldInWords(changes).replace('change the world: ', ''), error: error.message }),
+  );
   await nextFrame();
 }
 
@@ -40,11 +44,26 @@ const asText = (value: unknown): string => (typeof value === 'string' ? value : 
 export async function beginWorld({ number }: LookRequest, world: World): Promise<void> {
   media = {};
   setChangedMedia({});
-  await change(number, world);
+  const isSaid = (name: (typeof worldEntries)[number]): boolean =>
+    name === 'media' ? Object.keys(world.media ?? {}).length > 0 : world[name] !== undefined;
+  const changes = worldEntries.filter(isSaid);
+  await change(number, Object.fromEntries(changes.map((name) => [name, world[name]])));
 }
 
 /** When the pins of a look have begun, and before anything is on the page. */
-export function fillWorld({ location, storage, cookies, random }: World): void {
+export function fillWorld(world: World): void {
+  try {
+    fill(world);
+  } catch (error) {
+    const { location, storage } = world;
+    fail('world-refused', {
+      what: location ? `location ${location}` : `storage ${show(storage)}`,
+      error: messageOf(error),
+    });
+  }
+}
+
+function fill({ location, storage, cookies, random }: World): void {
   if (location !== undefined) history.replaceState(null, '', location);
   for (const [key, value] of Object.entries(storage?.local ?? {})) localStorage.setItem(key, asText(value));
   for (const [key, value] of Object.entries(storage?.session ?? {})) sessionStorage.setItem(key, asText(value));

@@ -301,6 +301,8 @@ export default looks(Radio, {
         await ensure(the.text('ticked')).isVisible();
       },
     },
+    'fails: no such permission': { permissions: { teleport: 'granted' } },
+    'fails: an address elsewhere': { location: '/\\elsewhere.test/x' },
     'fails: no such change': { script: () => world({ onlin: false } as never) },
     'fails: no such media': { script: () => world({ media: { scheme: 'sepia' as never } }) },
   },
