@@ -18,6 +18,7 @@ const chapters: [file: string, title: string][] = [
   ['clock', 'The clock'],
   ['world', 'The world'],
   ['looks', 'Look files'],
+  ['settings', 'Settings of a file or a look'],
   ['command', 'Options'],
 ];
 

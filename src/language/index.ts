@@ -30,15 +30,9 @@ export {
   type TargetChecks,
   type ValueChecks,
 } from './ensure.ts';
-export {
-  type AnyComponent,
-  looks,
-  type Looks,
-  type LookState,
-  type ScriptContext,
-  type Tags,
-  type World,
-} from './looks.ts';
+export type { AnyComponent } from './component.ts';
+export { looks, type Looks, type LookState, type ScriptContext } from './looks.ts';
+export type { LookSettings, Tags, World } from './settings.ts';
 export { action, check } from './own.ts';
 export { capture, type CaptureOptions, part } from './script.ts';
 export { reset, spy, type Spy } from './spy.ts';

@@ -30,7 +30,20 @@ export type WorldChange = {
 /** The entries of a change. */
 export const worldEntries = ['viewport', 'media', 'permissions', 'geolocation', 'online'] as const;
 
-type Rule = [fits: (value: unknown) => boolean, wanted: string];
+/** What something may be, and that in words. */
+export type Rule = [fits: (value: unknown) => boolean, wanted: string];
+
+/** What is given of what rules are for. @throws ProblemError `look-setting` for what cannot be */
+export function givenBy<T extends object>(rules: Record<string, Rule>, given: T, where: string): T {
+  const found: Record<string, unknown> = {};
+  for (const [name, [fits, wanted]] of Object.entries(rules)) {
+    const value: unknown = (given as Record<string, unknown>)[name];
+    if (value === undefined) continue;
+    if (!fits(value)) fail('look-setting', { where, name, value: show(value), wanted });
+    found[name] = value;
+  }
+  return found as T;
+}
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -55,7 +68,8 @@ const isMedia = (value: unknown): boolean =>
 const isPlace = (value: unknown): boolean =>
   value === null || (isRecord(value) && isWithin(value.latitude, 90) && isWithin(value.longitude, 180));
 
-const rules: Record<(typeof worldEntries)[number], Rule> = {
+/** What each part of a change may be. */
+export const worldRules: Record<(typeof worldEntries)[number], Rule> = {
   viewport: [
     (value) => Array.isArray(value) && value.length === 2 && value.every(isSide),
     'a width and a height in whole pixels from 50 to 8000, as in [360, 640]',
@@ -73,19 +87,6 @@ const rules: Record<(typeof worldEntries)[number], Rule> = {
   online: [(value) => typeof value === 'boolean', 'true or false'],
 };
 
-/** What of a change is given. @throws ProblemError `look-setting` for what cannot be */
-export function checkWorld(given: WorldChange, where: string): WorldChange {
-  const found: Record<string, unknown> = {};
-  for (const name of worldEntries) {
-    const value: unknown = given[name];
-    if (value === undefined) continue;
-    const [fits, wanted] = rules[name];
-    if (!fits(value)) fail('look-setting', { where, name, value: show(value), wanted });
-    found[name] = value;
-  }
-  return found;
-}
-
 /** Changes the world in the middle of a script: `await world({ online: false })`. What is not named stays. */
 export function world(change: WorldChange): Promise<void> {
   const odd = isRecord(change) ? Object.keys(change).find((key) => !worldEntries.includes(key as never)) : undefined;
@@ -96,5 +97,5 @@ export function world(change: WorldChange): Promise<void> {
       near: nearest(odd, worldEntries) ?? '',
       known: worldEntries.join(', '),
     });
-  return portOf('world').world(checkWorld(change ?? {}, 'world(…)'));
+  return portOf('world').world(givenBy(worldRules, change ?? {}, 'world(…)'));
 }

@@ -2,7 +2,7 @@
 import { fail, messageOf } from '../../core/problem/problem.ts';
 import type { LookRequest, Surroundings } from '../../core/wire/wire.ts';
 import { show } from '../../core/value/show.ts';
-import type { World } from '../../language/looks.ts';
+import type { World } from '../../language/settings.ts';
 import { worldInWords } from '../../language/words.ts';
 import { type WorldChange, worldEntries } from '../../language/world.ts';
 import { ask } from '../host/host.ts';
