@@ -6,9 +6,12 @@ import type { ResultSummary } from '../../src/core/run/run.ts';
 import { freshFolder, repository, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
-/** Where frameworks are installed only when somebody asks for them; `node scripts/kits.mjs kits` does. */
+/**
+ * Frameworks are installed only when somebody asks for them, and their kits are run then: `npm run test:kits` does both.
+ */
 const kits = ['vue', 'svelte', 'angular', 'elements'] as const;
-const isThere = (kit: string): boolean => existsSync(join(repository, 'demo', kit, 'node_modules'));
+const isWanted = process.env.SGUARDO_KITS === '1';
+const isThere = (kit: string): boolean => isWanted && existsSync(join(repository, 'demo', kit, 'node_modules'));
 
 /** A copy of a kit with the packages and the styles of the original. */
 function copyOfKit(kit: string): string {
