@@ -1,7 +1,7 @@
 /** Which looks a run is about: tags, what is left out, what failed, and the list of them. */
 import { expect, it } from 'vitest';
 import { project, write } from '../support/project.ts';
-import { sguardo, sguardoIn } from '../support/cli.ts';
+import { serveByCommand, sguardo, sguardoIn } from '../support/cli.ts';
 
 const file = (states: string, more = ''): string => `import { ensure, looks, the } from 'sguardo';
 const Buoy = ({ colour = 'red', big = false }: { colour?: string; big?: boolean }) =>
@@ -20,6 +20,7 @@ const config = 'export default { lanes: 1, environments: { day: {}, night: { sch
 
 it('chooses looks by tags, leaves out what their files leave out, and says why', async () => {
   const folder = project({ 'sguardo.config.ts': config, 'src/Buoy.look.tsx': file(states) });
+  await serveByCommand(folder);
 
   const listed = await sguardo(folder, 'list');
   expect(listed.code).toBe(0);
@@ -59,6 +60,7 @@ it('runs only the look that is marked so, and refuses that where CI=true', async
     'sguardo.config.ts': 'export default { lanes: 1 };',
     'src/Buoy.look.tsx': file('plain: {}, this: { only: true }'),
   });
+  await serveByCommand(folder);
   const here = await sguardo(folder, 'run');
   expect(here.out).toMatch(/1 new {2}1 look,/);
   expect(here.out).toContain('skipped Buoy › plain: another look of its file is marked “only”');
