@@ -43,7 +43,8 @@ async function script(): Promise<string> {
 /** A page of cards, each with a heading, a text, a list and two buttons: ten elements. */
 const page = (elements: number): string =>
   `document.body.innerHTML = Array.from({ length: ${elements / 10} }, (_, i) =>
-    '<section aria-label="Berth ' + i + '"><h2>Berth ' + i + '</h2><p>Moored <b>here</b></p><ul><li>Alba</li><li>4 m</li></ul>' +
+    '<section aria-label="Berth ' + i + '"><h2>Berth ' + i + '</h2><p>Moored <b>here</b></p>' +
+    '<ul><li>Alba</li><li>4 m</li></ul>' +
     '<button>Release ' + i + '</button><button><span>Show</span> ' + i + '</button></section>').join('');`;
 
 /** Milliseconds of ours and of the floor, measured in turns; the document changes before each of both. */
@@ -52,7 +53,11 @@ const measurement = (elements: number): string => `(() => {
   const name = 'Release ' + ${elements / 20};
   const floor = () => [...document.querySelectorAll('button')].filter((one) => one.textContent === name);
   if (find(name).length !== 1 || floor().length !== 1) throw new Error('not found');
-  const time = (does) => { const began = performance.now(); for (let i = 0; i < 5; i++) does(); return (performance.now() - began) / 5; };
+  const time = (does) => {
+    const began = performance.now();
+    for (let i = 0; i < 5; i++) does();
+    return (performance.now() - began) / 5;
+  };
   const times = { ours: [], floor: [], changed: [] };
   for (let i = 0; i < ${rounds}; i++) {
     times.floor.push(time(floor));
@@ -83,7 +88,8 @@ export async function measureTargets(): Promise<Figure> {
       worst = Math.max(worst, ours / floor);
       const ms = (time: number): string => `${(time * 1000).toFixed(0)} µs`;
       found.push(
-        `${size} elements ${(ours / floor).toFixed(2)} (${ms(ours)} against ${ms(floor)}, ${ms(changed)} after a change)`,
+        `${size} elements ${(ours / floor).toFixed(2)} ` +
+          `(${ms(ours)} against ${ms(floor)}, ${ms(changed)} after a change)`,
       );
     }
     return { text: found.join('; '), limit: `${limit}`, within: worst <= limit };

@@ -44,13 +44,17 @@ const cell = (text: string): string => text.replaceAll('|', '\\|');
 /** One line of a table: what is written, and what it means. */
 const row = (code: string, doc: string): string => `| \`${cell(folded(code))}\` | ${cell(doc)} |`;
 
+/** What a function takes, as it is written. */
+const parametersOf = (node: ts.Expression, source: ts.SourceFile): string =>
+  ts.isArrowFunction(node) ? node.parameters.map((one) => one.getText(source)).join(', ') : '';
+
 /** The entries of a type: its members with their comments. */
 function membersOf(node: ts.Node, source: ts.SourceFile): string[] {
   const rows: string[] = [];
   const visit = (one: ts.Node): void => {
     if (ts.isPropertySignature(one) || ts.isMethodSignature(one) || ts.isPropertyAssignment(one)) {
       const text = ts.isPropertyAssignment(one)
-        ? `${one.name.getText(source)}(${ts.isArrowFunction(one.initializer) ? one.initializer.parameters.map((p) => p.getText(source)).join(', ') : ''})`
+        ? `${one.name.getText(source)}(${parametersOf(one.initializer, source)})`
         : one
             .getText(source)
             .replace(/;$/, '')
@@ -112,8 +116,8 @@ export function referenceText(): string {
   const head = [
     '# Reference',
     '',
-    'What a look file imports from `sguardo`, `sguardo/react`, `/vue`, `/svelte`, `/angular` and `/dom`. This page is made of the',
-    'code’s own comments (`npm run reference`); [Writing looks](looks.md) has it in context.',
+    'What a look file imports from `sguardo`, `sguardo/react`, `/vue`, `/svelte`, `/angular` and `/dom`. This page is made',
+    'of the code’s own comments (`npm run reference`); [Writing looks](looks.md) has it in context.',
     '',
   ];
   return `${[...head, ...parts].join('\n').trim()}\n`;

@@ -43,7 +43,7 @@ export type LookSettings = World & {
   reuse?: boolean;
   /** Names by which looks are run together: `sguardo run --tag slow`. Those of a file and of its looks add up. */
   tags?: Tag[];
-  /** Why it is not run: it is told at the end of a run. */
+  /** Why it is not run; shown at the end of a run. */
   skip?: string;
   /** Names of the environments that it is for. */
   environments?: string[];
@@ -84,7 +84,7 @@ const rules: Record<keyof LookSettings, Rule> = {
   ],
   tags: names,
   environments: names,
-  skip: [isText, 'a reason, which is told'],
+  skip: [isText, 'a reason, as a text'],
   frame: [(value) => value === false || typeof value === 'function' || isRecord(value), 'a component, or false'],
   shape: [(value) => typeof value === 'function' || isRecord(value), 'a schema'],
   location: [

@@ -202,7 +202,7 @@ export class Conversation {
         return window.surround(ask.with);
       case 'carry': {
         const load = ask.load && (await this.#loaded(ask.load));
-        await window.carry(ask.path, load, ask.modifiers);
+        if (!(await window.carry(ask.path, load, ask.modifiers))) throw new Error(askFailure.noDrag);
         return;
       }
       case 'choose': {

@@ -70,6 +70,7 @@ describe('an action that cannot be carried out', () => {
     ['click: no options', 'click(…) was given "right" for its options.', /at, button, holding, times/],
     ['focus: elsewhere', 'The button “Ear” does not have the focus: nothing has it.', /focus\(target\)/],
     ['keys: held and forgotten', 'Nothing matched the button “Nobody” within 50 ms.', /./],
+    ['drag: no such file', 'There is no file src/nobody.csv in the project.', /new File/],
     ['drag: nothing', 'drag(…) was given {}.', /Give it a target, or any of/],
     ['drag: nowhere', 'drag(…) was given {by: [1, 1]} to drop something from outside on.', /Give it a target/],
     ['upload: too many', /takes one file, but was given several\.$/, /multiple/],

@@ -97,6 +97,10 @@ const steps = {
     (d) => `${d.target} takes one file, but was given several.`,
     'Give it one file, or let the input take several with the attribute multiple.',
   ),
+  'drag-lost': entry(
+    (d) => `${d.target} began to be dragged, but the browser carried nothing.`,
+    'Look at its dragstart handler: it has to set data, as in event.dataTransfer.setData(…).',
+  ),
   'file-missing': entry(
     (d) => `There is no file ${d.file} in the project.`,
     "Paths count from the project's root and stay inside it. A file can also be made in place: " +

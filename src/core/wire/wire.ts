@@ -65,7 +65,12 @@ export type Ask =
   | CaptureAsk;
 
 /** What asks fail with that their page can tell more of. */
-export const askFailure = { noChooser: 'no-chooser', oneFile: 'one-file', noFile: 'no-file ' } as const;
+export const askFailure = {
+  noChooser: 'no-chooser',
+  oneFile: 'one-file',
+  noDrag: 'no-drag',
+  noFile: 'no-file ',
+} as const;
 
 /** A request that a page made and that waits for what becomes of it. */
 export type PausedRequest = {

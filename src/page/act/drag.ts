@@ -2,13 +2,14 @@
 import { fail } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import { show } from '../../core/value/show.ts';
+import type { Ask } from '../../core/wire/wire.ts';
 import type { Action, Amount } from '../../language/command.ts';
 import { isTarget, type Target } from '../../language/target.ts';
 import { ask } from '../host/host.ts';
 import { native } from '../host/natives.ts';
 import type { Recording } from '../record/recording.ts';
 import { actionable } from './actionable.ts';
-import { loadOf } from './files.ts';
+import { explainAsk, loadOf } from './files.ts';
 import { handleOf, whyOutOfReach } from './handle.ts';
 import { bitsOf, heldBits, modifierKeys } from './held.ts';
 import { afterInput, send } from './input.ts';
@@ -16,6 +17,10 @@ import { pointerMoved } from './pointer.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, pointOf } from './scroll.ts';
 import { boxOf } from './element.ts';
+
+/** Has something carried and dropped; `target` is what it is told about. */
+const carry = (number: number, asked: Extract<Ask, { do: 'carry' }>, target: string): Promise<unknown> =>
+  ask(number, asked).catch((error: unknown) => explainAsk(error, target));
 
 type Drag = Extract<Action, { do: 'drag' }>;
 type Point = [number, number];
@@ -93,7 +98,7 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
     const path = along(start, end);
     current.pointer = end;
     if (dragging.began()) {
-      await ask(number, { do: 'carry', path, load: null, modifiers: bits | heldBits() });
+      await carry(number, { do: 'carry', path, load: null, modifiers: bits | heldBits() }, String(what));
       pointerMoved(end);
       await letGo(number, end);
     } else {
@@ -120,6 +125,6 @@ export async function dragTo(current: Step, recording: Recording, action: Drag):
   const purpose = { action: 'drop', needsEnabled: false, at: options.at };
   const { point } = await actionable(current, recording, to, purpose);
   const modifiers = bitsOf(options.holding) | heldBits();
-  await ask(recording.number, { do: 'carry', path: [point], load, modifiers });
+  await carry(recording.number, { do: 'carry', path: [point], load, modifiers }, String(to));
   await afterInput();
 }

@@ -39,11 +39,12 @@ export async function loadOf(what: Carried, action: 'drag' | 'paste'): Promise<L
   return { text, html, files: await Promise.all(files.map((file) => givenFile(file, action))) };
 }
 
-/** What an ask about files failed with, to a person. */
-function explain(error: unknown, target: string): never {
+/** What an ask to carry, choose or paste failed with, to a person. */
+export function explainAsk(error: unknown, target: string): never {
   const text = error instanceof Error ? error.message : '';
   if (text === askFailure.noChooser) fail('chooser-missing', { target });
   if (text === askFailure.oneFile) fail('chooser-single', { target });
+  if (text === askFailure.noDrag) fail('drag-lost', { target });
   if (text.startsWith(askFailure.noFile)) fail('file-missing', { file: text.slice(askFailure.noFile.length) });
   return fail('bad-step', {
     what: `The browser did not take what it was given: ${text}.`,
@@ -60,7 +61,7 @@ export async function uploadFiles(
   const given = await Promise.all(files.map((file) => givenFile(file, 'upload')));
   const { point } = await actionable(current, recording, target, { action: 'click', needsEnabled: true });
   await ask(recording.number, { do: 'choose', events: asHeld(clickAt(point)), files: given }).catch((error: unknown) =>
-    explain(error, String(target)),
+    explainAsk(error, String(target)),
   );
   await afterInput();
 }
@@ -78,6 +79,6 @@ export async function pasteInto(
       remedy: 'It takes one PNG at a time. Other files can be dropped: drag({ files: [file] }, target)',
     });
   if (target) await enterField(current, recording, target, 'pasting');
-  await ask(recording.number, { do: 'paste', load }).catch((error: unknown) => explain(error, String(target)));
+  await ask(recording.number, { do: 'paste', load }).catch((error: unknown) => explainAsk(error, String(target)));
   await afterInput();
 }

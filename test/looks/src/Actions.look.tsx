@@ -405,6 +405,10 @@ export default looks(Hands, {
         await ensure(props.onEvent).wasCalledWith('drop Maestro');
       },
     },
+    'drag: no such file': {
+      props: { kind: 'board' },
+      script: () => drag({ files: ['src/nobody.csv'] }, the.region('Berth 4')),
+    },
     'drag: nothing': { props: { kind: 'board' }, script: () => drag({}, the.region('Berth 4')) },
     'drag: nowhere': { props: { kind: 'board' }, script: () => drag({ text: 'a' }, { by: [1, 1] }) },
     'upload: one, by the label': {
