@@ -5,12 +5,15 @@ import { dirname, join, relative, resolve, sep } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { glob } from 'tinyglobby';
 import type { BuildEnvironmentOptions, Plugin, Rolldown } from 'vite';
+import { type Kind, kinds } from '../core/look/kind.ts';
 import { componentOf } from '../core/look/look.ts';
+import type { PropTypes } from '../core/props/type.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { fail, type Problem, ProblemError, problem } from '../core/problem/problem.ts';
 import { type Closures, followBuild } from './graph.ts';
 import { because, causesOf, explainBuild } from './failure.ts';
-import { frameworkPackages, type Kind, kindOf, kinds } from './kinds.ts';
+import { frameworkPackages, kindOf } from './kinds.ts';
+import { readPropTypes } from './propTypes.ts';
 import { chunksOf, stylesOf } from './styles.ts';
 import { typeOf } from './types.ts';
 import { viteOf } from './vite.ts';
@@ -87,21 +90,24 @@ export { adapter } from '${adapterEntry}${kind}';`;
 /** A look file, and the kind of components that it is of. */
 type Source = { file: string; kind: Kind };
 
+/** What is known of the props of components, by the full paths of look files. */
+type PropsRead = ReturnType<typeof readPropTypes>;
+
 /** What is built: look files, and the frame around those of its kind. */
-type Sources = { files: readonly Source[]; frame: Source | null };
+type Sources = { files: readonly Source[]; frame: Source | null; props: PropsRead };
 
 /**
  * One starting module a look file: the page's side first, so that it is in place before anything of the project is
  * evaluated.
  */
-function entries(root: string, { files, frame }: Sources): Plugin {
+function entries(root: string, { files, frame, props }: Sources): Plugin {
   const load = (path: string): string => `() => import(${JSON.stringify(join(root, path))})`;
-  const startOf = ({ file, kind }: Source): string => {
+  const startOf = ({ file, kind }: Source, types: PropTypes | null): string => {
     const own = frame?.kind === kind ? frame.file : null;
     return `import { start, adapter } from '${baseEntry(kind)}';
 start({
   script: import.meta.url, file: ${JSON.stringify(file)}, looks: ${load(file)}, adapter,
-  frame: ${own ? load(own) : 'null'}, frameFile: ${JSON.stringify(own)},
+  frame: ${own ? load(own) : 'null'}, frameFile: ${JSON.stringify(own)}, types: ${JSON.stringify(types)},
 });`;
   };
   return {
@@ -111,9 +117,13 @@ start({
       if (id.startsWith(basePrefix) || id.startsWith(entryPrefix)) return `\0${id}`;
       return moduleOf(id);
     },
-    load(id) {
+    async load(id) {
       if (id.startsWith(`\0${basePrefix}`)) return baseCode(id.slice(basePrefix.length + 1));
-      return id.startsWith(`\0${entryPrefix}`) ? startOf(files[Number(id.slice(entryPrefix.length + 1))]!) : null;
+      if (!id.startsWith(`\0${entryPrefix}`)) return null;
+      const source = files[Number(id.slice(entryPrefix.length + 1))]!;
+      const read = (await props)[join(root, source.file)];
+      for (const file of read?.files ?? []) this.addWatchFile(file);
+      return startOf(source, read?.types ?? null);
     },
   };
 }
@@ -230,7 +240,7 @@ const viteConfigs = ['js', 'mjs', 'ts', 'cjs', 'mts', 'cts'].map((end) => `vite.
  * What all look files share is looked at first when they could not be built together.
  * @throws ProblemError `config-threw`, `frame-failed`
  */
-async function checkShared(root: string, frame: Source | null): Promise<void> {
+async function checkShared(root: string, frame: Source | null, props: PropsRead): Promise<void> {
   const vite = await viteOf(root);
   try {
     await vite.resolveConfig({ root, logLevel: 'silent' }, 'build', 'development');
@@ -240,24 +250,24 @@ async function checkShared(root: string, frame: Source | null): Promise<void> {
   }
   if (!frame) return;
   try {
-    await build(root, { files: [frame], frame: null });
+    await build(root, { files: [frame], frame: null, props });
   } catch (error) {
     throw new ProblemError(explainBuild(root, frame.file, error, 'frame-failed'));
   }
 }
 
 /** Builds the files, or halves of them until those that cannot be built stand alone. */
-async function findUnusable(root: string, { files, frame }: Sources): Promise<Bundle['unusable']> {
+async function findUnusable(root: string, { files, frame, props }: Sources): Promise<Bundle['unusable']> {
   try {
-    await build(root, { files, frame });
+    await build(root, { files, frame, props });
     return [];
   } catch (error) {
     const [{ file }] = files as [Source];
     if (files.length === 1) return [{ file, problem: explainBuild(root, file, error) }];
     const half = Math.ceil(files.length / 2);
     return [
-      ...(await findUnusable(root, { files: files.slice(0, half), frame })),
-      ...(await findUnusable(root, { files: files.slice(half), frame })),
+      ...(await findUnusable(root, { files: files.slice(0, half), frame, props })),
+      ...(await findUnusable(root, { files: files.slice(half), frame, props })),
     ];
   }
 }
@@ -289,17 +299,18 @@ async function buildUsable(root: string, files: readonly string[], frame: Source
     .filter((file) => !twins.some((one) => one.file === file))
     .map((file) => ({ file, kind: kindOf(root, file) }));
   if (single.length === 0) return { built: nothing, usable: [], unusable: twins };
+  const props = readPropTypes({ root, files: single.map(({ file, kind }) => ({ path: join(root, file), kind })) });
   try {
-    return { built: await build(root, { files: single, frame }), usable: single, unusable: twins };
+    return { built: await build(root, { files: single, frame, props }), usable: single, unusable: twins };
   } catch (error) {
-    await checkShared(root, frame);
+    await checkShared(root, frame, props);
     const [only, ...others] = single;
     const wrong =
       others.length === 0
         ? [{ file: only!.file, problem: explainBuild(root, only!.file, error) }]
-        : await findUnusable(root, { files: single, frame });
+        : await findUnusable(root, { files: single, frame, props });
     const usable = single.filter(({ file }) => !wrong.some((one) => one.file === file));
-    const built = usable.length > 0 ? await build(root, { files: usable, frame }) : nothing;
+    const built = usable.length > 0 ? await build(root, { files: usable, frame, props }) : nothing;
     return { built, usable, unusable: [...twins, ...wrong] };
   }
 }

@@ -2,7 +2,7 @@
 import { createRequire } from 'node:module';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 
-/** Where a module of ours lies beside another, and the arguments that Node needs to run it. */
+/** Where a module of ours lies, by its path from another, and the arguments that Node needs to run it. */
 export function programBeside(url: string, name: string): { file: string; execArgv: string[] } {
   const isSource = url.endsWith('.ts');
   return {

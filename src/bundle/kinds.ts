@@ -1,11 +1,7 @@
 /** Which kind of components a look file is of: what it imports says so, or else what the project depends on. */
 import { readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-
-/** The kinds that there is an adapter for. */
-export const kinds = ['react', 'vue', 'svelte', 'angular', 'dom'] as const;
-
-export type Kind = (typeof kinds)[number];
+import { type Kind, kinds } from '../core/look/kind.ts';
 
 /** The package by which a project shows that it uses a framework; the first one that it depends on counts. */
 const packages: readonly [string, Kind][] = [

@@ -22,7 +22,7 @@ export type LookState<
   Route extends string = string,
   Slots = Record<string, unknown>,
 > = LookSettings & {
-  /** Laid over the props of the file. */
+  /** Laid over the props of the file. A callback that neither gives is a spy; `onSort: undefined` gives none. */
   props?: Partial<P>;
   /** What stands in the component's slots, laid over that of the file. */
   slots?: Slots;
@@ -42,6 +42,21 @@ export type LookState<
   script?(context: ScriptContext<P, NoInfer<Route>>): Promise<void>;
 };
 
+/** True for a function that is only told something: where it is not given, a spy is. */
+type Hears<F> =
+  NonNullable<F> extends (...args: never[]) => infer R
+    ? 0 extends 1 & R
+      ? false
+      : [R] extends [void | Promise<void>]
+        ? true
+        : false
+    : false;
+
+/** The props that looks give: those by which a component calls back need not be among them. */
+type GivenProps<P> = { [K in keyof P as Hears<P[K]> extends true ? never : K]: P[K] } & {
+  [K in keyof P as Hears<P[K]> extends true ? K : never]?: P[K];
+};
+
 type RequiredKeys<P> = { [K in keyof P]-?: object extends Pick<P, K> ? never : K }[keyof P];
 
 export type LooksOf<
@@ -57,7 +72,7 @@ export type LooksOf<
   answers?: { readonly [R in Route]?: AnswerInit };
   states: { [K in Name]: LookState<P, NoInfer<Name>, Route, Slots> };
   // A component without required props needs none here.
-} & ([RequiredKeys<P>] extends [never] ? { props?: P } : { props: P });
+} & ([RequiredKeys<GivenProps<P>>] extends [never] ? { props?: GivenProps<P> } : { props: GivenProps<P> });
 
 /** A look file's default export. */
 export type Looks = LookSettings & {

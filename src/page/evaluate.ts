@@ -3,6 +3,7 @@
  * next one would not have found in a fresh one.
  */
 import { fail, type Problem, toProblem } from '../core/problem/problem.ts';
+import type { PropTypes } from '../core/props/type.ts';
 import { errorInWords } from '../core/value/show.ts';
 import { isLooks, type Looks } from '../language/looks.ts';
 import type { Adapter, FrameModule } from './adapters/adapter.ts';
@@ -21,6 +22,8 @@ export type Modules = {
   frame: Module | null;
   frameFile: string | null;
   adapter: Adapter;
+  /** The types of the props of its component; null where nothing is known of them. */
+  types: PropTypes | null;
 };
 
 /** A look file that was evaluated, and the frame around its looks. */

@@ -106,7 +106,7 @@ function frameFor(looks: Looks, look: string, usual: FrameModule | null): FrameM
   return own === false ? null : { ...usual, default: own };
 }
 
-async function runLook({ adapter }: Modules, { looks, frame }: Loaded, asked: LookRequest): Promise<LookReport> {
+async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRequest): Promise<LookReport> {
   const { request, world } = withOwn(asked, looks);
   // What cannot be had is told when there is a look to tell it of.
   const began = await beginWorld(request, world).then(
@@ -114,14 +114,14 @@ async function runLook({ adapter }: Modules, { looks, frame }: Loaded, asked: Lo
     (error: unknown) => ({ error }),
   );
   const around = frameFor(looks, asked.look, frame);
-  const session = openSession(document.getElementById('look')!, adapter, around, request);
+  const session = openSession(document.getElementById('look')!, modules.adapter, around, request);
   const { recording } = session;
   beginObserving();
   let came: Pick<LookReport, 'outcome' | 'problem' | 'stack'> = { outcome: 'passed', problem: null, stack: null };
   try {
     if (began) throw began.error;
     fillWorld(world);
-    await perform(session, looks, asked.look, adapter);
+    await perform(session, looks, asked.look, modules);
   } catch (error) {
     came = failure(error, recording);
   }

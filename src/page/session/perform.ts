@@ -1,13 +1,14 @@
 /** Performs a look in a session: mounts the first state of its chain and runs every script on the way to it. */
 import { fail, problem } from '../../core/problem/problem.ts';
+import { callbacksIn } from '../../core/props/type.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import type { Answer } from '../../language/answer.ts';
 import type { Looks, LookState } from '../../language/looks.ts';
 import { resetSpies, spy } from '../../language/spy.ts';
-import type { Adapter } from '../adapters/adapter.ts';
 import { failUnsaid, forgetBegun } from '../check/begun.ts';
 import { beginScript, forgetDoubts, tellDoubts } from '../check/doubt.ts';
 import { resetRoutes } from '../network/routes.ts';
+import type { Modules } from '../evaluate.ts';
 import type { Recording } from '../record/recording.ts';
 import { StepFailed } from '../record/step.ts';
 import { captured, resetCaptures } from './capture.ts';
@@ -16,6 +17,8 @@ import { grouped } from './part.ts';
 import type { Session } from './session.ts';
 
 type State = LookState<Record<string, unknown>, string>;
+/** What is known of a component beside its looks. */
+type Described = Pick<Modules, 'adapter' | 'types'>;
 type Link = { name: string; state: State };
 
 /** The states that lead to a look, the first one first. @throws ProblemError `after-unknown`, `after-circular` */
@@ -72,26 +75,21 @@ async function runScript(
 /** Spies for props by which a component calls back, and which its file does not give. */
 const spied = new WeakMap<Looks, Record<string, unknown>>();
 
-function spiesFor(looks: Looks, callbacksOf: Adapter['callbacksOf']): Record<string, unknown> {
+function spiesFor(looks: Looks, { adapter, types }: Described): Record<string, unknown> {
   const before = spied.get(looks);
   if (before) return before;
-  const names = callbacksOf?.(looks.component) ?? [];
+  const names = [...(adapter.callbacksOf?.(looks.component) ?? []), ...(types ? callbacksIn(types) : [])];
   const made = Object.fromEntries(names.map((name) => [name, spy()]));
   spied.set(looks, made);
   return made;
 }
 
 /** Performs the wanted look, its captures included. */
-export async function perform(
-  session: Session,
-  looks: Looks,
-  wanted: string,
-  { nameOf, callbacksOf }: Pick<Adapter, 'nameOf' | 'callbacksOf'>,
-): Promise<void> {
+export async function perform(session: Session, looks: Looks, wanted: string, described: Described): Promise<void> {
   const { recording } = session;
   const chain = chainOf(looks, wanted);
   const first = chain[0]!.state;
-  const unheard = spiesFor(looks, callbacksOf);
+  const unheard = spiesFor(looks, described);
   let props: Record<string, unknown> = { ...unheard, ...looks.props, ...first.props };
   let slots: Record<string, unknown> = { ...looks.slots, ...first.slots };
   const component = first.render ?? looks.render ?? looks.component;
@@ -105,9 +103,10 @@ export async function perform(
     if (index === 0 || state.props || state.slots) {
       props = { ...props, ...state.props };
       slots = { ...slots, ...state.slots };
-      const title = index === 0 ? `mount ${nameOf(looks.component)}` : `give it the props of “${name}”`;
-      const shape = state.shape ?? looks.shape;
-      await session.mount(title, { component, props, slots }, settle, shape);
+      const title =
+        index === 0 ? `mount ${described.adapter.nameOf(looks.component)}` : `give it the props of “${name}”`;
+      const limits = { types: described.types, shape: state.shape ?? looks.shape };
+      await session.mount(title, { component, props, slots }, settle, limits);
     }
     const run = (): Promise<void> => runScript(state, recording, { props, answers: declared(answers) });
     if (index === chain.length - 1) await run();

@@ -21,13 +21,13 @@ import { Recording, setRecording } from '../record/recording.ts';
 import { forgetRoots } from '../record/roots.ts';
 import { step } from '../record/step.ts';
 import { nextTask, runDue } from '../time/time.ts';
-import { impossible } from './shape.ts';
+import { impossible, type Limits } from './shape.ts';
 import { idle, untilStill } from './still.ts';
 
 export type Session = {
   readonly recording: Recording;
   /** Puts the component on the page, or gives the one that is there other props; one step, called `title`. */
-  mount(title: string, what: Mountable, settle: boolean, shape?: object): Promise<void>;
+  mount(title: string, what: Mountable, settle: boolean, limits: Limits): Promise<void>;
   /** Carries out an action. */
   act(action: Action): Promise<void>;
   /** Carries out a check. */
@@ -71,9 +71,9 @@ export function openSession(root: Element, adapter: Adapter, frame: FrameModule 
     recording,
     act,
     check: ensured,
-    mount: (title, what, settle, shape) =>
+    mount: (title, what, settle, limits) =>
       step('mount', title, async (current) => {
-        const why = await impossible(recording.number, shape, what.props);
+        const why = await impossible(recording.number, limits, what.props, what.slots);
         if (why) {
           current.doubt = why;
           recording.note(why);

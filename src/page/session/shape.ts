@@ -1,6 +1,8 @@
 /** Whether the props of a look are such as real use can bring about. */
 import { impossibleNote } from '../../core/problem/notes.ts';
 import { messageOf } from '../../core/problem/problem.ts';
+import { contradictions } from '../../core/props/contradiction.ts';
+import type { PropTypes } from '../../core/props/type.ts';
 import { ask } from '../host/host.ts';
 import { native } from '../host/natives.ts';
 
@@ -17,8 +19,11 @@ function issueInWords({ message, path = [] }: Issue): string {
   return where ? `${where}: ${message}` : message;
 }
 
-/** Everything in which props contradict a shape, one thing a line. */
-async function contradictions(look: number, shape: object, props: Record<string, unknown>): Promise<string[]> {
+/** What props are held against: the types that the component declares, and a schema that the look file gives. */
+export type Limits = { types: PropTypes | null; shape: object | undefined };
+
+/** Everything in which props contradict a schema, one thing a line. */
+async function unlike(look: number, shape: object, props: Record<string, unknown>): Promise<string[]> {
   if (isYup(shape)) {
     try {
       shape.validateSync(props, { strict: true, abortEarly: false });
@@ -38,13 +43,18 @@ async function contradictions(look: number, shape: object, props: Record<string,
   );
 }
 
-/** What is to be said of props that no real use can produce; null for others. */
+/**
+ * What is to be said of props that no real use can produce; null for others. What stands in a slot may be a prop as
+ * well.
+ */
 export async function impossible(
   look: number,
-  shape: object | undefined,
+  { types, shape }: Limits,
   props: Record<string, unknown>,
+  slots: Record<string, unknown>,
 ): Promise<string | null> {
-  if (!shape) return null;
-  const found = await contradictions(look, shape, props).catch((error: unknown) => [messageOf(error)]);
+  const unlikeTypes = types ? contradictions(types, { ...slots, ...props }) : [];
+  const unlikeShape = shape ? await unlike(look, shape, props).catch((error: unknown) => [messageOf(error)]) : [];
+  const found = [...unlikeTypes, ...unlikeShape];
   return found.length === 0 ? null : impossibleNote(found);
 }

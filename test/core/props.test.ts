@@ -1,0 +1,103 @@
+/** Props held against the types that a component declares for them. */
+import { describe, expect, it } from 'vitest';
+import { contradictions } from '../../src/core/props/contradiction.ts';
+import { callbacksIn, type Prop, type PropType } from '../../src/core/props/type.ts';
+
+const text: PropType = { is: 'text' };
+const number: PropType = { is: 'number' };
+const value = (one: string | number): PropType => ({ is: 'value', value: one });
+const one = (...of: PropType[]): PropType => ({ is: 'one', of });
+const told: PropType = { is: 'function', hears: true, text: '() => void' };
+
+/** An object of which entries with a question mark may be left out. */
+function object(entries: Record<string, PropType>, name = '', others: PropType | null = null): PropType {
+  const props = Object.entries(entries).map(([key, type]): [string, Prop] => [
+    key.replace('?', ''),
+    { type, isOptional: key.endsWith('?'), isOwn: true },
+  ]);
+  return { is: 'object', name, entries: Object.fromEntries(props), others };
+}
+
+const berth = object({ name: text, depth: number, 'vessel?': one(text, { is: 'null' }) }, 'Berth');
+const notice = one(
+  object({ kind: value('gale'), force: number }),
+  object({ kind: value('calm'), until: text, 'tide?': berth }),
+);
+
+class Chart {}
+class Sounding extends Date {}
+
+describe('a value and its type', () => {
+  it.each<[string, PropType, unknown]>([
+    ['anything', { is: 'anything' }, Symbol('x')],
+    ['content', { is: 'content' }, undefined],
+    ['a text', text, ''],
+    ['a number', number, Number.NaN],
+    ['a value of several', one(value('calm'), value('gale')), 'gale'],
+    ['a list', { is: 'list', of: number }, []],
+    ['a row that may end early', { is: 'row', of: [number, text], least: 1 }, [4]],
+    ['an object', berth, { name: 'C-14', depth: 3.2 }],
+    ['an entry that may be null', berth, { name: 'C-14', depth: 3.2, vessel: null }],
+    ['more than is asked for', berth, { name: 'C-14', depth: 3.2, colour: 'red' }],
+    ['an optional entry that is undefined', berth, { name: 'C-14', depth: 3.2, vessel: undefined }],
+    ['an object without entries', object({}), new Chart()],
+    ['entries that are not named', object({}, '', number), { a: 1, b: 2 }],
+    ['an instance', { is: 'instance', name: 'Date' }, new Date(0)],
+    ['an instance of what is made of it', { is: 'instance', name: 'Date' }, new Sounding(0)],
+    ['a function', told, () => 4],
+    ['one of several objects', notice, { kind: 'calm', until: 'noon' }],
+  ])('agree: %s', (_, type, given) => {
+    expect(contradictions(type, given)).toEqual([]);
+  });
+
+  it.each<[string, PropType, unknown, string[]]>([
+    ['a text', text, 4, ['x: expected a string, got 4']],
+    ['a number', number, 'four', ['x: expected a number, got "four"']],
+    ['one of several', one(value('calm'), value('gale')), 'storm', ['x: expected "calm" or "gale", got "storm"']],
+    ['null', one(text, { is: 'null' }), undefined, ['x: expected a string or null, got undefined']],
+    ['an entry of a list', { is: 'list', of: number }, [1, 'b', 3], ['x[1]: expected a number, got "b"']],
+    ['no list', { is: 'list', of: number }, { length: 0 }, ['x: expected a list, got {length: 0}']],
+    ['too long a row', { is: 'row', of: [number], least: 1 }, [1, 2], ['x: expected a list of 1, got [1, 2]']],
+    ['entries', berth, { depth: '3' }, ['x.name is missing', 'x.depth: expected a number, got "3"']],
+    ['no object', berth, 'C-14', ['x: expected an object (Berth), got "C-14"']],
+    ['nothing', berth, null, ['x: expected an object (Berth), got null']],
+    ['entries that are not named', object({}, '', number), { a: 'b' }, ['x.a: expected a number, got "b"']],
+    ['an instance', { is: 'instance', name: 'Date' }, '2026-01-01', ['x: expected a Date, got "2026-01-01"']],
+    ['a function', told, 'call me', ['x: expected a function, got "call me"']],
+    ['what must not be there', one(), 1, ['x: expected nothing, got 1']],
+    // The entry that tells the objects apart says which one was meant.
+    ['the object that was meant', notice, { kind: 'gale', until: 'noon' }, ['x.force is missing']],
+    [
+      'deep inside',
+      notice,
+      { kind: 'calm', until: '', tide: { name: 'C', depth: null } },
+      ['x.tide.depth: expected a number, got null'],
+    ],
+    ['no object of several', notice, 7, ['x: expected an object, got 7']],
+  ])('contradict each other: %s', (_, type, given, lines) => {
+    expect(contradictions(type, given, 'x')).toEqual(lines);
+  });
+
+  it('are told of at most twenty times, however long a list is', () => {
+    expect(contradictions({ is: 'list', of: number }, Array(5000).fill('x'))).toHaveLength(20);
+  });
+});
+
+describe('callbacks', () => {
+  const prop = (type: PropType, isOptional = false, isOwn = true): Prop => ({ type, isOptional, isOwn });
+  it('are functions that are only told something; those of packages when they must be given', () => {
+    const entries = {
+      onRelease: prop(told, true),
+      onSort: prop(one(told, { is: 'null' })),
+      onWheel: prop(told, true, false),
+      onBerth: prop(told, false, false),
+      rowFor: prop({ is: 'function', hears: false, text: '() => string' }),
+      berth: prop(text),
+      gone: prop({ is: 'null' }),
+    };
+    const types: PropType = { is: 'object', name: '', entries, others: null };
+    expect(callbacksIn(types)).toEqual(['onRelease', 'onSort', 'onBerth']);
+    expect(callbacksIn(one(types, object({ onClose: told })))).toEqual(['onRelease', 'onSort', 'onBerth', 'onClose']);
+    expect(callbacksIn({ is: 'anything' })).toEqual([]);
+  });
+});
