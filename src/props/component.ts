@@ -1,5 +1,6 @@
 /** Finds the component that a look file describes, and the types of its props. One function a kind of component. */
-import ts from 'typescript';
+import type ts from 'typescript';
+import { compiler } from './compiler.ts';
 import type { Kind } from '../core/look/kind.ts';
 import type { Prop, PropType, PropTypes } from '../core/props/type.ts';
 import { type Converting, converted, propOf } from './convert.ts';
@@ -10,17 +11,17 @@ import { type DeclaredProps, svelteProps, vueProps } from './single.ts';
 function componentIn(file: ts.SourceFile): ts.Expression | null {
   const names = new Set<string>();
   for (const one of file.statements) {
-    if (!ts.isImportDeclaration(one) || !/^sguardo(\/|$)/.test((one.moduleSpecifier as ts.StringLiteral).text))
+    if (!compiler.isImportDeclaration(one) || !/^sguardo(\/|$)/.test((one.moduleSpecifier as ts.StringLiteral).text))
       continue;
     const given = one.importClause?.namedBindings;
-    if (given && ts.isNamedImports(given))
+    if (given && compiler.isNamedImports(given))
       for (const { name, propertyName } of given.elements)
         if ((propertyName ?? name).text === 'looks') names.add(name.text);
   }
   const search = (node: ts.Node): ts.Expression | null => {
-    if (ts.isCallExpression(node) && ts.isIdentifier(node.expression) && names.has(node.expression.text))
+    if (compiler.isCallExpression(node) && compiler.isIdentifier(node.expression) && names.has(node.expression.text))
       return node.arguments[0] ?? null;
-    return ts.forEachChild(node, search) ?? null;
+    return compiler.forEachChild(node, search) ?? null;
   };
   return names.size === 0 ? null : search(file);
 }
@@ -28,13 +29,13 @@ function componentIn(file: ts.SourceFile): ts.Expression | null {
 /** The file of its own language that a component comes from; null for one that is written in a script. */
 function singleFile(component: ts.Expression, checker: ts.TypeChecker): ts.SourceFile | null {
   let symbol = checker.getSymbolAtLocation(component);
-  if (symbol && symbol.flags & ts.SymbolFlags.Alias) symbol = checker.getAliasedSymbol(symbol);
+  if (symbol && symbol.flags & compiler.SymbolFlags.Alias) symbol = checker.getAliasedSymbol(symbol);
   const file = symbol?.declarations?.[0]?.getSourceFile();
   return file && fileBehind(file.fileName) !== file.fileName ? file : null;
 }
 
 const typeOfNode = (node: ts.TypeNode | ts.Expression, checker: ts.TypeChecker): ts.Type =>
-  ts.isTypeNode(node) ? checker.getTypeFromTypeNode(node) : checker.getTypeAtLocation(node);
+  compiler.isTypeNode(node) ? checker.getTypeFromTypeNode(node) : checker.getTypeAtLocation(node);
 
 const objectOf = (entries: Record<string, Prop>): PropTypes => ({ is: 'object', name: '', entries, others: null });
 
@@ -63,7 +64,7 @@ function loosened(types: PropTypes): PropTypes {
 }
 
 const isUnsaid = (parameter: ts.ParameterDeclaration): boolean =>
-  parameter.type === undefined && ts.getJSDocParameterTags(parameter).length === 0;
+  parameter.type === undefined && compiler.getJSDocParameterTags(parameter).length === 0;
 
 /** Those that a class or function gives by itself need not be given. */
 function withDefaults(types: PropTypes, type: ts.Type, { checker }: Converting): PropTypes {
@@ -91,7 +92,7 @@ function functionProps(type: ts.Type, at: ts.Node, within: Converting): PropType
   const declaration = first.valueDeclaration;
   const isLoose =
     declaration &&
-    ts.isParameter(declaration) &&
+    compiler.isParameter(declaration) &&
     isUnsaid(declaration) &&
     /\.[cm]?jsx?$/.test(declaration.getSourceFile().fileName);
   return withDefaults(isLoose ? loosened(types) : types, type, within);
@@ -109,9 +110,10 @@ function vueComponent(type: ts.Type, at: ts.Node, within: Converting): PropTypes
 }
 
 const decoratorOf = (declaration: ts.Declaration | undefined, name: string): ts.CallExpression | null => {
-  const decorators = declaration && ts.canHaveDecorators(declaration) ? (ts.getDecorators(declaration) ?? []) : [];
+  const decorators =
+    declaration && compiler.canHaveDecorators(declaration) ? (compiler.getDecorators(declaration) ?? []) : [];
   for (const { expression } of decorators)
-    if (ts.isCallExpression(expression) && expression.expression.getText() === name) return expression;
+    if (compiler.isCallExpression(expression) && expression.expression.getText() === name) return expression;
   return null;
 };
 
@@ -148,10 +150,15 @@ function elementProps(type: ts.Type, at: ts.Node, within: Converting): PropTypes
     const declaration = symbol.valueDeclaration ?? symbol.declarations?.[0];
     if (!declaration || symbol.name.startsWith('#')) continue;
     const hidden =
-      ts.ModifierFlags.Private | ts.ModifierFlags.Protected | ts.ModifierFlags.Static | ts.ModifierFlags.Readonly;
+      compiler.ModifierFlags.Private |
+      compiler.ModifierFlags.Protected |
+      compiler.ModifierFlags.Static |
+      compiler.ModifierFlags.Readonly;
     const isField =
-      ts.isPropertyDeclaration(declaration) || ts.isPropertySignature(declaration) || ts.isAccessor(declaration);
-    if (!isField || ts.getCombinedModifierFlags(declaration) & hidden) continue;
+      compiler.isPropertyDeclaration(declaration) ||
+      compiler.isPropertySignature(declaration) ||
+      compiler.isAccessor(declaration);
+    if (!isField || compiler.getCombinedModifierFlags(declaration) & hidden) continue;
     const prop = propOf(symbol, within.checker.getTypeOfSymbolAtLocation(symbol, at), within);
     if (prop.isOwn) entries[symbol.name] = { ...prop, isOptional: true };
   }
@@ -162,7 +169,7 @@ function elementProps(type: ts.Type, at: ts.Node, within: Converting): PropTypes
 function taggedProps(tag: string, at: ts.Node, within: Converting): PropTypes | null {
   const { checker } = within;
   const [map] = checker
-    .getSymbolsInScope(at, ts.SymbolFlags.Interface)
+    .getSymbolsInScope(at, compiler.SymbolFlags.Interface)
     .filter(({ name }) => name === 'HTMLElementTagNameMap');
   const found = map && checker.getDeclaredTypeOfSymbol(map).getProperty(tag);
   return found ? elementProps(checker.getTypeOfSymbolAtLocation(found, at), at, within) : null;
@@ -195,7 +202,7 @@ export function propsIn(
     if (kind !== 'vue') return null;
   }
   const type = checker.getTypeAtLocation(component);
-  if (type.flags & ts.TypeFlags.Any) return null;
+  if (type.flags & compiler.TypeFlags.Any) return null;
   if (kind === 'vue') return vueComponent(type, component, within);
   if (kind === 'angular') return angularProps(type, component, within);
   return kind === 'dom' ? domProps(type, component, within) : functionProps(type, component, within);

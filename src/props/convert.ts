@@ -1,5 +1,6 @@
 /** Types of TypeScript as plain values, as far as a value at run time can be held against them. */
-import ts from 'typescript';
+import type ts from 'typescript';
+import { compiler } from './compiler.ts';
 import type { Prop, PropType } from '../core/props/type.ts';
 import { instances, platformFile } from './platform.ts';
 
@@ -36,7 +37,7 @@ function note(symbol: ts.Symbol | undefined, { files }: Converting): void {
 }
 
 const hearing = (returned: ts.Type): boolean => {
-  if (returned.flags & (ts.TypeFlags.Void | ts.TypeFlags.Undefined)) return true;
+  if (returned.flags & (compiler.TypeFlags.Void | compiler.TypeFlags.Undefined)) return true;
   if (returned.isUnion()) return returned.types.every(hearing);
   const [of] = (returned as ts.TypeReference).typeArguments ?? [];
   return returned.symbol?.name === 'Promise' && of !== undefined && hearing(of);
@@ -44,7 +45,7 @@ const hearing = (returned: ts.Type): boolean => {
 
 function functionType(type: ts.Type, { checker }: Converting): PropType {
   const [signature] = type.getCallSignatures();
-  const text = checker.typeToString(type, undefined, ts.TypeFormatFlags.NoTruncation);
+  const text = checker.typeToString(type, undefined, compiler.TypeFormatFlags.NoTruncation);
   return {
     is: 'function',
     hears: signature !== undefined && hearing(signature.getReturnType()),
@@ -78,7 +79,7 @@ function withoutUndefined(type: PropType): PropType {
 /** An entry of an object type. */
 export function propOf(symbol: ts.Symbol, type: ts.Type, within: Converting, above: readonly ts.Type[] = []): Prop {
   note(symbol, within);
-  const isOptional = (symbol.flags & ts.SymbolFlags.Optional) !== 0;
+  const isOptional = (symbol.flags & compiler.SymbolFlags.Optional) !== 0;
   const found = visit(type, within, above);
   const files = filesOf(symbol);
   const isOwn = files.length === 0 || files.some((file) => !isPackaged(file) && !isPlatform(file));
@@ -91,13 +92,13 @@ function objectType(type: ts.Type, within: Converting, above: readonly ts.Type[]
   for (const symbol of checker.getPropertiesOfType(type)) {
     if (Object.keys(entries).length >= mostEntries) break;
     const files = filesOf(symbol);
-    const isOptional = (symbol.flags & ts.SymbolFlags.Optional) !== 0;
+    const isOptional = (symbol.flags & compiler.SymbolFlags.Optional) !== 0;
     // The attributes that every element can have say nothing of this component.
     if (isOptional && files.length > 0 && files.every(isPlatform)) continue;
     if (symbol.name.startsWith('__@') || symbol.name.startsWith('#')) continue;
     entries[symbol.name] = propOf(symbol, checker.getTypeOfSymbol(symbol), within, above);
   }
-  const others = checker.getIndexInfoOfType(type, ts.IndexKind.String);
+  const others = checker.getIndexInfoOfType(type, compiler.IndexKind.String);
   const name = type.aliasSymbol?.name ?? type.symbol?.name ?? '';
   return {
     is: 'object',
@@ -124,34 +125,36 @@ function visit(type: ts.Type, within: Converting, above: readonly ts.Type[]): Pr
   note(type.aliasSymbol, within);
   note(type.symbol, within);
   const { flags } = type;
-  if (flags & (ts.TypeFlags.Any | ts.TypeFlags.Unknown)) return anything;
-  if (flags & ts.TypeFlags.Null) return { is: 'null' };
-  if (flags & (ts.TypeFlags.Undefined | ts.TypeFlags.Void)) return { is: 'undefined' };
-  if (flags & ts.TypeFlags.Never) return { is: 'one', of: [] };
+  if (flags & (compiler.TypeFlags.Any | compiler.TypeFlags.Unknown)) return anything;
+  if (flags & compiler.TypeFlags.Null) return { is: 'null' };
+  if (flags & (compiler.TypeFlags.Undefined | compiler.TypeFlags.Void)) return { is: 'undefined' };
+  if (flags & compiler.TypeFlags.Never) return { is: 'one', of: [] };
   if (type.isStringLiteral() || type.isNumberLiteral()) return { is: 'value', value: type.value };
-  if (flags & ts.TypeFlags.BooleanLiteral) return { is: 'value', value: checker.typeToString(type) === 'true' };
-  if (flags & ts.TypeFlags.StringLike) return { is: 'text' };
-  if (flags & ts.TypeFlags.NumberLike) return { is: 'number' };
-  if (flags & ts.TypeFlags.Boolean) return { is: 'boolean' };
+  if (flags & compiler.TypeFlags.BooleanLiteral) return { is: 'value', value: checker.typeToString(type) === 'true' };
+  if (flags & compiler.TypeFlags.StringLike) return { is: 'text' };
+  if (flags & compiler.TypeFlags.NumberLike) return { is: 'number' };
+  if (flags & compiler.TypeFlags.Boolean) return { is: 'boolean' };
   const known = knownByName(type);
   if (known) return known;
   if (type.isUnion()) return unionType(type, within, above);
-  if (flags & ts.TypeFlags.TypeParameter) {
+  if (flags & compiler.TypeFlags.TypeParameter) {
     const limit = checker.getBaseConstraintOfType(type);
     return limit && limit !== type ? visit(limit, within, above) : anything;
   }
   // A text that is marked as one of its kind is a text.
   const plain =
-    type.isIntersection() && type.types.find((one) => one.flags & (ts.TypeFlags.StringLike | ts.TypeFlags.NumberLike));
+    type.isIntersection() &&
+    type.types.find((one) => one.flags & (compiler.TypeFlags.StringLike | compiler.TypeFlags.NumberLike));
   if (plain) return visit(plain, within, above);
-  if (!(flags & (ts.TypeFlags.Object | ts.TypeFlags.Intersection))) return anything;
+  if (!(flags & (compiler.TypeFlags.Object | compiler.TypeFlags.Intersection))) return anything;
   if (above.length >= deepest || above.includes(type)) return anything;
   const inner = [...above, type];
   if (type.getCallSignatures().length > 0 || type.symbol?.name === 'Function') return functionType(type, within);
   if (checker.isTupleType(type)) {
     const of = checker.getTypeArguments(type as ts.TypeReference).map((one) => visit(one, within, inner));
     const { target } = type as ts.TupleTypeReference;
-    if (target.hasRestElement || target.combinedFlags & ts.ElementFlags.Variable) return { is: 'list', of: anything };
+    if (target.hasRestElement || target.combinedFlags & compiler.ElementFlags.Variable)
+      return { is: 'list', of: anything };
     return { is: 'row', of, least: target.minLength };
   }
   if (checker.isArrayType(type)) {

@@ -1,8 +1,9 @@
 /** A project as TypeScript sees it: its files as they are now, and what each of them imports. */
 import { existsSync, readFileSync, statSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import ts from 'typescript';
+import type ts from 'typescript';
+import { compiler, compilerFile } from './compiler.ts';
+import { neededIn } from './needed.ts';
 import { platform, platformFile } from './platform.ts';
 import { isSingleFile, scriptsOf } from './single.ts';
 
@@ -27,21 +28,21 @@ const forced: ts.CompilerOptions = {
   skipLibCheck: true,
   skipDefaultLibCheck: true,
   types: [],
-  lib: ['lib.es2023.d.ts'],
-  target: ts.ScriptTarget.ESNext,
-  module: ts.ModuleKind.ESNext,
-  moduleResolution: ts.ModuleResolutionKind.Bundler,
-  jsx: ts.JsxEmit.Preserve,
+  lib: ['lib.es2015.d.ts'],
+  target: compiler.ScriptTarget.ESNext,
+  module: compiler.ModuleKind.ESNext,
+  moduleResolution: compiler.ModuleResolutionKind.Bundler,
+  jsx: compiler.JsxEmit.Preserve,
   allowImportingTsExtensions: true,
   resolveJsonModule: true,
 };
 
 /** A configuration may only point at others, of which one is for the sources: `tsconfig.app.json`, mostly. */
 function pathsIn(config: string, seen: readonly string[] = []): ts.CompilerOptions {
-  const { config: read } = ts.readConfigFile(config, ts.sys.readFile);
-  const { options } = ts.parseJsonConfigFileContent(
+  const { config: read } = compiler.readConfigFile(config, compiler.sys.readFile);
+  const { options } = compiler.parseJsonConfigFileContent(
     read ?? {},
-    { ...ts.sys, readDirectory: () => [] },
+    { ...compiler.sys, readDirectory: () => [] },
     dirname(config),
   );
   const { baseUrl, paths, pathsBasePath, jsxImportSource } = options;
@@ -58,7 +59,8 @@ function pathsIn(config: string, seen: readonly string[] = []): ts.CompilerOptio
 }
 
 function optionsOf(root: string): ts.CompilerOptions {
-  const config = ts.findConfigFile(root, existsSync) ?? ts.findConfigFile(root, existsSync, 'jsconfig.json');
+  const config =
+    compiler.findConfigFile(root, existsSync) ?? compiler.findConfigFile(root, existsSync, 'jsconfig.json');
   return { ...(config ? pathsIn(config) : {}), ...forced };
 }
 
@@ -78,7 +80,7 @@ const contentOf = (path: string): string | undefined => {
 };
 
 /** What TypeScript knows of the platform lies beside it. */
-const libraries = dirname(createRequire(import.meta.url).resolve('typescript'));
+const libraries = dirname(compilerFile);
 
 /**
  * What is not looked into: our own types, files without any, and a package of a megabyte that lists what may stand in
@@ -91,14 +93,14 @@ export function openProject(root: string): Project {
   const imports = new Map<string, string[]>();
   let files: readonly string[] = [];
   let options = optionsOf(root);
-  let cache = ts.createModuleResolutionCache(root, (name) => name, options);
+  let cache = compiler.createModuleResolutionCache(root, (name) => name, options);
   const resolve = (name: string, from: string): ts.ResolvedModuleFull | undefined => {
     if (left.test(name)) return undefined;
     const host = {
-      ...ts.sys,
+      ...compiler.sys,
       fileExists: (path: string) => (isShadow(path) ? existsSync(fileBehind(path)) : existsSync(path)),
     };
-    const { resolvedModule } = ts.resolveModuleName(name, from, options, host, cache);
+    const { resolvedModule } = compiler.resolveModuleName(name, from, options, host, cache);
     return resolvedModule;
   };
   const host: ts.LanguageServiceHost = {
@@ -107,14 +109,17 @@ export function openProject(root: string): Project {
     getScriptVersion: stamp,
     getScriptSnapshot(path) {
       const content = contentOf(path);
-      return content === undefined ? undefined : ts.ScriptSnapshot.fromString(content);
+      return content === undefined ? undefined : compiler.ScriptSnapshot.fromString(content);
     },
+    // Comments are nine tenths of what packages declare, and say nothing of types outside of JavaScript.
+    jsDocParsingMode: compiler.JSDocParsingMode.ParseForTypeInfo,
     getCurrentDirectory: () => root,
     getDefaultLibFileName: () => join(libraries, 'lib.d.ts'),
     fileExists: (path) => path === platformFile || existsSync(fileBehind(path)),
     readFile: contentOf,
-    resolveModuleNameLiterals(literals, from) {
-      const found = literals.map(({ text }) => ({ resolvedModule: resolve(text, from) }));
+    resolveModuleNameLiterals(literals, from, _redirected, _options, file) {
+      const isNeeded = neededIn(file);
+      const found = literals.map((name) => ({ resolvedModule: isNeeded(name) ? resolve(name.text, from) : undefined }));
       const own = found.flatMap(({ resolvedModule: one }) =>
         one && !one.isExternalLibraryImport ? [one.resolvedFileName] : [],
       );
@@ -122,13 +127,16 @@ export function openProject(root: string): Project {
       return found;
     },
   };
-  const service = ts.createLanguageService(host, ts.createDocumentRegistry());
+  const service = compiler.createLanguageService(
+    host,
+    compiler.createDocumentRegistry(true, root, host.jsDocParsingMode),
+  );
   return {
     program(wanted) {
       files = wanted;
       // Files may have come or gone since the last time.
       options = optionsOf(root);
-      cache = ts.createModuleResolutionCache(root, (name) => name, options);
+      cache = compiler.createModuleResolutionCache(root, (name) => name, options);
       return service.getProgram()!;
     },
     importsOf: (file) => imports.get(file) ?? [],

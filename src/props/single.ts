@@ -1,5 +1,6 @@
 /** Components that are files of their own language: what TypeScript is to see of them. */
-import ts from 'typescript';
+import type ts from 'typescript';
+import { compiler } from './compiler.ts';
 
 /** Files of a framework's own that hold scripts. */
 export const isSingleFile = (path: string): boolean => /\.(vue|svelte)$/.test(path);
@@ -17,18 +18,18 @@ export function scriptsOf(source: string): string {
 }
 
 const named = (call: ts.Node, name: string): call is ts.CallExpression =>
-  ts.isCallExpression(call) && ts.isIdentifier(call.expression) && call.expression.text === name;
+  compiler.isCallExpression(call) && compiler.isIdentifier(call.expression) && call.expression.text === name;
 
 /** The first node below another of which a guard is true. */
 function find<N extends ts.Node>(below: ts.Node, is: (node: ts.Node) => node is N): N | undefined {
-  return ts.forEachChild(below, (node) => (is(node) ? node : find(node, is)));
+  return compiler.forEachChild(below, (node) => (is(node) ? node : find(node, is)));
 }
 
 function all<N extends ts.Node>(below: ts.Node, is: (node: ts.Node) => node is N): N[] {
   const found: N[] = [];
   const visit = (node: ts.Node): void => {
     if (is(node)) found.push(node);
-    ts.forEachChild(node, visit);
+    compiler.forEachChild(node, visit);
   };
   visit(below);
   return found;
@@ -40,14 +41,15 @@ export type Declared = { name: string; type: ts.TypeNode | ts.Expression | null;
 /** What a single file says of its props: a type of all of them, or each by itself; null when it says nothing. */
 export type DeclaredProps = { whole: ts.TypeNode | ts.Expression | null; each: Declared[] } | null;
 
-const textOf = (node: ts.Node | undefined): string | null => (node && ts.isStringLiteralLike(node) ? node.text : null);
+const textOf = (node: ts.Node | undefined): string | null =>
+  node && compiler.isStringLiteralLike(node) ? node.text : null;
 
 const hasEntry = (node: ts.Node | undefined, name: string, value?: ts.SyntaxKind): boolean =>
   node !== undefined &&
-  ts.isObjectLiteralExpression(node) &&
+  compiler.isObjectLiteralExpression(node) &&
   node.properties.some(
     (one) =>
-      ts.isPropertyAssignment(one) &&
+      compiler.isPropertyAssignment(one) &&
       one.name.getText() === name &&
       (value === undefined || one.initializer.kind === value),
   );
@@ -58,7 +60,7 @@ export function vueProps(source: ts.SourceFile): DeclaredProps {
   const models = all(source, (node) => named(node, 'defineModel')).map(({ typeArguments, arguments: given }) => {
     const name = textOf(given[0]);
     const options = given[name === null ? 0 : 1];
-    const isOptional = !hasEntry(options, 'required', ts.SyntaxKind.TrueKeyword);
+    const isOptional = !hasEntry(options, 'required', compiler.SyntaxKind.TrueKeyword);
     return { name: name ?? 'modelValue', type: typeArguments?.[0] ?? null, isOptional };
   });
   if (!call && models.length === 0) return null;
@@ -70,10 +72,10 @@ export function svelteProps(source: ts.SourceFile): DeclaredProps {
   const taken = find(
     source,
     (node): node is ts.VariableDeclaration =>
-      ts.isVariableDeclaration(node) && node.initializer !== undefined && named(node.initializer, '$props'),
+      compiler.isVariableDeclaration(node) && node.initializer !== undefined && named(node.initializer, '$props'),
   );
   if (taken?.type) return { whole: taken.type, each: [] };
-  if (taken && ts.isObjectBindingPattern(taken.name))
+  if (taken && compiler.isObjectBindingPattern(taken.name))
     return {
       whole: null,
       each: taken.name.elements
@@ -82,9 +84,9 @@ export function svelteProps(source: ts.SourceFile): DeclaredProps {
     };
   const exported = source.statements.filter(
     (one): one is ts.VariableStatement =>
-      ts.isVariableStatement(one) &&
-      (one.declarationList.flags & ts.NodeFlags.Const) === 0 &&
-      (one.modifiers ?? []).some(({ kind }) => kind === ts.SyntaxKind.ExportKeyword),
+      compiler.isVariableStatement(one) &&
+      (one.declarationList.flags & compiler.NodeFlags.Const) === 0 &&
+      (one.modifiers ?? []).some(({ kind }) => kind === compiler.SyntaxKind.ExportKeyword),
   );
   const each = exported
     .flatMap(({ declarationList }) => [...declarationList.declarations])
