@@ -7,6 +7,8 @@ import { install } from './install.mjs';
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '..');
 const wanted = process.argv[2] ?? 'libraries';
 if (wanted === 'libraries') install(join(root, 'test/kits'), 'the component libraries of test/kits');
-else
+else {
   for (const kit of ['vue', 'svelte', 'angular', 'elements'])
     install(join(root, 'demo', kit), `what demo/${kit} is made of`);
+  for (const kit of ['preact', 'solid']) install(join(root, 'test/kits', kit), `what test/kits/${kit} is made of`);
+}

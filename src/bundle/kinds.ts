@@ -6,6 +6,8 @@ import { type Kind, kinds } from '../core/look/kind.ts';
 /** The package by which a project shows that it uses a framework; the first one that it depends on counts. */
 const packages: readonly [string, Kind][] = [
   ['react', 'react'],
+  // It stands in for React where its own preset for Vite says so.
+  ['preact', 'react'],
   ['vue', 'vue'],
   ['svelte', 'svelte'],
   ['@angular/core', 'angular'],
@@ -15,6 +17,7 @@ const packages: readonly [string, Kind][] = [
 export const frameworkPackages = [
   'react',
   'react-dom',
+  'preact',
   'vue',
   'svelte',
   '@angular/core',

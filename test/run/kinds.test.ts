@@ -1,6 +1,6 @@
 /** The same components in every framework: what each of them has to do with its looks. */
 import { cpSync, existsSync, mkdirSync, symlinkSync } from 'node:fs';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { freshFolder, repository, write } from '../support/project.ts';
@@ -11,17 +11,18 @@ import { type Served, serve } from '../support/service.ts';
  */
 const kits = ['vue', 'svelte', 'angular', 'elements'] as const;
 const isWanted = process.env.SGUARDO_KITS === '1';
-const isThere = (kit: string): boolean => isWanted && existsSync(join(repository, 'demo', kit, 'node_modules'));
+const isThere = (kit: string, around = 'demo'): boolean =>
+  isWanted && existsSync(join(repository, around, kit, 'node_modules'));
 
 /** A copy of a kit with the packages and the styles of the original. */
-function copyOfKit(kit: string): string {
+function copyOfKit(path: string): string {
   const around = freshFolder();
-  const folder = join(around, kit);
+  const folder = join(around, basename(path));
   mkdirSync(folder);
-  const isOwn = (path: string): boolean => !/node_modules|\.sguardo/.test(path.slice(repository.length));
-  cpSync(join(repository, 'demo', kit), folder, { recursive: true, filter: isOwn });
+  const isOwn = (file: string): boolean => !/node_modules|\.sguardo/.test(file.slice(repository.length));
+  cpSync(join(repository, path), folder, { recursive: true, filter: isOwn });
   cpSync(join(repository, 'demo/harbour/src'), join(around, 'harbour/src'), { recursive: true });
-  symlinkSync(join(repository, 'demo', kit, 'node_modules'), join(folder, 'node_modules'));
+  symlinkSync(join(repository, path, 'node_modules'), join(folder, 'node_modules'));
   return folder;
 }
 
@@ -50,9 +51,10 @@ export default looks(() => { throw new Error('no such knot'); }, { states: { blo
   },
 };
 
-/** A look of BerthCard without a spy, of a framework whose components say which events they have. */
+/** BerthCard, where its source says by what it calls back. */
 const unheard: Partial<Record<(typeof kits)[number], string>> = {
   vue: "import BerthCard from './BerthCard.vue'",
+  svelte: "import BerthCard from './BerthCard.svelte'",
   angular: "import { BerthCard } from './BerthCard'",
 };
 
@@ -74,7 +76,7 @@ describe.each(kits.map((kit) => ({ kit })))('the kit in $kit', ({ kit }) => {
 
   beforeAll(async () => {
     if (!isThere(kit)) return;
-    const folder = copyOfKit(kit);
+    const folder = copyOfKit(`demo/${kit}`);
     write(folder, broken[kit]);
     const imported = unheard[kit];
     if (imported) write(folder, { 'src/Unheard.look.ts': unheardLook(kit, imported) });
@@ -112,5 +114,16 @@ describe.each(kits.map((kit) => ({ kit })))('the kit in $kit', ({ kit }) => {
       message: 'BerthCard has no input or output “drauht”.',
       remedy: 'Did you mean “draught”?',
     });
+  });
+});
+
+describe.each(['preact', 'solid'])('a project of %s', (kit) => {
+  it.skipIf(!isThere(kit, 'test/kits'))('comes through what is there for others', async () => {
+    const served = await serve(copyOfKit(`test/kits/${kit}`));
+    const { results, look } = await served.run();
+    expect(results.map(({ look: name, verdict, problem }) => [name, verdict, problem?.message])).toEqual(
+      ['calm', 'gale', 'impossible', 'later', 'released'].map((name) => [name, 'new', undefined]),
+    );
+    expect(look('impossible').notes).toEqual([expect.stringMatching(/tone: expected .*, got "storm"/)]);
   });
 });

@@ -1,0 +1,3 @@
+import solid from 'vite-plugin-solid';
+import { defineConfig } from 'vite';
+export default defineConfig({ plugins: [solid()] });
