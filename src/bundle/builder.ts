@@ -3,6 +3,8 @@
  * one goes on its process answers nobody: so it has one of its own, which is replaced when it has grown too large.
  */
 import { type ChildProcess, fork } from 'node:child_process';
+import type { ComponentInfo } from '../core/api/api.ts';
+import type { Component } from '../core/draft/draft.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import type { Bundle } from './bundle.ts';
@@ -11,7 +13,9 @@ import { programBeside } from './fromSource.ts';
 /** What it is asked to do. */
 export type Order =
   | { kind: 'config'; path: string }
-  | { kind: 'bundle'; root: string; settings: Settings; files: string[] };
+  | { kind: 'bundle'; root: string; settings: Settings; files: string[] }
+  | { kind: 'components'; root: string; file: string }
+  | { kind: 'overview'; root: string; settings: Settings };
 
 /** What it answers, and how much memory it has by then, in bytes. */
 export type Answer = { id: number; memory: number } & ({ value: unknown } | { problem: Problem });
@@ -125,3 +129,11 @@ export const readConfig = async (path: string): Promise<Settings> => (await ask(
  */
 export const bundleLooks = async (root: string, settings: Settings, files: readonly string[]): Promise<Bundle> =>
   (await ask({ kind: 'bundle', root, settings, files: [...files] })) as Bundle;
+
+/** The components that a file of the project offers, the first one being what it is for. */
+export const componentsOf = async (root: string, file: string): Promise<Component[]> =>
+  (await ask({ kind: 'components', root, file })) as Component[];
+
+/** The components that there are, most imported first. */
+export const componentsIn = async (root: string, settings: Settings): Promise<ComponentInfo[]> =>
+  (await ask({ kind: 'overview', root, settings })) as ComponentInfo[];

@@ -2,10 +2,21 @@
 import { messageOf, problem, ProblemError } from '../core/problem/problem.ts';
 import type { Answer, Order } from './builder.ts';
 import { buildLooks } from './bundle.ts';
+import { componentsIn, componentsOf } from './components.ts';
 import { loadConfig } from './config.ts';
 
-const carryOut = (order: Order): Promise<unknown> =>
-  order.kind === 'config' ? loadConfig(order.path) : buildLooks(order.root, order.settings, order.files);
+function carryOut(order: Order): Promise<unknown> {
+  switch (order.kind) {
+    case 'config':
+      return loadConfig(order.path);
+    case 'bundle':
+      return buildLooks(order.root, order.settings, order.files);
+    case 'components':
+      return componentsOf(order.root, order.file);
+    case 'overview':
+      return componentsIn(order.root, order.settings);
+  }
+}
 
 process.on('message', async ({ id, ...order }: Order & { id: number }) => {
   const memory = (): number => process.memoryUsage.rss();

@@ -1,7 +1,8 @@
 /** Finds look files, bundles them, and answers what pages ask of a bundle. */
-export { bundleLooks, readConfig } from './builder.ts';
+export { bundleLooks, componentsIn, componentsOf, readConfig } from './builder.ts';
 export { type Bundle, type BundledFile, type BundledLooks, findLookFiles } from './bundle.ts';
 export { type Bundled, Bundler, type GraphKeeper } from './bundler.ts';
+export { draftPlace } from './components.ts';
 export { programBeside } from './fromSource.ts';
 export { documentPath, fileOf } from './pages.ts';
 export type { Survey } from './survey.ts';

@@ -4,6 +4,7 @@ import { Command } from 'commander';
 import pc from 'picocolors';
 import { toProblem } from '../core/problem/problem.ts';
 import { addDecisions } from './decide.ts';
+import { addDraft } from './draft.ts';
 import { exitOf } from './exits.ts';
 import { problemText } from './print.ts';
 import { addRun } from './run.ts';
@@ -41,6 +42,7 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 
 addRun(program);
 addList(program);
+addDraft(program);
 addWatch(program);
 addSteady(program);
 addDecisions(program);

@@ -1,6 +1,14 @@
 /** The typed HTTP client of the service, for the command line and the console. */
 import { EventSourceParserStream } from 'eventsource-parser/stream';
-import type { Decided, DecisionRequest, LookHistory, ProjectInfo, Tidied } from '../core/api/api.ts';
+import type {
+  ComponentInfo,
+  Decided,
+  DecisionRequest,
+  Draft,
+  LookHistory,
+  ProjectInfo,
+  Tidied,
+} from '../core/api/api.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import { type BoardLook, unpackBoard } from '../core/run/board.ts';
 import type { LookInfo } from '../core/look/look.ts';
@@ -27,6 +35,10 @@ export type Client = {
   decide(request: DecisionRequest): Promise<Decided>;
   /** Baselines whose look is gone; with `remove` they are taken away. */
   tidy(remove: boolean): Promise<Tidied>;
+  /** The components that there are, the most imported ones first. */
+  components(): Promise<ComponentInfo[]>;
+  /** Drafts a look file for the component of a file, or for the one of that name; with `write` it is written. */
+  draft(file: string, component: string | null, write: boolean): Promise<Draft>;
   /** The address of a picture. */
   pictureUrl(hash: string): string;
   /** The address of a picture made small, by the beginning of its hash. */
@@ -84,6 +96,8 @@ export function connect(origin: string): Client {
     changes: () => get('/api/changes'),
     decide: (request) => call('POST', '/api/decisions', request),
     tidy: (remove) => call('POST', '/api/baselines/tidy', { remove }),
+    components: () => get('/api/components'),
+    draft: (file, component, write) => call('POST', '/api/drafts', { file, component, write }),
     pictureUrl: (hash) => `${origin}/api/blobs/${hash}`,
     thumbnailUrl: (beginning) => `${origin}/api/thumbnails/${beginning}`,
     events: (signal, ready, cursor = {}, watch = false) =>

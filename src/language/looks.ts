@@ -52,10 +52,15 @@ type Hears<F> =
         : false
     : false;
 
-/** The props that looks give: those by which a component calls back need not be among them. */
-type GivenProps<P> = { [K in keyof P as Hears<P[K]> extends true ? never : K]: P[K] } & {
-  [K in keyof P as Hears<P[K]> extends true ? K : never]?: P[K];
-};
+/**
+ * The props that looks give: those by which a component calls back need not be among them. Of props of several shapes
+ * each is one.
+ */
+type GivenProps<P> = P extends unknown
+  ? { [K in keyof P as Hears<P[K]> extends true ? never : K]: P[K] } & {
+      [K in keyof P as Hears<P[K]> extends true ? K : never]?: P[K];
+    }
+  : never;
 
 type RequiredKeys<P> = { [K in keyof P]-?: object extends Pick<P, K> ? never : K }[keyof P];
 

@@ -175,10 +175,24 @@ function taggedProps(tag: string, at: ts.Node, within: Converting): PropTypes | 
   return found ? elementProps(checker.getTypeOfSymbolAtLocation(found, at), at, within) : null;
 }
 
-function domProps(type: ts.Type, at: ts.Expression, within: Converting): PropTypes | null {
+function domProps(type: ts.Type, at: ts.Node, within: Converting): PropTypes | null {
   if (type.isStringLiteral()) return taggedProps(type.value, at, within);
   const instance = type.getConstructSignatures()[0]?.getReturnType();
   return instance ? elementProps(instance, at, within) : functionProps(type, at, within);
+}
+
+/** The types of the props of a file of its own language; null where it says nothing of them. */
+export function singleProps(file: ts.SourceFile, kind: Kind, within: Converting): PropTypes | null {
+  within.files.add(file.fileName);
+  return declaredProps(kind === 'vue' ? vueProps(file) : svelteProps(file), within);
+}
+
+/** The types of the props of what a script calls its component; `at` is where it does so. */
+export function typedProps(type: ts.Type, at: ts.Node, kind: Kind, within: Converting): PropTypes | null {
+  if (type.flags & compiler.TypeFlags.Any) return null;
+  if (kind === 'vue') return vueComponent(type, at, within);
+  if (kind === 'angular') return angularProps(type, at, within);
+  return kind === 'dom' ? domProps(type, at, within) : functionProps(type, at, within);
 }
 
 /**
@@ -195,15 +209,8 @@ export function propsIn(
   if (!component) return null;
   const within: Converting = { checker, files };
   const single = singleFile(component, checker);
-  if (single) {
-    files.add(single.fileName);
-    const declared = kind === 'vue' ? vueProps(single) : svelteProps(single);
-    if (declared) return declaredProps(declared, within);
-    if (kind !== 'vue') return null;
-  }
-  const type = checker.getTypeAtLocation(component);
-  if (type.flags & compiler.TypeFlags.Any) return null;
-  if (kind === 'vue') return vueComponent(type, component, within);
-  if (kind === 'angular') return angularProps(type, component, within);
-  return kind === 'dom' ? domProps(type, component, within) : functionProps(type, component, within);
+  const declared = single && singleProps(single, kind, within);
+  // Vue components may say what they take in the ways of older versions, too.
+  if (declared || (single && kind !== 'vue')) return declared;
+  return typedProps(checker.getTypeAtLocation(component), component, kind, within);
 }

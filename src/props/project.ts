@@ -10,6 +10,8 @@ import { isSingleFile, scriptsOf } from './single.ts';
 export type Project = {
   /** A program of these files as they are now, and of what they import. */
   program(files: readonly string[]): ts.Program;
+  /** The file that a name leads to, of a package or not; null for none. */
+  resolve(name: string, from: string): string | null;
   /** The files that a file imports, those of packages left out. */
   importsOf(file: string): readonly string[];
 };
@@ -138,6 +140,10 @@ export function openProject(root: string): Project {
       options = optionsOf(root);
       cache = compiler.createModuleResolutionCache(root, (name) => name, options);
       return service.getProgram()!;
+    },
+    resolve(name, from) {
+      const found = resolve(name, from)?.resolvedFileName;
+      return found === undefined ? null : fileBehind(found);
     },
     importsOf: (file) => imports.get(file) ?? [],
   };

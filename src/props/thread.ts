@@ -2,6 +2,9 @@
 import type { Kind } from '../core/look/kind.ts';
 import type { PropTypes } from '../core/props/type.ts';
 import { propsIn } from './component.ts';
+import { componentsIn, type Offered } from './offered.ts';
+import { isSingleFile } from './single.ts';
+import { overview, type Seen } from './overview.ts';
 import { fileBehind, openProject, type Project } from './project.ts';
 
 /** Look files of a project, with their full paths. */
@@ -47,4 +50,24 @@ export default function read({ root, files }: Question): Record<string, Read> {
     found[path] = { types, files: types ? filesBetween(path, declaredIn, project) : [] };
   }
   return found;
+}
+
+/** The components of files, by the paths of those. */
+export function components({ root, files }: Question): Record<string, Offered[]> {
+  const project = projectAt(root);
+  const seen = files.map(({ path, kind }) => ({ path, kind, file: isSingleFile(path) ? `${path}.ts` : path }));
+  const program = project.program(seen.map(({ file }) => file));
+  const checker = program.getTypeChecker();
+  return Object.fromEntries(
+    seen.map(({ path, kind, file }) => {
+      const source = program.getSourceFile(file);
+      return [path, source ? componentsIn(source, kind, checker) : []];
+    }),
+  );
+}
+
+/** The components among files at a glance. */
+export function seen({ root, files, lookFiles }: Question & { lookFiles: readonly string[] }): Seen[] {
+  const { resolve } = openProject(root);
+  return overview({ files, lookFiles, resolve });
 }

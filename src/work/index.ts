@@ -1,5 +1,16 @@
 /** What the service needs of runs: bundling look files, a crew of browser windows, and running looks in it. */
-export { type Bundle, Bundler, fileOf, findLookFiles, readConfig, type Survey, typeOf } from '../bundle/index.ts';
+export {
+  type Bundle,
+  Bundler,
+  componentsIn,
+  componentsOf,
+  draftPlace,
+  fileOf,
+  findLookFiles,
+  readConfig,
+  type Survey,
+  typeOf,
+} from '../bundle/index.ts';
 export { type Crew, chromiumCrew } from './crew.ts';
 export { placeOf } from './plan.ts';
 export { packPng } from './png.ts';

@@ -38,6 +38,19 @@ describe('a look file', () => {
     ).toBe('');
   });
 
+  it('needs no callbacks, whatever shape its props have', () => {
+    expect(complaints('moored: {}', "props: { berth: 'C-14', vessel: null }")).toBe('');
+    expect(complaints('moored: { props: { onRelease: undefined } }', "props: { berth: 'C-14', vessel: null }")).toBe(
+      '',
+    );
+    const several = `moored: {} } });
+const Tide = (_: { kind: 'low'; depth: number } | { kind: 'high'; until: string; onTurn(): void }) => null;
+export const low = looks(Tide, { props: { kind: 'low', depth: 3 }, states: { low: {} } });
+export const high = looks(Tide, { props: { kind: 'high', until: 'noon' }, states: { high: {`;
+    expect(complaints(several)).toBe('');
+    expect(complaints(several.replace('depth: 3', 'depth: 3, until: "noon"'))).toMatch(/until/);
+  });
+
   it.each([
     [
       'a prop of another type',

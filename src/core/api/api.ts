@@ -61,3 +61,9 @@ export type HistoryEntry = Omit<DecisionNote, 'stands'> & {
 };
 
 export type LookHistory = { results: ResultSummary[]; decisions: HistoryEntry[] };
+
+/** A component of the project: its file, how many files import that, and whether it has looks. */
+export type ComponentInfo = { file: string; component: string; imports: number; hasLooks: boolean };
+
+/** A look file that was drafted, and whether it was written. */
+export type Draft = { file: string; component: string; text: string; isWritten: boolean };

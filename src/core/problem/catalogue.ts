@@ -431,6 +431,18 @@ const serviceAndClient = {
     'Wait for them to finish, or stop some: POST /api/runs/<id>/stop',
   ),
   'not-found': entry((d) => `There is no ${d.what}.`, 'Check the address, or look at the list that leads to it.'),
+  'draft-where': entry(
+    (d) => `${d.file} ${d.why}.`,
+    'Name the file of a component, by its path from here: sguardo draft src/BerthCard.tsx',
+  ),
+  'draft-nothing': entry(
+    (d) => (d.wanted === '' ? `${d.file} exports no component.` : `${d.file} exports no component called ${d.wanted}.`),
+    (d) => (d.names === '' ? 'Export the component, or name another file.' : `Use one of these: ${d.names}.`),
+  ),
+  'draft-there': entry(
+    (d) => `${d.file} is there already, and was left as it is.`,
+    'Add looks to it by hand, or move it away first.',
+  ),
   'nothing-to-decide': entry((d) => `${d.what}`, given),
   'capture-unsteady': entry(
     (d) => `${d.what} unsteady: ${d.names}.`,

@@ -42,6 +42,11 @@ export const schemas = {
     listing: boolean().default(false),
     steady: boolean().default(false),
   }).exact(),
+  draft: object({
+    file: string().required().max(4000),
+    component: string().trim().min(1).max(200).nullable().default(null),
+    write: boolean().default(true),
+  }).exact(),
   tidy: object({ remove: boolean().default(false) }).exact(),
   decision: object({
     kind: string()
