@@ -46,7 +46,7 @@ describe('a look file', () => {
     const several = `moored: {} } });
 const Tide = (_: { kind: 'low'; depth: number } | { kind: 'high'; until: string; onTurn(): void }) => null;
 export const low = looks(Tide, { props: { kind: 'low', depth: 3 }, states: { low: {} } });
-export const high = looks(Tide, { props: { kind: 'high', until: 'noon' }, states: { high: {`;
+export const high = looks(Tide, { props: { kind: 'high', until: 'noon' }, states: { high: {}`;
     expect(complaints(several)).toBe('');
     expect(complaints(several.replace('depth: 3', 'depth: 3, until: "noon"'))).toMatch(/until/);
   });
