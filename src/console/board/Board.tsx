@@ -7,6 +7,7 @@ import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
 import { FilterBar } from './FilterBar.tsx';
 import { Rows } from './Rows.tsx';
+import { WithoutLooks } from './WithoutLooks.tsx';
 import { foldersOf, groupKeys } from './layout.ts';
 import { useFilters } from './useFilters.ts';
 import { useFolds } from './useFolds.ts';
@@ -24,6 +25,7 @@ export function Board() {
         Run all looks from here, or in a terminal with <code className="font-mono">sguardo run</code>. Each one appears
         as soon as it is done.
       </p>
+      <WithoutLooks />
     </Blank>
   );
 }

@@ -5,6 +5,7 @@ import { verdicts } from '../../core/run/verdict.ts';
 import { Button } from '../parts/Button.tsx';
 import { Choice } from '../parts/Choice.tsx';
 import { VerdictShape } from '../parts/Verdict.tsx';
+import { WithoutLooks } from './WithoutLooks.tsx';
 import type { Filters } from './useFilters.ts';
 
 type SearchProps = { filters: Filters; search: RefObject<HTMLInputElement | null> };
@@ -72,6 +73,7 @@ export const FilterBar = ({ filters, search, foldAll, isAnyOpen }: Props) => (
     <Search filters={filters} search={search} />
     <Verdicts filters={filters} />
     <span className="flex-1" />
+    <WithoutLooks />
     <Button
       onClick={foldAll}
       disabled={filters.shown.length === 0}

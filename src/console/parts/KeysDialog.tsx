@@ -23,6 +23,7 @@ const all: Keys[] = [
       ['f', 'Fold or unfold the group'],
       ['F', 'Fold or unfold all groups'],
       ['r', 'Run the look'],
+      ['d', 'Components without looks'],
       ['/', 'Search'],
     ],
   },
