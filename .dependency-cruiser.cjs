@@ -7,12 +7,13 @@ const may = {
   engine: ['core'],
   props: ['core'],
   bundle: ['core', 'props'],
+  setup: ['core', 'props', 'bundle'],
   work: ['core', 'engine', 'bundle'],
   store: ['core'],
   baselines: ['core', 'store'],
   service: ['core', 'work', 'baselines', 'store'],
   client: ['core'],
-  cli: ['client', 'core'],
+  cli: ['client', 'core', 'setup'],
   console: ['client', 'core'],
 };
 

@@ -1,7 +1,7 @@
 /** What runs in the builder's process: does what it is told, one order beside the other, until its parent is gone. */
 import { messageOf, problem, ProblemError } from '../core/problem/problem.ts';
 import type { Answer, Order } from './builder.ts';
-import { buildLooks } from './bundle.ts';
+import { buildLooks, findLookFiles } from './bundle.ts';
 import { componentsIn, componentsOf } from './components.ts';
 import { loadConfig } from './config.ts';
 
@@ -14,7 +14,7 @@ function carryOut(order: Order): Promise<unknown> {
     case 'components':
       return componentsOf(order.root, order.file);
     case 'overview':
-      return componentsIn(order.root, order.settings);
+      return findLookFiles(order.root, order.settings).then((files) => componentsIn(order.root, files));
   }
 }
 

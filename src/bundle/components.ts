@@ -4,8 +4,6 @@ import { extname, join, relative, sep } from 'node:path';
 import { glob } from 'tinyglobby';
 import type { ComponentInfo } from '../core/api/api.ts';
 import type { Component } from '../core/draft/draft.ts';
-import type { Settings } from '../core/settings/config.ts';
-import { findLookFiles } from './bundle.ts';
 import { kindOf } from './kinds.ts';
 import { readComponents, seeComponents } from './propTypes.ts';
 
@@ -45,10 +43,9 @@ export function draftPlace(
   return { path, source, isTyped, isThere: others.some((one) => existsSync(join(root, one))) };
 }
 
-/** The components that there are, most imported first. */
-export async function componentsIn(root: string, settings: Settings): Promise<ComponentInfo[]> {
+/** The components that there are, most imported first; those that look files import have looks. */
+export async function componentsIn(root: string, lookFiles: readonly string[]): Promise<ComponentInfo[]> {
   const patterns = ['**/*.{tsx,jsx,vue,svelte,ts,js,mts,mjs}'];
-  const lookFiles = await findLookFiles(root, settings);
   const known = new Set(lookFiles);
   const found = (await glob(patterns, { cwd: root, ignore: aside })).map((one) => one.split(sep).join('/'));
   const files = found

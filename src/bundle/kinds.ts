@@ -37,14 +37,18 @@ function packageIn(folder: string): Package | null {
   }
 }
 
-/** What a project is mostly written in; `dom` where it depends on no framework that is known. */
-function usualKind(root: string): Kind {
+/**
+ * What a project is mostly written in; `dom` where it depends on no framework that is known. A package may leave it to
+ * one above it to say so: with markup in its code it has to have one.
+ */
+function usualKind(root: string, hasMarkup: boolean): Kind {
   for (let folder = root; ; folder = dirname(folder)) {
     const { dependencies, devDependencies, peerDependencies } = packageIn(folder) ?? {};
     const names = { ...devDependencies, ...peerDependencies, ...dependencies };
     const found = packages.find(([name]) => name in names);
     if (found) return found[1];
-    if (folder === dirname(folder)) return 'dom';
+    const isEnough = Object.keys(names).length > 0 && !hasMarkup;
+    if (isEnough || folder === dirname(folder)) return 'dom';
   }
 }
 
@@ -60,5 +64,5 @@ export function kindOf(root: string, file: string): Kind {
   } catch {
     // Whoever builds it says that it is not there.
   }
-  return (imported.exec(source)?.[1] as Kind | undefined) ?? usualKind(root);
+  return (imported.exec(source)?.[1] as Kind | undefined) ?? usualKind(root, /\.[jt]sx$/.test(file));
 }

@@ -6,6 +6,7 @@ import { toProblem } from '../core/problem/problem.ts';
 import { addDecisions } from './decide.ts';
 import { addDraft } from './draft.ts';
 import { exitOf } from './exits.ts';
+import { addInit } from './init.ts';
 import { problemText } from './print.ts';
 import { addRun } from './run.ts';
 import { addServe } from './serve.ts';
@@ -27,7 +28,7 @@ const program = new Command('sguardo')
   .showHelpAfterError('(use --help for usage)')
   .addHelpText(
     'after',
-    '\nExamples:\n  sguardo run                 run every look of this project\n  sguardo list                list them\n  sguardo approve --all       ' +
+    '\nExamples:\n  sguardo init                set a project up\n  sguardo run                 run every look of this project\n  sguardo list                list them\n  sguardo approve --all       ' +
       'make what they look like the baselines\n  sguardo watch               ' +
       'run what depends on a file when it is saved' +
       '\n  sguardo serve               open the console',
@@ -40,6 +41,7 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   throw error;
 });
 
+addInit(program);
 addRun(program);
 addList(program);
 addDraft(program);

@@ -109,7 +109,8 @@ function progressLine(active: boolean): { show(text: string): void; line(text: s
   };
 }
 
-async function run(patterns: string[], options: Options): Promise<number> {
+/** Runs looks and tells what they came to. Returns the exit code. */
+export async function run(patterns: string[], options: Options): Promise<number> {
   const found = await findService(process.cwd());
   try {
     const { env: environments, repeat, fresh = false } = options;

@@ -45,6 +45,8 @@ function isElement(type: ts.Type): boolean {
 
 function isComponent(symbol: ts.Symbol, type: ts.Type, kind: Kind): boolean {
   const declaration = symbol.valueDeclaration;
+  // What others are made of is none itself.
+  if (declaration && compiler.getCombinedModifierFlags(declaration) & compiler.ModifierFlags.Abstract) return false;
   if (kind === 'angular') return hasDecorator(declaration, 'Component');
   if (kind === 'dom') return isElement(type) || type.getCallSignatures().length > 0;
   const name = symbol.name === 'default' ? 'Default' : symbol.name;

@@ -18,9 +18,8 @@ export type Sight = {
 
 const nameOf = (path: string): string => basename(path).replace(/\.\w+$/, '');
 
-const exported = (node: ts.Node): boolean =>
-  compiler.canHaveModifiers(node) &&
-  (compiler.getModifiers(node) ?? []).some(({ kind }) => kind === compiler.SyntaxKind.ExportKeyword);
+const isMarked = (node: ts.Node, mark: ts.SyntaxKind): boolean =>
+  compiler.canHaveModifiers(node) && (compiler.getModifiers(node) ?? []).some(({ kind }) => kind === mark);
 
 /** Names of the functions, classes and constants that a module exports where it declares them. */
 function exportsOf(file: ts.SourceFile): string[] {
@@ -29,7 +28,9 @@ function exportsOf(file: ts.SourceFile): string[] {
       return [compiler.isIdentifier(one.expression) ? one.expression.text : nameOf(file.fileName)];
     if (compiler.isExportDeclaration(one) && one.exportClause && compiler.isNamedExports(one.exportClause))
       return one.moduleSpecifier ? [] : one.exportClause.elements.map(({ name }) => name.text);
-    if (!exported(one)) return [];
+    // An abstract class is what others are made of.
+    if (!isMarked(one, compiler.SyntaxKind.ExportKeyword) || isMarked(one, compiler.SyntaxKind.AbstractKeyword))
+      return [];
     if (compiler.isFunctionDeclaration(one) || compiler.isClassDeclaration(one))
       return [one.name?.text ?? nameOf(file.fileName)];
     if (!compiler.isVariableStatement(one)) return [];

@@ -431,6 +431,22 @@ const serviceAndClient = {
     'Wait for them to finish, or stop some: POST /api/runs/<id>/stop',
   ),
   'not-found': entry((d) => `There is no ${d.what}.`, 'Check the address, or look at the list that leads to it.'),
+  'setup-where': entry(
+    (d) => `${d.folder} is in no package: there is no package.json in it, nor in a folder above it.`,
+    'Run this in the folder of a project, or make one first: npm create vite@latest',
+  ),
+  'setup-which': entry(
+    (d) => `${d.folder} has several packages with components.`,
+    (d) => `Say which one is meant, with --package and one of these: ${d.packages}`,
+  ),
+  'setup-there': entry(
+    (d) => `${d.file} is there already: this project is set up.`,
+    'To write looks for more components: sguardo draft. To see them: sguardo serve',
+  ),
+  'setup-unasked': entry(
+    () => 'Nothing was written: there is no terminal to ask in.',
+    'Run it again with --yes to write these files, or with --dry-run to only see them.',
+  ),
   'draft-where': entry(
     (d) => `${d.file} ${d.why}.`,
     'Name the file of a component, by its path from here: sguardo draft src/BerthCard.tsx',

@@ -1,0 +1,126 @@
+/** What an app's entry puts around its components: styles, providers, plugins. */
+import { readFileSync } from 'node:fs';
+import { dirname, join, posix } from 'node:path';
+import type ts from 'typescript';
+import type { Kind } from '../core/look/kind.ts';
+import { compiler } from '../props/compiler.ts';
+import { importsNeeded, type Needed } from './needed.ts';
+
+export type Around = {
+  /** Style sheets that the whole app has, from the root. */
+  styles: string[];
+  /** What wraps the app, the outermost first, as it stands in the entry: `<Theme value={dark}>`. */
+  wrappers: { open: string; name: string }[];
+  /** What is done with the app before it is mounted, as it stands in the entry: `use(router)`. */
+  calls: string[];
+  /** What the framework is told to provide: `appConfig.providers`. */
+  providers: string | null;
+  needed: Needed;
+};
+
+const nothing: Around = {
+  styles: [],
+  wrappers: [],
+  calls: [],
+  providers: null,
+  needed: { imports: [], statements: [] },
+};
+
+/** What there is to see of elements: those that only check, and never show, are left out. */
+const left = new Set(['StrictMode', 'React.StrictMode', 'Fragment', 'React.Fragment', 'Profiler']);
+
+type Walk = (node: ts.Node, visit: (node: ts.Node) => void) => void;
+const walk: Walk = (node, visit) => {
+  visit(node);
+  compiler.forEachChild(node, (child) => walk(child, visit));
+};
+
+/** The elements around the innermost one: each has one element in it, and nothing else. */
+function wrappersOf(root: ts.JsxElement, file: ts.SourceFile): ts.JsxOpeningElement[] {
+  const found: ts.JsxOpeningElement[] = [];
+  for (let at: ts.Node | undefined = root; at && compiler.isJsxElement(at); ) {
+    if (!left.has(at.openingElement.tagName.getText(file))) found.push(at.openingElement);
+    const inside: ts.JsxChild[] = at.children.filter(
+      (child) => !(compiler.isJsxText(child) && child.text.trim() === '') && !compiler.isJsxExpression(child),
+    );
+    if (inside.length !== 1) return found;
+    at = inside[0];
+  }
+  return found;
+}
+
+const isRender = (node: ts.Node, file: ts.SourceFile): node is ts.CallExpression =>
+  compiler.isCallExpression(node) && /(^|\.)render$/.test(node.expression.getText(file));
+
+function aroundReact(file: ts.SourceFile): { opening: ts.JsxOpeningElement[]; nodes: ts.Node[] } {
+  let opening: ts.JsxOpeningElement[] = [];
+  walk(file, (node) => {
+    if (!isRender(node, file)) return;
+    let [shown] = node.arguments as readonly ts.Node[];
+    if (shown && compiler.isParenthesizedExpression(shown)) shown = shown.expression;
+    if (shown && compiler.isJsxElement(shown)) opening = wrappersOf(shown, file);
+  });
+  return { opening, nodes: opening };
+}
+
+/** What is called on a Vue app between its making and its mounting. */
+function aroundVue(file: ts.SourceFile): ts.CallExpression[] {
+  const found: ts.CallExpression[] = [];
+  walk(file, (node) => {
+    if (!compiler.isCallExpression(node) || !compiler.isPropertyAccessExpression(node.expression)) return;
+    if (!/^(use|provide|component|directive)$/.test(node.expression.name.text)) return;
+    const subject = node.expression.expression.getText(file);
+    if (/^(app|createApp\()/.test(subject)) found.push(node);
+  });
+  // Of a chain the outermost call comes first.
+  return found.reverse();
+}
+
+const callOf = (call: ts.CallExpression, file: ts.SourceFile): string => {
+  const name = (call.expression as ts.PropertyAccessExpression).name.text;
+  return `${name}(${call.arguments.map((one) => one.getText(file)).join(', ')})`;
+};
+
+function providersOf(file: ts.SourceFile): ts.Expression | null {
+  let found: ts.Expression | null = null;
+  walk(file, (node) => {
+    if (compiler.isCallExpression(node) && node.expression.getText(file) === 'bootstrapApplication')
+      found = node.arguments[1] ?? null;
+  });
+  return found;
+}
+
+/** Reads an entry; what it cannot be told of it is left out. */
+export function aroundIn(root: string, entry: string | null, kind: Kind): Around {
+  if (entry === null) return nothing;
+  let source: string;
+  try {
+    source = readFileSync(join(root, entry), 'utf8');
+  } catch {
+    return nothing;
+  }
+  // Entries in JavaScript may have markup in them, whatever they are called.
+  const name = /\.js$/.test(entry) ? `${entry}x` : entry;
+  const file = compiler.createSourceFile(name, source, compiler.ScriptTarget.ESNext, true);
+  const folder = dirname(entry);
+  const styles = file.statements.flatMap((one) => {
+    if (!compiler.isImportDeclaration(one)) return [];
+    const path = (one.moduleSpecifier as ts.StringLiteral).text;
+    return /^\..*\.(css|scss|sass|less|styl)$/.test(path) ? [posix.join(folder, path)] : [];
+  });
+  const base = { ...nothing, styles };
+  if (kind === 'vue') {
+    const calls = aroundVue(file);
+    const nodes = calls.flatMap((call) => [...call.arguments]);
+    return { ...base, calls: calls.map((call) => callOf(call, file)), needed: importsNeeded(file, folder, nodes) };
+  }
+  if (kind === 'angular') {
+    const given = providersOf(file);
+    const providers = given && (compiler.isIdentifier(given) ? `${given.text}.providers` : null);
+    return { ...base, providers, needed: providers ? importsNeeded(file, folder, [given!]) : nothing.needed };
+  }
+  if (kind !== 'react') return base;
+  const { opening, nodes } = aroundReact(file);
+  const wrappers = opening.map((one) => ({ open: one.getText(file), name: one.tagName.getText(file) }));
+  return { ...base, wrappers, needed: importsNeeded(file, folder, nodes) };
+}

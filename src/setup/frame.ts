@@ -1,0 +1,154 @@
+/** The frame around every look, as the app's entry has it around its components. */
+import { keyOf } from '../core/draft/style.ts';
+import type { Findings } from './find.ts';
+
+type File = { path: string; text: string };
+
+const about = 'Around every look: what the app puts around its components.';
+
+/** Lines of code, each with the semicolon that the project has at their ends, or has not. */
+const lines = (all: readonly string[], end: string): string[] => all.map((one) => `${one.replace(/;$/, '')}${end}`);
+
+const imports = ({ around, style }: Findings): string[] => {
+  const { quote, semicolon } = style;
+  return [
+    ...lines(around.needed.imports, semicolon),
+    ...around.styles.map((path) => `import ${quote}./${path}${quote}${semicolon}`),
+  ];
+};
+
+const statements = ({ around, style }: Findings): string[] => lines(around.needed.statements, style.semicolon);
+
+function react(findings: Findings): File {
+  const { around, isPreact, isTyped, style } = findings;
+  const { quote, semicolon, indent } = style;
+  const type = isPreact ? 'ComponentChildren' : 'ReactNode';
+  const from = `${quote}${isPreact ? 'preact' : 'react'}${quote}`;
+  const { wrappers } = around;
+  const depth = (n: number): string => indent.repeat(n);
+  const shown =
+    wrappers.length === 0
+      ? [`${indent}return ${isTyped ? '<>{children}</>' : 'children'}${semicolon}`]
+      : [
+          `${indent}return (`,
+          ...wrappers.map(({ open }, i) => `${depth(i + 2)}${open}`),
+          `${depth(wrappers.length + 2)}{children}`,
+          ...wrappers.map(({ name }, i) => `${depth(i + 2)}</${name}>`).toReversed(),
+          `${indent})${semicolon}`,
+        ];
+  const parameter = isTyped ? `{ children }: { children: ${type} }` : '{ children }';
+  const own = statements(findings);
+  const text = [
+    ...(isTyped ? [`import type { ${type} } from ${from}${semicolon}`] : []),
+    ...imports(findings),
+    '',
+    ...(own.length > 0 ? [...own, ''] : []),
+    `/** ${about} */`,
+    `export default function Frame(${parameter}) {`,
+    ...shown,
+    '}',
+  ];
+  return { path: `sguardo.frame.${isTyped ? 'tsx' : 'jsx'}`, text: text.join('\n').trimStart() };
+}
+
+function vue(findings: Findings): File {
+  const { around, isTyped, style } = findings;
+  const { quote, semicolon, indent } = style;
+  const hasSetup = around.calls.length > 0;
+  const type = isTyped ? ': App' : '';
+  const code = [
+    ...(hasSetup && isTyped ? [`import type { App } from ${quote}vue${quote}${semicolon}`] : []),
+    ...imports(findings),
+    ...(hasSetup
+      ? [
+          '',
+          ...statements(findings),
+          '/** What the app has before it is mounted. */',
+          `export function setup(app${type}) {`,
+          ...around.calls.map((call) => `${indent}app.${call}${semicolon}`),
+          '}',
+          '',
+          `export default {}${semicolon}`,
+        ]
+      : []),
+  ];
+  const open = `<script${hasSetup ? '' : ' setup'}${isTyped ? ' lang="ts"' : ''}>`;
+  const script = code.length > 0 ? `${open}\n${code.join('\n')}\n</script>\n\n` : '';
+  return { path: 'sguardo.frame.vue', text: `${script}<!-- ${about} -->\n<template>\n  <slot />\n</template>` };
+}
+
+function svelte(findings: Findings): File {
+  const { isTyped, style } = findings;
+  const { indent, semicolon, quote } = style;
+  const type = isTyped ? ': { children: Snippet }' : '';
+  const code = [
+    ...(isTyped ? [`import type { Snippet } from ${quote}svelte${quote}${semicolon}`] : []),
+    ...imports(findings),
+    `let { children }${type} = $props()${semicolon}`,
+  ].map((line) => indent + line);
+  const open = `<script${isTyped ? ' lang="ts"' : ''}>`;
+  return {
+    path: 'sguardo.frame.svelte',
+    text: `<!-- ${about} -->\n${open}\n${code.join('\n')}\n</script>\n\n{@render children()}`,
+  };
+}
+
+function angular(findings: Findings): File {
+  const { around, style } = findings;
+  const { quote, semicolon, indent } = style;
+  const text = [
+    `import { Component } from ${quote}@angular/core${quote}${semicolon}`,
+    ...imports(findings),
+    '',
+    ...(around.providers ? [`export const providers = ${around.providers}${semicolon}`, ''] : []),
+    `/** ${about} */`,
+    '@Component({',
+    `${indent}selector: ${quote}sguardo-frame${quote},`,
+    `${indent}template: ${quote}<ng-content />${quote},`,
+    '})',
+    'export default class Frame {}',
+  ];
+  return { path: 'sguardo.frame.ts', text: text.join('\n') };
+}
+
+function dom(findings: Findings): File {
+  const { isTyped, style } = findings;
+  const type = isTyped ? 'content: Node' : 'content';
+  const text = [
+    ...imports(findings),
+    '',
+    `/** ${about} */`,
+    `export default function frame(${type})${isTyped ? ': Node' : ''} {`,
+    `${style.indent}return content${style.semicolon}`,
+    '}',
+  ];
+  return { path: `sguardo.frame.${isTyped ? 'ts' : 'js'}`, text: text.join('\n').trimStart() };
+}
+
+const frames = { react, vue, svelte, angular, dom };
+
+export function frameFor(findings: Findings): File {
+  const { path, text } = frames[findings.kind](findings);
+  return { path, text: `${text}\n` };
+}
+
+/** The configuration file. */
+export function configFor({ isTyped, isDark, mark, style }: Findings): File {
+  const { quote, semicolon, indent } = style;
+  const entries = [
+    ...(isDark
+      ? [
+          'environments: {',
+          `${indent}day: {},`,
+          `${indent}night: { ${keyOf('scheme', style)}: ${quote}dark${quote} },`,
+          '},',
+        ]
+      : []),
+    ...(mark && mark.attribute !== 'data-testid' ? [`markAttribute: ${quote}${mark.attribute}${quote},`] : []),
+  ].map((line) => indent + line);
+  const body = entries.length === 0 ? '{}' : `{\n${entries.join('\n')}\n}`;
+  const text = isTyped
+    ? `import type { Config } from ${quote}sguardo/config${quote}${semicolon}\n\nexport default ${body} satisfies Config${semicolon}\n`
+    : `/** @type {import('sguardo/config').Config} */\nexport default ${body}${semicolon}\n`;
+  return { path: `sguardo.config.${isTyped ? 'ts' : 'js'}`, text };
+}

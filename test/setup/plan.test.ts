@@ -1,0 +1,240 @@
+/** Setting up projects of every kind: what is found in them, and what would be written. */
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { packageFor } from '../../src/setup/package.ts';
+import { type Plan, planFor } from '../../src/setup/plan.ts';
+import { freshFolder, write } from '../support/project.ts';
+
+const dependsOn = (...names: string[]): string =>
+  JSON.stringify({ dependencies: Object.fromEntries(names.map((name) => [name, '1.0.0'])) });
+
+const html = '<body><div id="root"></div><script type="module" src="/src/main.tsx"></script></body>';
+
+function folderOf(files: Record<string, string>): string {
+  const root = freshFolder();
+  write(root, files);
+  return root;
+}
+
+/** The plan for a project of these files, and the text of each file that it would write. */
+async function planned(files: Record<string, string>): Promise<{ plan: Plan; text(path: string): string }> {
+  const plan = await planFor(folderOf(files));
+  const text = (path: string): string => {
+    const file = plan.files.find((one) => one.path === path);
+    if (!file)
+      throw new Error(`${path} would not be written; these would: ${plan.files.map((one) => one.path).join(', ')}`);
+    return file.text;
+  };
+  return { plan, text };
+}
+
+const found = ({ found: all }: Plan): Record<string, string> => Object.fromEntries(all);
+
+const react = {
+  'package.json': dependsOn('react', '@tanstack/react-query'),
+  'tsconfig.json': '{}',
+  'index.html': html,
+  'vite.config.ts': 'export default {};',
+  'src/index.css': '@media (prefers-color-scheme: dark) { body { color: white } }',
+  'src/theme.ts': 'export const theme = {}; export const other = 4;',
+  'src/main.tsx': `import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { other, theme } from './theme';
+import './index.css';
+import { App } from './App';
+import { Theme } from './Theme';
+
+const options = { retry: 0 };
+const client = new QueryClient(options);
+const unrelated = other + 1;
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <Theme theme={theme}>
+        <App />
+      </Theme>
+    </QueryClientProvider>
+  </StrictMode>,
+);
+`,
+  'src/App.tsx': `import { Berth } from './Berth';\nexport const App = () => <Berth name="C-14" data-test="a" />;`,
+  'src/Theme.tsx': `export const Theme = ({ children }: { children?: unknown; theme: object }) => children;`,
+  'src/Berth.tsx': 'export const Berth = (p: { name: string }) => <b data-test="name" data-test-id="x">{p.name}</b>;',
+};
+
+describe('a React project', () => {
+  it('is told with all that its looks need', async () => {
+    const { plan } = await planned(react);
+    expect(found(plan)).toMatchObject({
+      framework: 'react 1.0.0',
+      Vite: 'vite.config.ts',
+      entry: 'src/main.tsx',
+      styles: 'src/index.css',
+      'around the app': '<QueryClientProvider>, <Theme>',
+      marks: 'data-test (2 times)',
+    });
+    expect(plan).toMatchObject({ look: 'src/Berth.look.tsx', missing: [], lacksTypes: true, there: [] });
+  });
+
+  it('gets a frame with what its app has around it, and nothing else', async () => {
+    const { text } = await planned(react);
+    expect(text('sguardo.frame.tsx')).toBe(`import type { ReactNode } from 'react';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { theme } from './src/theme';
+import { Theme } from './src/Theme';
+import './src/index.css';
+
+const options = { retry: 0 };
+const client = new QueryClient(options);
+
+/** Around every look: what the app puts around its components. */
+export default function Frame({ children }: { children: ReactNode }) {
+  return (
+    <QueryClientProvider client={client}>
+      <Theme theme={theme}>
+        {children}
+      </Theme>
+    </QueryClientProvider>
+  );
+}
+`);
+    expect(text('sguardo.config.ts')).toBe(`import type { Config } from 'sguardo/config';
+
+export default {
+  environments: {
+    day: {},
+    night: { scheme: 'dark' },
+  },
+  markAttribute: 'data-test',
+} satisfies Config;
+`);
+    expect(text('src/Berth.look.tsx')).toContain("import { Berth } from './Berth';");
+  });
+
+  it('keeps what it has', async () => {
+    const { plan } = await planned({ ...react, 'sguardo.frame.tsx': 'export default () => null;' });
+    expect(plan.there).toEqual(['sguardo.frame.tsx']);
+    expect(plan.files.map(({ path }) => path)).toEqual(['sguardo.config.ts', 'src/Berth.look.tsx']);
+  });
+
+  it('may be in JavaScript, in a style of its own, without an entry', async () => {
+    const { plan, text } = await planned({
+      'package.json': dependsOn('react'),
+      'src/Berth.jsx': 'import x from "x"\nexport const Berth = ({ name }) => <b>{name}</b>\n',
+    });
+    expect(plan.files.map(({ path }) => path)).toEqual([
+      'sguardo.config.js',
+      'sguardo.frame.jsx',
+      'src/Berth.look.jsx',
+    ]);
+    expect(text('sguardo.config.js')).toContain('export default {}');
+    expect(text('src/Berth.look.jsx')).toContain('from "./Berth"\n');
+    expect(found(plan).entry).toBe('none');
+  });
+
+  it('may be one of Preact', async () => {
+    const { text } = await planned({ ...react, 'package.json': dependsOn('preact') });
+    expect(text('sguardo.frame.tsx')).toMatch(/^import type \{ ComponentChildren \} from 'preact';/);
+  });
+
+  it.each([
+    ['an entry that cannot be read as code', { 'src/main.tsx': 'createRoot(((' }],
+    ['no components', { 'src/App.tsx': '', 'src/Theme.tsx': '', 'src/Berth.tsx': '' }],
+    ['an empty package', { 'package.json': '' }],
+  ])('with %s is set up all the same', async (_, files) => {
+    const { plan } = await planned({ ...react, ...files });
+    expect(plan.files.map(({ path }) => path)).toEqual(expect.arrayContaining(['sguardo.config.ts']));
+  });
+});
+
+describe('other projects', () => {
+  it('of Vue have their plugins in the frame, and get the Vite configuration that they lack', async () => {
+    const { plan, text } = await planned({
+      'package.json': dependsOn('vue'),
+      'tsconfig.json': '{}',
+      'index.html': html.replace('tsx', 'ts'),
+      'src/main.ts': `import { createApp } from 'vue';\nimport { createPinia } from 'pinia';\nimport App from './App.vue';\nimport { router } from './router';\nimport './style.css';\ncreateApp(App).use(createPinia()).use(router, { deep: true }).mount('#app');\n`,
+      'src/style.css': '',
+      'src/App.vue': '<template><p /></template>',
+      'src/Berth.vue': '<script setup lang="ts">defineProps<{ name: string }>();</script><template><p /></template>',
+    });
+    expect(plan.missing).toEqual(['@vitejs/plugin-vue', 'vite']);
+    expect(text('vite.config.ts')).toContain('plugins: [vue()]');
+    const frame = text('sguardo.frame.vue');
+    expect(frame).toContain(
+      `import { createPinia } from 'pinia';\nimport { router } from './src/router';\nimport './src/style.css';`,
+    );
+    expect(frame).toContain(
+      'export function setup(app: App) {\n  app.use(createPinia());\n  app.use(router, { deep: true });\n}',
+    );
+    expect(plan.look).toBe('src/Berth.look.ts');
+  });
+
+  it('of Angular have their providers and styles in the frame', async () => {
+    const { text } = await planned({
+      'package.json': dependsOn('@angular/core', '@analogjs/vite-plugin-angular', 'vite'),
+      'tsconfig.json': '{}',
+      'angular.json':
+        '{ "projects": { "x": { "architect": { "build": { "options": { "styles": ["src/styles.css"] } } } } } }',
+      'src/styles.css': '',
+      'src/main.ts': `import { bootstrapApplication } from '@angular/platform-browser';\nimport { appConfig } from './app.config';\nimport { App } from './app';\nbootstrapApplication(App, appConfig);\n`,
+    });
+    expect(text('sguardo.frame.ts')).toContain(
+      `import { appConfig } from './src/app.config';\nimport './src/styles.css';\n\nexport const providers = appConfig.providers;`,
+    );
+  });
+
+  it('of Svelte have their styles in the frame', async () => {
+    const { text } = await planned({
+      'package.json': dependsOn('svelte', 'vite', '@sveltejs/vite-plugin-svelte'),
+      'index.html': html.replace('tsx', 'js'),
+      'src/main.js': `import './app.css';\nimport App from './App.svelte';\n`,
+      'src/app.css': '',
+      'src/Berth.svelte': '<script>let { name } = $props();</script><p>{name}</p>',
+    });
+    expect(text('sguardo.frame.svelte')).toContain(
+      `<script>\n  import './src/app.css';\n  let { children } = $props();\n</script>`,
+    );
+    expect(text('src/Berth.look.js')).toContain("import Berth from './Berth.svelte';");
+  });
+
+  it('without components have a look of the page as a whole', async () => {
+    const { plan, text } = await planned({
+      'package.json': '{ "devDependencies": { "vite": "8" } }',
+      'index.html': '<body>\n<div id="app">`${1}`</div><script type="module" src="/src/main.js"></script></body>',
+      'src/main.js': `document.querySelector('#app').innerHTML = 'x';`,
+    });
+    expect(plan.look).toBe('src/page.look.js');
+    expect(text('src/page.look.js')).toContain("queueMicrotask(() => import('./main'))");
+    expect(text('src/page.look.js')).toContain('innerHTML = `<div id="app">\\`\\${1}\\`</div>`');
+  });
+});
+
+describe('a monorepo', () => {
+  const files = {
+    'package.json': '{ "workspaces": ["apps/*", "packages/*"] }',
+    'apps/office/package.json': dependsOn('react'),
+    'packages/tides/package.json': '{}',
+  };
+
+  it('has its looks in the package with components', () => {
+    const root = folderOf(files);
+    expect(packageFor(root)).toBe(join(root, 'apps/office'));
+    mkdirSync(join(root, 'apps/office/src'));
+    expect(packageFor(join(root, 'apps/office/src'))).toBe(join(root, 'apps/office'));
+    expect(packageFor(join(root, 'packages/tides'))).toBe(join(root, 'packages/tides'));
+  });
+
+  it('with several of them has to be told which, whoever manages it', () => {
+    const root = folderOf({
+      ...files,
+      'package.json': '{}',
+      'pnpm-workspace.yaml': "packages:\n  - 'apps/*'\n  - 'kits/*'\n",
+      'kits/flags/package.json': dependsOn('svelte'),
+    });
+    expect(() => packageFor(root)).toThrow(/has several packages with components/);
+  });
+});
