@@ -168,7 +168,7 @@ export async function measureBoard(count = 10_000): Promise<Figure> {
       settings: async () => ({}),
     } as never,
     port: () => (api.server.address() as AddressInfo).port,
-    stage: () => 'http://127.0.0.1:1',
+    framed: () => [],
     consoleFolder: resolve('dist/console'),
     logger: false,
     version: 'bench',

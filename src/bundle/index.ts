@@ -4,6 +4,7 @@ export { type Bundle, type BundledFile, type BundledLooks, findLookFiles } from 
 export { type Bundled, Bundler, type GraphKeeper } from './bundler.ts';
 export { draftPlace } from './components.ts';
 export { programBeside } from './fromSource.ts';
+export { type LiveGate, openLiveGate } from './liveGate.ts';
 export { documentPath, fileOf } from './pages.ts';
 export type { Survey } from './survey.ts';
 export { type SourceMapper, sourceMapper } from './sourcemap.ts';

@@ -1,4 +1,4 @@
-/** The console's frame: where one is, what goes on, and the three pages. */
+/** The console's frame: where one is, what goes on, and the pages. */
 import { Tooltip } from 'radix-ui';
 import { lazy, Suspense, useState } from 'react';
 import { Link, NavLink, Route, Routes, useNavigate } from 'react-router';
@@ -15,6 +15,7 @@ import type { Theme } from './theme.ts';
 
 /** The board comes first and has nothing to wait for; the other pages are loaded when they are gone to. */
 const Bench = lazy(async () => ({ default: (await import('./bench/Bench.tsx')).Bench }));
+const Stage = lazy(async () => ({ default: (await import('./stage/Stage.tsx')).Stage }));
 const Review = lazy(async () => ({ default: (await import('./review/Review.tsx')).Review }));
 
 const tab = ({ isActive }: { isActive: boolean }): string =>
@@ -161,6 +162,7 @@ export function App({ theme }: { theme: Theme }) {
             <Routes>
               <Route path="/" element={<Board />} />
               <Route path="/bench/:id" element={<Bench project={project.data} dark={theme.dark} />} />
+              <Route path="/stage" element={<Stage project={project.data} />} />
               <Route path="/review" element={<Review />} />
               <Route path="*" element={<PageMissing />} />
             </Routes>

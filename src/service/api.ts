@@ -16,7 +16,8 @@ import { guard } from './security.ts';
 export type ApiOptions = {
   context: ApiContext;
   port: () => number;
-  stage: () => string;
+  /** Origins whose pages the console shows in frames. */
+  framed: () => readonly string[];
   consoleFolder: string;
   logger: FastifyServerOptions['logger'];
   version: string;
@@ -31,7 +32,7 @@ const parts = ['body', 'params', 'querystring'] as const;
 export async function buildApi({
   context,
   port,
-  stage,
+  framed,
   consoleFolder,
   logger,
   version,
@@ -42,7 +43,7 @@ export async function buildApi({
   const page = (reply: FastifyReply): unknown => reply.type('text/html; charset=utf-8').sendFile('index.html');
   answerProblems(app, join(context.root, '.sguardo'), hasConsole ? page : null);
   app.setValidatorCompiler<Schema>(({ schema, httpPart }) => (data) => ({ value: readPart(schema, data, httpPart) }));
-  addHeaders(app, () => apiHeaders(stage()));
+  addHeaders(app, () => apiHeaders(framed()));
   // Events are not among these: they would wait for one another.
   await app.register(compress, { encodings: ['gzip', 'identity'], threshold: worthPacking, customTypes: packed });
   await app.register(swagger, {
@@ -74,7 +75,7 @@ export async function buildApi({
         void reply.setHeader('cache-control', path.includes('/assets/') ? 'max-age=31536000, immutable' : 'no-cache'),
     });
     // Addresses of the console's pages all show the same document, which knows what to do with them.
-    for (const path of ['/', '/bench/*', '/review', '/review/*'])
+    for (const path of ['/', '/bench/*', '/stage', '/review', '/review/*'])
       app.get(path, { schema: { hide: true } as object }, (_request, reply) => page(reply));
   }
   return app;

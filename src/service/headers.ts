@@ -1,15 +1,15 @@
 /** Headers that every response of an origin carries. */
 import type { FastifyInstance, FastifyReply } from 'fastify';
 
-/** What browsers may do with what the first origin sends: nothing but the console, and frames of the second origin. */
-export const apiHeaders = (stage: string): Record<string, string> => ({
+/** What browsers may do with what the first origin sends: nothing but the console, and frames of other origins. */
+export const apiHeaders = (framed: readonly string[]): Record<string, string> => ({
   'x-content-type-options': 'nosniff',
   'referrer-policy': 'no-referrer',
   'content-security-policy': [
     "default-src 'self'",
     "img-src 'self' data:",
     "style-src 'self' 'unsafe-inline'",
-    `frame-src ${stage}`,
+    `frame-src ${framed.join(' ')}`,
     "frame-ancestors 'none'",
     "base-uri 'none'",
     "form-action 'none'",

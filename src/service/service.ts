@@ -10,7 +10,7 @@ import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import { fail } from '../core/problem/problem.ts';
 import { stageHost } from '../core/wire/stage.ts';
-import { type Bundle, Bundler, type Crew, chromiumCrew, readConfig } from '../work/index.ts';
+import { type Bundle, Bundler, type Crew, chromiumCrew, openLiveGate, readConfig } from '../work/index.ts';
 import { onDisk } from '../core/problem/disk.ts';
 import { openStore, type Store, takeLock } from '../store/index.ts';
 import { buildApi } from './api.ts';
@@ -177,7 +177,13 @@ export async function startService({ config, port, logger }: ServiceOptions): Pr
 }
 
 /** What a running service is made of, as far as it has to be ended. */
-type Parts = { note: string; watcher: Watcher; conductor: Conductor; crew: Crew; servers: FastifyInstance[] };
+type Parts = {
+  note: string;
+  watcher: Watcher;
+  conductor: Conductor;
+  crew: Crew;
+  servers: { close(): PromiseLike<unknown> }[];
+};
 
 async function endService(held: Held, { note, watcher, conductor, crew, servers }: Parts): Promise<void> {
   // From now on nobody finds it any more.
@@ -209,6 +215,8 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     consoleFolder,
   });
   ports.stage = await listen(stage, 0);
+  const gate = await openLiveGate(() => ({ root, config, console: url() }));
+  const liveUrl = (): string => `http://127.0.0.1:${gate.port}`;
   const crew = chromiumCrew({ [stageHost]: ports.stage });
   const settings = () => readConfig(config);
   const shownSettings = settingsShown(config);
@@ -236,6 +244,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
       version,
       url: url(),
       stage: stageUrl(),
+      live: liveUrl(),
       environments: environments.map(environmentInfo),
       engine: store.runs.list(1)[0]?.engine ?? null,
       baselines,
@@ -248,7 +257,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   const server = await buildApi({
     context: { store, conductor, live, watcher, root, settings, project },
     port: () => ports.api,
-    stage: stageUrl,
+    framed: () => [stageUrl(), liveUrl()],
     consoleFolder,
     // What nobody expects is read later, by whoever is asked about it.
     logger: logger ?? errorLog(join(folder, 'service.log')),
@@ -259,14 +268,14 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   try {
     ports.api = await listenSomewhere(server, port);
   } catch (error) {
-    await stage.close();
+    await Promise.all([stage.close(), gate.close()]);
     throw error;
   }
   const note = join(folder, 'service.json');
   // Whoever finds it finds it whole.
   writeFileSync(`${note}.new`, JSON.stringify({ pid: process.pid, url: url(), version }));
   renameSync(`${note}.new`, note);
-  const end = (): Promise<void> => endService(held, { note, watcher, conductor, crew, servers: [server, stage] });
+  const end = (): Promise<void> => endService(held, { note, watcher, conductor, crew, servers: [server, stage, gate] });
   let closed: Promise<void> | null = null;
   return { url: url(), stage: stageUrl(), root, unneeded, log, close: () => (closed ??= end()) };
 }

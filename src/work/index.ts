@@ -7,6 +7,8 @@ export {
   draftPlace,
   fileOf,
   findLookFiles,
+  type LiveGate,
+  openLiveGate,
   readConfig,
   type Survey,
   typeOf,

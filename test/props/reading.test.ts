@@ -48,11 +48,11 @@ describe('a React component', () => {
       'depth?': 'number',
       tone: '"calm" | "gale"',
       open: 'boolean',
-      vessel: 'null | Vessel',
+      vessel: 'Vessel | null',
       'tide?': '0 | 1',
       since: 'Date',
       notes: 'Map',
-      at: '[number, undefined | number]',
+      at: '[number, number | undefined]',
       'children?': 'content',
       id: 'string',
       onRelease: '(berth: string) => void',
@@ -229,7 +229,7 @@ describe('other components', () => {
       'tone?': '"calm" | "gale"',
       'open?': 'boolean',
       depth: 'number',
-      'vessel?': 'null | string',
+      'vessel?': 'string | null',
     });
   });
 

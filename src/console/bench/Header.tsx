@@ -32,6 +32,9 @@ export function Header({ result, desk }: { result: ResultSummary; desk: Desk }) 
       {result.captures.some(isUndecided) && (
         <Button onClick={() => void navigate(`/review?result=${result.id}`)}>Review captures</Button>
       )}
+      <Button onClick={desk.toStage} title="Use this look as a live page (s)">
+        Stage <kbd>s</kbd>
+      </Button>
       <Button onClick={() => open(previous)} disabled={!previous} title="Previous look (p)">
         ↑ <kbd>p</kbd>
       </Button>

@@ -6,6 +6,7 @@ import type { ResultSummary } from '../../core/run/run.ts';
 import { failingStep, type Step, type Timeline } from '../../core/timeline/timeline.ts';
 import { useBoard, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
+import { stagePath } from '../stage/path.ts';
 import { atMoment, atStep, atTime, firstPosition, moveBy, type Position } from './travel.ts';
 
 export type Desk = {
@@ -21,6 +22,8 @@ export type Desk = {
   /** A newer result of this look, if there is one. */
   newer: Variant | undefined;
   open(result: Variant | undefined): void;
+  /** Goes to the look as a live page. */
+  toStage(): void;
 };
 
 /** The address of a result. It is opened at the step where it went wrong. */
@@ -61,6 +64,7 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
     if (next.step !== position.step) setQuery({ step: String(next.step) }, { replace: true });
   };
   const open = (one: Variant | undefined): void => void (one && navigate(benchPath(one)));
+  const toStage = (): void => void navigate(stagePath(result.file, result.look, result.environment));
   const otherSide = position.side === 'before' ? 'after' : 'before';
   const { component, look, environment } = result;
   useKeys({
@@ -75,6 +79,7 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
     n: () => open(neighbours.next),
     p: () => open(neighbours.previous),
     r: () => start({ looks: [{ component, look }], environments: [environment], fresh: true }),
+    s: toStage,
     Escape: () => void navigate('/'),
   });
   return {
@@ -85,5 +90,6 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
     toStep: (index, side) => go(atStep(timeline, index, side)),
     toTime: (time) => go(atTime(timeline, time)),
     open,
+    toStage,
   };
 }

@@ -35,8 +35,16 @@ const all: Keys[] = [
       ['Home End', 'The first step, the last one'],
       ['b', 'Before or after the step'],
       ['f', 'The step that failed'],
+      ['s', 'The look as a live page'],
       ['p n', 'Previous look, next look'],
       ['r', 'Run the look'],
+      ['Esc', 'Back to the board'],
+    ],
+  },
+  {
+    page: 'Stage',
+    keys: [
+      ['r', 'Mount the component anew'],
       ['Esc', 'Back to the board'],
     ],
   },

@@ -9,6 +9,8 @@ export type ProjectInfo = {
   url: string;
   /** Origin of stages and moments: another one than the API's. */
   stage: string;
+  /** Origin of looks as live pages. */
+  live: string;
   environments: {
     name: string;
     viewport: [number, number];

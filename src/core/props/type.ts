@@ -74,7 +74,8 @@ export function typeInWords(type: PropType): string {
     case 'instance':
       return type.name;
     case 'one':
-      return type.of.map(typeInWords).join(' | ');
+      // What is not there comes last, as people write it.
+      return [...type.of.filter((one) => !isEmpty(one)), ...type.of.filter(isEmpty)].map(typeInWords).join(' | ');
     default:
       return type.is;
   }

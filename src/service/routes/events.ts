@@ -20,11 +20,15 @@ export const eventRoutes: Routes = (app, { live, project, watcher }) => {
     'While anybody listens with “watch”, looks are run whenever files that they depend on change';
   const schema = { summary, querystring: schemas.watch };
   app.get<Watching>('/api/events', { schema }, async (request, reply) => {
-    const { stage, baselines } = await project();
+    const { stage, live: lively, baselines } = await project();
     const after = request.headers['last-event-id'];
     reply.hijack();
     const { raw } = reply;
-    raw.writeHead(200, { ...apiHeaders(stage), 'content-type': 'text/event-stream', 'cache-control': 'no-store' });
+    raw.writeHead(200, {
+      ...apiHeaders([stage, lively]),
+      'content-type': 'text/event-stream',
+      'cache-control': 'no-store',
+    });
     raw.write(': welcome\n\n');
     const stop = live.listen((event) => write(raw, event), typeof after === 'string' ? after : undefined);
     const beating = setInterval(() => raw.write(': still here\n\n'), beat);

@@ -1,0 +1,111 @@
+/** What a stage loads from the project's Vite: its document, the module that starts it, and its worker. */
+import { existsSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import type { Connect, Plugin, ViteDevServer } from 'vite';
+import { kinds } from '../core/look/kind.ts';
+import type { Settings } from '../core/settings/config.ts';
+import { livePath } from '../core/wire/live.ts';
+import { liveWorker } from '../core/wire/liveWorker.ts';
+import { findLookFiles } from './bundle.ts';
+import { kindOf } from './kinds.ts';
+import { readPropTypes } from './propTypes.ts';
+
+const prefix = 'virtual:sguardo-live/';
+const typesPrefix = 'virtual:sguardo-types/';
+
+const ending = import.meta.url.endsWith('.ts') ? 'ts' : 'js';
+/** The folder that our own modules for pages are in, and a module of them. */
+export const ownFolder = resolve(import.meta.dirname, '..');
+const own = (path: string): string => join(ownFolder, `${path}.${ending}`);
+
+const encode = (file: string): string => Buffer.from(file).toString('base64url');
+const decode = (id: string): string => Buffer.from(id, 'base64url').toString();
+
+/** The module that puts a look file on the stage, again whenever something behind it has changed. */
+function moduleFor(root: string, file: string, settings: Settings): string {
+  const kind = kindOf(root, file);
+  const path = join(root, file);
+  const around = settings.frame !== null && kindOf(root, settings.frame) === kind ? settings.frame : null;
+  const name = JSON.stringify;
+  return `import { live } from ${name(own('page/live/live'))};
+import { adapter } from ${name(own(`page/adapters/${kind}`))};
+import * as file from ${name(path)};
+${around ? `import * as frame from ${name(join(root, around))};` : 'const frame = null;'}
+const page = import.meta.hot?.data.page ?? live();
+if (import.meta.hot) {
+  import.meta.hot.data.page = page;
+  import.meta.hot.accept();
+}
+page.show({ file: ${name(file)}, looks: file.default, frame, adapter });
+// TypeScript takes its time: the look is there before it has read anything.
+import(${name(typesPrefix + encode(file))}).then(({ types }) => page.know(types));
+`;
+}
+
+/** The types of the props of a look file's component. */
+async function typesFor(root: string, file: string): Promise<string> {
+  const path = join(root, file);
+  const read = await readPropTypes({ root, files: [{ path, kind: kindOf(root, file) }] });
+  return `export const types = ${JSON.stringify(read[path]?.types ?? null)};`;
+}
+
+const documentFor = (file: string): string => `<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>Stage: ${file.replace(/[<&]/g, '')}</title>
+<link rel="icon" href="data:,">
+</head>
+<body><div id="look"></div><script type="module" src="/@id/${prefix}${encode(file)}"></script></body>
+</html>
+`;
+
+/** Serves stages beside the project's files. `consoleOrigin` is the only page that may show one in a frame. */
+export function liveModules(root: string, readSettings: () => Promise<Settings>, consoleOrigin: string): Plugin {
+  const alias = [
+    { find: /^sguardo$/, replacement: own('language/index') },
+    { find: new RegExp(`^sguardo/(${kinds.join('|')})$`), replacement: own('language/kinds/$1') },
+  ];
+  async function answer(server: ViteDevServer, request: Connect.IncomingMessage): Promise<[string, string] | null> {
+    const url = new URL(request.url ?? '/', 'http://stage');
+    if (url.pathname === '/__sguardo/worker.js') return ['text/javascript', liveWorker];
+    if (url.pathname !== livePath) return null;
+    const file = url.searchParams.get('file') ?? '';
+    const isThere = (await findLookFiles(root, await readSettings())).includes(file) && existsSync(join(root, file));
+    if (!isThere) return ['text/plain', `There is no look file ${file}.`];
+    return ['text/html', await server.transformIndexHtml(request.url!, documentFor(file))];
+  }
+  return {
+    name: 'sguardo:live',
+    enforce: 'pre',
+    config(config) {
+      // Where the project's own server listens is not where stages are served.
+      delete config.server?.https;
+      delete config.server?.hmr;
+      delete config.server?.origin;
+      return { resolve: { alias } };
+    },
+    configureServer(server) {
+      server.middlewares.use((request, response, next) => {
+        answer(server, request).then(
+          (found) => {
+            if (!found) return next();
+            response.setHeader('content-type', `${found[0]}; charset=utf-8`);
+            response.setHeader('cache-control', 'no-store');
+            response.setHeader('service-worker-allowed', '/');
+            response.setHeader('content-security-policy', `frame-ancestors 'self' ${consoleOrigin}`);
+            response.end(found[1]);
+          },
+          (error: unknown) => next(error),
+        );
+      });
+    },
+    resolveId: (id) => (id.startsWith(prefix) || id.startsWith(typesPrefix) ? `\0${id}` : null),
+    async load(id) {
+      const fileIn = (start: string): string => decode(id.slice(start.length + 1).split('?')[0]!);
+      if (id.startsWith(`\0${typesPrefix}`)) return typesFor(root, fileIn(typesPrefix));
+      return id.startsWith(`\0${prefix}`) ? moduleFor(root, fileIn(prefix), await readSettings()) : null;
+    },
+  };
+}

@@ -1,0 +1,70 @@
+/** What runs in the process of stages: the project's Vite as a server, until its parent is gone. */
+import { createRequire } from 'node:module';
+import { join } from 'node:path';
+import { messageOf } from '../core/problem/problem.ts';
+import { loadConfig } from './config.ts';
+import { frameworkPackages } from './kinds.ts';
+import { liveModules, ownFolder } from './liveModules.ts';
+import { viteOf } from './vite.ts';
+
+/** What it is started with, as its only argument. */
+export type LiveOptions = { root: string; config: string; console: string };
+
+/** What it says when it listens, or cannot. */
+export type LiveNews = { port: number } | { error: string };
+
+/** Modules of a framework that an adapter imports beside its main one. */
+const beside: Record<string, string[]> = {
+  react: ['react', 'react/jsx-dev-runtime'],
+  'react-dom': ['react-dom', 'react-dom/client'],
+  vue: ['vue'],
+};
+
+/** Those of a package that the project has. */
+function entriesOf(root: string, name: string): string[] {
+  const { resolve } = createRequire(join(root, 'package.json'));
+  return (beside[name] ?? []).filter((entry) => {
+    try {
+      return resolve(entry) !== '';
+    } catch {
+      return false;
+    }
+  });
+}
+
+async function serve({ root, config, console: origin }: LiveOptions): Promise<number> {
+  const vite = await viteOf(root);
+  const { looks } = await loadConfig(config);
+  const server = await vite.createServer({
+    root,
+    mode: 'development',
+    logLevel: 'silent',
+    clearScreen: false,
+    base: '/',
+    appType: 'custom',
+    // Not where the project's own server keeps its packages.
+    cacheDir: join(root, '.sguardo/vite'),
+    plugins: [liveModules(root, () => loadConfig(config), origin)],
+    // All that look files import from packages is made ready before the first of them is asked for.
+    optimizeDeps: { entries: looks, include: frameworkPackages.flatMap((name) => entriesOf(root, name)) },
+    resolve: { dedupe: [...frameworkPackages] },
+    server: {
+      host: '127.0.0.1',
+      port: 0,
+      open: false,
+      // What other pages ask for they may not read.
+      cors: false,
+      fs: { allow: [vite.searchForWorkspaceRoot(root), ownFolder, join(ownFolder, '../node_modules')] },
+    },
+  });
+  await server.listen();
+  return (server.httpServer!.address() as { port: number }).port;
+}
+
+const say = (news: LiveNews): void => void process.send?.(news);
+serve(JSON.parse(process.argv[2]!) as LiveOptions).then(
+  (port) => say({ port }),
+  (error: unknown) => say({ error: messageOf(error) }),
+);
+process.once('disconnect', () => process.exit());
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => {});

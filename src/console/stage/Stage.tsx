@@ -1,0 +1,216 @@
+/** The stage: a look as a live page, in one environment or in several side by side. */
+import { useEffect, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { ProjectInfo } from '../../core/api/api.ts';
+import { componentOf, shortName } from '../../core/look/look.ts';
+import { stageAddress } from '../../core/wire/live.ts';
+import { useKeys } from '../keys.ts';
+import { Blank, Waiting } from '../parts/Blank.tsx';
+import { Button } from '../parts/Button.tsx';
+import { Inputs } from './Inputs.tsx';
+import { type Stage as OnStage, useStage } from './useStage.ts';
+
+type Environment = ProjectInfo['environments'][number];
+
+const zooms = [0.5, 0.75, 1, 1.5, 2];
+
+type FrameProps = { stage: OnStage; environment: Environment; address: string; zoom: number };
+
+/** One environment: a frame as large as its viewport, which can be dragged at its corner. */
+function Frame({ stage, environment, address, zoom }: FrameProps) {
+  const { name, viewport, scheme } = environment;
+  const [width, height] = viewport;
+  return (
+    <figure className="shrink-0">
+      <figcaption className="mb-1 flex gap-2 text-[11.5px] text-soft">
+        <span className="font-medium text-ink">{name}</span>
+        {width} × {height}, {scheme}
+      </figcaption>
+      <div
+        className="box-content resize overflow-hidden rounded-md border border-rule bg-white"
+        style={{ width: width * zoom, height: height * zoom, maxWidth: 'none' }}
+      >
+        <iframe
+          ref={stage.frameRef(name)}
+          src={address}
+          title={`The stage in ${name}`}
+          // A page in a frame is as dark as the frame is.
+          style={{
+            colorScheme: scheme,
+            width: `${100 / zoom}%`,
+            height: `${100 / zoom}%`,
+            transform: `scale(${zoom})`,
+          }}
+          className="block origin-top-left border-0"
+        />
+      </div>
+    </figure>
+  );
+}
+
+function Bar({ stage, project, address }: { stage: OnStage; project: ProjectInfo; address: string }) {
+  const { shown, environments } = stage;
+  const component = componentOf(stage.file);
+  const toggle = (name: string): void => {
+    const isOn = environments.includes(name);
+    const next = isOn ? environments.filter((one) => one !== name) : [...environments, name];
+    if (next.length > 0) stage.setEnvironments(next);
+  };
+  return (
+    <div className="flex h-10 shrink-0 items-center gap-3 border-b border-rule px-4">
+      <Link to="/" className="text-soft hover:text-ink" title="Back to the board (Esc)">
+        Board
+      </Link>
+      <span className="text-rule">/</span>
+      <Link to={`/?q=${encodeURIComponent(shortName(component))}`} className="text-soft hover:text-ink">
+        {shortName(component)}
+      </Link>
+      <span className="text-rule">/</span>
+      <h1 className="text-[14px] font-semibold">Stage</h1>
+      {shown && (
+        <select
+          aria-label="Look"
+          value={shown.look}
+          onChange={({ target }) => stage.setLook(target.value)}
+          className="h-7 max-w-64 rounded-md border border-rule bg-sheet px-2"
+        >
+          {shown.looks.map(({ look }) => (
+            <option key={look}>{look}</option>
+          ))}
+        </select>
+      )}
+      <span className="flex-1" />
+      <fieldset aria-label="Environments" className="flex gap-1">
+        {project.environments.map(({ name }) => (
+          <Button
+            key={name}
+            onClick={() => toggle(name)}
+            aria-pressed={environments.includes(name)}
+            className="aria-pressed:border-accent aria-pressed:bg-wash"
+          >
+            {name}
+          </Button>
+        ))}
+      </fieldset>
+      <select
+        aria-label="Zoom"
+        value={stage.zoom ?? ''}
+        onChange={({ target }) => stage.setZoom(Number(target.value) || null)}
+        className="h-7 rounded-md border border-rule bg-sheet px-2"
+      >
+        <option value="">Fit</option>
+        {zooms.map((zoom) => (
+          <option key={zoom} value={zoom}>
+            {zoom * 100} %
+          </option>
+        ))}
+      </select>
+      <Button onClick={stage.reset} title="Mount it anew (r)">
+        Reset <kbd>r</kbd>
+      </Button>
+      <a
+        href={address}
+        target="_blank"
+        rel="noreferrer"
+        className="inline-flex h-7 items-center rounded-md border border-rule bg-sheet px-2.5 font-medium hover:border-accent"
+        title="Open it as a page of its own, for the browser's developer tools"
+      >
+        Own page ↗
+      </a>
+    </div>
+  );
+}
+
+/** What a person should know of what they see. */
+function Notes({ stage }: { stage: OnStage }) {
+  const { shown, troubles } = stage;
+  const hasScript = shown?.looks.find(({ look }) => look === shown.look)?.hasScript === true;
+  if (troubles.length === 0 && !hasScript) return null;
+  return (
+    <div className="max-h-32 shrink-0 overflow-y-auto border-b border-rule px-4 py-1.5">
+      {troubles.map((message) => (
+        <p key={message} className="text-failed" role="alert">
+          ✗ {message}
+        </p>
+      ))}
+      {hasScript && <p className="text-soft">The script of this look is not run on the stage: it is yours to use.</p>}
+    </div>
+  );
+}
+
+/** How large frames are that they all fit side by side into a width, at most as large as they are. */
+function fitting(width: number, environments: readonly Environment[]): number {
+  const all = environments.reduce((sum, { viewport }) => sum + viewport[0], 0);
+  const room = width - 2 * padding - (environments.length - 1) * gap - environments.length * 2;
+  return width === 0 || all === 0 ? 1 : Math.min(1, Math.max(0.2, Math.floor((room / all) * 100) / 100));
+}
+
+/** Around the frames and between them, in pixels. */
+const padding = 16;
+const gap = 20;
+
+function useWidth(): [(element: HTMLElement | null) => void, number] {
+  const [element, setElement] = useState<HTMLElement | null>(null);
+  const [width, setWidth] = useState(0);
+  useEffect(() => {
+    if (!element) return;
+    const observer = new ResizeObserver(() => setWidth(element.clientWidth));
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [element]);
+  return [setElement, width];
+}
+
+type FloorProps = { stage: OnStage; project: ProjectInfo; address: string; look: string };
+
+/** Where the frames stand. */
+function Floor({ stage, project, address, look }: FloorProps) {
+  const [ref, width] = useWidth();
+  const environments = project.environments.filter(({ name }) => stage.environments.includes(name));
+  const zoom = stage.zoom ?? fitting(width, environments);
+  return (
+    <div ref={ref} className="relative flex min-h-0 min-w-0 items-start overflow-auto bg-well" style={{ padding, gap }}>
+      {environments.map((environment) => (
+        <Frame
+          key={`${look} ${environment.name}`}
+          stage={stage}
+          environment={environment}
+          address={address}
+          zoom={zoom}
+        />
+      ))}
+      {stage.isWaiting && (
+        <div className="absolute inset-x-0 top-16">
+          <Waiting what="Setting the stage…" />
+        </div>
+      )}
+    </div>
+  );
+}
+
+export function Stage({ project }: { project: ProjectInfo }) {
+  const usual = project.environments[0]?.name ?? '';
+  const stage = useStage(project.live, usual);
+  const navigate = useNavigate();
+  useKeys({ r: stage.reset, Escape: () => void navigate('/') });
+  const { file, over } = stage;
+  const look = new URLSearchParams(window.location.search).get('look');
+  const address = project.live + stageAddress(file, look, over);
+  // Props that change are told to the frame that is there; only another look is another page.
+  const key = `${file}\n${look}`;
+  const [first, setFirst] = useState({ key, address });
+  const loaded = first.key === key ? first : { key, address };
+  if (first.key !== key) setFirst(loaded);
+  if (!file)
+    return <Blank title="Nothing is on the stage">Open a look on the bench, and press s there to use it live.</Blank>;
+  return (
+    <div className="flex h-full flex-col">
+      <Bar stage={stage} project={project} address={address} />
+      <Notes stage={stage} />
+      <div className="grid min-h-0 flex-1 grid-cols-[1fr_320px]">
+        <Floor stage={stage} project={project} address={loaded.address} look={key} />
+        {stage.shown ? <Inputs stage={stage} shown={stage.shown} /> : <div className="border-l border-rule bg-sheet" />}
+      </div>
+    </div>
+  );
+}

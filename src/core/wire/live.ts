@@ -1,0 +1,51 @@
+/** What the console and a stage, a look as a live page, say to one another: messages between two windows. */
+import type { PropTypes } from '../props/type.ts';
+
+/** Where the stage of a look is, from the origin of stages. */
+export const livePath = '/__sguardo/stage';
+
+/** A prop as it can be shown: as JSON, as a date, or only in words. */
+export type GivenProp = { json: unknown } | { date: string } | { words: string };
+
+/** A look that can be put on the stage. */
+export type LiveLook = { look: string; hasScript: boolean };
+
+/** What a stage tells. */
+export type FromStage =
+  | {
+      from: 'sguardo-stage';
+      kind: 'shown';
+      component: string;
+      look: string;
+      looks: LiveLook[];
+      types: PropTypes | null;
+      /** The look's own props, without those that were put over them. */
+      props: Record<string, GivenProp>;
+    }
+  | { from: 'sguardo-stage'; kind: 'called'; prop: string; args: string }
+  | { from: 'sguardo-stage'; kind: 'trouble'; message: string };
+
+/** What a stage is told: the props that are put over those of its look, by name. Dates are `{ $date: ISO 8601 }`. */
+export type ToStage =
+  | { to: 'sguardo-stage'; kind: 'props'; props: Record<string, unknown> }
+  | { to: 'sguardo-stage'; kind: 'reset' };
+
+/** The address of a stage, from its origin. */
+export function stageAddress(file: string, look: string | null, props: Record<string, unknown>): string {
+  const query = new URLSearchParams({ file });
+  if (look !== null) query.set('look', look);
+  if (Object.keys(props).length > 0) query.set('props', JSON.stringify(props));
+  return `${livePath}?${query}`;
+}
+
+/** Props out of an address; none when they cannot be read. */
+export function propsIn(text: string | null): Record<string, unknown> {
+  try {
+    const value: unknown = JSON.parse(text ?? '{}');
+    return typeof value === 'object' && value !== null && !Array.isArray(value)
+      ? (value as Record<string, unknown>)
+      : {};
+  } catch {
+    return {};
+  }
+}

@@ -1,0 +1,33 @@
+/** What runs in the service worker of stages. */
+
+/** The worker: hands what scripts ask for to their page, and everything else to the network. */
+export const liveWorker = `
+const isStage = (url) => new URL(url).pathname === '/__sguardo/stage';
+self.addEventListener('install', () => self.skipWaiting());
+self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
+self.addEventListener('fetch', (event) => {
+  const { request, clientId } = event;
+  const { pathname, origin } = new URL(request.url);
+  // Modules, styles and pictures are files; the bundler asks whether it is there by an accept header of its own.
+  if (request.destination !== '' || request.headers.get('accept') === 'text/x-vite-ping') return;
+  if (origin === location.origin && /^\\/(@|node_modules\\/|__sguardo\\/)/.test(pathname)) return;
+  event.respondWith((async () => {
+    const client = await self.clients.get(clientId);
+    if (!client || !isStage(client.url)) return fetch(request);
+    const { port1, port2 } = new MessageChannel();
+    const answer = new Promise((resolve) => { port1.onmessage = ({ data }) => resolve(data); });
+    const body = request.method === 'GET' || request.method === 'HEAD' ? null : await request.clone().text();
+    const headers = Object.fromEntries(request.headers);
+    client.postMessage({ method: request.method, url: request.url, headers, body }, [port2]);
+    const sent = await answer;
+    if (sent === 'refuse') return Response.error();
+    if (typeof sent.body === 'object' && 'file' in sent.body) {
+      const file = await fetch('/' + sent.body.file);
+      return new Response(await file.blob(), { status: sent.status, headers: sent.headers });
+    }
+    const content = typeof sent.body === 'object'
+      ? Uint8Array.from(atob(sent.body.base64), (letter) => letter.charCodeAt(0)) : sent.body;
+    return new Response(sent.status === 204 || sent.status === 304 ? null : content, { status: sent.status, headers: sent.headers });
+  })());
+});
+`;

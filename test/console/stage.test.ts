@@ -1,0 +1,155 @@
+/** The stage: a look as a live page, alone and in the console. */
+import { join } from 'node:path';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { stageAddress } from '../../src/core/wire/live.ts';
+import { configuration, project, write } from '../support/project.ts';
+import { openConsole, type Page } from '../support/page.ts';
+import { type Served, serve } from '../support/service.ts';
+
+const component = `import { useState } from 'react';
+export function Berth(props: {
+  name: string; tone?: 'calm' | 'gale'; depth?: number; open?: boolean; vessel: string | null; since?: Date; fees?: number[];
+  onRelease(berth: string): void;
+}) {
+  const [asked, ask] = useState(0);
+  const [weather, setWeather] = useState('');
+  const fetchIt = () => fetch('/api/weather').then((r) => r.text()).then(setWeather);
+  return <section>
+    <h1>{props.name} {props.tone ?? 'no tone'} {String(props.vessel)} {props.depth} {props.since?.toISOString()}</h1>
+    <button type="button" style={{ position: 'fixed', left: 0, top: 100, width: 300, height: 300 }}
+      onClick={() => { ask(asked + 1); props.onRelease(props.name); }}>Release {asked}</button>
+    <button type="button" id="weather" onClick={() => void fetchIt()}>Weather</button><p>{weather}</p>
+  </section>;
+}
+`;
+const looks = `import { looks } from 'sguardo';
+import { Berth } from './Berth';
+export default looks(Berth, { props: { name: 'C-14', vessel: 'Aliseo' }, answers: { 'GET /api/weather': { body: 'gale' } }, states: {
+  moored: {},
+  free: { props: { vessel: null } },
+  released: { after: 'free', props: { tone: 'gale' }, async script() {} },
+} });
+`;
+const file = 'src/Berth.look.tsx';
+
+let root: string;
+let served: Served;
+let live: string;
+let page: Page;
+
+beforeAll(async () => {
+  root = project({
+    'sguardo.config.ts': configuration({
+      environments: { day: { viewport: [500, 400] }, phone: { viewport: [320, 400], scheme: 'dark' } },
+    }),
+    'vite.config.ts': `import react from '@vitejs/plugin-react';\nexport default { plugins: [react()] };`,
+    'src/Berth.tsx': component,
+    [file]: looks,
+  });
+  served = await serve(root);
+  ({ live } = await served.client.project());
+  page = await openConsole(served.service.url);
+});
+
+const heading = 'document.querySelector("h1")?.textContent';
+
+describe('a stage by itself', () => {
+  const open = (look: string, props: Record<string, unknown> = {}): Promise<void> =>
+    page.window.load(live + stageAddress(file, look, props));
+
+  it('shows a look with its own props, or with others that its address gives', async () => {
+    await open('released');
+    await page.holds(`${heading} === 'C-14 gale null  '`);
+    await open('moored', { depth: 4, tone: 'calm', since: { $date: '2026-03-02T09:30:00.000Z' } });
+    await page.holds(`${heading} === 'C-14 calm Aliseo 4 2026-03-02T09:30:00.000Z'`);
+  });
+
+  it('answers what the component asks for', async () => {
+    await open('moored');
+    await page.holds(`${heading} !== undefined`);
+    await page.click('Weather');
+    await page.holds(`document.querySelector('p').textContent === 'gale'`);
+  });
+
+  it('shows what is saved, and keeps what the component knows', async () => {
+    await open('moored');
+    await page.holds(`${heading} !== undefined`);
+    await page.click('Release 0');
+    await page.shows('Release 1');
+    write(root, { 'src/Berth.tsx': component.replace('Release {asked}', 'Let go {asked}') });
+    await page.shows('Let go 1');
+    write(root, { [file]: looks.replace('C-14', 'C-15') });
+    await page.holds(`${heading}.startsWith('C-15')`);
+    await page.shows('Let go 1');
+    write(root, { 'src/Berth.tsx': component, [file]: looks });
+    await page.holds(`${heading}.startsWith('C-14')`);
+  });
+
+  it('says what is no look file, and is shown by nobody but the console', async () => {
+    const reply = await fetch(live + stageAddress('src/Berth.tsx', null, {}));
+    expect(await reply.text()).toBe('There is no look file src/Berth.tsx.');
+    const { headers } = await fetch(live + stageAddress(file, 'moored', {}));
+    expect(headers.get('content-security-policy')).toBe(`frame-ancestors 'self' ${served.service.url}`);
+    expect((await fetch(`${live}/@fs${join(root, '../../../package.json')}`)).status).toBeLessThan(500);
+    expect((await fetch(`${live}/@fs/etc/passwd`)).status).toBe(403);
+  });
+});
+
+describe('the stage in the console', () => {
+  const open = (look: string, more = ''): Promise<void> =>
+    page.open(`/stage?file=${encodeURIComponent(file)}&look=${look}${more}`);
+
+  it('has an input for every prop, and tells every call', async () => {
+    await open('moored');
+    await page.shows('Inputs');
+    await page.shows('None yet of onRelease.');
+    expect(await page.text()).toMatch(
+      /name\s+string[\s\S]*tone\s+"calm" \| "gale", optional[\s\S]*vessel\s+string \| null/,
+    );
+    const at = { x: 120, y: 320, button: 'left' as const, modifiers: 0 };
+    await page.window.input([
+      { kind: 'move', ...at },
+      { kind: 'down', clicks: 1, ...at },
+      { kind: 'up', clicks: 1, ...at },
+    ]);
+    await page.shows('onRelease("C-14")');
+  });
+
+  it('keeps what is put over the props in its address, and shows it', async () => {
+    await open('moored');
+    await page.shows('None yet of onRelease.');
+    await page.click('vessel: none');
+    await page.holds(`new URLSearchParams(location.search).get('props') === '{"vessel":null}'`);
+    await page.shows('Restore all');
+    await page.click('Restore all');
+    await page.holds(`!location.search.includes('props')`);
+  });
+
+  it('shows several environments side by side, each as dark and as large as it is', async () => {
+    await open('moored', '&env=day,phone');
+    await page.shows('320 × 400, dark');
+    const frames = `[...document.querySelectorAll('iframe')]`;
+    await page.holds(`${frames}.length === 2`);
+    await page.holds(`getComputedStyle(${frames}[1]).colorScheme === 'dark'`);
+    await page.holds(`${frames}.map((f) => f.clientWidth).join() === '500,320'`);
+  });
+
+  it('is reached from the bench, and says that a script is not run', async () => {
+    const { look } = await served.run();
+    await page.open(`/bench/${look('released').id}`);
+    await page.shows('Stage');
+    await page.press('s');
+    await page.shows('The script of this look is not run on the stage');
+    await page.holds(`document.querySelector('select[aria-label=Look]').value === 'released'`);
+  });
+
+  it('says what goes wrong', async () => {
+    await page.open('/stage');
+    await page.shows('Nothing is on the stage');
+    write(root, {
+      'src/Berth.tsx': component.replace('return <section>', 'throw new Error("no such knot"); return <section>'),
+    });
+    await open('moored');
+    await page.shows('no such knot');
+  });
+});
