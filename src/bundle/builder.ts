@@ -8,6 +8,7 @@ import type { Component } from '../core/draft/draft.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import type { Bundle } from './bundle.ts';
+import type { Keeping, Kept } from '../keep/keep.ts';
 import { programBeside } from './fromSource.ts';
 
 /** What it is asked to do. */
@@ -15,7 +16,8 @@ export type Order =
   | { kind: 'config'; path: string }
   | { kind: 'bundle'; root: string; settings: Settings; files: string[] }
   | { kind: 'components'; root: string; file: string }
-  | { kind: 'overview'; root: string; settings: Settings };
+  | { kind: 'overview'; root: string; settings: Settings }
+  | { kind: 'keep'; name: string; source: string; keeping: Keeping };
 
 /** What it answers, and how much memory it has by then, in bytes. */
 export type Answer = { id: number; memory: number } & ({ value: unknown } | { problem: Problem });
@@ -137,3 +139,7 @@ export const componentsOf = async (root: string, file: string): Promise<Componen
 /** The components that there are, most imported first. */
 export const componentsIn = async (root: string, settings: Settings): Promise<ComponentInfo[]> =>
   (await ask({ kind: 'overview', root, settings })) as ComponentInfo[];
+
+/** Puts props into the source of a look file, or says why that cannot be done. */
+export const keepProps = async (name: string, source: string, keeping: Keeping): Promise<Kept> =>
+  (await ask({ kind: 'keep', name, source, keeping })) as Kept;

@@ -13,6 +13,9 @@ function carryOut(order: Order): Promise<unknown> {
       return buildLooks(order.root, order.settings, order.files);
     case 'components':
       return componentsOf(order.root, order.file);
+    case 'keep':
+      // TypeScript comes with it, which building does without.
+      return import('../keep/keep.ts').then(({ keep }) => keep(order.name, order.source, order.keeping));
     case 'overview':
       return findLookFiles(order.root, order.settings).then((files) => componentsIn(order.root, files));
   }

@@ -30,6 +30,8 @@ const special: Record<string, Exit> = {
   'setup-which': 2,
   'setup-there': 2,
   'setup-unasked': 2,
+  'keep-unclear': 2,
+  'keep-conflict': 2,
   'draft-where': 2,
   'draft-nothing': 2,
   'draft-there': 2,

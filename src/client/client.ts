@@ -5,6 +5,8 @@ import type {
   Decided,
   DecisionRequest,
   Draft,
+  KeepRequest,
+  KeptFile,
   LookHistory,
   ProjectInfo,
   Tidied,
@@ -39,6 +41,10 @@ export type Client = {
   components(): Promise<ComponentInfo[]>;
   /** Drafts a look file for the component of a file, or for the one of that name; with `write` it is written. */
   draft(file: string, component: string | null, write: boolean): Promise<Draft>;
+  /** Keeps props of a stage in a look file, or with `write: false` shows what that would change. */
+  keep(request: KeepRequest): Promise<KeptFile>;
+  /** Takes back what was kept last, unless the file has been changed since. */
+  undoKeep(file: string, seen: string): Promise<KeptFile>;
   /** The address of a picture. */
   pictureUrl(hash: string): string;
   /** The address of a picture made small, by the beginning of its hash. */
@@ -98,6 +104,8 @@ export function connect(origin: string): Client {
     tidy: (remove) => call('POST', '/api/baselines/tidy', { remove }),
     components: () => get('/api/components'),
     draft: (file, component, write) => call('POST', '/api/drafts', { file, component, write }),
+    keep: (request) => call('POST', '/api/keeps', request),
+    undoKeep: (file, seen) => call('POST', '/api/keeps/undo', { file, seen }),
     pictureUrl: (hash) => `${origin}/api/blobs/${hash}`,
     thumbnailUrl: (beginning) => `${origin}/api/thumbnails/${beginning}`,
     events: (signal, ready, cursor = {}, watch = false) =>

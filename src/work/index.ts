@@ -7,6 +7,7 @@ export {
   draftPlace,
   fileOf,
   findLookFiles,
+  keepProps,
   type LiveGate,
   openLiveGate,
   readConfig,

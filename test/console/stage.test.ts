@@ -1,4 +1,5 @@
 /** The stage: a look as a live page, alone and in the console. */
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { stageAddress } from '../../src/core/wire/live.ts';
@@ -123,6 +124,32 @@ describe('the stage in the console', () => {
     await page.shows('Restore all');
     await page.click('Restore all');
     await page.holds(`!location.search.includes('props')`);
+  });
+
+  it('keeps them in the file, where it can be taken back, or as a look of its own', async () => {
+    const read = (): string => readFileSync(join(root, file), 'utf8');
+    await open('free', `&props=${encodeURIComponent('{"depth":4}')}`);
+    await page.shows('None yet of onRelease.');
+    await page.click('Keep…');
+    await page.shows('+   free: { props: { vessel: null, depth: 4 } },');
+    await page.click('Keep');
+    await page.shows(`Kept in ${file}:5`);
+    expect(read()).toBe(looks.replace('vessel: null }', 'vessel: null, depth: 4 }'));
+    await page.holds(`!location.search.includes('props')`);
+    await page.click('Undo');
+    await page.hides('Undo');
+    expect(read()).toBe(looks);
+    await open('free', `&props=${encodeURIComponent('{"depth":4}')}`);
+    await page.shows('Keep…');
+    await page.click('Keep…');
+    await page.click('As a new look');
+    await page.shows("'free 2': { props: { vessel: null, depth: 4 } },");
+    // Somebody else is at it as well.
+    write(root, { [file]: `${looks}// mine\n` });
+    await page.click('Keep');
+    await page.shows('has been changed meanwhile, and was left as it is');
+    expect(read()).toBe(`${looks}// mine\n`);
+    write(root, { [file]: looks });
   });
 
   it('shows several environments side by side, each as dark and as large as it is', async () => {

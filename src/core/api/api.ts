@@ -67,5 +67,24 @@ export type LookHistory = { results: ResultSummary[]; decisions: HistoryEntry[] 
 /** A component of the project: its file, how many files import that, and whether it has looks. */
 export type ComponentInfo = { file: string; component: string; imports: number; hasLooks: boolean };
 
+/** Lines of a file that gave way to others; lines count from 1. */
+export type Change = { line: number; removed: string[]; added: string[] };
+
+/**
+ * Props of a stage to be kept in a look file: over those of a look, or with `as` as a look of its own. `seen` is the
+ * hash of the file that the change was shown for; null when nobody has seen one. Without `write` it is only shown.
+ */
+export type KeepRequest = {
+  file: string;
+  look: string;
+  as: string | null;
+  props: Record<string, unknown>;
+  seen: string | null;
+  write: boolean;
+};
+
+/** What changes in a look file, or has changed, and the hash of the file as it is now. */
+export type KeptFile = { file: string; change: Change; hash: string; isWritten: boolean };
+
 /** A look file that was drafted, and whether it was written. */
 export type Draft = { file: string; component: string; text: string; isWritten: boolean };

@@ -447,6 +447,14 @@ const serviceAndClient = {
     () => 'Nothing was written: there is no terminal to ask in.',
     'Run it again with --yes to write these files, or with --dry-run to only see them.',
   ),
+  'keep-unclear': entry(
+    (d) => `This cannot be kept in ${d.file}. ${d.why}`,
+    'Copy the props, and put them into the file by hand.',
+  ),
+  'keep-conflict': entry(
+    (d) => `${d.file} has been changed meanwhile, and was left as it is.`,
+    'Look at what changes once more.',
+  ),
   'draft-where': entry(
     (d) => `${d.file} ${d.why}.`,
     'Name the file of a component, by its path from here: sguardo draft src/BerthCard.tsx',

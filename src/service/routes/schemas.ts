@@ -1,10 +1,12 @@
 /** What requests may say. */
 import { convertSchema } from '@sodaru/yup-to-json-schema';
-import { array, boolean, number, object, type Schema, setLocale, string, ValidationError } from 'yup';
+import { array, boolean, mixed, number, object, type Schema, setLocale, string, ValidationError } from 'yup';
 import { fail } from '../../core/problem/problem.ts';
 import { schemaWords } from '../../core/problem/wording.ts';
 
 setLocale(schemaWords);
+
+const isRecord = (value: unknown): boolean => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 const id = number().integer().min(1).required();
 const pattern = string().trim().min(1).max(500).required();
@@ -47,6 +49,15 @@ export const schemas = {
     component: string().trim().min(1).max(200).nullable().default(null),
     write: boolean().default(true),
   }).exact(),
+  keep: object({
+    file: string().required().max(4000),
+    look: string().required().max(1000),
+    as: string().trim().min(1).max(200).nullable().default(null),
+    props: mixed<Record<string, unknown>>((value): value is Record<string, unknown> => isRecord(value)).required(),
+    seen: string().nullable().default(null),
+    write: boolean().default(true),
+  }).exact(),
+  undoKeep: object({ file: string().required().max(4000), seen: string().required() }).exact(),
   tidy: object({ remove: boolean().default(false) }).exact(),
   decision: object({
     kind: string()

@@ -1,0 +1,173 @@
+/** Keeps props in a look file: the values are put where they belong, and everything else stays as it is. */
+import type ts from 'typescript';
+import { keyOf, type Style, styleOf } from '../core/draft/style.ts';
+import { compiler } from '../props/compiler.ts';
+import { literalOf } from './literal.ts';
+import { appended, bare, type Edit, edited, entryOf, indentAt, mayBeReplaced, nameOf, objectIn } from './object.ts';
+
+/** What is to be kept: props over those of a look, in it, or with a name as a look of its own beside it. */
+export type Keeping = { look: string; as: string | null; props: Record<string, unknown> };
+
+/** The file with it, or why it cannot be written without touching more than that. */
+export type Kept = { text: string } | { why: string };
+
+class Unclear extends Error {}
+
+/** @throws Unclear */
+const unclear = (why: string): never => {
+  throw new Unclear(why);
+};
+
+type Parsed = { file: ts.SourceFile; source: string; style: Style };
+
+/** What a name stands for where the file itself says so. */
+function constant({ file }: Parsed, node: ts.Expression | undefined): ts.Expression | undefined {
+  const found = node && bare(node);
+  if (!found || !compiler.isIdentifier(found)) return found;
+  for (const statement of file.statements)
+    if (compiler.isVariableStatement(statement))
+      for (const { name, initializer } of statement.declarationList.declarations)
+        if (compiler.isIdentifier(name) && name.text === found.text) return initializer && bare(initializer);
+  return found;
+}
+
+function callOfLooks({ file }: Parsed): ts.CallExpression {
+  const names = new Set(['looks']);
+  for (const one of file.statements)
+    if (compiler.isImportDeclaration(one) && /^sguardo(\/|$)/.test((one.moduleSpecifier as ts.StringLiteral).text)) {
+      const given = one.importClause?.namedBindings;
+      if (given && compiler.isNamedImports(given))
+        for (const { name, propertyName } of given.elements) if (propertyName?.text === 'looks') names.add(name.text);
+    }
+  let found: ts.CallExpression | null = null;
+  const visit = (node: ts.Node): void => {
+    if (compiler.isCallExpression(node) && compiler.isIdentifier(node.expression) && names.has(node.expression.text))
+      found ??= node;
+    compiler.forEachChild(node, visit);
+  };
+  visit(file);
+  return found ?? unclear('The file calls no looks(…).');
+}
+
+const valueIn = (entry: ts.ObjectLiteralElementLike | undefined): ts.Expression | undefined =>
+  entry && compiler.isPropertyAssignment(entry) ? entry.initializer : undefined;
+
+function statesIn(parsed: Parsed): ts.ObjectLiteralExpression {
+  const [, given] = callOfLooks(parsed).arguments;
+  const definition = objectIn(constant(parsed, given)) ?? unclear('What looks(…) is given is not written out there.');
+  const states = objectIn(constant(parsed, valueIn(entryOf(definition, 'states'))));
+  return states ?? unclear('The states are not written out: they come from elsewhere.');
+}
+
+function stateOf(states: ts.ObjectLiteralExpression, look: string): ts.ObjectLiteralExpression {
+  const entry = entryOf(states, look);
+  if (!entry) return unclear(`“${look}” is not written out among the states: it is made of others.`);
+  if (mayBeReplaced(states, entry)) unclear(`What stands after “${look}” may take its place.`);
+  return objectIn(valueIn(entry)) ?? unclear(`“${look}” is not written out: it comes from elsewhere.`);
+}
+
+/** The props that a state gives, where they are written out; null where it gives none. */
+function propsOf(state: ts.ObjectLiteralExpression, look: string): ts.ObjectLiteralExpression | null {
+  const entry = entryOf(state, 'props');
+  if (!entry) {
+    if (state.properties.some((one) => nameOf(one) === null))
+      unclear(`What “${look}” spreads may give it props of its own.`);
+    return null;
+  }
+  if (mayBeReplaced(state, entry)) unclear(`What “${look}” spreads after its props may take their place.`);
+  return objectIn(valueIn(entry)) ?? unclear(`The props of “${look}” are not written out there.`);
+}
+
+/** One prop in an object that is there. */
+function putProp(props: ts.ObjectLiteralExpression, name: string, value: unknown, style: Style): Edit | null {
+  const entry = entryOf(props, name);
+  const text = literalOf(value, style);
+  if (!entry) return null;
+  if (mayBeReplaced(props, entry)) unclear(`What is spread after “${name}” may take its place.`);
+  if (compiler.isPropertyAssignment(entry)) {
+    const { initializer } = entry;
+    return { start: initializer.getStart(), end: initializer.getEnd(), text };
+  }
+  if (compiler.isShorthandPropertyAssignment(entry))
+    return { start: entry.getStart(), end: entry.getEnd(), text: `${keyOf(name, style)}: ${text}` };
+  return unclear(`“${name}” is a method or an accessor there.`);
+}
+
+const entriesText = (props: Record<string, unknown>, style: Style): string[] =>
+  Object.entries(props).map(([name, value]) => `${keyOf(name, style)}: ${literalOf(value, style)}`);
+
+function keepIn(parsed: Parsed, { look, props }: Keeping): Edit[] {
+  const { source, style } = parsed;
+  const state = stateOf(statesIn(parsed), look);
+  const own = propsOf(state, look);
+  if (!own) return [appended(state, `props: { ${entriesText(props, style).join(', ')} }`, source, style.indent)];
+  const edits: Edit[] = [];
+  const added: Record<string, unknown> = {};
+  for (const [name, value] of Object.entries(props)) {
+    const edit = putProp(own, name, value, style);
+    if (edit) edits.push(edit);
+    else added[name] = value;
+  }
+  const more = entriesText(added, style);
+  // One after the other at the same place: together they are one entry.
+  if (more.length > 0) {
+    const isOnLines =
+      own.properties.length > 0 && source.slice(own.getStart(), own.properties.at(-1)!.getStart()).includes('\n');
+    const newline = source.includes('\r\n') ? '\r\n' : '\n';
+    const between = isOnLines ? `,${newline}${indentAt(source, own.properties.at(-1)!.getStart())}` : ', ';
+    edits.push(appended(own, more.join(between), source, style.indent));
+  }
+  return edits;
+}
+
+/** What a look of its own does not take over from the one that it is made of. */
+const left = new Set(['props', 'after', 'script', 'each', 'most', 'only', 'skip', 'tags']);
+
+/** Props of the states on the way to a look, as they are written, the later ones over the earlier ones. */
+function propsOnTheWay(states: ts.ObjectLiteralExpression, look: string): Map<string, string> {
+  const all = new Map<string, string>();
+  const chain: string[] = [];
+  for (let at: string | undefined = look; at !== undefined && !chain.includes(at); ) {
+    chain.unshift(at);
+    const after: ts.Expression | undefined = valueIn(entryOf(stateOf(states, at), 'after'));
+    if (after && !compiler.isStringLiteralLike(after)) unclear(`What “${at}” comes after is not written out there.`);
+    at = after && compiler.isStringLiteralLike(after) ? after.text : undefined;
+  }
+  for (const one of chain)
+    for (const entry of propsOf(stateOf(states, one), one)?.properties ?? []) {
+      const key = nameOf(entry) ?? entry.getText();
+      all.delete(key);
+      all.set(key, entry.getText());
+    }
+  return all;
+}
+
+function keepAs(parsed: Parsed, { look, as, props }: Keeping): Edit[] {
+  const { source, style } = parsed;
+  const states = statesIn(parsed);
+  if (states.properties.some((one) => nameOf(one) === as)) unclear(`There is a look called “${as}” already.`);
+  const state = stateOf(states, look);
+  const given = propsOnTheWay(states, look);
+  for (const [name, value] of Object.entries(props)) {
+    given.delete(name);
+    given.set(name, `${keyOf(name, style)}: ${literalOf(value, style)}`);
+  }
+  const others = state.properties.filter((entry) => !left.has(nameOf(entry) ?? '')).map((entry) => entry.getText());
+  const parts = [`props: { ${[...given.values()].join(', ')} }`, ...others];
+  return [appended(states, `${keyOf(as!, style)}: { ${parts.join(', ')} }`, source, style.indent)];
+}
+
+/** Puts props into the source of a look file of this name. */
+export function keep(name: string, source: string, keeping: Keeping): Kept {
+  if (Object.keys(keeping.props).length === 0) return { why: 'There is nothing to keep: no prop is changed.' };
+  const file = compiler.createSourceFile(name, source, compiler.ScriptTarget.ESNext, true);
+  const wrong = (file as unknown as { parseDiagnostics: unknown[] }).parseDiagnostics;
+  if (wrong.length > 0) return { why: 'The file cannot be read: fix its code first.' };
+  const parsed: Parsed = { file, source, style: styleOf(source, true) };
+  try {
+    return { text: edited(source, keeping.as === null ? keepIn(parsed, keeping) : keepAs(parsed, keeping)) };
+  } catch (error) {
+    if (error instanceof Unclear) return { why: error.message };
+    throw error;
+  }
+}
