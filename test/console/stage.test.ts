@@ -52,6 +52,20 @@ beforeAll(async () => {
   page = await openConsole(served.service.url);
 });
 
+/** Clicks at a place until that is told: a frame may still be loading. */
+async function clickUntilTold(one: Page, at: { x: number; y: number; button: 'left'; modifiers: number }): Promise<void> {
+  for (let tries = 0; tries < 20; tries++) {
+    await one.window.input([
+      { kind: 'move', ...at },
+      { kind: 'down', clicks: 1, ...at },
+      { kind: 'up', clicks: 1, ...at },
+    ]);
+    await new Promise((resolve) => setTimeout(resolve, 250));
+    if ((await one.text()).includes('onRelease("C-14")')) return;
+  }
+  throw new Error(`Nothing was told: ${await one.text()}`);
+}
+
 const heading = 'document.querySelector("h1")?.textContent';
 
 describe('a stage by itself', () => {
@@ -159,6 +173,19 @@ describe('the stage in the console', () => {
     await page.holds(`${frames}.length === 2`);
     await page.holds(`getComputedStyle(${frames}[1]).colorScheme === 'dark'`);
     await page.holds(`${frames}.map((f) => f.clientWidth).join() === '500,320'`);
+  });
+
+  it('does in each of them what is done in one, if that is wanted', async () => {
+    await open('moored', '&env=day,phone&zoom=1');
+    await page.shows('320 × 400, dark');
+    await page.holds(`!document.body.innerText.includes('Setting the stage')`);
+    await page.click('Together');
+    await page.holds(`location.search.includes('together=yes')`);
+    // Calls are told by the first one: what is clicked in the second was done there, too.
+    const frame = `document.querySelectorAll('iframe')[1].getBoundingClientRect()`;
+    const [left, top] = (await page.window.evaluate(`[${frame}.left, ${frame}.top]`)) as [number, number];
+    const at = { x: left + 100, y: top + 200, button: 'left' as const, modifiers: 0 };
+    await clickUntilTold(page, at);
   });
 
   it('is reached from the bench, and says that a script is not run', async () => {

@@ -92,6 +92,16 @@ function Bar({ stage, project, address }: { stage: OnStage; project: ProjectInfo
           </Button>
         ))}
       </fieldset>
+      {environments.length > 1 && (
+        <Button
+          onClick={() => stage.setTogether(!stage.isTogether)}
+          aria-pressed={stage.isTogether}
+          title="What you do in one environment is done in the others"
+          className="aria-pressed:border-accent aria-pressed:bg-wash"
+        >
+          Together
+        </Button>
+      )}
       <select
         aria-label="Zoom"
         value={stage.zoom ?? ''}

@@ -21,6 +21,9 @@ export type Stage = {
   setLook(look: string): void;
   setEnvironments(names: string[]): void;
   setZoom(zoom: number | null): void;
+  /** What is done in one environment is done in the others. */
+  isTogether: boolean;
+  setTogether(isTogether: boolean): void;
   /** Puts a value over a prop, or with undefined takes it away again. */
   put(prop: string, value: unknown): void;
   restoreAll(): void;
@@ -41,6 +44,7 @@ export function useStage(origin: string, usual: string): Stage {
   const key = `${file}\n${look}`;
   const environments = useMemo(() => (query.get('env') ?? usual).split(',').filter(Boolean), [query, usual]);
   const over = useMemo(() => propsIn(query.get('props')), [query]);
+  const isTogether = query.get('together') === 'yes';
   const frames = useRef(new Map<string, HTMLIFrameElement>());
   const [said, setSaid] = useState<Said & { key: string }>({ ...silent, key });
   const now = said.key === key ? said : { ...silent, key };
@@ -48,6 +52,13 @@ export function useStage(origin: string, usual: string): Stage {
   useEffect(() => {
     const listen = ({ source, origin: from, data }: MessageEvent<FromStage>): void => {
       if (from !== origin || data?.from !== 'sguardo-stage') return;
+      if (data.kind === 'did') {
+        const others = [...frames.current.values()].map(({ contentWindow }) => contentWindow);
+        if (!isTogether || !others.includes(source as Window)) return;
+        const message: ToStage = { to: 'sguardo-stage', kind: 'do', deed: data.deed };
+        for (const other of others) if (other !== source) other?.postMessage(message, origin);
+        return;
+      }
       // Environments side by side show the same: one of them tells.
       const first = frames.current.get(environments[0] ?? '');
       if (source !== first?.contentWindow) return;
@@ -62,7 +73,7 @@ export function useStage(origin: string, usual: string): Stage {
     };
     window.addEventListener('message', listen);
     return () => window.removeEventListener('message', listen);
-  }, [origin, key, environments]);
+  }, [origin, key, environments, isTogether]);
 
   const send = (message: ToStage): void => {
     for (const frame of frames.current.values()) frame.contentWindow?.postMessage(message, origin);
@@ -88,6 +99,8 @@ export function useStage(origin: string, usual: string): Stage {
     calls: now.calls,
     troubles: now.troubles,
     isWaiting: now.shown === null && now.troubles.length === 0,
+    isTogether,
+    setTogether: (next) => set({ together: next ? 'yes' : null }),
     setLook: (name) => set({ look: name, props: null }),
     setEnvironments: (names) => set({ env: names.join(',') }),
     setZoom: (zoom) => set({ zoom: zoom === null ? null : String(zoom) }),

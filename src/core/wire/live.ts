@@ -10,6 +10,13 @@ export type GivenProp = { json: unknown } | { date: string } | { words: string }
 /** A look that can be put on the stage. */
 export type LiveLook = { look: string; hasScript: boolean };
 
+/** Something that a person did on a stage; `path` leads to the element, from the document's root. */
+export type Deed = { path: number[] } & (
+  | { did: 'click' }
+  | { did: 'fill'; value: string | null; checked: boolean }
+  | { did: 'press'; key: string; code: string }
+);
+
 /** What a stage tells. */
 export type FromStage =
   | {
@@ -23,11 +30,16 @@ export type FromStage =
       props: Record<string, GivenProp>;
     }
   | { from: 'sguardo-stage'; kind: 'called'; prop: string; args: string }
+  | { from: 'sguardo-stage'; kind: 'did'; deed: Deed }
   | { from: 'sguardo-stage'; kind: 'trouble'; message: string };
 
-/** What a stage is told: the props that are put over those of its look, by name. Dates are `{ $date: ISO 8601 }`. */
+/**
+ * What a stage is told: the props that are put over those of its look, by name (dates are `{ $date: ISO 8601 }`), what
+ * was done on another one, or to begin anew.
+ */
 export type ToStage =
   | { to: 'sguardo-stage'; kind: 'props'; props: Record<string, unknown> }
+  | { to: 'sguardo-stage'; kind: 'do'; deed: Deed }
   | { to: 'sguardo-stage'; kind: 'reset' };
 
 /** The address of a stage, from its origin. */

@@ -8,6 +8,7 @@ import { resetSpies, spy } from '../../language/spy.ts';
 import type { Adapter, FrameModule, Mountable } from '../adapters/adapter.ts';
 import { resetRoutes } from '../network/routes.ts';
 import { answerRequests } from './answers.ts';
+import { repeat, tellDeeds } from './together.ts';
 
 /** What is put on the stage: a look file as it is now. */
 export type Shown = {
@@ -93,6 +94,7 @@ export function live(): Live {
     called: (prop: string, args: readonly unknown[]) => tell({ kind: 'called', prop, args: args.map(show).join(', ') }),
     begun: () => () => {},
   } as never);
+  tellDeeds((deed) => tell({ kind: 'did', deed }));
   const failed = (error: unknown): void => trouble(errorInWords(error));
   addEventListener('error', ({ error, message }) => failed(error ?? message));
   addEventListener('unhandledrejection', ({ reason }) => failed(reason));
@@ -164,6 +166,7 @@ export function live(): Live {
   };
   addEventListener('message', ({ source, data }: MessageEvent<ToStage>) => {
     if (source !== parent || data?.to !== 'sguardo-stage') return;
+    if (data.kind === 'do') return repeat(data.deed);
     if (data.kind === 'reset') {
       last = last.then(clear).catch(failed);
     } else over = data.props;
