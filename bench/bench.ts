@@ -17,6 +17,7 @@ const benches: Record<string, () => Promise<Figure>> = {
   memory: async () => (await import('./memory.ts')).measureMemory(...process.argv.slice(3).map(Number)),
   frameworks: async () => (await import('./frameworks.ts')).measureFrameworks(),
   targets: async () => (await import('./targets.ts')).measureTargets(),
+  stage: async () => (await import('./stage.ts')).measureStage(),
   redraw: async () => (await import('./redraw.ts')).measureRedraw(),
 };
 
