@@ -36,7 +36,7 @@ if (import.meta.hot) {
   import.meta.hot.data.page = page;
   import.meta.hot.accept();
 }
-page.show({ file: ${name(file)}, looks: file.default, frame, adapter });
+page.show({ file: ${name(file)}, looks: file.default, frame, adapter, mark: ${name(settings.markAttribute)} });
 // TypeScript takes its time: the look is there before it has read anything.
 import(${name(typesPrefix + encode(file))}).then(({ types }) => page.know(types));
 `;

@@ -53,7 +53,10 @@ beforeAll(async () => {
 });
 
 /** Clicks at a place until that is told: a frame may still be loading. */
-async function clickUntilTold(one: Page, at: { x: number; y: number; button: 'left'; modifiers: number }): Promise<void> {
+async function clickUntilTold(
+  one: Page,
+  at: { x: number; y: number; button: 'left'; modifiers: number },
+): Promise<void> {
   for (let tries = 0; tries < 20; tries++) {
     await one.window.input([
       { kind: 'move', ...at },
@@ -186,6 +189,27 @@ describe('the stage in the console', () => {
     const [left, top] = (await page.window.evaluate(`[${frame}.left, ${frame}.top]`)) as [number, number];
     const at = { x: left + 100, y: top + 200, button: 'left' as const, modifiers: 0 };
     await clickUntilTold(page, at);
+  });
+
+  it('says of an element that is pointed at which targets name it, and what it is', async () => {
+    await open('moored');
+    await page.shows('None yet of onRelease.');
+    await page.press('e');
+    await page.holds(`document.querySelector('[aria-pressed=true][title^=Choose]') !== null`);
+    const frame = `document.querySelector('iframe').getBoundingClientRect()`;
+    const [left, top] = (await page.window.evaluate(`[${frame}.left, ${frame}.top]`)) as [number, number];
+    const at = { x: left + 100, y: top + 200, button: 'left' as const, modifiers: 0 };
+    await page.window.input([
+      { kind: 'move', ...at },
+      { kind: 'down', clicks: 1, ...at },
+      { kind: 'up', clicks: 1, ...at },
+    ]);
+    await page.shows("the.button('Release 0')");
+    const text = await page.text();
+    expect(text).toMatch(/Element <button>[\s\S]*the\.button\('Release 0'\)\s*only it[\s\S]*the\.text\('Release 0'\)/);
+    expect(text).toMatch(/Role\s+button\s+Name\s+“Release 0”[\s\S]*Box\s+300 × 300 at 0, 100\s+Component\s+Berth/);
+    // The click was for us, not for the component.
+    expect(text).toContain('None yet of onRelease.');
   });
 
   it('is reached from the bench, and says that a script is not run', async () => {

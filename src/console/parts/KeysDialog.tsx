@@ -44,6 +44,7 @@ const all: Keys[] = [
   {
     page: 'Stage',
     keys: [
+      ['e', 'Point at an element'],
       ['r', 'Mount the component anew'],
       ['Esc', 'Back to the board'],
     ],

@@ -3,6 +3,7 @@ import type { Prop, PropTypes } from '../../core/props/type.ts';
 import { Button } from '../parts/Button.tsx';
 import { CopyButton } from '../parts/CopyButton.tsx';
 import { Control } from './Control.tsx';
+import { Element } from './Element.tsx';
 import { Keep } from './Keep.tsx';
 import type { Called, Shown, Stage } from './useStage.ts';
 
@@ -49,6 +50,7 @@ export function Inputs({ stage, shown }: { stage: Stage; shown: Shown }) {
   const changed = Object.keys(stage.over);
   return (
     <div className="flex h-full min-h-0 flex-col overflow-y-auto border-l border-rule bg-sheet">
+      {stage.pointed && <Element pointed={stage.pointed} onClose={stage.forgetPointed} />}
       <section aria-label="Inputs" className="px-3 py-2">
         <div className="mb-1 flex h-7 items-center gap-2">
           <h2 className="flex-1 font-semibold">Inputs</h2>

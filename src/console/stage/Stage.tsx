@@ -92,6 +92,14 @@ function Bar({ stage, project, address }: { stage: OnStage; project: ProjectInfo
           </Button>
         ))}
       </fieldset>
+      <Button
+        onClick={() => stage.setPointing(!stage.isPointing)}
+        aria-pressed={stage.isPointing}
+        title="Choose an element: which target names it, what it is (e)"
+        className="aria-pressed:border-accent aria-pressed:bg-wash"
+      >
+        Point <kbd>e</kbd>
+      </Button>
       {environments.length > 1 && (
         <Button
           onClick={() => stage.setTogether(!stage.isTogether)}
@@ -202,7 +210,7 @@ export function Stage({ project }: { project: ProjectInfo }) {
   const usual = project.environments[0]?.name ?? '';
   const stage = useStage(project.live, usual);
   const navigate = useNavigate();
-  useKeys({ r: stage.reset, Escape: () => void navigate('/') });
+  useKeys({ r: stage.reset, e: () => stage.setPointing(!stage.isPointing), Escape: () => void navigate('/') });
   const { file, over } = stage;
   const look = new URLSearchParams(window.location.search).get('look');
   const address = project.live + stageAddress(file, look, over);

@@ -1,7 +1,7 @@
 /** What is on the stage, and what has come of it: all that a link has to say is in the address. */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { type FromStage, propsIn, type ToStage } from '../../core/wire/live.ts';
+import { type FromStage, type Pointed, propsIn, type ToStage } from '../../core/wire/live.ts';
 
 export type Shown = Extract<FromStage, { kind: 'shown' }>;
 export type Called = { prop: string; args: string; at: number };
@@ -23,6 +23,11 @@ export type Stage = {
   setZoom(zoom: number | null): void;
   /** What is done in one environment is done in the others. */
   isTogether: boolean;
+  /** True while an element can be pointed at. */
+  isPointing: boolean;
+  setPointing(isPointing: boolean): void;
+  pointed: Pointed | null;
+  forgetPointed(): void;
   setTogether(isTogether: boolean): void;
   /** Puts a value over a prop, or with undefined takes it away again. */
   put(prop: string, value: unknown): void;
@@ -33,8 +38,8 @@ export type Stage = {
 
 const mostCalls = 100;
 
-type Said = { shown: Shown | null; calls: Called[]; troubles: string[] };
-const silent: Said = { shown: null, calls: [], troubles: [] };
+type Said = { shown: Shown | null; calls: Called[]; troubles: string[]; pointed: Pointed | null };
+const silent: Said = { shown: null, calls: [], troubles: [], pointed: null };
 
 /** `origin` is that of stages; the first of the environments is used when the address names none. */
 export function useStage(origin: string, usual: string): Stage {
@@ -45,6 +50,7 @@ export function useStage(origin: string, usual: string): Stage {
   const environments = useMemo(() => (query.get('env') ?? usual).split(',').filter(Boolean), [query, usual]);
   const over = useMemo(() => propsIn(query.get('props')), [query]);
   const isTogether = query.get('together') === 'yes';
+  const [isPointing, setPointingNow] = useState(false);
   const frames = useRef(new Map<string, HTMLIFrameElement>());
   const [said, setSaid] = useState<Said & { key: string }>({ ...silent, key });
   const now = said.key === key ? said : { ...silent, key };
@@ -57,6 +63,16 @@ export function useStage(origin: string, usual: string): Stage {
         if (!isTogether || !others.includes(source as Window)) return;
         const message: ToStage = { to: 'sguardo-stage', kind: 'do', deed: data.deed };
         for (const other of others) if (other !== source) other?.postMessage(message, origin);
+        return;
+      }
+      if (data.kind === 'pointed') {
+        setPointingNow(false);
+        for (const frame of frames.current.values())
+          frame.contentWindow?.postMessage(
+            { to: 'sguardo-stage', kind: 'point', isOn: false } satisfies ToStage,
+            origin,
+          );
+        setSaid((before) => ({ ...(before.key === key ? before : { ...silent, key }), pointed: data.pointed }));
         return;
       }
       // Environments side by side show the same: one of them tells.
@@ -99,6 +115,13 @@ export function useStage(origin: string, usual: string): Stage {
     calls: now.calls,
     troubles: now.troubles,
     isWaiting: now.shown === null && now.troubles.length === 0,
+    isPointing,
+    setPointing(isOn) {
+      setPointingNow(isOn);
+      send({ to: 'sguardo-stage', kind: 'point', isOn });
+    },
+    pointed: now.pointed,
+    forgetPointed: () => setSaid({ ...now, pointed: null }),
     isTogether,
     setTogether: (next) => set({ together: next ? 'yes' : null }),
     setLook: (name) => set({ look: name, props: null }),

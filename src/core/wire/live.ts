@@ -10,6 +10,21 @@ export type GivenProp = { json: unknown } | { date: string } | { words: string }
 /** A look that can be put on the stage. */
 export type LiveLook = { look: string; hasScript: boolean };
 
+/** A target, and how many elements it means without a number. */
+export type PointedTarget = { code: string; matches: number };
+
+/** An element that somebody has pointed at: its best targets first, its box in CSS pixels of the page. */
+export type Pointed = {
+  element: string;
+  targets: PointedTarget[];
+  role: string | null;
+  name: string;
+  description: string;
+  states: string[];
+  box: [left: number, top: number, width: number, height: number];
+  component: { name: string; props: string; place: string | null } | null;
+};
+
 /** Something that a person did on a stage; `path` leads to the element, from the document's root. */
 export type Deed = { path: number[] } & (
   | { did: 'click' }
@@ -31,15 +46,17 @@ export type FromStage =
     }
   | { from: 'sguardo-stage'; kind: 'called'; prop: string; args: string }
   | { from: 'sguardo-stage'; kind: 'did'; deed: Deed }
+  | { from: 'sguardo-stage'; kind: 'pointed'; pointed: Pointed | null }
   | { from: 'sguardo-stage'; kind: 'trouble'; message: string };
 
 /**
  * What a stage is told: the props that are put over those of its look, by name (dates are `{ $date: ISO 8601 }`), what
- * was done on another one, or to begin anew.
+ * was done on another one, to let somebody point at an element, or to begin anew.
  */
 export type ToStage =
   | { to: 'sguardo-stage'; kind: 'props'; props: Record<string, unknown> }
   | { to: 'sguardo-stage'; kind: 'do'; deed: Deed }
+  | { to: 'sguardo-stage'; kind: 'point'; isOn: boolean }
   | { to: 'sguardo-stage'; kind: 'reset' };
 
 /** The address of a stage, from its origin. */

@@ -63,6 +63,14 @@ const differing = (element: Element, { exact, ...wanted }: RoleState): [State, A
     return value === undefined || isAs(state, actual, value) ? [] : [[state, actual]];
   });
 
+/** What an element says of its states: `checked`, `not expanded`, `level 2`. */
+export const statesOf = (element: Element): string[] =>
+  Object.entries(actualOf).flatMap(([state, of]) => {
+    const actual = state === 'description' ? null : of(element);
+    if (actual === null || (actual === false && /^(disabled|current)$/.test(state))) return [];
+    return [actual === true ? state : actual === false ? `not ${state}` : `${state} ${actual}`];
+  });
+
 /** True when an element is in a state. */
 export const isIn = (element: Element, state: RoleState): boolean => differing(element, state).length === 0;
 

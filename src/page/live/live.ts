@@ -8,6 +8,7 @@ import { resetSpies, spy } from '../../language/spy.ts';
 import type { Adapter, FrameModule, Mountable } from '../adapters/adapter.ts';
 import { resetRoutes } from '../network/routes.ts';
 import { answerRequests } from './answers.ts';
+import { letPoint, pointedAt } from './point.ts';
 import { repeat, tellDeeds } from './together.ts';
 
 /** What is put on the stage: a look file as it is now. */
@@ -16,6 +17,8 @@ export type Shown = {
   looks: Looks;
   frame: FrameModule | null;
   adapter: Adapter;
+  /** The attribute by which tests find elements. */
+  mark: string;
 };
 
 /** `show` puts a look file on the stage; `know` tells it the types of the props, once they have been read. */
@@ -94,6 +97,15 @@ export function live(): Live {
     called: (prop: string, args: readonly unknown[]) => tell({ kind: 'called', prop, args: args.map(show).join(', ') }),
     begun: () => () => {},
   } as never);
+  let endPointing = (): void => {};
+  function point(isOn: boolean): void {
+    endPointing();
+    const nothing = (): void => tell({ kind: 'pointed', pointed: null });
+    const chosen = (element: Element): void =>
+      tell({ kind: 'pointed', pointed: pointedAt(element, shown?.mark ?? 'data-testid') });
+    endPointing = isOn ? letPoint(chosen, nothing) : () => {};
+  }
+
   tellDeeds((deed) => tell({ kind: 'did', deed }));
   const failed = (error: unknown): void => trouble(errorInWords(error));
   addEventListener('error', ({ error, message }) => failed(error ?? message));
@@ -167,6 +179,7 @@ export function live(): Live {
   addEventListener('message', ({ source, data }: MessageEvent<ToStage>) => {
     if (source !== parent || data?.to !== 'sguardo-stage') return;
     if (data.kind === 'do') return repeat(data.deed);
+    if (data.kind === 'point') return point(data.isOn);
     if (data.kind === 'reset') {
       last = last.then(clear).catch(failed);
     } else over = data.props;
