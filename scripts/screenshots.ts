@@ -2,7 +2,7 @@
 // engine, and the terminal in a window under Xvfb, for which Debian's xvfb, xterm and imagemagick have to be
 // installed.
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { connect } from '../src/client/client.ts';
 import { defaultEnvironment } from '../src/core/settings/environment.ts';
@@ -24,13 +24,28 @@ async function takePages(): Promise<void> {
   };
   const engine = await startChromium();
   const window = await engine.open();
-  const take = async (name: string, path: string, scheme: 'light' | 'dark', keys: string[] = []): Promise<void> => {
+  type More = { wait?: number; at?: [x: number, y: number] };
+  const take = async (
+    name: string,
+    path: string,
+    scheme: 'light' | 'dark',
+    keys: string[] = [],
+    { wait = 1500, at }: More = {},
+  ): Promise<void> => {
     await window.apply({ ...defaultEnvironment, viewport: [width, height], scheme });
     await window.load(url + path);
-    await pause(1500);
+    await pause(wait);
     for (const key of keys) {
       await window.input([{ kind: 'key', key, modifiers: 0 }]);
       await pause(250);
+    }
+    if (at) {
+      const place = { x: at[0], y: at[1], button: 'left', modifiers: 0 } as const;
+      await window.input([
+        { kind: 'move', ...place },
+        { kind: 'down', clicks: 1, ...place },
+        { kind: 'up', clicks: 1, ...place },
+      ]);
     }
     await pause(500);
     writeFileSync(join(folder, `${name}.png`), await window.screenshot([0, 0, width, height], false));
@@ -41,28 +56,32 @@ async function takePages(): Promise<void> {
     await take('bench', bench('asks before releasing', 5), 'light');
     await take('bench-dark', bench('books an arrival', 14), 'dark');
     await take('review', '/review', 'light', ['ArrowDown', 'ArrowDown']);
+    const stage = (look: string, more: string): string =>
+      `/stage?${new URLSearchParams({ file: 'src/BerthCard.look.tsx', look })}&${more}`;
+    const props = encodeURIComponent('{"vessel":"Nostra Signora","draught":3.1}');
+    // The first stage waits for the bundler.
+    await take('stage', stage('shallow', `env=day,night&props=${props}`), 'light', [], { wait: 15_000 });
+    await take('stage-pointing', stage('shallow', 'env=day&zoom=1'), 'light', ['e'], { wait: 4000, at: [120, 290] });
     await take('review-difference', '/review', 'light', ['d']);
   } finally {
     await engine.close();
   }
 }
 
-/** The terminal: what a failing run prints, in a window of its own size. */
-async function takeTerminal(): Promise<void> {
+/** What a command prints, in a window of its own size. */
+async function takeTerminal(name: string, cwd: string, line: string): Promise<void> {
   if (
     spawnSync('sh', ['-c', 'command -v Xvfb && command -v xterm && command -v import'], { stdio: 'ignore' }).status !==
     0
   ) {
-    process.stdout.write('· run.png is left as it is: xvfb, xterm and imagemagick are not installed\n');
+    process.stdout.write(`· ${name}.png is left as it is: xvfb, xterm and imagemagick are not installed\n`);
     return;
   }
   const display = ':97';
   const server = spawn('Xvfb', [display, '-screen', '0', `${width}x${height}x24`], { stdio: 'ignore' });
   await pause(1500);
   const env = { ...process.env, DISPLAY: display, PATH: `${join(root, 'node_modules/.bin')}:${process.env.PATH}` };
-  const command =
-    'printf "\\033[1m$ sguardo run BerthCard ReleaseDialog -e day\\033[0m\\n"; sguardo run BerthCard ' +
-    'ReleaseDialog -e day; printf "\\n\\033[1m$ \\033[0m"; sleep 60';
+  const command = `printf "\\033[1m$ ${line}\\033[0m\\n"; ${line}; printf "\\n\\033[1m$ \\033[0m"; sleep 60`;
   const terminal = spawn(
     'xterm',
     [
@@ -91,15 +110,23 @@ async function takeTerminal(): Promise<void> {
       '-c',
       command,
     ],
-    { cwd: project, env, stdio: 'ignore' },
+    { cwd, env, stdio: 'ignore' },
   );
   await pause(20_000);
-  spawnSync('import', ['-display', display, '-window', 'root', join(folder, 'run.png')]);
+  spawnSync('import', ['-display', display, '-window', 'root', join(folder, `${name}.png`)]);
   terminal.kill();
   server.kill();
-  process.stdout.write('· run.png\n');
+  process.stdout.write(`· ${name}.png\n`);
 }
 
 mkdirSync(folder, { recursive: true });
 await takePages();
-await takeTerminal();
+await takeTerminal('run', project, 'sguardo run BerthCard ReleaseDialog -e day');
+// The demo as it would be without us.
+const bare = join(root, '.demo/bare');
+rmSync(bare, { recursive: true, force: true });
+cpSync(join(root, 'demo/harbour'), bare, {
+  recursive: true,
+  filter: (path) => !/\.look\.|\/sguardo\.|\/node_modules|\/baselines/.test(path),
+});
+await takeTerminal('init', bare, 'sguardo init --dry-run');

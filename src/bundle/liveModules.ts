@@ -49,6 +49,11 @@ async function typesFor(root: string, file: string): Promise<string> {
   return `export const types = ${JSON.stringify(read[path]?.types ?? null)};`;
 }
 
+/** Said by the document when the module does not come: nothing of ours runs then. */
+const notLoaded =
+  "parent.postMessage({ from: 'sguardo-stage', kind: 'trouble', message: 'The look file could not be loaded. The " +
+  "stage says why.' }, '*')";
+
 const documentFor = (file: string): string => `<!doctype html>
 <html lang="en">
 <head>
@@ -57,7 +62,8 @@ const documentFor = (file: string): string => `<!doctype html>
 <title>Stage: ${file.replace(/[<&]/g, '')}</title>
 <link rel="icon" href="data:,">
 </head>
-<body><div id="look"></div><script type="module" src="/@id/${prefix}${encode(file)}"></script></body>
+<body><div id="look"></div>
+<script type="module" src="/@id/${prefix}${encode(file)}" onerror="${notLoaded}"></script></body>
 </html>
 `;
 

@@ -23,7 +23,7 @@ export function spy(does?: (...args: never[]) => unknown): Spy {
     portIfAny()?.called(entry.name, args);
     return (does as ((...args: unknown[]) => unknown) | undefined)?.(...args);
   }) as Spy;
-  Object.defineProperties(made, { isSpy: { value: true }, calls: { get: () => calls } });
+  Object.defineProperties(made, { name: { value: 'spy' }, isSpy: { value: true }, calls: { get: () => calls } });
   const entry: Known = { spy: made, calls, name: 'spy' };
   known.push(entry);
   return made;

@@ -229,5 +229,8 @@ describe('the stage in the console', () => {
     });
     await open('moored');
     await page.shows('no such knot');
+    write(root, { 'src/Berth.tsx': 'const = {' });
+    await open('moored');
+    await page.shows('The look file could not be loaded. The stage says why.');
   });
 });

@@ -169,7 +169,7 @@ export function Control({ name, type, isOptional, given, over, put }: Props) {
         </label>
         <span className="min-w-0 flex-1 truncate text-[11px] text-soft" title={typeInWords(type)}>
           {type.is === 'anything' ? '' : typeInWords(type)}
-          {isOptional ? ', optional' : ''}
+          {isOptional && type.is !== 'anything' ? ', optional' : ''}
         </span>
         {mayBeNull(type) && (
           <label className="flex items-center gap-1 text-[11px] text-soft">
