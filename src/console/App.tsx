@@ -7,6 +7,7 @@ import { Board } from './board/Board.tsx';
 import { service, useProject, useRunNews, useStart } from './data.ts';
 import { type LiveState, useLive } from './live.ts';
 import { useKeys } from './keys.ts';
+import { Palette } from './palette/Palette.tsx';
 import { Blank, Trouble, Waiting } from './parts/Blank.tsx';
 import { Button } from './parts/Button.tsx';
 import { KeysDialog } from './parts/KeysDialog.tsx';
@@ -156,6 +157,7 @@ export function App({ theme }: { theme: Theme }) {
           </Button>
         </header>
         {!running && <RunNews />}
+        <Palette project={project.data} theme={theme} showKeys={() => setAsking(true)} />
         <KeysDialog open={isAsking} onClose={() => setAsking(false)} />
         <main className="min-h-0 flex-1">
           <Suspense fallback={<Waiting what="Opening the page…" />}>

@@ -24,6 +24,14 @@ export const useHistory = (result: ResultSummary | undefined) =>
     enabled: result !== undefined,
   });
 
+/** The components that there are. The whole project is read for it, so not more often than somebody asks. */
+export const useComponents = () =>
+  useQuery({
+    queryKey: ['components'],
+    queryFn: () => service.components(),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
 const useLastRun = () => useQuery({ queryKey: ['last run'], queryFn: async () => (await source.runs(1))[0] ?? null });
 
 /** Starts a run; what comes of it is told by the live feed, and what speaks against it by `useRunProblem`. */

@@ -1,20 +1,14 @@
 /** Components that have no looks yet: how many there are, and a first look file for each of them. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { ComponentInfo } from '../../core/api/api.ts';
 import { toProblem } from '../../core/problem/problem.ts';
 import { counted } from '../../core/text/counted.ts';
-import { service, useStart } from '../data.ts';
+import { service, useComponents, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
-
-const key = ['components'];
-
-/** The whole project is read for it, so not more often than somebody looks. */
-const useComponents = () =>
-  useQuery({ queryKey: key, queryFn: () => service.components(), staleTime: Number.POSITIVE_INFINITY });
 
 const place = 'fixed top-1/2 left-1/2 max-h-[80vh] w-[44rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2';
 
@@ -68,12 +62,11 @@ function List() {
 /** How many components have no looks, which leads to a list of them; nothing where each has some. */
 export function WithoutLooks() {
   const [isOpen, setOpen] = useState(false);
-  const client = useQueryClient();
-  const { data } = useComponents();
+  const { data, refetch } = useComponents();
   const count = data?.filter(({ hasLooks }) => !hasLooks).length ?? 0;
   const open = (next: boolean): void => {
     setOpen(next);
-    if (!next) void client.invalidateQueries({ queryKey: key });
+    if (!next) void refetch();
   };
   useKeys({ d: () => open(true) });
   return (

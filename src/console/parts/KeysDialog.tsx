@@ -8,6 +8,7 @@ const all: Keys[] = [
     page: 'Everywhere',
     keys: [
       ['1 2', 'Board, review'],
+      ['k', 'What to do, by its name (Ctrl+K everywhere)'],
       ['R', 'Run all looks'],
       ['t', 'Light or dark colours'],
       ['?', 'This list'],
