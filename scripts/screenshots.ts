@@ -2,11 +2,12 @@
 // engine, and the terminal in a window under Xvfb, for which Debian's xvfb, xterm and imagemagick have to be
 // installed.
 import { spawn, spawnSync } from 'node:child_process';
-import { cpSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { connect } from '../src/client/client.ts';
 import { defaultEnvironment } from '../src/core/settings/environment.ts';
-import { startChromium } from '../src/engine/chromium/chromium.ts';
+import { findChromium, startChromium } from '../src/engine/chromium/chromium.ts';
 
 const root = resolve(import.meta.dirname, '..');
 const project = join(root, '.demo/harbour');
@@ -60,16 +61,33 @@ async function takePages(): Promise<void> {
       `/stage?${new URLSearchParams({ file: 'src/BerthCard.look.tsx', look })}&${more}`;
     const props = encodeURIComponent('{"vessel":"Nostra Signora","draught":3.1}');
     // The first stage waits for the bundler.
-    await take('stage', stage('shallow', `env=day,night&props=${props}`), 'light', [], { wait: 15_000 });
-    await take('stage-pointing', stage('shallow', 'env=day&zoom=1'), 'light', ['e'], { wait: 4000, at: [120, 290] });
+    await take('stage-pointing', stage('shallow', 'env=day&zoom=1'), 'light', ['e'], { wait: 15_000, at: [120, 290] });
+    takeUntouched('stage', url + stage('shallow', `env=day,night&props=${props}`));
     await take('review-difference', '/review', 'light', ['d']);
   } finally {
     await engine.close();
   }
 }
 
+/** A page in a browser that nothing is set in: each stage on it is as dark as its environment. */
+function takeUntouched(name: string, url: string): void {
+  const profile = mkdtempSync(join(tmpdir(), 'sguardo-picture-'));
+  const file = join(folder, `${name}.png`);
+  const flags = [
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--hide-scrollbars',
+    `--window-size=${width},${height}`,
+  ];
+  const time = ['--virtual-time-budget=20000', '--timeout=20000'];
+  spawnSync(findChromium(), [...flags, ...time, `--user-data-dir=${profile}`, `--screenshot=${file}`, url]);
+  rmSync(profile, { recursive: true, force: true });
+  process.stdout.write(`· ${name}.png\n`);
+}
+
 /** What a command prints, in a window of its own size. */
-async function takeTerminal(name: string, cwd: string, line: string): Promise<void> {
+async function takeTerminal(name: string, cwd: string, line: string, size = 10): Promise<void> {
   if (
     spawnSync('sh', ['-c', 'command -v Xvfb && command -v xterm && command -v import'], { stdio: 'ignore' }).status !==
     0
@@ -86,11 +104,11 @@ async function takeTerminal(name: string, cwd: string, line: string): Promise<vo
     'xterm',
     [
       '-geometry',
-      '157x48+0+0',
+      size === 10 ? '157x48+0+0' : '210x66+0+0',
       '-fa',
       'DejaVu Sans Mono',
       '-fs',
-      '10',
+      String(size),
       '-bg',
       '#15171d',
       '-fg',
@@ -129,4 +147,4 @@ cpSync(join(root, 'demo/harbour'), bare, {
   recursive: true,
   filter: (path) => !/\.look\.|\/sguardo\.|\/node_modules|\/baselines/.test(path),
 });
-await takeTerminal('init', bare, 'sguardo init --dry-run');
+await takeTerminal('init', bare, 'sguardo init --dry-run', 8);

@@ -61,9 +61,12 @@ export type ToStage =
 
 /** The address of a stage, from its origin. */
 export function stageAddress(file: string, look: string | null, props: Record<string, unknown>): string {
-  const query = new URLSearchParams({ file });
-  if (look !== null) query.set('look', look);
-  if (Object.keys(props).length > 0) query.set('props', JSON.stringify(props));
+  const entries = [
+    ['file', file],
+    ...(look === null ? [] : [['look', look]]),
+    ...(Object.keys(props).length === 0 ? [] : [['props', JSON.stringify(props)]]),
+  ];
+  const query = entries.map(([name, value]) => `${name}=${encodeURIComponent(value!)}`).join('&');
   return `${livePath}?${query}`;
 }
 
