@@ -1,6 +1,6 @@
 /** `sguardo init`: sets a project up, after showing what was found and what would be written. */
 import { existsSync, writeFileSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { basename, join, relative, resolve } from 'node:path';
 import { createInterface } from 'node:readline/promises';
 import type { Command } from 'commander';
 import pc from 'picocolors';
@@ -48,8 +48,9 @@ function tellFile({ path, text }: NewFile): void {
   say('');
 }
 
-function tell({ found, files, there }: Plan): void {
+function tell({ root, found, files, there }: Plan): void {
   say(pc.bold('Found'));
+  say(`  ${'project'.padEnd(16)}${relative(process.cwd(), root) || basename(root)}`);
   for (const [what, is] of found) say(`  ${what.padEnd(16)}${is}`);
   say('');
   for (const path of there) say(pc.dim(`${path} is there already, and stays as it is.`));

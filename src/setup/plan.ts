@@ -54,11 +54,10 @@ function missingFor({ kind, viteConfig, dependencies }: Findings): string[] {
 }
 
 function found(findings: Findings): Plan['found'] {
-  const { root, kind, frameworks, viteConfig, entry, around, mark, isInGit, isDark } = findings;
+  const { kind, frameworks, viteConfig, entry, around, mark, isInGit, isDark } = findings;
   const wrapped = [...around.wrappers.map(({ name }) => `<${name}>`), ...around.calls.map((call) => `app.${call}`)];
   const provided = around.providers ? [...wrapped, around.providers] : wrapped;
   return [
-    ['project', root],
     ['framework', frameworks.join(', ') || (kind === 'dom' ? 'none: elements and functions' : kind)],
     ['Vite', viteConfig ?? 'no configuration'],
     ['entry', entry ?? 'none'],
