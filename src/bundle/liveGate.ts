@@ -24,7 +24,13 @@ function start(options: LiveOptions, started: (child: ChildProcess) => void): Pr
 
 const refusal = (why: string): string => {
   const body = `The stage could not be opened: ${why}\n`;
-  return `HTTP/1.1 502 Bad Gateway\r\ncontent-type: text/plain; charset=utf-8\r\ncontent-length: ${Buffer.byteLength(body)}\r\nconnection: close\r\n\r\n${body}`;
+  const lines = [
+    'HTTP/1.1 502 Bad Gateway',
+    'content-type: text/plain; charset=utf-8',
+    `content-length: ${Buffer.byteLength(body)}`,
+    'connection: close',
+  ];
+  return `${lines.join('\r\n')}\r\n\r\n${body}`;
 };
 
 /** Opens the gate on a free port of loopback. `options` are asked for when the process is started. */

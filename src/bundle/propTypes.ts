@@ -8,7 +8,7 @@ import type { Seen } from '../props/overview.ts';
 import type { Question, Read } from '../props/thread.ts';
 import { programBeside } from './fromSource.ts';
 
-/** How long the thread waits for more to read, in milliseconds: what it knows of a project makes the next time short. */
+/** How long the thread waits for more to read, in milliseconds: what it knows makes the next time short. */
 const idleTimeout = 600_000;
 
 /** A question is given up after so many milliseconds; what it asked of has no types then. */

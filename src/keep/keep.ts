@@ -130,7 +130,7 @@ function propsOnTheWay(states: ts.ObjectLiteralExpression, look: string): Map<st
   for (let at: string | undefined = look; at !== undefined && !chain.includes(at); ) {
     chain.unshift(at);
     const after: ts.Expression | undefined = valueIn(entryOf(stateOf(states, at), 'after'));
-    if (after && !compiler.isStringLiteralLike(after)) unclear(`What “${at}” comes after is not written out there.`);
+    if (after && !compiler.isStringLiteralLike(after)) unclear(`What “${at}” comes after is not written out.`);
     at = after && compiler.isStringLiteralLike(after) ? after.text : undefined;
   }
   for (const one of chain)

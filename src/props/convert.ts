@@ -22,12 +22,11 @@ const contentSymbols = new Set([...contents, 'Element', 'TemplateResult', 'Templ
 const isPackaged = (file: string): boolean => /[\\/]node_modules[\\/]/.test(file);
 
 /** Types of which everything is declared by a framework or the platform, such as the attributes of a button. */
+const inFramework =
+  /[\\/]node_modules[\\/](@types[\\/](react|react-dom|node)|@?(vue|svelte|preact|angular|typescript))[\\/]/;
+
 const isPlatform = (file: string): boolean =>
-  file === platformFile ||
-  /[\\/]node_modules[\\/](@types[\\/](react|react-dom|node)|@?(vue|svelte|preact|angular|typescript)|csstype)[\\/]/.test(
-    file,
-  ) ||
-  /[\\/]lib\.[\w.]+\.d\.ts$/.test(file);
+  file === platformFile || inFramework.test(file) || /[\\/]lib\.[\w.]+\.d\.ts$/.test(file);
 
 const filesOf = (symbol: ts.Symbol | undefined): string[] =>
   (symbol?.declarations ?? []).map((one) => one.getSourceFile().fileName);

@@ -1,4 +1,4 @@
-/** What types of props may speak of that browsers bring along: their names are enough, and TypeScript's own take long. */
+/** What types of props may speak of that browsers bring along: the names are enough, TypeScript's own take long. */
 
 /** Where TypeScript finds it. */
 export const platformFile = '/sguardo-platform.d.ts';

@@ -148,7 +148,8 @@ export function configFor({ isTyped, isDark, mark, style }: Findings): File {
   ].map((line) => indent + line);
   const body = entries.length === 0 ? '{}' : `{\n${entries.join('\n')}\n}`;
   const text = isTyped
-    ? `import type { Config } from ${quote}sguardo/config${quote}${semicolon}\n\nexport default ${body} satisfies Config${semicolon}\n`
+    ? `import type { Config } from ${quote}sguardo/config${quote}${semicolon}\n\n` +
+      `export default ${body} satisfies Config${semicolon}\n`
     : `/** @type {import('sguardo/config').Config} */\nexport default ${body}${semicolon}\n`;
   return { path: `sguardo.config.${isTyped ? 'ts' : 'js'}`, text };
 }

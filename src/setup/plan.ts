@@ -43,7 +43,9 @@ function viteFor({ kind, viteConfig, isTyped }: Findings): NewFile[] {
   const plugin = plugins[kind];
   if (viteConfig !== null || !plugin) return [];
   const { name, imported, call } = plugin;
-  const text = `import ${imported} from '${name}';\nimport { defineConfig } from 'vite';\n\nexport default defineConfig({ plugins: [${call}] });\n`;
+  const text =
+    `import ${imported} from '${name}';\nimport { defineConfig } from 'vite';\n\n` +
+    `export default defineConfig({ plugins: [${call}] });\n`;
   return [{ path: `vite.config.${isTyped ? 'ts' : 'mjs'}`, text }];
 }
 

@@ -80,16 +80,22 @@ function ChoiceControl({ id, of, value, put }: { id: string; of: Choice[]; value
   );
 }
 
+const track = [
+  'relative h-5 w-9 rounded-full border border-rule bg-well',
+  'data-[state=checked]:border-accent data-[state=checked]:bg-accent',
+].join(' ');
+const thumb = [
+  'block size-3.5 translate-x-0.5 rounded-full bg-soft',
+  'data-[state=checked]:translate-x-4.5 data-[state=checked]:bg-paper',
+].join(' ');
+
 const SwitchControl = ({ id, value, put }: { id: string; value: unknown; put: Put }) => (
-  <Switch.Root
-    id={id}
-    checked={value === true}
-    onCheckedChange={put}
-    className="relative h-5 w-9 rounded-full border border-rule bg-well data-[state=checked]:border-accent data-[state=checked]:bg-accent"
-  >
-    <Switch.Thumb className="block size-3.5 translate-x-0.5 rounded-full bg-soft data-[state=checked]:translate-x-4.5 data-[state=checked]:bg-paper" />
+  <Switch.Root id={id} checked={value === true} onCheckedChange={put} className={track}>
+    <Switch.Thumb className={thumb} />
   </Switch.Root>
 );
+
+const code = 'w-full rounded-md border border-rule bg-sheet px-2 py-1 font-mono text-[11.5px]';
 
 /** What is wrong with a text that is to be a value of a type; null when nothing is. */
 function wrongWith(text: string, type: PropType): string | null {
@@ -112,7 +118,7 @@ function JsonControl({ id, value, type, put }: { id: string; value: unknown; typ
         spellCheck={false}
         aria-invalid={wrong !== null}
         aria-describedby={`${id}-wrong`}
-        className="w-full rounded-md border border-rule bg-sheet px-2 py-1 font-mono text-[11.5px] aria-invalid:border-failed"
+        className={`${code} aria-invalid:border-failed`}
         onChange={({ target }) => {
           setText(target.value);
           if (target.value !== '' && wrongWith(target.value, type) === null) put(JSON.parse(target.value));

@@ -48,6 +48,9 @@ function Frame({ stage, environment, address, zoom }: FrameProps) {
   );
 }
 
+const ownPage =
+  'inline-flex h-7 items-center rounded-md border border-rule bg-sheet px-2.5 font-medium hover:border-accent';
+
 function Bar({ stage, project, address }: { stage: OnStage; project: ProjectInfo; address: string }) {
   const { shown, environments } = stage;
   const component = componentOf(stage.file);
@@ -130,7 +133,7 @@ function Bar({ stage, project, address }: { stage: OnStage; project: ProjectInfo
         href={address}
         target="_blank"
         rel="noreferrer"
-        className="inline-flex h-7 items-center rounded-md border border-rule bg-sheet px-2.5 font-medium hover:border-accent"
+        className={ownPage}
         title="Open it as a page of its own, for the browser's developer tools"
       >
         Own page ↗

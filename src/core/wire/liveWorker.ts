@@ -27,7 +27,8 @@ self.addEventListener('fetch', (event) => {
     }
     const content = typeof sent.body === 'object'
       ? Uint8Array.from(atob(sent.body.base64), (letter) => letter.charCodeAt(0)) : sent.body;
-    return new Response(sent.status === 204 || sent.status === 304 ? null : content, { status: sent.status, headers: sent.headers });
+    const isBare = sent.status === 204 || sent.status === 304;
+    return new Response(isBare ? null : content, { status: sent.status, headers: sent.headers });
   })());
 });
 `;
