@@ -94,6 +94,12 @@ export function liveModules(root: string, readSettings: () => Promise<Settings>,
     },
     configureServer(server) {
       server.middlewares.use((request, response, next) => {
+        // Not every Vite looks at it by itself: a name that leads here may be anybody's.
+        if (!/^(127\.0\.0\.1|localhost)(:\d+)?$/.test(request.headers.host ?? '')) {
+          response.statusCode = 421;
+          response.end('The stage is asked for at its own address only.');
+          return;
+        }
         answer(server, request).then(
           (found) => {
             if (!found) return next();

@@ -1,5 +1,6 @@
 /** The stage: a look as a live page, alone and in the console. */
 import { readFileSync } from 'node:fs';
+import { get } from 'node:http';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { stageAddress } from '../../src/core/wire/live.ts';
@@ -110,6 +111,15 @@ describe('a stage by itself', () => {
     expect(headers.get('content-security-policy')).toBe(`frame-ancestors 'self' ${served.service.url}`);
     expect((await fetch(`${live}/@fs${join(root, '../../../package.json')}`)).status).toBeLessThan(500);
     expect((await fetch(`${live}/@fs/etc/passwd`)).status).toBe(403);
+    const { port } = new URL(live);
+    const status = await new Promise((resolve) => {
+      get({ port, host: '127.0.0.1', path: '/', headers: { host: 'harbour.example' } }, (reply) => {
+        reply.resume();
+        resolve(reply.statusCode);
+      });
+    });
+    // Some Vites refuse it themselves.
+    expect([403, 421]).toContain(status);
   });
 });
 

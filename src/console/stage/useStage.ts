@@ -78,6 +78,10 @@ export function useStage(origin: string, usual: string): Stage {
       // Environments side by side show the same: one of them tells.
       const first = frames.current.get(environments[0] ?? '');
       if (source !== first?.contentWindow) return;
+      if (data.kind === 'pointing') {
+        setPointingNow(data.isOn);
+        return;
+      }
       setSaid((before) => {
         const old = before.key === key ? before : { ...silent, key };
         if (data.kind === 'shown') return { ...old, shown: data, troubles: [] };
@@ -117,7 +121,7 @@ export function useStage(origin: string, usual: string): Stage {
     isWaiting: now.shown === null && now.troubles.length === 0,
     isPointing,
     setPointing(isOn) {
-      setPointingNow(isOn);
+      // It is on when the stage says so.
       send({ to: 'sguardo-stage', kind: 'point', isOn });
     },
     pointed: now.pointed,

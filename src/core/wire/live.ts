@@ -46,6 +46,7 @@ export type FromStage =
     }
   | { from: 'sguardo-stage'; kind: 'called'; prop: string; args: string }
   | { from: 'sguardo-stage'; kind: 'did'; deed: Deed }
+  | { from: 'sguardo-stage'; kind: 'pointing'; isOn: boolean }
   | { from: 'sguardo-stage'; kind: 'pointed'; pointed: Pointed | null }
   | { from: 'sguardo-stage'; kind: 'trouble'; message: string };
 

@@ -104,6 +104,7 @@ export function live(): Live {
     const chosen = (element: Element): void =>
       tell({ kind: 'pointed', pointed: pointedAt(element, shown?.mark ?? 'data-testid') });
     endPointing = isOn ? letPoint(chosen, nothing) : () => {};
+    tell({ kind: 'pointing', isOn });
   }
 
   tellDeeds((deed) => tell({ kind: 'did', deed }));
