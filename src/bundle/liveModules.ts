@@ -33,8 +33,12 @@ import * as file from ${name(path)};
 ${around ? `import * as frame from ${name(join(root, around))};` : 'const frame = null;'}
 const page = import.meta.hot?.data.page ?? live();
 if (import.meta.hot) {
-  import.meta.hot.data.page = page;
+  const { data } = import.meta.hot;
+  data.page = page;
+  data.began ??= location.href;
   import.meta.hot.accept();
+  // A look may have gone to an address of its own, under which nothing would be found.
+  import.meta.hot.on('vite:beforeFullReload', () => history.replaceState(null, '', data.began));
 }
 page.show({ file: ${name(file)}, looks: file.default, frame, adapter, mark: ${name(settings.markAttribute)} });
 // TypeScript takes its time: the look is there before it has read anything.

@@ -63,8 +63,8 @@ export function appended(object: ts.ObjectLiteralExpression, entry: string, sour
   }
   const tail = source.slice(last.getEnd(), end);
   const comma = commaIn(tail);
-  const isSpread = source.slice(object.getStart(), last.getStart()).includes('\n');
-  if (!isSpread) {
+  const isOnLines = source.slice(object.getStart(), last.getStart()).includes('\n');
+  if (!isOnLines) {
     const at = last.getEnd() + (comma < 0 ? 0 : comma + 1);
     return { start: at, end: at, text: comma < 0 ? `, ${entry}` : ` ${entry},` };
   }
