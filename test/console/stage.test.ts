@@ -169,6 +169,7 @@ describe('the stage in the console', () => {
     await open('free', `&props=${encodeURIComponent('{"depth":4}')}`);
     await page.shows('Keep…');
     await page.click('Keep…');
+    await page.shows('+   free: { props: { vessel: null, depth: 4 } },');
     await page.click('As a new look');
     await page.shows("'free 2': { props: { vessel: null, depth: 4 } },");
     // Somebody else is at it as well.

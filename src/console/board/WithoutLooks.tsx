@@ -10,7 +10,8 @@ import { useKeys } from '../keys.ts';
 import { Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
 
-const place = 'fixed top-1/2 left-1/2 max-h-[80vh] w-[44rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2';
+// It grows downwards: nothing moves away from under a hand that is about to press.
+const place = 'fixed top-[14vh] left-1/2 max-h-[76vh] w-[44rem] max-w-[94vw] -translate-x-1/2';
 
 /** One component, and what has come of drafting looks for it. */
 function Row({ info }: { info: ComponentInfo }) {

@@ -8,7 +8,8 @@ import { Button } from '../parts/Button.tsx';
 import { Choice } from '../parts/Choice.tsx';
 import type { Stage } from './useStage.ts';
 
-const place = 'fixed top-1/2 left-1/2 max-h-[80vh] w-[44rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2';
+// It grows downwards: nothing moves away from under a hand that is about to press.
+const place = 'fixed top-[14vh] left-1/2 max-h-[76vh] w-[44rem] max-w-[94vw] -translate-x-1/2';
 
 /** Lines that go and lines that come, each with its sign. */
 const Lines = ({ change: { line, removed, added } }: { change: Change }) => (
