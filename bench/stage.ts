@@ -1,7 +1,7 @@
 /**
  * The stage against its floors, in the same run: from a prop that is changed to its being painted, against a bare
- * re-render of the same component in the same page; and from a save to its being shown, against Vite's own hot update of
- * the same file in a plain page.
+ * re-render of the same component in the same page; and from a save to its being shown, against Vite's own hot update
+ * of the same file in a plain page.
  */
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
@@ -26,7 +26,8 @@ const component = (word: string): string => `import { useState } from 'react';
 export function Berth({ depth }: { depth: number }) {
   const [bare, setBare] = useState(0);
   (window as unknown as { bare: unknown }).bare = setBare;
-  return <ul id="shown" data-shown={depth + bare}>{Array.from({ length: 200 }, (_, i) => <li key={i}>${word} {depth + bare + i}</li>)}</ul>;
+  const rows = Array.from({ length: 200 }, (_, i) => <li key={i}>${word} {depth + bare + i}</li>);
+  return <ul id="shown" data-shown={depth + bare}>{rows}</ul>;
 }
 `;
 
@@ -34,8 +35,12 @@ const files = {
   'sguardo.config.ts': 'export default {};',
   'vite.config.ts': `import react from '@vitejs/plugin-react';\nexport default { plugins: [react()] };`,
   'index.html': '<body><div id="root"></div><script type="module" src="/main.tsx"></script></body>',
-  'main.tsx': `import { createRoot } from 'react-dom/client';\nimport { Berth } from './Berth';\ncreateRoot(document.getElementById('root')!).render(<Berth depth={0} />);`,
-  'Berth.look.tsx': `import { looks } from 'sguardo';\nimport { Berth } from './Berth';\nexport default looks(Berth, { props: { depth: 0 }, states: { moored: {} } });`,
+  'main.tsx': `import { createRoot } from 'react-dom/client';
+import { Berth } from './Berth';
+createRoot(document.getElementById('root')!).render(<Berth depth={0} />);`,
+  'Berth.look.tsx': `import { looks } from 'sguardo';
+import { Berth } from './Berth';
+export default looks(Berth, { props: { depth: 0 }, states: { moored: {} } });`,
   'Berth.tsx': component('berth'),
 };
 

@@ -28,7 +28,8 @@ const program = new Command('sguardo')
   .showHelpAfterError('(use --help for usage)')
   .addHelpText(
     'after',
-    '\nExamples:\n  sguardo init                set a project up\n  sguardo run                 run every look of this ' +
+    '\nExamples:\n  sguardo init                set a project up\n  ' +
+      'sguardo run                 run every look of this ' +
       'project\n  sguardo list                list them\n  sguardo approve --all       ' +
       'make what they look like the baselines\n  sguardo watch               ' +
       'run what depends on a file when it is saved' +

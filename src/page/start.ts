@@ -7,7 +7,6 @@ import type { Looks } from '../language/looks.ts';
 import type { World } from '../language/settings.ts';
 import { connectPort } from '../language/port.ts';
 import { act } from './act/act.ts';
-import type { FrameModule } from './adapters/adapter.ts';
 import { held } from './act/keyboard.ts';
 import { checkBegun } from './check/begun.ts';
 import { ensured } from './check/check.ts';
@@ -36,6 +35,7 @@ import { captured } from './session/capture.ts';
 import { clockMoved } from './session/clock.ts';
 import { beginObserving, endObserving } from './session/observers.ts';
 import { grouped } from './session/part.ts';
+import { frameFor } from './session/look.ts';
 import { perform } from './session/perform.ts';
 import { beginWorld, fillWorld, worldChanged } from './session/world.ts';
 import { openSession } from './session/session.ts';
@@ -97,13 +97,6 @@ function withOwn(asked: LookRequest, looks: Looks): { request: LookRequest; worl
     request: { ...asked, patience, settle, now: now === undefined ? asked.now : Date.parse(now) },
     world: { ...looks, ...state, media },
   };
-}
-
-/** The frame of a look: its own, its file's, or the project's. */
-function frameFor(looks: Looks, look: string, usual: FrameModule | null): FrameModule | null {
-  const own = looks.states[look]?.frame ?? looks.frame;
-  if (own === undefined) return usual;
-  return own === false ? null : { ...usual, default: own };
 }
 
 async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRequest): Promise<LookReport> {

@@ -2,10 +2,11 @@
 import type { Prop, PropTypes } from '../../core/props/type.ts';
 import { Button } from '../parts/Button.tsx';
 import { CopyButton } from '../parts/CopyButton.tsx';
-import { Control } from './Control.tsx';
+import { PropInput } from './PropInput.tsx';
 import { Element } from './Element.tsx';
 import { Keep } from './Keep.tsx';
-import type { Called, Shown, Stage } from './useStage.ts';
+import type { Called, Shown } from './useSaid.ts';
+import type { Stage } from './useStage.ts';
 
 const anything: Prop = { type: { is: 'anything' }, isOptional: true, isOwn: true };
 
@@ -64,7 +65,7 @@ export function Inputs({ stage, shown }: { stage: Stage; shown: Shown }) {
         <Keep stage={stage} look={shown.look} />
         {inputs.length === 0 && <p className="text-soft">It takes no props that can be given by hand.</p>}
         {inputs.map(([name, { type, isOptional }]) => (
-          <Control
+          <PropInput
             key={`${shown.look} ${name}`}
             name={name}
             type={type}

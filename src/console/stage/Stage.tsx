@@ -1,18 +1,15 @@
 /** The stage: a look as a live page, in one environment or in several side by side. */
 import { useEffect, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import type { ProjectInfo } from '../../core/api/api.ts';
-import { componentOf, shortName } from '../../core/look/look.ts';
 import { stageAddress } from '../../core/wire/live.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Waiting } from '../parts/Blank.tsx';
-import { Button } from '../parts/Button.tsx';
+import { Bar } from './Bar.tsx';
 import { Inputs } from './Inputs.tsx';
 import { type Stage as OnStage, useStage } from './useStage.ts';
 
 type Environment = ProjectInfo['environments'][number];
-
-const zooms = [0.5, 0.75, 1, 1.5, 2];
 
 type FrameProps = { stage: OnStage; environment: Environment; address: string; zoom: number };
 
@@ -45,100 +42,6 @@ function Frame({ stage, environment, address, zoom }: FrameProps) {
         />
       </div>
     </figure>
-  );
-}
-
-const ownPage =
-  'inline-flex h-7 items-center rounded-md border border-rule bg-sheet px-2.5 font-medium hover:border-accent';
-
-function Bar({ stage, project, address }: { stage: OnStage; project: ProjectInfo; address: string }) {
-  const { shown, environments } = stage;
-  const component = componentOf(stage.file);
-  const toggle = (name: string): void => {
-    const isOn = environments.includes(name);
-    const next = isOn ? environments.filter((one) => one !== name) : [...environments, name];
-    if (next.length > 0) stage.setEnvironments(next);
-  };
-  return (
-    <div className="flex h-10 shrink-0 items-center gap-3 border-b border-rule px-4">
-      <Link to="/" className="text-soft hover:text-ink" title="Back to the board (Esc)">
-        Board
-      </Link>
-      <span className="text-rule">/</span>
-      <Link to={`/?q=${encodeURIComponent(shortName(component))}`} className="text-soft hover:text-ink">
-        {shortName(component)}
-      </Link>
-      <span className="text-rule">/</span>
-      <h1 className="text-[14px] font-semibold">Stage</h1>
-      {shown && (
-        <select
-          aria-label="Look"
-          value={shown.look}
-          onChange={({ target }) => stage.setLook(target.value)}
-          className="h-7 max-w-64 rounded-md border border-rule bg-sheet px-2"
-        >
-          {shown.looks.map(({ look }) => (
-            <option key={look}>{look}</option>
-          ))}
-        </select>
-      )}
-      <span className="flex-1" />
-      <fieldset aria-label="Environments" className="flex gap-1">
-        {project.environments.map(({ name }) => (
-          <Button
-            key={name}
-            onClick={() => toggle(name)}
-            aria-pressed={environments.includes(name)}
-            className="aria-pressed:border-accent aria-pressed:bg-wash"
-          >
-            {name}
-          </Button>
-        ))}
-      </fieldset>
-      <Button
-        onClick={() => stage.setPointing(!stage.isPointing)}
-        aria-pressed={stage.isPointing}
-        title="Choose an element: which target names it, what it is (e)"
-        className="aria-pressed:border-accent aria-pressed:bg-wash"
-      >
-        Point <kbd>e</kbd>
-      </Button>
-      {environments.length > 1 && (
-        <Button
-          onClick={() => stage.setTogether(!stage.isTogether)}
-          aria-pressed={stage.isTogether}
-          title="What you do in one environment is done in the others"
-          className="aria-pressed:border-accent aria-pressed:bg-wash"
-        >
-          Together
-        </Button>
-      )}
-      <select
-        aria-label="Zoom"
-        value={stage.zoom ?? ''}
-        onChange={({ target }) => stage.setZoom(Number(target.value) || null)}
-        className="h-7 rounded-md border border-rule bg-sheet px-2"
-      >
-        <option value="">Fit</option>
-        {zooms.map((zoom) => (
-          <option key={zoom} value={zoom}>
-            {zoom * 100} %
-          </option>
-        ))}
-      </select>
-      <Button onClick={stage.reset} title="Mount it anew (r)">
-        Reset <kbd>r</kbd>
-      </Button>
-      <a
-        href={address}
-        target="_blank"
-        rel="noreferrer"
-        className={ownPage}
-        title="Open it as a page of its own, for the browser's developer tools"
-      >
-        Own page ↗
-      </a>
-    </div>
   );
 }
 

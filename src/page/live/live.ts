@@ -1,12 +1,14 @@
 /** A look as a live page that a person can use: mounted in real time, with its answers, and with props put over it. */
-import { callbacksIn, type PropTypes } from '../../core/props/type.ts';
+import type { PropTypes } from '../../core/props/type.ts';
 import { errorInWords, show } from '../../core/value/show.ts';
 import { type FromStage, type GivenProp, propsIn, type ToStage } from '../../core/wire/live.ts';
 import type { Looks } from '../../language/looks.ts';
 import { connectPort } from '../../language/port.ts';
+import type { World } from '../../language/settings.ts';
 import { resetSpies, spy } from '../../language/spy.ts';
 import type { Adapter, FrameModule, Mountable } from '../adapters/adapter.ts';
 import { resetRoutes } from '../network/routes.ts';
+import { callbacksOf, chainOf, frameFor, type State } from '../session/look.ts';
 import { answerRequests } from './answers.ts';
 import { letPoint, pointedAt } from './point.ts';
 import { repeat, tellDeeds } from './together.ts';
@@ -54,26 +56,11 @@ function taken(value: unknown): unknown {
   return typeof date === 'string' ? new Date(date) : value;
 }
 
-/** The states on the way to a look, the first one first: their scripts are not run here. */
-function chainOf(looks: Looks, name: string): Looks['states'][string][] {
-  const chain: Looks['states'][string][] = [];
-  const seen = new Set<string>();
-  for (let at: string | undefined = name; at !== undefined && !seen.has(at) && looks.states[at]; ) {
-    seen.add(at);
-    chain.unshift(looks.states[at]!);
-    at = looks.states[at]!.after;
-  }
-  return chain;
-}
-
 const merged = <T>(all: readonly (Record<string, T> | undefined)[]): Record<string, T> => Object.assign({}, ...all);
 
 /** The world that a component finds when it is mounted, as far as a page can make it by itself. */
-function prepare(looks: Looks, chain: readonly Looks['states'][string][]): void {
-  const { location: address, storage } = merged([looks, ...chain] as never[]) as {
-    location?: string;
-    storage?: { local?: Record<string, unknown>; session?: Record<string, unknown> };
-  };
+function prepare(looks: Looks, states: readonly State[]): void {
+  const { location: address, storage } = merged([looks, ...states] as never[]) as World;
   const fill = (into: Storage, entries: Record<string, unknown> = {}): void => {
     for (const [key, value] of Object.entries(entries))
       into.setItem(key, typeof value === 'string' ? value : JSON.stringify(value));
@@ -81,6 +68,48 @@ function prepare(looks: Looks, chain: readonly Looks['states'][string][]): void 
   fill(localStorage, storage?.local);
   fill(sessionStorage, storage?.session);
   if (address) history.replaceState(null, '', new URL(address, location.origin));
+}
+
+function lookNow({ looks }: Shown): string {
+  const wanted = query.get('look');
+  return wanted !== null && looks.states[wanted] ? wanted : Object.keys(looks.states)[0]!;
+}
+
+const failed = (error: unknown): void => trouble(errorInWords(error));
+
+/** What goes wrong is told, and what spies hear, and what a person does. */
+function tellAll(): void {
+  addEventListener('error', ({ error, message }) => failed(error ?? message));
+  addEventListener('unhandledrejection', ({ reason }) => failed(reason));
+  tellDeeds((deed) => tell({ kind: 'did', deed }));
+  connectPort({
+    called: (prop: string, args: readonly unknown[]) => tell({ kind: 'called', prop, args: args.map(show).join(', ') }),
+    begun: () => () => {},
+  } as never);
+}
+
+/** Begins and ends pointing. */
+function pointing(mark: () => string): (isOn: boolean) => void {
+  let end = (): void => {};
+  return (isOn) => {
+    end();
+    const nothing = (): void => tell({ kind: 'pointed', pointed: null });
+    const chosen = (element: Element): void => tell({ kind: 'pointed', pointed: pointedAt(element, mark()) });
+    end = isOn ? letPoint(chosen, nothing) : () => {};
+    tell({ kind: 'pointing', isOn });
+  };
+}
+
+/** Tells what is on the stage, before anything can go wrong: what went wrong before is forgotten with it. */
+function tellShown({ looks, adapter }: Shown, look: string, types: PropTypes | null, props: Props): void {
+  tell({
+    kind: 'shown',
+    component: adapter.nameOf(looks.component),
+    look,
+    looks: Object.entries(looks.states).map(([name, { script }]) => ({ look: name, hasScript: script !== undefined })),
+    types,
+    props: Object.fromEntries(Object.entries(props).map(([name, value]) => [name, given(value)])),
+  });
 }
 
 /** Begins a stage. What is shown first is mounted; what is shown later reaches the component that is there. */
@@ -91,76 +120,44 @@ export function live(): Live {
   let over = propsIn(query.get('props'));
   let mounted: { instance: unknown; adapter: Adapter; look: string } | null = null;
   let spies: Props = {};
+  tellAll();
   const ready = answerRequests(trouble);
+  const point = pointing(() => shown?.mark ?? 'data-testid');
 
-  connectPort({
-    called: (prop: string, args: readonly unknown[]) => tell({ kind: 'called', prop, args: args.map(show).join(', ') }),
-    begun: () => () => {},
-  } as never);
-  let endPointing = (): void => {};
-  function point(isOn: boolean): void {
-    endPointing();
-    const nothing = (): void => tell({ kind: 'pointed', pointed: null });
-    const chosen = (element: Element): void =>
-      tell({ kind: 'pointed', pointed: pointedAt(element, shown?.mark ?? 'data-testid') });
-    endPointing = isOn ? letPoint(chosen, nothing) : () => {};
-    tell({ kind: 'pointing', isOn });
+  /** The look's own props, and what stands in its slots. Scripts on the way to it are not run here. */
+  function own({ looks, adapter }: Shown, states: readonly State[]): Mountable {
+    for (const name of callbacksOf(looks, adapter, types)) spies[name] ??= spy();
+    return {
+      component: states[0]?.render ?? looks.render ?? looks.component,
+      props: { ...spies, ...looks.props, ...merged(states.map(({ props }) => props)) },
+      slots: { ...looks.slots, ...merged(states.map(({ slots }) => slots as Props)) },
+    };
   }
 
-  tellDeeds((deed) => tell({ kind: 'did', deed }));
-  const failed = (error: unknown): void => trouble(errorInWords(error));
-  addEventListener('error', ({ error, message }) => failed(error ?? message));
-  addEventListener('unhandledrejection', ({ reason }) => failed(reason));
-
-  const lookNow = ({ looks }: Shown): string => {
-    const wanted = query.get('look');
-    return wanted !== null && looks.states[wanted] ? wanted : Object.keys(looks.states)[0]!;
-  };
-
-  /** The look's own props, and what stands in its slots. */
-  function own({ looks, adapter }: Shown, look: string): Mountable {
-    const chain = chainOf(looks, look);
-    const names = [...(adapter.callbacksOf?.(looks.component) ?? []), ...(types ? callbacksIn(types) : [])];
-    for (const name of names) spies[name] ??= spy();
-    return {
-      component: chain[0]?.render ?? looks.render ?? looks.component,
-      props: { ...spies, ...looks.props, ...merged(chain.map(({ props }) => props)) },
-      slots: { ...looks.slots, ...merged(chain.map(({ slots }) => slots as Props)) },
-    };
+  async function mount(
+    { looks, adapter, frame }: Shown,
+    look: string,
+    states: State[],
+    what: Mountable,
+  ): Promise<void> {
+    resetRoutes({ ...looks.answers, ...merged(states.map(({ answers }) => answers as never)) });
+    await ready;
+    prepare(looks, states);
+    await adapter.warm();
+    mounted = { instance: await adapter.mount(root, what, frameFor(looks, look, frame), failed), adapter, look };
   }
 
   async function put(): Promise<void> {
     if (!shown) return;
-    const { looks, adapter, frame } = shown;
     const look = lookNow(shown);
-    const what = own(shown, look);
+    const states = chainOf(shown.looks, look).map(({ state }) => state);
+    const what = own(shown, states);
+    tellShown(shown, look, types, what.props);
     const put = Object.fromEntries(Object.entries(over).map(([name, value]) => [name, taken(value)]));
     const next: Mountable = { ...what, props: { ...what.props, ...put } };
-    // Before anything can go wrong: what went wrong before is forgotten with it.
-    tell({
-      kind: 'shown',
-      component: adapter.nameOf(looks.component),
-      look,
-      looks: Object.entries(looks.states).map(([name, { script }]) => ({
-        look: name,
-        hasScript: script !== undefined,
-      })),
-      types,
-      props: Object.fromEntries(Object.entries(what.props).map(([name, value]) => [name, given(value)])),
-    });
     resetSpies(next.props);
-    if (mounted && mounted.adapter === adapter && mounted.look === look) adapter.update(mounted.instance, next);
-    else {
-      const chain = chainOf(looks, look);
-      resetRoutes({ ...looks.answers, ...merged(chain.map(({ answers }) => answers as never)) });
-      await ready;
-      prepare(looks, chain);
-      await adapter.warm();
-      const state = looks.states[look]!;
-      const around = state.frame ?? looks.frame;
-      const wrapper = around === undefined ? frame : around === false ? null : { ...frame, default: around };
-      mounted = { instance: await adapter.mount(root, next, wrapper, failed), adapter, look };
-    }
+    if (mounted?.adapter === shown.adapter && mounted.look === look) mounted.adapter.update(mounted.instance, next);
+    else await mount(shown, look, states, next);
   }
 
   function clear(): void {
@@ -174,26 +171,25 @@ export function live(): Live {
 
   // One after the other: what is being mounted is not mounted again.
   let last: Promise<void> = Promise.resolve();
-  const again = (): void => {
-    last = last.then(put).catch(failed);
+  const then = (next: () => void | Promise<void>): void => {
+    last = last.then(next).catch(failed);
   };
   addEventListener('message', ({ source, data }: MessageEvent<ToStage>) => {
     if (source !== parent || data?.to !== 'sguardo-stage') return;
     if (data.kind === 'do') return repeat(data.deed);
     if (data.kind === 'point') return point(data.isOn);
-    if (data.kind === 'reset') {
-      last = last.then(clear).catch(failed);
-    } else over = data.props;
-    again();
+    if (data.kind === 'reset') then(clear);
+    else over = data.props;
+    then(put);
   });
   return {
     show(next) {
       shown = next;
-      again();
+      then(put);
     },
     know(found) {
       types = found;
-      again();
+      then(put);
     },
   };
 }

@@ -1,9 +1,8 @@
 /** Performs a look in a session: mounts the first state of its chain and runs every script on the way to it. */
 import { fail, problem } from '../../core/problem/problem.ts';
-import { callbacksIn } from '../../core/props/type.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import type { Answer } from '../../language/answer.ts';
-import type { Looks, LookState } from '../../language/looks.ts';
+import type { Looks } from '../../language/looks.ts';
 import { resetSpies, spy } from '../../language/spy.ts';
 import { failUnsaid, forgetBegun } from '../check/begun.ts';
 import { beginScript, forgetDoubts, tellDoubts } from '../check/doubt.ts';
@@ -13,33 +12,12 @@ import type { Recording } from '../record/recording.ts';
 import { StepFailed } from '../record/step.ts';
 import { captured, resetCaptures } from './capture.ts';
 import { keepTime } from './clock.ts';
+import { callbacksOf, chainOf, type State } from './look.ts';
 import { grouped } from './part.ts';
 import type { Session } from './session.ts';
 
-type State = LookState<Record<string, unknown>, string>;
 /** What is known of a component beside its looks. */
 type Described = Pick<Modules, 'adapter' | 'types'>;
-type Link = { name: string; state: State };
-
-/** The states that lead to a look, the first one first. @throws ProblemError `after-unknown`, `after-circular` */
-function chainOf(looks: Looks, name: string): Link[] {
-  const chain: Link[] = [];
-  for (let at: string | undefined = name; at !== undefined; ) {
-    const state: State | undefined = Object.hasOwn(looks.states, at) ? looks.states[at] : undefined;
-    if (!state)
-      return fail('after-unknown', {
-        look: chain[0]?.name ?? name,
-        after: at,
-        near: nearest(at, Object.keys(looks.states)) ?? '',
-      });
-    const circular = chain.some((one) => one.name === at);
-    chain.unshift({ name: at, state });
-    if (circular)
-      return fail('after-circular', { look: name, chain: chain.map((one) => `“${one.name}”`).join(' after ') });
-    at = state.after;
-  }
-  return chain;
-}
 
 /** Answers by route, of which one that nobody has declared is told. */
 const declared = (answers: Record<string, Answer>): Record<string, Answer> =>
@@ -78,8 +56,7 @@ const spied = new WeakMap<Looks, Record<string, unknown>>();
 function spiesFor(looks: Looks, { adapter, types }: Described): Record<string, unknown> {
   const before = spied.get(looks);
   if (before) return before;
-  const names = [...(adapter.callbacksOf?.(looks.component) ?? []), ...(types ? callbacksIn(types) : [])];
-  const made = Object.fromEntries(names.map((name) => [name, spy()]));
+  const made = Object.fromEntries(callbacksOf(looks, adapter, types).map((name) => [name, spy()]));
   spied.set(looks, made);
   return made;
 }

@@ -17,7 +17,7 @@ function useText(value: string): [string, (text: string) => void] {
   return [text, setText];
 }
 
-function TextControl({ id, value, put, type = 'text' }: { id: string; value: unknown; put: Put; type?: string }) {
+function TextInput({ id, value, put, type = 'text' }: { id: string; value: unknown; put: Put; type?: string }) {
   const [text, setText] = useText(typeof value === 'string' ? value : value == null ? '' : String(value));
   return (
     <input
@@ -37,7 +37,7 @@ function TextControl({ id, value, put, type = 'text' }: { id: string; value: unk
 
 const hex = /^#[0-9a-f]{6}$/i;
 
-const ColourControl = ({ id, value, put }: { id: string; value: unknown; put: Put }) => (
+const ColourInput = ({ id, value, put }: { id: string; value: unknown; put: Put }) => (
   <span className="flex gap-1.5">
     <input
       type="color"
@@ -46,11 +46,11 @@ const ColourControl = ({ id, value, put }: { id: string; value: unknown; put: Pu
       onChange={({ target }) => put(target.value)}
       className="h-7 w-9 shrink-0 rounded-md border border-rule bg-sheet p-0.5"
     />
-    <TextControl id={id} value={value} put={put} />
+    <TextInput id={id} value={value} put={put} />
   </span>
 );
 
-const DateControl = ({ id, value, put }: { id: string; value: unknown; put: Put }) => (
+const DateInput = ({ id, value, put }: { id: string; value: unknown; put: Put }) => (
   <input
     id={id}
     type="datetime-local"
@@ -61,7 +61,7 @@ const DateControl = ({ id, value, put }: { id: string; value: unknown; put: Put 
   />
 );
 
-function ChoiceControl({ id, of, value, put }: { id: string; of: Choice[]; value: unknown; put: Put }) {
+function ChoiceInput({ id, of, value, put }: { id: string; of: Choice[]; value: unknown; put: Put }) {
   const at = (of as unknown[]).indexOf(value);
   return (
     <select
@@ -89,7 +89,7 @@ const thumb = [
   'data-[state=checked]:translate-x-4.5 data-[state=checked]:bg-paper',
 ].join(' ');
 
-const SwitchControl = ({ id, value, put }: { id: string; value: unknown; put: Put }) => (
+const SwitchInput = ({ id, value, put }: { id: string; value: unknown; put: Put }) => (
   <Switch.Root id={id} checked={value === true} onCheckedChange={put} className={track}>
     <Switch.Thumb className={thumb} />
   </Switch.Root>
@@ -106,7 +106,7 @@ function wrongWith(text: string, type: PropType): string | null {
   }
 }
 
-function JsonControl({ id, value, type, put }: { id: string; value: unknown; type: PropType; put: Put }) {
+function JsonInput({ id, value, type, put }: { id: string; value: unknown; type: PropType; put: Put }) {
   const [text, setText] = useText(value === undefined ? '' : JSON.stringify(value, null, 2));
   const wrong = text === '' ? null : wrongWith(text, type);
   return (
@@ -136,19 +136,19 @@ type FieldProps = { id: string; input: Input; type: PropType; value: unknown; pu
 function Field({ id, input, type, value, put }: FieldProps) {
   switch (input.by) {
     case 'text':
-      return <TextControl id={id} value={value} put={put} />;
+      return <TextInput id={id} value={value} put={put} />;
     case 'number':
-      return <TextControl id={id} type="number" value={value} put={put} />;
+      return <TextInput id={id} type="number" value={value} put={put} />;
     case 'colour':
-      return <ColourControl id={id} value={value} put={put} />;
+      return <ColourInput id={id} value={value} put={put} />;
     case 'switch':
-      return <SwitchControl id={id} value={value} put={put} />;
+      return <SwitchInput id={id} value={value} put={put} />;
     case 'choice':
-      return <ChoiceControl id={id} of={input.of} value={value} put={put} />;
+      return <ChoiceInput id={id} of={input.of} value={value} put={put} />;
     case 'date':
-      return <DateControl id={id} value={value} put={put} />;
+      return <DateInput id={id} value={value} put={put} />;
     default:
-      return <JsonControl id={id} value={value} type={type} put={put} />;
+      return <JsonInput id={id} value={value} type={type} put={put} />;
   }
 }
 
@@ -162,7 +162,7 @@ function valueNow(given: GivenProp | undefined, over: unknown): unknown {
 
 type Props = { name: string; type: PropType; isOptional: boolean; given?: GivenProp; over: unknown; put: Put };
 
-export function Control({ name, type, isOptional, given, over, put }: Props) {
+export function PropInput({ name, type, isOptional, given, over, put }: Props) {
   const id = useId();
   const input = inputFor(name, type, given);
   const value = valueNow(given, over);
