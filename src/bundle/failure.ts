@@ -21,7 +21,7 @@ const uncoloured = (text: string): string => text.replace(/\u001b\[[0-9;]*m/g, '
 function firstLine(text: string): string {
   const plain = uncoloured(text);
   const line = plain.split('\n').find((one) => one.trim() && !/^Build failed/.test(one)) ?? plain;
-  return line.replace(/^\s*\[[\w:.-]+\]\s*/, '').trim();
+  return line.replace(/^\s*(?:\[[\w:.-]+\])?[\s:]*/, '').trim();
 }
 
 /** Longer chains go round in a circle. */

@@ -14,6 +14,7 @@ describe('the causes of an error', () => {
     const inner = new Error('\u001b[31mUnexpected token\u001b[0m\n  1 | {;');
     const outer = Object.assign(new Error('Build failed with 1 error:\n\nUnexpected token'), { errors: [inner] });
     expect(causesOf(outer)).toEqual(['Unexpected token']);
+    expect(causesOf(new Error('[UNRESOLVED] : no such pier'))).toEqual(['no such pier']);
     expect(causesOf(new Error('could not read: no ink', { cause: new Error('no ink') }))).toEqual([
       'could not read: no ink',
     ]);
