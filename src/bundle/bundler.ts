@@ -33,6 +33,8 @@ export class Bundler {
   /** Which packages it was built with last. */
   #packages: string | null = null;
   #pieces = new Map<string, Piece>();
+  /** One bundle is made at a time: what each learns of the project is the next one's. */
+  #last: Promise<unknown> = Promise.resolve();
 
   /** `version` is that of Sguardo. */
   constructor(root: string, version: string, keeper: GraphKeeper) {
@@ -66,7 +68,13 @@ export class Bundler {
    * A bundle of these look files, of which only those are built again whose files have changed.
    * @throws ProblemError as `bundleLooks`
    */
-  async bundle(settings: Settings, files: readonly string[], survey: Survey): Promise<Bundled> {
+  bundle(settings: Settings, files: readonly string[], survey: Survey): Promise<Bundled> {
+    const built = this.#last.then(() => this.#bundle(settings, files, survey));
+    this.#last = built.catch(() => {});
+    return built;
+  }
+
+  async #bundle(settings: Settings, files: readonly string[], survey: Survey): Promise<Bundled> {
     const missing = files.filter((file) => !this.isAtHand(file, survey));
     const tooMany = new Set([...this.#pieces.values()].map(({ built }) => built)).size >= mostBuilds;
     const wanted = tooMany && missing.length > 0 ? files : missing;

@@ -1,4 +1,6 @@
 /** `sguardo run`: runs looks and tells what they came to. */
+import { once } from 'node:events';
+import { createInterface } from 'node:readline';
 import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
 import { type LookName, lookKey, lookTitle } from '../core/look/look.ts';
@@ -8,6 +10,7 @@ import type { ResultSummary, RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Client } from '../client/client.ts';
 import { exitCode, verdicts } from '../core/run/verdict.ts';
 import { counted } from '../core/text/counted.ts';
+import { attend } from './attend.ts';
 import { exitOf } from './exits.ts';
 import { type Found, findService } from './find.ts';
 import { benchUrl, duration, lookLine, problemText, resultText, tallyText } from './print.ts';
@@ -21,6 +24,9 @@ type Options = {
   tag: string[];
   withoutTag: string[];
   failed?: boolean;
+  stop?: boolean;
+  headed?: boolean;
+  pace?: number;
   json?: boolean;
   strict?: boolean;
 };
@@ -30,6 +36,13 @@ export const count = (text: string): number => {
   const n = Number(text);
   if (!Number.isInteger(n) || n < 1 || n > 1000)
     throw new InvalidArgumentError(`Expected a whole number from 1 to 1000, got “${text}”.`);
+  return n;
+};
+
+/** A time. @throws InvalidArgumentError */
+const milliseconds = (text: string): number => {
+  const n = Number(text);
+  if (!(n >= 0 && n <= 60_000)) throw new InvalidArgumentError(`Expected a number from 0 to 60000, got “${text}”.`);
   return n;
 };
 
@@ -71,6 +84,9 @@ export function addRun(program: Command): void {
     .addOption(tagOption('--without-tag <name>', 'but none with this one (can be repeated)'))
     .option('--failed', 'only looks that failed or broke in their newest run')
     .option('--audit <percent>', 'how many of the unchanged looks to run anyway', percent)
+    .option('--stop', 'stop at the first look that fails or pauses, and try lines on its page')
+    .option('--headed', 'show the window, one look after the other, and keep it open at the end')
+    .option('--pace <ms>', 'wait so long before each step, to look on', milliseconds, 0)
     .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
     .option('--strict', 'also exit with 1 when something is new; implied by CI=true')
     .addHelpText(
@@ -84,6 +100,8 @@ Examples:
   sguardo run --changed main        what this branch touches
   sguardo run --failed              what went wrong, once more
   sguardo run --tag slow            the looks with a tag
+  sguardo run --stop                stop where the first look goes wrong, and try lines there
+  sguardo run "asks before" --headed --pace 500   watch it, slowly
   sguardo run --repeat 10           is every picture the same ten times?
   sguardo run --json > result.json  for other programs
 
@@ -132,7 +150,10 @@ export async function run(patterns: string[], options: Options): Promise<number>
       tags: options.tag,
       withoutTags: options.withoutTag,
       refuseOnly: isCi,
+      headed: options.headed === true && !options.stop,
+      pace: options.pace ?? 0,
     };
+    if (options.stop) return await runAndStop(found, request, options);
     const summary = await follow(found, request, { isQuiet: false, isJson: options.json === true });
     // What was taken over has passed, and is told as a number.
     const results = await found.client.runResults(summary.id, options.json !== true);
@@ -141,10 +162,41 @@ export async function run(patterns: string[], options: Options): Promise<number>
     const code = Math.max(exitCode(summary.tally, options.strict === true || isCi), ...problems.map(exitOf));
     if (options.json) process.stdout.write(`${JSON.stringify(jsonDocument(found, summary, results, code), null, 2)}\n`);
     else await tell(found, summary, results);
+    if (request.headed && summary.done > 0) await keepOpen(found, options.json === true);
     return code;
   } finally {
     await found.release();
   }
+}
+
+/** Leaves the window of a headed run open until somebody has seen enough of it. */
+async function keepOpen({ client }: Found, isJson: boolean): Promise<void> {
+  if (!isCi && !isJson) {
+    process.stdout.write('The window stays open. Press Enter to close it.\n');
+    const lines = createInterface({ input: process.stdin });
+    await Promise.race([once(lines, 'line'), once(lines, 'close')]);
+    lines.close();
+  }
+  await client.closeWindows();
+}
+
+/** Runs looks until the first one goes wrong, and stops that for whoever is at the terminal. */
+async function runAndStop(found: Found, request: Partial<RunRequest>, options: Options): Promise<number> {
+  const { headed = false, pace = 0 } = options;
+  let first: ResultSummary | null = null;
+  const stopAt = (result: ResultSummary): boolean => {
+    const isWrong = result.verdict === 'failed' || result.verdict === 'broken';
+    if (isWrong) first ??= result;
+    return isWrong;
+  };
+  const summary = await follow(found, request, { isQuiet: true, isJson: false, stopAt });
+  const wrong = first as ResultSummary | null;
+  if (wrong) {
+    await attend(found, wrong, { headed, pace });
+    return 1;
+  }
+  await tell(found, summary, await found.client.runResults(summary.id, true));
+  return exitCode(summary.tally, options.strict === true || isCi);
 }
 
 /** The looks that failed or broke when they were run last. */
@@ -155,11 +207,14 @@ async function failedLooks({ client }: Found, patterns: string[]): Promise<LookN
   return [...new Map(names.map((name) => [lookKey(name.component, name.look), name])).values()];
 }
 
+/** How a run is followed: `stopAt` says of a result whether the run has gone far enough. */
+type Following = { isQuiet: boolean; isJson: boolean; stopAt?(result: ResultSummary): boolean };
+
 /** Starts a run and shows its progress until it has ended; with `isQuiet` without a line for each look. */
 export async function follow(
   { client }: Found,
   request: Partial<RunRequest>,
-  { isQuiet, isJson }: { isQuiet: boolean; isJson: boolean },
+  { isQuiet, isJson, stopAt = () => false }: Following,
 ): Promise<RunSummary> {
   const abort = new AbortController();
   const terminal = process.stdout.isTTY === true && !isJson;
@@ -195,6 +250,7 @@ export async function follow(
         show();
       } else if (event.kind === 'look-finished' && event.run === started.id) {
         now.done = now.reused + ++own;
+        if (stopAt(event.result)) client.stopRun(started.id).catch(() => {});
         if (!isJson && !isQuiet && (!terminal || event.result.verdict !== 'passed')) line.line(lookLine(event.result));
         show();
       } else if (event.kind === 'run-finished' && event.run.id === started.id) return event.run;

@@ -14,6 +14,8 @@ import type {
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import { type BoardLook, unpackBoard } from '../core/run/board.ts';
 import type { LookInfo } from '../core/look/look.ts';
+import type { Completion, Orders, SittingRequest, SittingState, TriedLine } from '../core/sitting/sitting.ts';
+import type { InputRequest } from '../core/wire/wire.ts';
 import type { ResultSummary, RunEvent, RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Timeline } from '../core/timeline/timeline.ts';
 
@@ -45,6 +47,28 @@ export type Client = {
   keep(request: KeepRequest): Promise<KeptFile>;
   /** Takes back what was kept last, unless the file has been changed since. */
   undoKeep(file: string, seen: string): Promise<KeptFile>;
+  /** Closes the windows that headed runs have left on the screen. */
+  closeWindows(): Promise<void>;
+  /** The looks that are live. */
+  sittings(): Promise<SittingState[]>;
+  sitting(id: number): Promise<SittingState>;
+  /** Runs a look live, up to where it is told to stop. Resolves before it has come there. */
+  beginSitting(request: BeginSitting): Promise<SittingState>;
+  /** Lets the script of a live look go on, or runs it again from its beginning. */
+  go(id: number, orders: Partial<Orders>): Promise<SittingState>;
+  restart(id: number, orders: Partial<Orders>): Promise<SittingState>;
+  /** Tries a line where a live look stands. */
+  tryLine(id: number, text: string): Promise<TriedLine>;
+  /** What may come next where a line ends. */
+  complete(id: number, text: string): Promise<Completion>;
+  /** Sends mouse and keyboard input to the page of a live look. */
+  input(id: number, events: readonly InputRequest[]): Promise<void>;
+  /** Lets the time of a live look run by itself, or stand still. */
+  letTime(id: number, runs: boolean): Promise<SittingState>;
+  /** Closes the page of a live look. */
+  endSitting(id: number): Promise<SittingState>;
+  /** What the page of a live look shows once that is newer than the picture `after`; null when nothing comes. */
+  sittingPicture(id: number, after: number, signal?: AbortSignal): Promise<{ number: number; png: Blob } | null>;
   /** The address of a picture. */
   pictureUrl(hash: string): string;
   /** The address of a picture made small, by the beginning of its hash. */
@@ -57,6 +81,10 @@ export type Client = {
    */
   events(signal: AbortSignal, ready?: () => void, cursor?: Cursor, watch?: boolean): AsyncGenerator<RunEvent>;
 };
+
+/** A live look to begin with: what is left out is as usual. */
+export type BeginSitting = Pick<SittingRequest, 'file' | 'look'> &
+  Partial<Omit<SittingRequest, 'orders'>> & { orders?: Partial<Orders> };
 
 /** Where in the live feed somebody is: the id of the last event that was heard. */
 export type Cursor = { last?: string };
@@ -106,11 +134,32 @@ export function connect(origin: string): Client {
     draft: (file, component, write) => call('POST', '/api/drafts', { file, component, write }),
     keep: (request) => call('POST', '/api/keeps', request),
     undoKeep: (file, seen) => call('POST', '/api/keeps/undo', { file, seen }),
+    closeWindows: () => call('POST', '/api/windows/close'),
+    sittings: () => get('/api/sittings'),
+    sitting: (id) => get(`/api/sittings/${id}`),
+    beginSitting: (request) => call('POST', '/api/sittings', request),
+    go: (id, orders) => call('POST', `/api/sittings/${id}/go`, orders),
+    restart: (id, orders) => call('POST', `/api/sittings/${id}/restart`, orders),
+    tryLine: (id, text) => call('POST', `/api/sittings/${id}/lines`, { text }),
+    complete: (id, text) => call('POST', `/api/sittings/${id}/completions`, { text }),
+    input: (id, events) => call('POST', `/api/sittings/${id}/input`, { events }),
+    letTime: (id, runs) => call('POST', `/api/sittings/${id}/time`, { runs }),
+    endSitting: (id) => call('POST', `/api/sittings/${id}/end`),
+    sittingPicture: (id, after, signal) => readPicture(`${origin}/api/sittings/${id}/picture?after=${after}`, signal),
     pictureUrl: (hash) => `${origin}/api/blobs/${hash}`,
     thumbnailUrl: (beginning) => `${origin}/api/thumbnails/${beginning}`,
     events: (signal, ready, cursor = {}, watch = false) =>
       readEvents(`${origin}/api/events${watch ? '?watch=true' : ''}`, signal, cursor, ready),
   };
+}
+
+async function readPicture(url: string, signal?: AbortSignal): Promise<{ number: number; png: Blob } | null> {
+  const reply = await fetch(url, signal ? { signal } : {}).catch((error: unknown) => {
+    throw unreachable(error);
+  });
+  if (reply.status === 204) return null;
+  if (!reply.ok) throw new ProblemError((await reply.json()) as Problem);
+  return { number: Number(reply.headers.get('x-picture-number')), png: await reply.blob() };
 }
 
 /** What the network's codes mean to a person. */

@@ -55,6 +55,11 @@ export type EngineWindow = {
   evaluate(expression: string, limit?: number): Promise<unknown>;
   /** PNG of a clip in CSS pixels of the page; `beyond` when it reaches outside the viewport. */
   screenshot(clip: Box, beyond: boolean): Promise<Buffer>;
+  /**
+   * Whoever listens is handed a PNG of the viewport whenever that has been painted anew; null ends it. It may be a
+   * frame late: for pictures that are compared there is `screenshot`.
+   */
+  show(listener: ((picture: Buffer) => void) | null): Promise<void>;
   /** Sends events in order and resolves when the page has handled them all. */
   input(events: readonly InputRequest[]): Promise<void>;
   /**

@@ -222,6 +222,13 @@ const kindsOfChecks: Record<string, readonly string[]> = {
   'an answer': ['wasAsked', 'wasNotAsked', 'wasAskedWith'],
 };
 
+/** The names of all checks of a kind of subject. */
+export const checkNames = (of: 'target' | 'spy' | 'answer' | 'value'): string[] => {
+  const none = null as never;
+  const made = { target: targetChecks, spy: callChecks, answer: answerChecks, value: valueChecks }[of](none, {});
+  return [...Object.keys(made).filter((name) => name !== 'not'), 'not'];
+};
+
 /** Checks of other things than this, which say so. */
 function misused(subject: unknown, said: () => void): { not: object } {
   const tell = (name: string, of: string) => (): Promise<void> => {

@@ -34,7 +34,7 @@ export type { AnyComponent } from './component.ts';
 export { looks, type Looks, type LookState, type ScriptContext } from './looks.ts';
 export type { LookSettings, Tags, World } from './settings.ts';
 export { action, check } from './own.ts';
-export { capture, type CaptureOptions, part } from './script.ts';
+export { capture, type CaptureOptions, part, pause } from './script.ts';
 export { reset, spy, type Spy } from './spy.ts';
 export { type Name, type RoleState, the, type The, type Target } from './target.ts';
 export { type Media, world, type WorldChange } from './world.ts';

@@ -22,6 +22,8 @@ export type Port = {
   /** Holds keys while `body` runs. */
   hold(keys: string, body: () => Promise<void>): Promise<void>;
   capture(name: string, options: CaptureOptions): Promise<void>;
+  /** Stops until whoever attends the look lets it go on. */
+  pause(): Promise<void>;
   /** Moves the look's own time. */
   clock(move: ClockMove): Promise<void>;
   /** A spy was called. */

@@ -13,3 +13,9 @@ export type CaptureOptions = {
 /** Takes a screenshot under a name, once the page is at rest. Every look ends with one of its own, `end`. */
 export const capture = (name: string, options: CaptureOptions = {}): Promise<void> =>
   portOf('capture').capture(String(name), options);
+
+/**
+ * Stops the script here until somebody lets it go on, to look around and try lines on the page: while you write a look.
+ * It fails where nobody attends: run it with `sguardo run --stop`, or go live from the bench.
+ */
+export const pause = (): Promise<void> => portOf('pause').pause();

@@ -1,5 +1,5 @@
 /** Where a look file's document begins: puts the page's side of Sguardo in place, and runs looks when its host asks. */
-import { type Problem, problem, toProblem } from '../core/problem/problem.ts';
+import { fail, type Problem, problem, toProblem } from '../core/problem/problem.ts';
 import { errorInWords, show } from '../core/value/show.ts';
 import type { FileReport, LookReport, LookRequest, PageGlobal } from '../core/wire/wire.ts';
 import { answerInWords } from '../language/words.ts';
@@ -8,6 +8,8 @@ import type { World } from '../language/settings.ts';
 import { connectPort } from '../language/port.ts';
 import { act } from './act/act.ts';
 import { held } from './act/keyboard.ts';
+import { beginAttending, go, isAttended, isStopped, stopAtEnd, stopAtPause } from './attend/attend.ts';
+import { letTimeRun, settleNow } from './attend/hands.ts';
 import { checkBegun } from './check/begun.ts';
 import { ensured } from './check/check.ts';
 import { forgetCalls, subjectInWords } from './check/forget.ts';
@@ -68,6 +70,10 @@ function watch(): void {
     part: grouped,
     hold: held,
     capture: captured,
+    pause: () =>
+      step('action', 'pause', (current, recording) =>
+        isAttended() ? stopAtPause(current, recording) : fail('pause-alone'),
+      ),
     clock: clockMoved,
     called(name, args) {
       const recording = recordingNow();
@@ -106,6 +112,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
     () => null,
     (error: unknown) => ({ error }),
   );
+  beginAttending(request);
   const around = frameFor(looks, asked.look, frame);
   const session = openSession(document.getElementById('look')!, modules.adapter, around, request);
   const { recording } = session;
@@ -115,6 +122,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
     if (began) throw began.error;
     fillWorld(world);
     await perform(session, looks, asked.look, modules);
+    if (recording.overlooked) throw recording.overlooked;
   } catch (error) {
     came = failure(error, recording);
   }
@@ -123,8 +131,9 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
     const { problem: wrong, stack } = recording.uncaught;
     came = { outcome: wrong.code === 'render-threw' ? 'broken' : 'failed', problem: wrong, stack };
   }
+  await stopAtEnd(recording, came.problem);
   const evidence = await endObserving();
-  const left = await session.dispose();
+  const left = await session.dispose(request.stays);
   // What went wrong with our own work for want of a function of the platform is not the browser's doing.
   if (came.problem && ownWork.includes(came.problem.code) && replacedNow().length > 0) return tampered(came.problem);
   return { ...came, notes: recording.notes, left, evidence };
@@ -215,6 +224,20 @@ function open(first: Modules): void {
     replaced: () => replacedNow(),
     reply: (token, id, error, files) => isTrusted(token) && reply(id, error, files),
     request: (token, asked) => isTrusted(token) && request(asked),
+    async steer(token, steering) {
+      if (!isTrusted(token)) return;
+      if (steering.do === 'go') go(steering.orders);
+      else if (steering.do === 'time') letTimeRun(steering.runs);
+      else await settleNow();
+    },
+    async attempt(token, line) {
+      if (!isTrusted(token) || !isStopped()) return { value: null, problem: problem('sitting-running'), steps: 0 };
+      return (await import('./attend/line.ts')).tryLine(line);
+    },
+    async complete(token, text) {
+      if (!isTrusted(token)) return { from: 0, words: [] };
+      return (await import('./attend/complete.ts')).completionOf(text);
+    },
   };
   Object.defineProperty(window, '__sguardo', { value: Object.freeze(exposed) });
 }

@@ -12,7 +12,7 @@ import type { RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { counted } from '../core/text/counted.ts';
 import type { Store } from '../store/index.ts';
-import { type Bundle, findLookFiles, readConfig, type Survey } from '../work/index.ts';
+import { type Bundle, type Crew, findLookFiles, readConfig, type Survey } from '../work/index.ts';
 import { isAffected } from './affected.ts';
 import type { ProgressTeller } from './progress.ts';
 import { both, type Ground, type Reuse, reuseOf } from './reuse.ts';
@@ -85,7 +85,7 @@ function only(bundle: Bundle, isWanted: (file: string) => boolean): Bundle {
 }
 
 /** The windows open while the look files are bundled. */
-function openWindows({ crew }: RunTools, lanes: number): void {
+function openWindows(crew: Crew, lanes: number): void {
   for (let lane = 0; lane < lanes; lane++) crew.window(lane).catch(() => {});
 }
 
@@ -98,7 +98,7 @@ export async function oneRun(
   signal: AbortSignal,
 ): Promise<Ending> {
   const { root, config, store, crew, bundler } = tools;
-  const learning = crew.identity(store.engines);
+  const learning = (request.headed ? tools.headedCrew : crew).identity(store.engines);
   learning.catch(() => {});
   const settings = await settingsFor(config, request);
   const names = settings.environments.map(({ name }) => name);
@@ -133,7 +133,8 @@ export async function oneRun(
   let contradicted = 0;
   if (reuse.files.length > 0) {
     teller.set({ phase: 'bundling', bundling: reuse.files.length });
-    openWindows(tools, settings.lanes);
+    if (request.headed) openWindows(tools.headedCrew, 1);
+    else openWindows(crew, settings.lanes);
     const built = await bundler.bundle(settings, reuse.files, survey);
     const { hashes } = built;
     // What depends on what is known of the others only now.

@@ -87,7 +87,9 @@ export async function runRest(
   signal: AbortSignal,
 ): Promise<{ planned: number; contradicted: number }> {
   const { id, request, settings, ground, reuse, teller } = selected;
-  const { store, live, crew } = tools;
+  const { store, live } = tools;
+  // One window after the other: nobody can watch several.
+  const crew = request.headed ? tools.headedCrew : tools.crew;
   const rounds = request.steady ? request.repeat : 1;
   let planned = reuse.ids.length;
   let contradicted = 0;
@@ -100,7 +102,8 @@ export async function runRest(
   const progress = followLooks(teller, store, expectedOf(tools, selected, bundle));
   const rest = (): number => planned - reuse.ids.length;
   for (let round = 1; round <= rounds && !signal.aborted; round++) {
-    const conditions = request.steady ? conditionsOf(round, settings.lanes) : usualConditions(settings.lanes);
+    const lanes = request.headed ? 1 : settings.lanes;
+    const conditions = request.steady ? conditionsOf(round, lanes) : usualConditions(lanes);
     await underConditions({
       bundle,
       settings,

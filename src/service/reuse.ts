@@ -180,7 +180,7 @@ export function reuseOf(
   for (const file of files) {
     const looks = looksOf(ground, records, file, environments);
     looked.set(file, looks?.filter(select));
-    if (looks && !request.fresh && request.repeat === 1 && !request.steady)
+    if (looks && !request.fresh && !request.headed && request.repeat === 1 && !request.steady)
       for (const environment of environments) {
         const candidates = candidatesOf(ground, records, { file, looks, environment }, request.due);
         found.push(...candidates.filter(({ look }) => select(look) && mayRun(look, environment.name)));

@@ -11,6 +11,8 @@ export type RunTools = {
   store: Store;
   bundler: Bundler;
   crew: Crew;
+  /** Its windows can be seen on the screen. */
+  headedCrew: Crew;
   live: Live;
   /** Baselines that were read before. */
   cache: FolderCache;

@@ -17,6 +17,7 @@ import { buildApi } from './api.ts';
 import { Conductor } from './conductor.ts';
 import { type Live, liveFeed } from './live.ts';
 import { errorLog } from './log.ts';
+import { type Sittings, sittingsOf } from './sittings.ts';
 import { buildStage } from './stage.ts';
 import { type Watcher, watcherOf } from './watcher.ts';
 
@@ -181,18 +182,20 @@ type Parts = {
   note: string;
   watcher: Watcher;
   conductor: Conductor;
-  crew: Crew;
+  sittings: Sittings;
+  crews: Crew[];
   servers: { close(): PromiseLike<unknown> }[];
 };
 
-async function endService(held: Held, { note, watcher, conductor, crew, servers }: Parts): Promise<void> {
+async function endService(held: Held, { note, watcher, conductor, sittings, crews, servers }: Parts): Promise<void> {
   // From now on nobody finds it any more.
   rmSync(note, { force: true });
   await watcher.close();
+  await sittings.close();
   const ended = conductor.close();
   // Looks under way may finish, but not for ever: without their browser they end at once.
   await Promise.race([ended, delay(endLimit, undefined, { ref: false })]);
-  await crew.close();
+  await Promise.all(crews.map((crew) => crew.close()));
   await ended;
   await Promise.all(servers.map((server) => server.close()));
   held.store.close();
@@ -221,20 +224,24 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   const settings = () => readConfig(config);
   const shownSettings = settingsShown(config);
   let log = (_error: unknown): void => {};
-  const conductor = new Conductor({
+  const headedCrew = chromiumCrew({ [stageHost]: ports.stage }, true);
+  const tools = {
     root,
     config,
     store,
     crew,
+    headedCrew,
     live,
     cache: folderCacheOf(store),
     bundler: new Bundler(root, version, store.graph),
-    log: (error) => log(error),
-    onBundle(bundle, wanted) {
+    log: (error: unknown) => log(error),
+    onBundle(bundle: Bundle, wanted: Settings) {
       shownSettings.seen(wanted);
       return show(shown, bundle, wanted);
     },
-  });
+  };
+  const conductor = new Conductor(tools);
+  const sittings = sittingsOf(tools);
   const watcher = watcherOf(root, () => conductor.startDue());
   const project = async (): Promise<ProjectInfo> => {
     const { environments, baselines } = await shownSettings.read();
@@ -255,7 +262,17 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     };
   };
   const server = await buildApi({
-    context: { store, conductor, live, watcher, root, settings, project },
+    context: {
+      store,
+      conductor,
+      sittings,
+      closeWindows: sittings.closeWindows,
+      live,
+      watcher,
+      root,
+      settings,
+      project,
+    },
     port: () => ports.api,
     framed: () => [stageUrl(), liveUrl()],
     consoleFolder,
@@ -275,7 +292,9 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   // Whoever finds it finds it whole.
   writeFileSync(`${note}.new`, JSON.stringify({ pid: process.pid, url: url(), version }));
   renameSync(`${note}.new`, note);
-  const end = (): Promise<void> => endService(held, { note, watcher, conductor, crew, servers: [server, stage, gate] });
+  const crews = [crew, headedCrew];
+  const parts = { note, watcher, conductor, sittings, crews, servers: [server, stage, gate] };
+  const end = (): Promise<void> => endService(held, parts);
   let closed: Promise<void> | null = null;
   return { url: url(), stage: stageUrl(), root, unneeded, log, close: () => (closed ??= end()) };
 }

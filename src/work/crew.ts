@@ -85,19 +85,24 @@ export class Crew {
     }
   }
 
-  /** Ends the browser for good: whoever still works in it hears that it is gone. */
-  async close(): Promise<void> {
-    this.#isClosed = true;
+  /** Ends the browser; whoever needs one next has another started. */
+  async stop(): Promise<void> {
     const engine = await this.#engine?.catch(() => null);
     this.#engine = null;
     this.#windows = [];
     await engine?.close();
   }
+
+  /** Ends the browser for good: whoever still works in it hears that it is gone. */
+  async close(): Promise<void> {
+    this.#isClosed = true;
+    await this.stop();
+  }
 }
 
-/** A crew of Chromium windows. `hosts` maps host names to ports on loopback. */
-export const chromiumCrew = (hosts: Record<string, number>): Crew =>
-  new Crew(() => startChromium(hosts), chromiumProgram);
+/** A crew of Chromium windows, which can be seen if they are `headed`. `hosts` maps host names to ports on loopback. */
+export const chromiumCrew = (hosts: Record<string, number>, headed = false): Crew =>
+  new Crew(() => startChromium(hosts, { headed }), chromiumProgram);
 
 /** True for what is thrown when the whole browser has ended. */
 export const browserIsGone = (error: unknown): error is LostError =>

@@ -6,7 +6,8 @@ import { chooserNote } from '../core/problem/notes.ts';
 import { problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
-import { breakOff, doing } from '../core/timeline/trace.ts';
+import type { Orders, Stop } from '../core/sitting/sitting.ts';
+import { breakOff, doing, type Trace } from '../core/timeline/trace.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
 import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
 import { type BrowserLoad, type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
@@ -26,7 +27,26 @@ type RunOptions = {
   isPhotographed?: boolean;
   /** Should it not end, it is found out where it stands. */
   watched?: boolean;
+  /** Somebody who stops its script, and lets it go on. */
+  attendant?: Attendant;
+  /** It is left on the page when it has ended. */
+  stays?: boolean;
+  /** How long it waits before each step, in milliseconds. */
+  pace?: number;
 };
+
+/** Whoever attends a look. */
+export type Attendant = {
+  orders: Orders;
+  /** What is recorded of the look, as it grows. */
+  began(trace: Trace): void;
+  stopped(stop: Stop): void;
+  /** True while the script stands: no limit of time counts then. */
+  isHeld(): boolean;
+};
+
+/** So long nobody waits for a look that somebody attends, in milliseconds: the longest that a timer can be set for. */
+export const endless = 2 ** 31 - 1;
 
 /** How long a page may take to load and to evaluate a look file, in milliseconds. */
 const loadLimit = 30_000;
@@ -197,7 +217,8 @@ export class Lane {
 
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
-    const { recording = 'on', approved = null, isPhotographed = false, watched = false } = options;
+    const { recording = 'on', approved = null, isPhotographed = false, watched = false, stays = false } = options;
+    const { attendant = null, pace = 0 } = options;
     const { patience, settle, clock, now, network, markAttribute } = this.#settings;
     const { unanswered, failsOn } = this.#settings;
     const timeLimit = this.#limitOf(look);
@@ -221,19 +242,24 @@ export class Lane {
       unanswered,
       failsOn,
       online: true,
+      attended: attendant?.orders ?? null,
+      pace,
+      stays,
     };
     if (watched) await this.#window!.watch(true);
-    const gathered = conversation.listen(number, approved, isPhotographed ? null : this.#fingerprintOf(environment));
+    const mark = isPhotographed ? null : this.#fingerprintOf(environment);
+    const gathered = conversation.listen(number, approved, mark, attendant?.stopped);
+    attendant?.began(gathered.trace);
     const began = performance.now();
     let report: LookReport;
     try {
       const late = (): Cut => new Cut(problem('look-endless', { doing: doing(gathered.trace), limit: timeLimit }));
       const call = `__sguardo.run(${JSON.stringify(conversation.token)}, ${JSON.stringify(request)})`;
-      const running = this.#window!.evaluate(call, mostLimits * timeLimit + haltLimit);
+      const running = this.#window!.evaluate(call, attendant ? endless : mostLimits * timeLimit + haltLimit);
       running.catch(() => {});
       const steps = (): number => gathered.trace.steps.length;
       const ending = Promise.race([running, this.#nextCut()]);
-      const said = readLookReport(await this.#whileMoving(timeLimit, ending, steps, late));
+      const said = readLookReport(await this.#whileMoving(timeLimit, ending, steps, late, attendant?.isHeld));
       if (!said) throw new Cut(problem('page-forged'));
       report = said;
       const [objection] = gathered.objections;
@@ -257,9 +283,26 @@ export class Lane {
     return { report, trace, shots, asked: [...(this.#window?.asked ?? [])], read };
   }
 
-  #whileMoving<T>(limit: number, promise: Promise<T>, progress: () => number, late: () => Cut): Promise<T> {
+  /** The window that the lane works in; null when there is none by now. */
+  get window(): EngineWindow | null {
+    return this.#window?.lost === null ? this.#window : null;
+  }
+
+  /** Calls a function of the page with its token and the text of more arguments, which somebody else has seen to. */
+  async call(name: 'steer' | 'attempt' | 'complete', argument: string, limit?: number): Promise<unknown> {
+    const token = JSON.stringify(this.#held?.conversation.token ?? '');
+    return this.#window?.evaluate(`__sguardo.${name}(${token}, ${argument})`, limit);
+  }
+
+  #whileMoving<T>(
+    limit: number,
+    promise: Promise<T>,
+    progress: () => number,
+    late: () => Cut,
+    isHeld?: () => boolean,
+  ): Promise<T> {
     const load = async (): Promise<BrowserLoad> => (await this.#crew.engine()).load();
-    return whileMoving(promise, { limit, progress, load, late });
+    return whileMoving(promise, { limit, progress, load, late, isHeld });
   }
 
   #fingerprintOf(environment: Environment): string {

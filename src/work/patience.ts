@@ -42,6 +42,8 @@ type Moving = {
   limit: number;
   /** A number that grows with every step. */
   progress(): number;
+  /** True while somebody holds it up: no limit counts then. */
+  isHeld?(): boolean;
   load(): Promise<BrowserLoad>;
   late(): Error;
 };
@@ -60,19 +62,20 @@ async function soon<T>(promise: Promise<T>, milliseconds: number): Promise<{ val
  * Waits as long as there is progress, or would be on a machine with less to do. What makes progress for ever is ended,
  * too.
  */
-export async function whileMoving<T>(promise: Promise<T>, { limit, progress, load, late }: Moving): Promise<T> {
+export async function whileMoving<T>(promise: Promise<T>, moving: Moving): Promise<T> {
+  const { limit, progress, load, late, isHeld = () => false } = moving;
   let steps = progress();
   const early = await soon(promise, limit * unwatched);
   if (early) return early.value;
   let last = await load();
   let moved = last;
-  for (let rounds = 1; ; rounds++) {
+  for (let rounds = 1; ; rounds = isHeld() ? 1 : rounds + 1) {
     const came = await soon(promise, rounds === 1 ? limit * (1 - unwatched) : limit);
     if (came) return came.value;
     const now = await load();
     const isMoving = progress() !== steps;
-    if (rounds === mostLimits || (!isMoving && hadItsChance(limit, moved, last, now))) throw late();
-    if (isMoving) moved = now;
+    if (!isHeld() && (rounds === mostLimits || (!isMoving && hadItsChance(limit, moved, last, now)))) throw late();
+    if (isMoving || isHeld()) moved = now;
     steps = progress();
     last = now;
   }

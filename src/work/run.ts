@@ -249,22 +249,23 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
 
 /** Lets every lane work until nothing is left. When one fails, the others end after the looks that they are at. */
 async function workInLanes(setup: RunSetup, plan: Plan, port: Port, stop: () => void): Promise<void> {
-  const { bundle, settings, crew, origin, conditions } = setup;
+  const { bundle, settings, request, crew, origin, conditions } = setup;
   const contract = settings.openapi === null ? null : contractOf(bundle.root, settings.openapi);
   if (conditions.isCold) await crew.empty();
   const lanes = Array.from(
     { length: conditions.lanes },
     (_, index) => new Lane(crew, index, origin, settings, conditions.isLate, contract),
   );
+  const seen = request.headed ? { pace: request.pace, stays: true } : {};
   const works = lanes.map((lane) =>
-    work(port, bundle, lane).catch((error: unknown) => {
+    work(port, bundle, lane, seen).catch((error: unknown) => {
       stop();
       throw error;
     }),
   );
   for (const end of await Promise.allSettled(works)) if (end.status === 'rejected') throw end.reason;
   const [first] = plan.environments;
-  if (first) for (const lane of lanes) lane.rest(bundle, first);
+  if (first && !request.headed) for (const lane of lanes) lane.rest(bundle, first);
 }
 
 /** Runs the selected looks of a bundle. Resolves when every one has a result, or the signal has stopped the run. */

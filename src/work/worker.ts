@@ -44,15 +44,18 @@ async function attempt<T>(work: () => Promise<T>): Promise<{ value: T } | { lost
   }
 }
 
+/** A look that somebody looks on at: what each step waits for them, and that it stays on the screen at the end. */
+export type Seen = { pace?: number; stays?: boolean };
+
 /** In which document a look is run: a fresh one or one that others share; and which looks are run there first. */
-type How = { isFresh: boolean; after?: readonly Ran[]; watched?: boolean };
+type How = { isFresh: boolean; after?: readonly Ran[]; watched?: boolean } & Seen;
 
 /** Runs one look. */
 async function runOnce(
   bundle: Bundle,
   lane: LaneUse,
   { job, info, approved, isPhotographed }: LookTask,
-  { isFresh, after = [], watched = false }: How,
+  { isFresh, after = [], watched = false, pace = 0, stays = false }: How,
 ): Promise<Execution> {
   const tried = await attempt(async () => {
     for (const [i, { file, look }] of after.entries()) {
@@ -61,7 +64,7 @@ async function runOnce(
     }
     const report = await lane.open(bundle, job.file, job.environment, isFresh && after.length === 0);
     if ('problem' in report) return brokenBy(report.problem, report.stack);
-    return lane.run(info.look, job.environment, { approved, isPhotographed, watched });
+    return lane.run(info.look, job.environment, { approved, isPhotographed, watched, pace, stays });
   });
   return 'lost' in tried ? brokenBy(tried.lost) : tried.value;
 }
@@ -86,7 +89,7 @@ async function openFile(bundle: Bundle, lane: LaneUse, { file, environment }: Jo
 }
 
 /** Works until the port has nothing left. */
-export async function work(port: Port, bundle: Bundle, lane: LaneUse): Promise<void> {
+export async function work(port: Port, bundle: Bundle, lane: LaneUse, seen: Seen = {}): Promise<void> {
   let loaded: Job | null = null;
   for (let task = await port.next(loaded); task; task = await port.next(loaded)) {
     if (task.kind === 'confirm') {
@@ -102,7 +105,7 @@ export async function work(port: Port, bundle: Bundle, lane: LaneUse): Promise<v
     const { job } = task;
     loaded = job;
     if (task.kind === 'look') {
-      const execution = await runLook(bundle, lane, task, { isFresh: task.isAlone });
+      const execution = await runLook(bundle, lane, task, { isFresh: task.isAlone, ...seen });
       port.done(task, execution, lane.ran.slice(0, -1));
       // What needs a document of its own is no good neighbour either.
       if (task.isAlone) lane.leave();

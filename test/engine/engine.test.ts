@@ -309,7 +309,7 @@ describe('a browser that starts and says nothing', () => {
     const before = process.env.SGUARDO_CHROMIUM;
     process.env.SGUARDO_CHROMIUM = silentOne;
     try {
-      await expect(startChromium({}, 300)).rejects.toThrow(
+      await expect(startChromium({}, { startLimit: 300 })).rejects.toThrow(
         /^Chromium could not be started: it did not answer within 0\.3 s/,
       );
     } finally {

@@ -25,6 +25,10 @@ const steps = {
     'Compare the name and the role with what was there instead. If it appears later, wait for it with a check, ' +
       'or raise patience.',
   ),
+  'pause-alone': entry(
+    () => 'The script stops at pause(), and nobody is there to let it go on.',
+    'Run it with sguardo run --stop, or go live from the bench. Take pause() out before you commit.',
+  ),
   'target-ambiguous': entry(
     (d) => `${d.count} elements match ${d.target}, but this step needs exactly one.`,
     'Write one of the targets listed, or narrow it otherwise: .in(…), .having(…), .nth(…).',
@@ -404,6 +408,26 @@ const serviceAndClient = {
     "Install Debian's package chromium, or name the binary in the environment variable SGUARDO_CHROMIUM.",
   ),
   'browser-start': entry((d) => `Chromium could not be started: ${d.error}`, 'Start the binary by hand to see why.'),
+  'screen-missing': entry(
+    () => 'There is no screen to show windows on.',
+    'Leave --headed out, or start it where there is a desktop. On a server: xvfb-run sguardo run --headed',
+  ),
+  'sitting-gone': entry(
+    (d) => `The page has been closed: ${d.why}`,
+    'Go live again, from the bench or with: sguardo run --stop',
+  ),
+  'sittings-full': entry(
+    (d) => `${d.most} looks are live already.`,
+    'End one of them first. They are listed on the board.',
+  ),
+  'sitting-running': entry(
+    () => 'The script is running at the moment.',
+    'Wait until it stops, or put a breakpoint on a step.',
+  ),
+  'line-wrong': entry(
+    (d) => `This line cannot be understood: ${d.error}`,
+    "Write it as in a script, for example: click(the.button('Save'))",
+  ),
   'port-taken': entry(
     (d) => `Port ${d.port} is already in use.`,
     'Choose another one with --port, or leave --port out to get a free one.',

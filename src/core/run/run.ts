@@ -33,6 +33,10 @@ export type RunRequest = {
   listing: boolean;
   /** Every time after the first under other conditions, to find the looks that come out differently. */
   steady: boolean;
+  /** In windows that can be seen, one look after the other; the last one stays on the screen. */
+  headed: boolean;
+  /** How long each step waits, in milliseconds, for somebody who looks on. */
+  pace: number;
 };
 
 /** Every look, once, in every environment, but for what need not be run. */
@@ -50,6 +54,8 @@ export const usualRequest: RunRequest = {
   refuseOnly: false,
   listing: false,
   steady: false,
+  headed: false,
+  pace: 0,
 };
 
 export type RunStatus = 'queued' | 'running' | 'finished' | 'stopped' | 'ended';
@@ -169,5 +175,7 @@ export type RunEvent =
   | { kind: 'run-progress'; run: RunSummary; progress: Progress }
   | { kind: 'run-finished'; run: RunSummary }
   | { kind: 'decided'; captures: number }
+  /** A live look has changed: it has stopped, gone on, ended. */
+  | { kind: 'sitting'; id: number }
   /** Events were missed, and what is known has to be asked for again. */
   | { kind: 'gap' };

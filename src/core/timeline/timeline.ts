@@ -41,6 +41,8 @@ export type Step = {
   saw?: string[];
   /** Why a step that passed may say nothing, in words. */
   doubt?: string;
+  /** It is none of the script's: somebody has tried it while that stood. */
+  tried?: true;
   /** The capture's name. */
   capture?: string;
   problem?: Problem;

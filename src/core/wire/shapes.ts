@@ -1,6 +1,7 @@
 /** The shapes of everything that a page says. */
 import { catalogue, type ProblemCode } from '../problem/catalogue.ts';
 import type { Problem } from '../problem/problem.ts';
+import type { Completion, TriedLine } from '../sitting/sitting.ts';
 import {
   either,
   fields,
@@ -112,6 +113,7 @@ const step = fields({
   tries: optional(id),
   saw: optional(list(text(100_000), 1000)),
   doubt: optional(text(1000)),
+  tried: optional(oneOf(true)),
   capture: optional(name),
   problem: optional(problem),
 }) as unknown as Shape<Step>;
@@ -152,6 +154,10 @@ const input = either(
   fields({ kind: oneOf('key', 'keydown', 'keyup'), key, modifiers, repeat: optional(truth) }),
 );
 const events = list(input, 1_000_000);
+
+/** True for input that can be sent. */
+export const isInput = (value: unknown): boolean => input(value);
+
 const file = either(fields({ path: text(1000) }), fields({ name: text(255), base64: text(100_000_000) }));
 const files = list(file, 1000);
 const load = fields({ text: nullable(text(10_000_000)), html: nullable(text(10_000_000)), files });
@@ -177,9 +183,18 @@ const content = text(100_000_000);
 const body = either(content, fields({ base64: content }), fields({ file: text(1000) }));
 const reply = fields({ status: whole(200, 599), headers: record(text()), body });
 
+const stop = fields({
+  why: oneOf('pause', 'breakpoint', 'reached', 'next', 'failure', 'end'),
+  number: id,
+  step: nullable(id),
+  moment: id,
+  problem: nullable(problem),
+});
+
 const fromPage = either(
   fields({ token: name, kind: oneOf('ask'), look: id, id, ask }),
   fields({ token: name, kind: oneOf('events'), look: id, events: list(event) }),
+  fields({ token: name, kind: oneOf('stopped'), look: id, stop }),
   fields({ token: name, kind: oneOf('answer'), request: name, reply: either(reply, oneOf('proceed', 'refuse')) }),
 ) as unknown as Shape<FromPage>;
 
@@ -220,6 +235,17 @@ export function readMessage(raw: string): FromPage | null {
     return null;
   }
 }
+
+const tried = fields({ value: nullable(text()), problem: nullable(problem), steps: id }) as Shape<
+  Omit<TriedLine, 'text'>
+>;
+const completion = fields({ from: whole(0, 100_000), words: list(text(1000), 1000) }) as Shape<Completion>;
+
+/** What a page says a line came to; null for what has not the shape. */
+export const readTried = (value: unknown): Omit<TriedLine, 'text'> | null => (tried(value) ? value : null);
+
+/** What a page says may come next in a line; null for what has not the shape. */
+export const readCompletion = (value: unknown): Completion | null => (completion(value) ? value : null);
 
 /** What a page says its look came to; null for what has not the shape. */
 export const readLookReport = (value: unknown): LookReport | null => (lookReport(value) ? value : null);

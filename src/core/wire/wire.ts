@@ -5,6 +5,7 @@
 import type { ChangedMedia } from '../moment/moment.ts';
 import type { Evidence } from '../run/evidence.ts';
 import type { Problem } from '../problem/problem.ts';
+import type { Completion, Orders, Steering, Stop, TriedLine } from '../sitting/sitting.ts';
 import type { Box, TimelineEvent } from '../timeline/timeline.ts';
 
 export type MouseButton = 'left' | 'middle' | 'right' | 'none';
@@ -96,6 +97,8 @@ export type FromPage = { token: string } & (
   | { kind: 'ask'; look: number; id: number; ask: Ask }
   | { kind: 'events'; look: number; events: TimelineEvent[] }
   | { kind: 'answer'; request: string; reply: RequestFate }
+  /** The script of an attended look has stopped. */
+  | { kind: 'stopped'; look: number; stop: Stop }
 );
 
 /** Files that a page shows or runs, such as pictures, style sheets, scripts and fonts. */
@@ -141,6 +144,12 @@ export type LookRequest = {
   /** What fails the look when the console gets it as an error or a warning. */
   failsOn: { source: string; flags: string }[];
   online: boolean;
+  /** How somebody attends it, who can stop its script; null where nobody does. */
+  attended: Orders | null;
+  /** How long it waits before each step, in milliseconds of the clock on the wall. */
+  pace: number;
+  /** It is left on the page when it has ended, to be looked at: the document is not used again. */
+  stays: boolean;
 };
 
 /** What a look came to inside its page. */
@@ -203,4 +212,10 @@ export type PageGlobal = {
   /** What was asked for is done, and these are the files that the page had asked for before it asked. */
   reply(token: string, id: number, error: string | null, files: Files): void;
   request(token: string, request: AskedRequest): void;
+  /** Tells an attended look what somebody wants. */
+  steer(token: string, steering: Steering): Promise<void>;
+  /** Tries a line where an attended look stands. */
+  attempt(token: string, line: (scope: Record<string, unknown>) => Promise<unknown>): Promise<Omit<TriedLine, 'text'>>;
+  /** What may come next in a line. */
+  complete(token: string, text: string): Promise<Completion>;
 };

@@ -45,7 +45,6 @@ export function chromiumProgram(): string | null {
 const usualStart = 60_000;
 
 const flags = [
-  '--headless=new',
   '--no-startup-window',
   '--remote-debugging-pipe',
   '--disable-gpu',
@@ -87,6 +86,17 @@ const flags = [
   '--disable-smooth-scrolling',
 ];
 
+export type StartOptions = {
+  /** Its windows can be seen on the screen. */
+  headed?: boolean;
+  /** How long it may take to start, in milliseconds. */
+  startLimit?: number;
+};
+
+/** False where windows would have no screen to be on: on Linux a display has to be named. */
+const hasScreen = (): boolean =>
+  process.platform !== 'linux' || Boolean(process.env.DISPLAY || process.env.WAYLAND_DISPLAY);
+
 type ProcessInfo = { id: number; type: string };
 
 async function loadOf(pipe: Pipe): Promise<BrowserLoad> {
@@ -101,9 +111,13 @@ async function loadOf(pipe: Pipe): Promise<BrowserLoad> {
 
 /**
  * Starts a browser. `hosts` maps host names to ports on loopback, so that pages have the same address in every run.
- * @throws ProblemError `browser-missing`, `browser-start`
+ * @throws ProblemError `browser-missing`, `browser-start`, `screen-missing`
  */
-export async function startChromium(hosts: Record<string, number> = {}, startLimit = usualStart): Promise<Engine> {
+export async function startChromium(
+  hosts: Record<string, number> = {},
+  { headed = false, startLimit = usualStart }: StartOptions = {},
+): Promise<Engine> {
+  if (headed && !hasScreen()) fail('screen-missing');
   const binary = findChromium();
   const profile = await freshProfile();
   const rules = Object.entries(hosts).map(([host, port]) => `MAP ${host}:80 127.0.0.1:${port}`);
@@ -111,6 +125,7 @@ export async function startChromium(hosts: Record<string, number> = {}, startLim
   const child = spawn(
     binary,
     [
+      ...(headed ? [] : ['--headless=new']),
       ...flags,
       ...sandbox,
       ...(rules.length > 0 ? [`--host-resolver-rules=${rules.join(',')}`] : []),
@@ -170,7 +185,7 @@ export async function startChromium(hosts: Record<string, number> = {}, startLim
     gone,
     load: () => loadOf(pipe),
     async open() {
-      const window = await openWindow(pipe, profile);
+      const window = await openWindow(pipe, profile, headed);
       windows.set(window.session, window);
       return window;
     },

@@ -21,6 +21,9 @@ const fileTypes = new Set(['Stylesheet', 'Image', 'Font', 'Script', 'TextTrack',
 /** Requests that are made again whenever a page wants the same again (DevTools protocol, Network.ResourceType). */
 const repeatedTypes = new Set(['Document', 'XHR', 'Fetch', 'EventSource', 'Ping', 'Preflight', 'WebSocket']);
 
+/** What Chromium's window has around the page, in pixels: the bars above it. */
+const around = [0, 87] as const;
+
 /** How long a running script takes to be paused at most, in milliseconds, on a busy machine. */
 const pauseLimit = 2000;
 
@@ -43,8 +46,11 @@ type RemoteValue = {
   exceptionDetails?: { text: string; exception?: { description?: string } };
 };
 
-/** Opens a window in a browser context of its own, so that lanes share no storage. It keeps its files in `folder`. */
-export async function openWindow(pipe: Pipe, folder: string): Promise<ChromiumWindow> {
+/**
+ * Opens a window in a browser context of its own, so that lanes share no storage. It keeps its files in `folder`. One
+ * that is seen on the screen is made as large as its viewport.
+ */
+export async function openWindow(pipe: Pipe, folder: string, isSeen: boolean): Promise<ChromiumWindow> {
   const { browserContextId } = await pipe.send<{ browserContextId: string }>('Target.createBrowserContext', {
     disposeOnDetach: true,
   });
@@ -55,7 +61,8 @@ export async function openWindow(pipe: Pipe, folder: string): Promise<ChromiumWi
     newWindow: true,
   });
   const { sessionId } = await pipe.send<{ sessionId: string }>('Target.attachToTarget', { targetId, flatten: true });
-  const window = new ChromiumWindow(pipe, sessionId, browserContextId, join(folder, `given-${sessionId}`));
+  const seenAs = isSeen ? targetId : null;
+  const window = new ChromiumWindow(pipe, sessionId, browserContextId, join(folder, `given-${sessionId}`), seenAs);
   await window.prepare();
   return window;
 }
@@ -69,6 +76,7 @@ export class ChromiumWindow implements EngineWindow {
   #loading: { loaded(): void; failed(error: Error): void } | null = null;
   #environment: Environment | null = null;
   #changes: Surroundings = {};
+  readonly #seenAs: string | null;
   readonly #folder: string;
   #given = 0;
   /** Whoever waits for the next event of a kind. */
@@ -80,6 +88,8 @@ export class ChromiumWindow implements EngineWindow {
   readonly #scripts = new Map<string, string>();
   /** Hears where a script stands that was paused for that. */
   #paused: ((stack: string) => void) | null = null;
+  /** Hears what the window shows. */
+  #shown: ((picture: Buffer) => void) | null = null;
   hasLostMouse = false;
   readonly asked = new Set<string>();
   readonly kept = new Set<string>();
@@ -87,7 +97,9 @@ export class ChromiumWindow implements EngineWindow {
   readonly #files = new Set<string>();
   #filesAsked = 0;
 
-  constructor(pipe: Pipe, session: string, context: string, folder: string) {
+  /** `seenAs` is the id of the window's target, if it can be seen on the screen. */
+  constructor(pipe: Pipe, session: string, context: string, folder: string, seenAs: string | null) {
+    this.#seenAs = seenAs;
     this.#pipe = pipe;
     this.#folder = folder;
     this.#session = session;
@@ -157,6 +169,14 @@ export class ChromiumWindow implements EngineWindow {
       this.#send('Emulation.setUserAgentOverride', { userAgent, acceptLanguage: locale }),
     ]);
     this.#environment = environment;
+    if (this.#seenAs) await this.#fit(environment.viewport, this.#seenAs);
+  }
+
+  /** Makes a window that somebody looks at as large as what it shows. */
+  async #fit([width, height]: Environment['viewport'], targetId: string): Promise<void> {
+    const { windowId } = await this.#pipe.send<{ windowId: number }>('Browser.getWindowForTarget', { targetId });
+    const bounds = { width: width + around[0], height: height + around[1] };
+    await this.#pipe.send('Browser.setWindowBounds', { windowId, bounds }).catch(() => {});
   }
 
   async surround(changes: Surroundings): Promise<void> {
@@ -288,6 +308,13 @@ export class ChromiumWindow implements EngineWindow {
     await this.#send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' }).catch(() => {});
   }
 
+  async show(listener: ((picture: Buffer) => void) | null): Promise<void> {
+    const wasShown = this.#shown !== null;
+    this.#shown = listener;
+    if (listener && !wasShown) await this.#send('Page.startScreencast', { format: 'png', everyNthFrame: 1 });
+    if (!listener && wasShown) await this.#send('Page.stopScreencast');
+  }
+
   async close(): Promise<void> {
     this.handlers = null;
     this.lost ??= new LostError('window', 'the window was closed');
@@ -406,6 +433,10 @@ export class ChromiumWindow implements EngineWindow {
         // A statement of the project's own that pauses is passed over.
         if (this.#paused) this.#paused(stackOf(params, this.#scripts));
         else this.#pipe.post('Debugger.resume', {}, this.#session);
+        break;
+      case 'Page.screencastFrame':
+        this.#pipe.post('Page.screencastFrameAck', { sessionId: params.sessionId }, this.#session);
+        this.#shown?.(Buffer.from(params.data, 'base64'));
         break;
       case 'Inspector.targetCrashed':
         this.lose(new LostError('page', 'the page crashed'));

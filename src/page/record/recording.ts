@@ -4,6 +4,7 @@ import type { Box, Mark, Step, StepKind, TimelineEvent } from '../../core/timeli
 import type { LookRequest } from '../../core/wire/wire.ts';
 import { post } from '../host/host.ts';
 import { append, native } from '../host/natives.ts';
+import { isTryingNow } from '../attend/attend.ts';
 import { timeNow } from '../time/time.ts';
 import { blobAsData } from './blobs.ts';
 import { Recorder } from './recorder.ts';
@@ -27,6 +28,8 @@ export class Recording {
   readonly notes: string[] = [];
   /** The first error that nobody caught, with its stack. */
   uncaught: { problem: Problem; stack: string | null } | null = null;
+  /** The first failure behind which somebody has let the script go on. */
+  overlooked: Error | null = null;
   /** True while a script runs: only then has a step a place in the look file. */
   inScript = false;
   /** Titles of steps whose work has not ended, whatever is told of them. */
@@ -97,6 +100,7 @@ export class Recording {
       outcome: 'running',
       before,
       after: null,
+      ...(isTryingNow() && { tried: true }),
       ...details,
     };
     this.#running.set(step.index, step);
@@ -154,6 +158,25 @@ export class Recording {
   /** Adds a note once. */
   note(text: string): void {
     if (!this.notes.includes(text)) append(this.notes, text);
+  }
+
+  /** A step begins only now: whatever has happened since it was begun was before it. */
+  renew(step: Step): void {
+    step.before = this.moment();
+    step.at = this.now();
+    step.clock = [timeNow(), timeNow()];
+    append(this.#events, { kind: 'step', step: { ...step } });
+    this.send();
+  }
+
+  /** How many steps have begun. */
+  get count(): number {
+    return this.#steps;
+  }
+
+  /** How many parts the script is in. */
+  get depth(): number {
+    return this.#parts.length;
   }
 
   enter(part: Step): void {

@@ -3,9 +3,9 @@ import { fail, type Problem, problem, ProblemError } from '../../core/problem/pr
 import type { Step, StepKind } from '../../core/timeline/timeline.ts';
 import { errorInWords } from '../../core/value/show.ts';
 import { hoverSettled } from '../act/pointer.ts';
+import { passGate, stopAtFailure } from '../attend/attend.ts';
 import { ask } from '../host/host.ts';
 import { holdMotion } from '../time/motion.ts';
-import { gate } from '../session/gate.ts';
 import { cameOfIt } from '../session/still.ts';
 import { type Details, type Recording, recordingNow } from './recording.ts';
 
@@ -19,6 +19,9 @@ export class StepFailed extends Error {
     this.stepStack = stepStack;
   }
 }
+
+/** Steps behind which a script can go on although they have failed: it is given nothing by them. */
+const mayGoOn: readonly StepKind[] = ['action', 'check'];
 
 /** A step of an ended look never ends: whatever waits for it must not go on among the steps of the next one. */
 const never: Promise<never> = new Promise(() => {});
@@ -76,7 +79,7 @@ export async function step<T>(
   const current = recording.begin(kind, title, stack, details);
   recording.open.set(current.index, current.title);
   try {
-    await gate.pass(current);
+    await passGate(current, recording);
     const result = await body(current, recording);
     // What an action or a reply that is let go brings about without any time has happened when the step ends; a mount
     // sees to that itself.
@@ -98,7 +101,11 @@ export async function step<T>(
     }
     const { wrong, place } = explain(error, stack);
     recording.end(current, wrong.code === 'render-threw' ? 'broken' : 'failed', wrong);
-    throw new StepFailed(wrong, place);
+    const failed = new StepFailed(wrong, place);
+    if (!mayGoOn.includes(kind) || !(await stopAtFailure(current, recording, wrong))) throw failed;
+    // Whoever attends has dealt with it; the look has failed all the same.
+    recording.overlooked ??= failed;
+    return undefined as T;
   } finally {
     recording.open.delete(current.index);
   }

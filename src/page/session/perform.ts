@@ -4,6 +4,7 @@ import { nearest } from '../../core/text/nearest.ts';
 import type { Answer } from '../../language/answer.ts';
 import type { Looks } from '../../language/looks.ts';
 import { resetSpies, spy } from '../../language/spy.ts';
+import { knowContext } from '../attend/attend.ts';
 import { failUnsaid, forgetBegun } from '../check/begun.ts';
 import { beginScript, forgetDoubts, tellDoubts } from '../check/doubt.ts';
 import { resetRoutes } from '../network/routes.ts';
@@ -85,7 +86,9 @@ export async function perform(session: Session, looks: Looks, wanted: string, de
       const limits = { types: described.types, shape: state.shape ?? looks.shape };
       await session.mount(title, { component, props, slots }, settle, limits);
     }
-    const run = (): Promise<void> => runScript(state, recording, { props, answers: declared(answers) });
+    const given = { props, answers: declared(answers) };
+    knowContext(given);
+    const run = (): Promise<void> => runScript(state, recording, given);
     if (index === chain.length - 1) await run();
     else if (state.script) {
       resetCaptures(false);

@@ -32,8 +32,11 @@ export type Session = {
   act(action: Action): Promise<void>;
   /** Carries out a check. */
   check(check: Check): Promise<void>;
-  /** Takes the component off the page and everything back. What could not be taken back is returned in words. */
-  dispose(): Promise<string[]>;
+  /**
+   * Takes the component off the page and everything back, unless it `stays`. What could not be taken back is returned
+   * in words.
+   */
+  dispose(stays: boolean): Promise<string[]>;
 };
 
 /** Begins a session in an element of the page. */
@@ -85,9 +88,10 @@ export function openSession(root: Element, adapter: Adapter, frame: FrameModule 
         // Nothing but what belongs to this instant: whatever appears for a moment is still there for the script.
         if (settle) await untilStill(0, () => recording.isOver);
       }),
-    async dispose() {
+    async dispose(stays) {
       const open = [...recording.open.values()].map((title) => `“${title}” was still running`);
       await recording.stop();
+      if (stays) return ['it was left to be looked at'];
       endHistory();
       await unmount();
       if (!(await idle())) append(open, 'it never stopped working');

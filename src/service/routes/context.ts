@@ -5,14 +5,18 @@ import type { Settings } from '../../core/settings/config.ts';
 import type { Store } from '../../store/index.ts';
 import type { Conductor } from '../conductor.ts';
 import type { Live } from '../live.ts';
+import type { Sittings } from '../sittings.ts';
 import type { Watcher } from '../watcher.ts';
 
 export type ApiContext = {
   store: Store;
   conductor: Conductor;
   live: Live;
+  sittings: Sittings;
   watcher: Watcher;
   root: string;
+  /** Closes windows on the screen that nobody uses any more. */
+  closeWindows(): Promise<void>;
   settings(): Promise<Settings>;
   project(): Promise<ProjectInfo>;
 };

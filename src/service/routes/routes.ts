@@ -6,7 +6,9 @@ import { draftRoutes } from './drafts.ts';
 import { eventRoutes } from './events.ts';
 import { lookRoutes } from './looks.ts';
 import { runRoutes } from './runs.ts';
+import { sittingRoutes } from './sittings.ts';
 
 export const addRoutes: Routes = (app, context) => {
-  for (const add of [lookRoutes, boardRoutes, runRoutes, decisionRoutes, draftRoutes, eventRoutes]) add(app, context);
+  const all = [lookRoutes, boardRoutes, runRoutes, sittingRoutes, decisionRoutes, draftRoutes, eventRoutes];
+  for (const add of all) add(app, context);
 };

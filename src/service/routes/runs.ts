@@ -6,7 +6,7 @@ import { schemas } from './schemas.ts';
 
 type Id = { Params: InferType<typeof schemas.id> };
 
-export const runRoutes: Routes = (app, { store, conductor }) => {
+export const runRoutes: Routes = (app, { store, conductor, closeWindows }) => {
   const run = (id: number) => store.runs.get(id) ?? fail('not-found', { what: `run ${id}` });
   const withId = (summary: string) => ({ schema: { summary, params: schemas.id } });
 
@@ -38,6 +38,15 @@ export const runRoutes: Routes = (app, { store, conductor }) => {
 
   app.post<Id>('/api/runs/:id/stop', withId('Stop a run after the looks that are under way'), ({ params }) =>
     conductor.stop(params.id),
+  );
+
+  app.post(
+    '/api/windows/close',
+    { schema: { summary: 'Close the windows that headed runs have left on the screen' } },
+    async () => {
+      await closeWindows();
+      return {};
+    },
   );
 
   app.get<Id>(

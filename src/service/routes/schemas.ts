@@ -43,6 +43,8 @@ export const schemas = {
     refuseOnly: boolean().default(false),
     listing: boolean().default(false),
     steady: boolean().default(false),
+    headed: boolean().default(false),
+    pace: number().min(0).max(60_000).default(0),
   }).exact(),
   draft: object({
     file: string().required().max(4000),

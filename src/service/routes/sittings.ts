@@ -1,0 +1,104 @@
+/** Calls about sittings: looks that are run for somebody who stops them, tries lines on them, and lets them go on. */
+import type { InferType } from 'yup';
+import type { InputRequest } from '../../core/wire/wire.ts';
+import type { Routes } from './context.ts';
+import { schemas } from './schemas.ts';
+import { sittingSchemas } from './sittingSchemas.ts';
+
+type Id = { Params: InferType<typeof schemas.id> };
+type Schemas = typeof sittingSchemas;
+type WithBody<S extends keyof Schemas> = Id & { Body: InferType<Schemas[S]> };
+
+export const sittingRoutes: Routes = (app, { sittings }) => {
+  const withId = (summary: string) => ({ schema: { summary, params: schemas.id } });
+  const withBody = (summary: string, body: Schemas[keyof Schemas]) => ({
+    schema: { summary, params: schemas.id, body },
+  });
+
+  app.get('/api/sittings', { schema: { summary: 'The looks that are live' } }, () => sittings.live());
+
+  app.post<{ Body: InferType<Schemas['begin']> }>(
+    '/api/sittings',
+    { schema: { summary: 'Run a look live, up to where it is told to stop', body: sittingSchemas.begin } },
+    async ({ body }, reply) => reply.code(201).send(await sittings.begin(body)),
+  );
+
+  app.get<Id>('/api/sittings/:id', withId('One live look'), ({ params }) => sittings.get(params.id).state);
+
+  app.post<WithBody<'orders'>>(
+    '/api/sittings/:id/go',
+    withBody('Let its script go on', sittingSchemas.orders),
+    async ({ params, body }) => {
+      const sitting = sittings.get(params.id);
+      await sitting.go(body);
+      return sitting.state;
+    },
+  );
+
+  app.post<WithBody<'orders'>>(
+    '/api/sittings/:id/restart',
+    withBody('Run it again from its beginning; lines that were tried are gone', sittingSchemas.orders),
+    async ({ params, body }) => {
+      const sitting = sittings.get(params.id);
+      await sitting.restart(body);
+      return sitting.state;
+    },
+  );
+
+  app.post<WithBody<'line'>>(
+    '/api/sittings/:id/lines',
+    withBody('Try a line where it stands', sittingSchemas.line),
+    ({ params, body }) => sittings.get(params.id).tryLine(body.text),
+  );
+
+  app.post<WithBody<'line'>>(
+    '/api/sittings/:id/completions',
+    withBody('What may come next where a line ends', sittingSchemas.line),
+    ({ params, body }) => sittings.get(params.id).complete(body.text),
+  );
+
+  app.post<WithBody<'input'>>(
+    '/api/sittings/:id/input',
+    withBody('Send mouse and keyboard input to its page', sittingSchemas.input),
+    async ({ params, body }) => {
+      await sittings.get(params.id).input(body.events as unknown as InputRequest[]);
+      return {};
+    },
+  );
+
+  app.post<WithBody<'time'>>(
+    '/api/sittings/:id/time',
+    withBody('Let its time run by itself, or stand still', sittingSchemas.time),
+    async ({ params, body }) => {
+      const sitting = sittings.get(params.id);
+      await sitting.letTime(body.runs);
+      return sitting.state;
+    },
+  );
+
+  app.post<Id>('/api/sittings/:id/end', withId('Close its page'), async ({ params }) => {
+    const sitting = sittings.get(params.id);
+    await sitting.end();
+    return sitting.state;
+  });
+
+  app.get<Id & { Querystring: InferType<Schemas['after']> }>(
+    '/api/sittings/:id/picture',
+    {
+      schema: {
+        summary: 'What its page shows, as a PNG, as soon as that is newer than “after”; nothing when it stays as it is',
+        params: schemas.id,
+        querystring: sittingSchemas.after,
+      },
+    },
+    async ({ params, query }, reply) => {
+      const picture = await sittings.get(params.id).picture(query.after);
+      if (!picture) return reply.code(204).send();
+      return reply
+        .header('cache-control', 'no-store')
+        .header('x-picture-number', picture.number)
+        .type('image/png')
+        .send(picture.png);
+    },
+  );
+};

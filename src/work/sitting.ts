@@ -1,0 +1,309 @@
+/** A sitting: one look in a window of its own, for somebody who stops it, tries lines on it, and lets it go on. */
+import type { Bundle, SourceMapper } from '../bundle/index.ts';
+import { sourceMapper } from '../bundle/index.ts';
+import { componentOf } from '../core/look/look.ts';
+import { fail, problem, type Problem, toProblem } from '../core/problem/problem.ts';
+import type { Settings } from '../core/settings/config.ts';
+import type { Environment } from '../core/settings/environment.ts';
+import { partedFrom } from '../core/sitting/parted.ts';
+import type { Completion, Orders, Parted, SittingState, Stop, TriedLine } from '../core/sitting/sitting.ts';
+import type { Step, Timeline } from '../core/timeline/timeline.ts';
+import { emptyTrace, type Trace } from '../core/timeline/trace.ts';
+import { readCompletion, readTried } from '../core/wire/shapes.ts';
+import type { InputRequest } from '../core/wire/wire.ts';
+import type { EngineWindow } from '../engine/engine.ts';
+import { browserIsGone, type Crew } from './crew.ts';
+import { hashOf } from './assets.ts';
+import { contractOf } from './contract.ts';
+import { endless, Lane } from './lane.ts';
+import { functionOf } from './line.ts';
+import { within } from './patience.ts';
+
+export type SittingSetup = {
+  id: number;
+  bundle: Bundle;
+  settings: Settings;
+  environment: Environment;
+  file: string;
+  look: string;
+  headed: boolean;
+  /** How long each step waits, in milliseconds. */
+  pace: number;
+  crew: Crew;
+  /** The number of its window among those of the crew. */
+  lane: number;
+  origin: string;
+  /** What was recorded of the look, to compare with where it stops. */
+  follows: Timeline | null;
+  /** Something has changed. */
+  changed(): void;
+};
+
+/** How often somebody is told of a script that runs, in milliseconds. */
+const telling = 250;
+
+/** How long somebody waits for the next picture, in milliseconds. */
+const pictureLimit = 20_000;
+
+/** How long completing a line, or settling, may take, in milliseconds. */
+const briefly = 5000;
+
+/** Takes everything away from a window. True when it can be used again. */
+async function emptied(window: EngineWindow): Promise<boolean> {
+  try {
+    await window.show(null);
+    await window.load('about:blank');
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** A picture of the page as it is now, with its number. */
+export type Picture = { number: number; png: Buffer };
+
+export class Sitting {
+  readonly #setup: SittingSetup;
+  readonly #lane: Lane;
+  readonly #mapper: SourceMapper;
+  #phase: SittingState['phase'] = 'starting';
+  #orders: Orders;
+  #stop: Stop | null = null;
+  #trace: Trace = emptyTrace();
+  #lines: TriedLine[] = [];
+  #isTimeRunning = false;
+  #parted: Parted | null = null;
+  #problem: Problem | null = null;
+  #picture: Picture | null = null;
+  #waiting: ((picture: Picture | null) => void)[] = [];
+  #isEnded = false;
+  /** Counts how often the script was begun: what an earlier time still says counts no more. */
+  #times = 0;
+  /** One thing is asked of the page at a time. */
+  #last: Promise<unknown> = Promise.resolve();
+  readonly #timer: NodeJS.Timeout;
+
+  constructor(setup: SittingSetup, orders: Orders) {
+    const { crew, lane, origin, settings, bundle } = setup;
+    const contract = settings.openapi === null ? null : contractOf(bundle.root, settings.openapi);
+    this.#setup = setup;
+    this.#orders = orders;
+    this.#lane = new Lane(crew, lane, origin, settings, false, contract);
+    this.#mapper = sourceMapper(bundle);
+    this.#timer = setInterval(() => this.#phase === 'running' && setup.changed(), telling);
+    this.#timer.unref();
+    void this.#run(orders);
+  }
+
+  /** Everything that there is to know of it. */
+  get state(): SittingState {
+    const { id, file, look, environment, headed } = this.#setup;
+    return {
+      id,
+      file,
+      component: componentOf(file),
+      look,
+      environment: environment.name,
+      viewport: [...environment.viewport],
+      headed,
+      phase: this.#phase,
+      stop: this.#stop,
+      steps: this.#trace.steps.map((step) => this.#located(step)),
+      lines: this.#lines,
+      isTimeRunning: this.#isTimeRunning,
+      parted: this.#parted,
+      problem: this.#problem,
+    };
+  }
+
+  #located(step: Step): Step {
+    const stack = this.#trace.stacks[step.index];
+    const place = stack ? this.#mapper.place(stack, this.#setup.file) : null;
+    return place ? { ...step, source: place } : step;
+  }
+
+  /** Runs the script from its beginning. Never rejects. */
+  async #run(orders: Orders): Promise<void> {
+    const { bundle, file, look, environment, pace, changed } = this.#setup;
+    const time = ++this.#times;
+    const isOld = (): boolean => time !== this.#times;
+    this.#orders = orders;
+    this.#phase = 'starting';
+    this.#stop = null;
+    this.#lines = [];
+    this.#parted = null;
+    this.#isTimeRunning = false;
+    changed();
+    try {
+      const report = await this.#lane.open(bundle, file, environment, true);
+      if (isOld()) return;
+      if ('problem' in report) return this.#end(report.problem);
+      if (!report.looks.some((one) => one.look === look)) return this.#end(problem('not-found', { what: look }));
+      await this.#lane.window?.show((png) => this.#shows(png));
+      this.#phase = 'running';
+      changed();
+      const execution = await this.#lane.run(look, environment, {
+        pace,
+        attendant: {
+          orders,
+          began: (trace) => {
+            this.#trace = trace;
+          },
+          stopped: (stop) => void (isOld() || this.#stops(stop)),
+          isHeld: () => this.#phase === 'stopped',
+        },
+      });
+      if (!isOld()) this.#end(execution.report.problem);
+    } catch (error) {
+      if (!isOld())
+        this.#end(browserIsGone(error) ? problem('browser-gone', { why: error.message }) : toProblem(error));
+    }
+  }
+
+  #stops(stop: Stop): void {
+    const { follows, changed } = this.#setup;
+    const { to } = this.#orders;
+    this.#phase = 'stopped';
+    this.#stop = stop;
+    if (follows && to !== null) this.#parted = partedFrom(follows, this.#trace, stop, to, hashOf);
+    changed();
+  }
+
+  #end(wrong: Problem | null): void {
+    if (this.#phase === 'over') return;
+    clearInterval(this.#timer);
+    this.#phase = 'over';
+    this.#problem = wrong;
+    this.#tellPicture(null);
+    this.#setup.changed();
+  }
+
+  #shows(png: Buffer): void {
+    this.#picture = { number: (this.#picture?.number ?? 0) + 1, png };
+    this.#tellPicture(this.#picture);
+  }
+
+  #tellPicture(picture: Picture | null): void {
+    const waiting = this.#waiting;
+    this.#waiting = [];
+    for (const hear of waiting) hear(picture);
+  }
+
+  /** The newest picture once it is newer than `after`; null when none has come for a while. */
+  picture(after: number): Promise<Picture | null> {
+    if (this.#picture && this.#picture.number > after) return Promise.resolve(this.#picture);
+    if (this.#phase === 'over') return Promise.resolve(null);
+    return new Promise((resolve) => {
+      const timer = setTimeout(resolve, pictureLimit, null);
+      timer.unref();
+      this.#waiting.push((picture) => {
+        clearTimeout(timer);
+        resolve(picture);
+      });
+    });
+  }
+
+  /** The stop that it stands at. @throws ProblemError `sitting-running`, `sitting-gone` */
+  #standing(): Stop {
+    if (this.#phase === 'over') fail('sitting-gone', { why: this.#problem?.message ?? 'it has come to its end.' });
+    return this.#stop && this.#phase === 'stopped' ? this.#stop : fail('sitting-running');
+  }
+
+  /** Lets the script go on. */
+  async go(orders: Orders): Promise<void> {
+    const { why } = this.#standing();
+    this.#orders = orders;
+    this.#parted = null;
+    this.#stop = null;
+    this.#isTimeRunning = false;
+    // Behind the end there is nothing to come: the page is given up.
+    if (why === 'end') return this.end();
+    this.#phase = 'running';
+    this.#setup.changed();
+    await this.#lane.call('steer', JSON.stringify({ do: 'go', orders }), briefly);
+  }
+
+  /** Runs the script again from its beginning, up to where it is told to stop: lines that were tried are gone. */
+  async restart(orders: Orders): Promise<void> {
+    this.#standing();
+    // A new document takes the place of the one in which the script stands.
+    this.#lane.leave();
+    void this.#run(orders);
+  }
+
+  /** Tries a line. @throws ProblemError `line-wrong`, `sitting-running`, `sitting-gone` */
+  tryLine(text: string): Promise<TriedLine> {
+    const code = functionOf(text);
+    return this.#inTurn(async () => {
+      this.#standing();
+      const limit = this.#setup.settings.timeLimit;
+      const came = readTried(await this.#attempt(code, limit));
+      const tried: TriedLine = {
+        text,
+        ...(came ?? { value: null, problem: problem('look-endless', { doing: text, limit }), steps: 0 }),
+      };
+      this.#lines = [...this.#lines, tried];
+      this.#setup.changed();
+      return tried;
+    });
+  }
+
+  /** What the page says of a line; null for one that did not end, and was stopped. */
+  async #attempt(code: string, limit: number): Promise<unknown> {
+    const late = (): Error => new Error('late');
+    try {
+      return await within(limit, this.#lane.call('attempt', code, endless), late);
+    } catch {
+      await this.#lane.window?.halt();
+      return null;
+    }
+  }
+
+  /** What may come next in a line that ends here. */
+  async complete(text: string): Promise<Completion> {
+    this.#standing();
+    const said = await this.#lane.call('complete', JSON.stringify(text), briefly).catch(() => null);
+    return readCompletion(said) ?? { from: text.length, words: [] };
+  }
+
+  /** Sends what a person does with mouse and keyboard, and lets its outcome happen. */
+  input(events: readonly InputRequest[]): Promise<void> {
+    return this.#inTurn(async () => {
+      this.#standing();
+      await this.#lane.window?.input(events);
+      await this.#lane.call('steer', '{ do: "settle" }', briefly).catch(() => null);
+    });
+  }
+
+  /** Lets the look's time run by itself, or stand still. */
+  async letTime(runs: boolean): Promise<void> {
+    this.#standing();
+    await this.#lane.call('steer', JSON.stringify({ do: 'time', runs }), briefly);
+    this.#isTimeRunning = runs;
+    this.#setup.changed();
+  }
+
+  #inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const next = this.#last.then(work);
+    this.#last = next.catch(() => {});
+    return next;
+  }
+
+  /** Closes its window; it is over. */
+  async end(): Promise<void> {
+    if (this.#isEnded) return;
+    this.#isEnded = true;
+    this.#times++;
+    const isQuiet = this.#phase === 'stopped';
+    // That its page goes away now is none of the look's doing.
+    this.#trace = { ...this.#trace, steps: structuredClone(this.#trace.steps) };
+    this.#end(null);
+    const { window } = this.#lane;
+    const { crew, lane, headed } = this.#setup;
+    this.#lane.leave();
+    // The window is there for the next one at once, unless nobody knows what goes on in it.
+    const isKept = isQuiet && !headed && window !== null;
+    const isEmpty = isKept && (await emptied(window));
+    if (window && !isEmpty) await crew.discard(lane, window);
+  }
+}
