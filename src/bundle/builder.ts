@@ -9,6 +9,7 @@ import type { Settings } from '../core/settings/config.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import type { Bundle } from './bundle.ts';
 import type { Keeping, Kept } from '../keep/keep.ts';
+import type { KeepingLines } from '../keep/lines.ts';
 import { programBeside } from './fromSource.ts';
 
 /** What it is asked to do. */
@@ -17,7 +18,7 @@ export type Order =
   | { kind: 'bundle'; root: string; settings: Settings; files: string[] }
   | { kind: 'components'; root: string; file: string }
   | { kind: 'overview'; root: string; settings: Settings }
-  | { kind: 'keep'; name: string; source: string; keeping: Keeping };
+  | { kind: 'keep'; name: string; source: string; keeping: Keeping | KeepingLines };
 
 /** What it answers, and how much memory it has by then, in bytes. */
 export type Answer = { id: number; memory: number } & ({ value: unknown } | { problem: Problem });
@@ -140,6 +141,6 @@ export const componentsOf = async (root: string, file: string): Promise<Componen
 export const componentsIn = async (root: string, settings: Settings): Promise<ComponentInfo[]> =>
   (await ask({ kind: 'overview', root, settings })) as ComponentInfo[];
 
-/** Puts props into the source of a look file, or says why that cannot be done. */
-export const keepProps = async (name: string, source: string, keeping: Keeping): Promise<Kept> =>
+/** Puts props or lines into the source of a look file, or says why that cannot be done. */
+export const keepInFile = async (name: string, source: string, keeping: Keeping | KeepingLines): Promise<Kept> =>
   (await ask({ kind: 'keep', name, source, keeping })) as Kept;

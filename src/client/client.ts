@@ -5,6 +5,7 @@ import type {
   Decided,
   DecisionRequest,
   Draft,
+  KeepLinesRequest,
   KeepRequest,
   KeptFile,
   LookHistory,
@@ -45,6 +46,8 @@ export type Client = {
   draft(file: string, component: string | null, write: boolean): Promise<Draft>;
   /** Keeps props of a stage in a look file, or with `write: false` shows what that would change. */
   keep(request: KeepRequest): Promise<KeptFile>;
+  /** Keeps lines in the script of a look, or with `write: false` shows what that would change. */
+  keepLines(request: KeepLinesRequest): Promise<KeptFile>;
   /** Takes back what was kept last, unless the file has been changed since. */
   undoKeep(file: string, seen: string): Promise<KeptFile>;
   /** Closes the windows that headed runs have left on the screen. */
@@ -65,6 +68,8 @@ export type Client = {
   input(id: number, events: readonly InputRequest[]): Promise<void>;
   /** Lets the time of a live look run by itself, or stand still. */
   letTime(id: number, runs: boolean): Promise<SittingState>;
+  /** Writes down as lines what is done to the page of a live look by hand, or no more. */
+  record(id: number, isOn: boolean): Promise<SittingState>;
   /** Closes the page of a live look. */
   endSitting(id: number): Promise<SittingState>;
   /** What the page of a live look shows once that is newer than the picture `after`; null when nothing comes. */
@@ -133,6 +138,7 @@ export function connect(origin: string): Client {
     components: () => get('/api/components'),
     draft: (file, component, write) => call('POST', '/api/drafts', { file, component, write }),
     keep: (request) => call('POST', '/api/keeps', request),
+    keepLines: (request) => call('POST', '/api/keeps/lines', request),
     undoKeep: (file, seen) => call('POST', '/api/keeps/undo', { file, seen }),
     closeWindows: () => call('POST', '/api/windows/close'),
     sittings: () => get('/api/sittings'),
@@ -144,6 +150,7 @@ export function connect(origin: string): Client {
     complete: (id, text) => call('POST', `/api/sittings/${id}/completions`, { text }),
     input: (id, events) => call('POST', `/api/sittings/${id}/input`, { events }),
     letTime: (id, runs) => call('POST', `/api/sittings/${id}/time`, { runs }),
+    record: (id, isOn) => call('POST', `/api/sittings/${id}/record`, { isOn }),
     endSitting: (id) => call('POST', `/api/sittings/${id}/end`),
     sittingPicture: (id, after, signal) => readPicture(`${origin}/api/sittings/${id}/picture?after=${after}`, signal),
     pictureUrl: (hash) => `${origin}/api/blobs/${hash}`,

@@ -1,70 +1,17 @@
-/** Keeps props in a look file: the values are put where they belong, and everything else stays as it is. */
+/** Keeps props and lines in a look file: they are put where they belong, and everything else stays as it is. */
 import type ts from 'typescript';
-import { keyOf, type Style, styleOf } from '../core/draft/style.ts';
+import { keyOf, type Style } from '../core/draft/style.ts';
 import { compiler } from '../props/compiler.ts';
+import { keepLines, type KeepingLines } from './lines.ts';
 import { literalOf } from './literal.ts';
-import { appended, bare, type Edit, edited, entryOf, indentAt, mayBeReplaced, nameOf, objectIn } from './object.ts';
+import { type Parsed, parse, stateOf, statesIn, Unclear, unclear, valueIn } from './looks.ts';
+import { appended, type Edit, edited, entryOf, indentAt, mayBeReplaced, nameOf, objectIn } from './object.ts';
 
 /** What is to be kept: props over those of a look, in it, or with a name as a look of its own beside it. */
 export type Keeping = { look: string; as: string | null; props: Record<string, unknown> };
 
 /** The file with it, or why it cannot be written without touching more than that. */
 export type Kept = { text: string } | { why: string };
-
-class Unclear extends Error {}
-
-/** @throws Unclear */
-const unclear = (why: string): never => {
-  throw new Unclear(why);
-};
-
-type Parsed = { file: ts.SourceFile; source: string; style: Style };
-
-/** What a name stands for where the file itself says so. */
-function constant({ file }: Parsed, node: ts.Expression | undefined): ts.Expression | undefined {
-  const found = node && bare(node);
-  if (!found || !compiler.isIdentifier(found)) return found;
-  for (const statement of file.statements)
-    if (compiler.isVariableStatement(statement))
-      for (const { name, initializer } of statement.declarationList.declarations)
-        if (compiler.isIdentifier(name) && name.text === found.text) return initializer && bare(initializer);
-  return found;
-}
-
-function callOfLooks({ file }: Parsed): ts.CallExpression {
-  const names = new Set(['looks']);
-  for (const one of file.statements)
-    if (compiler.isImportDeclaration(one) && /^sguardo(\/|$)/.test((one.moduleSpecifier as ts.StringLiteral).text)) {
-      const given = one.importClause?.namedBindings;
-      if (given && compiler.isNamedImports(given))
-        for (const { name, propertyName } of given.elements) if (propertyName?.text === 'looks') names.add(name.text);
-    }
-  let found: ts.CallExpression | null = null;
-  const visit = (node: ts.Node): void => {
-    if (compiler.isCallExpression(node) && compiler.isIdentifier(node.expression) && names.has(node.expression.text))
-      found ??= node;
-    compiler.forEachChild(node, visit);
-  };
-  visit(file);
-  return found ?? unclear('The file calls no looks(…).');
-}
-
-const valueIn = (entry: ts.ObjectLiteralElementLike | undefined): ts.Expression | undefined =>
-  entry && compiler.isPropertyAssignment(entry) ? entry.initializer : undefined;
-
-function statesIn(parsed: Parsed): ts.ObjectLiteralExpression {
-  const [, given] = callOfLooks(parsed).arguments;
-  const definition = objectIn(constant(parsed, given)) ?? unclear('What looks(…) is given is not written out there.');
-  const states = objectIn(constant(parsed, valueIn(entryOf(definition, 'states'))));
-  return states ?? unclear('The states are not written out: they come from elsewhere.');
-}
-
-function stateOf(states: ts.ObjectLiteralExpression, look: string): ts.ObjectLiteralExpression {
-  const entry = entryOf(states, look);
-  if (!entry) return unclear(`“${look}” is not written out among the states: it is made of others.`);
-  if (mayBeReplaced(states, entry)) unclear(`What stands after “${look}” may take its place.`);
-  return objectIn(valueIn(entry)) ?? unclear(`“${look}” is not written out: it comes from elsewhere.`);
-}
 
 /** The props that a state gives, where they are written out; null where it gives none. */
 function propsOf(state: ts.ObjectLiteralExpression, look: string): ts.ObjectLiteralExpression | null {
@@ -157,14 +104,12 @@ function keepAs(parsed: Parsed, { look, as, props }: Keeping): Edit[] {
   return [appended(states, `${keyOf(as!, style)}: { ${parts.join(', ')} }`, source, style.indent)];
 }
 
-/** Puts props into the source of a look file of this name. */
-export function keep(name: string, source: string, keeping: Keeping): Kept {
-  if (Object.keys(keeping.props).length === 0) return { why: 'There is nothing to keep: no prop is changed.' };
-  const file = compiler.createSourceFile(name, source, compiler.ScriptTarget.ESNext, true);
-  const wrong = (file as unknown as { parseDiagnostics: unknown[] }).parseDiagnostics;
-  if (wrong.length > 0) return { why: 'The file cannot be read: fix its code first.' };
-  const parsed: Parsed = { file, source, style: styleOf(source, true) };
+/** Puts props or lines into the source of a look file of this name. */
+export function keep(name: string, source: string, keeping: Keeping | KeepingLines): Kept {
   try {
+    const parsed = parse(name, source);
+    if ('lines' in keeping) return { text: edited(source, keepLines(parsed, keeping)) };
+    if (Object.keys(keeping.props).length === 0) unclear('There is nothing to keep: no prop is changed.');
     return { text: edited(source, keeping.as === null ? keepIn(parsed, keeping) : keepAs(parsed, keeping)) };
   } catch (error) {
     if (error instanceof Unclear) return { why: error.message };

@@ -228,6 +228,7 @@ function open(first: Modules): void {
       if (!isTrusted(token)) return;
       if (steering.do === 'go') go(steering.orders);
       else if (steering.do === 'time') letTimeRun(steering.runs);
+      else if (steering.do === 'record') (await import('./doing/doing.ts')).record(steering.isOn);
       else await settleNow();
     },
     async attempt(token, line) {

@@ -3,11 +3,11 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
-import type { Change, KeepRequest, KeptFile } from '../core/api/api.ts';
+import type { Change, KeepLinesRequest, KeepRequest, KeptFile } from '../core/api/api.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { onDisk } from '../core/problem/disk.ts';
 import { fail } from '../core/problem/problem.ts';
-import { findLookFiles, keepProps } from '../work/index.ts';
+import { findLookFiles, keepInFile } from '../work/index.ts';
 
 const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
 
@@ -23,8 +23,10 @@ export function changeOf(before: string, after: string): Change {
   return { line: start + 1, removed: from.slice(start, from.length - end), added: to.slice(start, to.length - end) };
 }
 
+const linesIn = ({ look, as, lines, before, from }: KeepLinesRequest) => ({ look, as, lines, before, from });
+
 export type Keeps = {
-  keep(request: KeepRequest): Promise<KeptFile>;
+  keep(request: KeepRequest | KeepLinesRequest): Promise<KeptFile>;
   undo(file: string, seen: string): Promise<KeptFile>;
 };
 
@@ -47,10 +49,12 @@ export function keepsOf(root: string, settings: () => Promise<Settings>): Keeps 
 
   return {
     /** @throws ProblemError `not-found`, `keep-unclear`, `keep-conflict` */
-    async keep({ file, look, as, props, seen, write: isWritten }) {
+    async keep(request) {
+      const { file, look, as, seen, write: isWritten } = request;
+      const what = 'lines' in request ? linesIn(request) : { look, as, props: request.props };
       const { path, text } = await read(file);
       if (seen !== null && seen !== hashOf(text)) return fail('keep-conflict', { file });
-      const kept = await keepProps(file, text, { look, as, props });
+      const kept = await keepInFile(file, text, what);
       if ('why' in kept) return fail('keep-unclear', { file, why: kept.why });
       // For now it is only shown; what is written then has to be this.
       if (!isWritten) return { file, change: changeOf(text, kept.text), hash: hashOf(text), isWritten: false };

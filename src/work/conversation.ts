@@ -7,7 +7,7 @@ import { momentAt } from '../core/moment/patch.ts';
 import { addressOf, decodePath } from '../core/address/address.ts';
 import { messageOf, type Problem } from '../core/problem/problem.ts';
 import { emptyTrace, gather, type Trace } from '../core/timeline/trace.ts';
-import type { Stop } from '../core/sitting/sitting.ts';
+import type { Did, Stop } from '../core/sitting/sitting.ts';
 import { readMessage } from '../core/wire/shapes.ts';
 import { type Ask, askFailure, type CaptureAsk, type FromPage } from '../core/wire/wire.ts';
 import type { GivenFile, Load, PausedRequest, Reply } from '../core/wire/wire.ts';
@@ -34,6 +34,9 @@ const filesOnly = (files: GivenFile[]): Load => ({ text: null, html: null, files
 
 const nothing = (): Gathered => ({ trace: emptyTrace(), shots: [], notes: [], read: [], objections: [] });
 
+/** Hears where the script of an attended look stops, and what is done to that by hand. */
+export type Hearing = { stopped(stop: Stop): void; did(lines: readonly Did[]): void };
+
 export class Conversation {
   readonly #window: EngineWindow;
   readonly #origin: string;
@@ -48,7 +51,7 @@ export class Conversation {
   #known = new Map<string, BundledFile>();
   #gathered = nothing();
   #contract: Contract | null = null;
-  #stopped: (stop: Stop) => void = () => {};
+  #attendant: Hearing | null = null;
   /** Requests that wait to be answered. */
   readonly #paused = new Map<string, PausedRequest>();
   /** What the page has asked for and is still being done. */
@@ -89,16 +92,16 @@ export class Conversation {
 
   /**
    * A look begins; what comes of it is gathered into the returned value. With a `fingerprint` the approved picture
-   * stands for a capture whose moment is as approved with it. `stopped` hears where an attended look stops.
+   * stands for a capture whose moment is as approved with it. `attendant` hears of an attended look.
    */
   listen(
     look: number,
     approved: Readonly<Record<string, Approved>> | null,
     fingerprint: string | null,
-    stopped: (stop: Stop) => void = () => {},
+    attendant: Hearing | null = null,
   ): Gathered {
     this.#look = look;
-    this.#stopped = stopped;
+    this.#attendant = attendant;
     this.#approved = approved;
     this.#fingerprint = fingerprint;
     this.#gathered = nothing();
@@ -128,7 +131,8 @@ export class Conversation {
     }
     if (message.kind === 'answer') this.#answer(message);
     else if (message.look !== this.#look) return;
-    else if (message.kind === 'stopped') this.#stopped(message.stop);
+    else if (message.kind === 'stopped') this.#attendant?.stopped(message.stop);
+    else if (message.kind === 'did') this.#attendant?.did(message.lines);
     else if (message.kind === 'events') for (const event of message.events) gather(this.#gathered.trace, event);
     else this.#take(message.id, message.ask);
   }

@@ -7,7 +7,7 @@ export {
   draftPlace,
   fileOf,
   findLookFiles,
-  keepProps,
+  keepInFile,
   type LiveGate,
   openLiveGate,
   readConfig,

@@ -6,13 +6,14 @@ import { chooserNote } from '../core/problem/notes.ts';
 import { problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
-import type { Orders, Stop } from '../core/sitting/sitting.ts';
+import type { Orders } from '../core/sitting/sitting.ts';
 import { breakOff, doing, type Trace } from '../core/timeline/trace.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
 import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
 import { type BrowserLoad, type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
 import type { Contract } from './contract.ts';
 import type { Crew } from './crew.ts';
+import type { Hearing } from './conversation.ts';
 import { Cut, explain, whereItStands } from './cut.ts';
 import { asksNothing, heldIn, type Held, isAsBuilt, type LookDocument, mayTurn, worldOf } from './document.ts';
 import { brokenReport, type Execution } from './execution.ts';
@@ -36,11 +37,10 @@ type RunOptions = {
 };
 
 /** Whoever attends a look. */
-export type Attendant = {
+export type Attendant = Hearing & {
   orders: Orders;
   /** What is recorded of the look, as it grows. */
   began(trace: Trace): void;
-  stopped(stop: Stop): void;
   /** True while the script stands: no limit of time counts then. */
   isHeld(): boolean;
 };
@@ -248,7 +248,7 @@ export class Lane {
     };
     if (watched) await this.#window!.watch(true);
     const mark = isPhotographed ? null : this.#fingerprintOf(environment);
-    const gathered = conversation.listen(number, approved, mark, attendant?.stopped);
+    const gathered = conversation.listen(number, approved, mark, attendant);
     attendant?.began(gathered.trace);
     const began = performance.now();
     let report: LookReport;

@@ -6,7 +6,7 @@ import { fail, problem, type Problem, toProblem } from '../core/problem/problem.
 import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import { partedFrom } from '../core/sitting/parted.ts';
-import type { Completion, Orders, Parted, SittingState, Stop, TriedLine } from '../core/sitting/sitting.ts';
+import type { Completion, Did, Orders, Parted, SittingState, Stop, TriedLine } from '../core/sitting/sitting.ts';
 import type { Step, Timeline } from '../core/timeline/timeline.ts';
 import { emptyTrace, type Trace } from '../core/timeline/trace.ts';
 import { readCompletion, readTried } from '../core/wire/shapes.ts';
@@ -72,6 +72,7 @@ export class Sitting {
   #trace: Trace = emptyTrace();
   #lines: TriedLine[] = [];
   #isTimeRunning = false;
+  #isRecording = false;
   #parted: Parted | null = null;
   #problem: Problem | null = null;
   #picture: Picture | null = null;
@@ -111,6 +112,7 @@ export class Sitting {
       steps: this.#trace.steps.map((step) => this.#located(step)),
       lines: this.#lines,
       isTimeRunning: this.#isTimeRunning,
+      isRecording: this.#isRecording,
       parted: this.#parted,
       problem: this.#problem,
     };
@@ -133,6 +135,7 @@ export class Sitting {
     this.#lines = [];
     this.#parted = null;
     this.#isTimeRunning = false;
+    this.#isRecording = false;
     changed();
     try {
       const report = await this.#lane.open(bundle, file, environment, true);
@@ -150,6 +153,7 @@ export class Sitting {
             this.#trace = trace;
           },
           stopped: (stop) => void (isOld() || this.#stops(stop)),
+          did: (lines) => void (isOld() || this.#did(lines)),
           isHeld: () => this.#phase === 'stopped',
         },
       });
@@ -167,6 +171,26 @@ export class Sitting {
     this.#stop = stop;
     if (follows && to !== null) this.#parted = partedFrom(follows, this.#trace, stop, to, hashOf);
     changed();
+  }
+
+  /** Something was done by hand, or is said otherwise now, or taken back. */
+  #did(done: readonly Did[]): void {
+    for (const { id, text, offers } of done) {
+      const at = this.#lines.findIndex(({ byHand }) => byHand === id);
+      const line: TriedLine = { text: text ?? '', value: null, problem: null, steps: 1, byHand: id, offers };
+      if (text === null) this.#lines = this.#lines.filter(({ byHand }) => byHand !== id);
+      else if (at < 0) this.#lines = [...this.#lines, line];
+      else this.#lines = this.#lines.with(at, line);
+    }
+    this.#setup.changed();
+  }
+
+  /** Writes down what is done by hand from now on, or no more. */
+  async record(isOn: boolean): Promise<void> {
+    this.#standing();
+    await this.#lane.call('steer', JSON.stringify({ do: 'record', isOn }), briefly);
+    this.#isRecording = isOn;
+    this.#setup.changed();
   }
 
   #end(wrong: Problem | null): void {

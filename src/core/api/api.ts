@@ -83,6 +83,16 @@ export type KeepRequest = {
   write: boolean;
 };
 
+/**
+ * Lines to be kept in the script of a look, before what stands on a line of the file or at the script's end; or with
+ * `as` in that of a look of its own, which begins as that look does, or where it has ended.
+ */
+export type KeepLinesRequest = Omit<KeepRequest, 'props'> & {
+  lines: string[];
+  before: number | null;
+  from: 'start' | 'end';
+};
+
 /** What changes in a look file, or has changed, and the hash of the file as it is now. */
 export type KeptFile = { file: string; change: Change; hash: string; isWritten: boolean };
 

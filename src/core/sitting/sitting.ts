@@ -45,7 +45,14 @@ export type TriedLine = {
   problem: Problem | null;
   /** How many steps it has made: a line that only asks for a value makes none. */
   steps: number;
+  /** It was not written but done, by hand, with this number. */
+  byHand?: number;
+  /** Checks of what came of it. */
+  offers?: string[];
 };
+
+/** A line for something that was done by hand; without a text it is taken back. */
+export type Did = { id: number; text: string | null; offers: string[] };
 
 /** Words that may come next in a line, in place of what stands from `from` on. */
 export type Completion = { from: number; words: string[] };
@@ -85,6 +92,8 @@ export type SittingState = {
   lines: TriedLine[];
   /** Time moves on by itself. */
   isTimeRunning: boolean;
+  /** What is done by hand becomes lines. */
+  isRecording: boolean;
   /** How it differs from the run that it follows; null when it does not, or follows none. */
   parted: Parted | null;
   /** Why it is over; null for one that has come to its end. */
@@ -96,4 +105,6 @@ export type Steering =
   | { do: 'go'; orders: Orders }
   /** Lets happen what is due now, as it is after an action. */
   | { do: 'settle' }
-  | { do: 'time'; runs: boolean };
+  | { do: 'time'; runs: boolean }
+  /** What is done by hand is written down from now on, or no more. */
+  | { do: 'record'; isOn: boolean };

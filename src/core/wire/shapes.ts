@@ -191,10 +191,13 @@ const stop = fields({
   problem: nullable(problem),
 });
 
+const did = fields({ id, text: nullable(text(20_000)), offers: list(text(20_000), 100) });
+
 const fromPage = either(
   fields({ token: name, kind: oneOf('ask'), look: id, id, ask }),
   fields({ token: name, kind: oneOf('events'), look: id, events: list(event) }),
   fields({ token: name, kind: oneOf('stopped'), look: id, stop }),
+  fields({ token: name, kind: oneOf('did'), look: id, lines: list(did, 10_000) }),
   fields({ token: name, kind: oneOf('answer'), request: name, reply: either(reply, oneOf('proceed', 'refuse')) }),
 ) as unknown as Shape<FromPage>;
 

@@ -5,7 +5,7 @@
 import type { ChangedMedia } from '../moment/moment.ts';
 import type { Evidence } from '../run/evidence.ts';
 import type { Problem } from '../problem/problem.ts';
-import type { Completion, Orders, Steering, Stop, TriedLine } from '../sitting/sitting.ts';
+import type { Completion, Did, Orders, Steering, Stop, TriedLine } from '../sitting/sitting.ts';
 import type { Box, TimelineEvent } from '../timeline/timeline.ts';
 
 export type MouseButton = 'left' | 'middle' | 'right' | 'none';
@@ -99,6 +99,8 @@ export type FromPage = { token: string } & (
   | { kind: 'answer'; request: string; reply: RequestFate }
   /** The script of an attended look has stopped. */
   | { kind: 'stopped'; look: number; stop: Stop }
+  /** Somebody has done something to an attended look. */
+  | { kind: 'did'; look: number; lines: Did[] }
 );
 
 /** Files that a page shows or runs, such as pictures, style sheets, scripts and fonts. */

@@ -166,6 +166,7 @@ const isStructure = (selector: string): boolean => !/[#[]/.test(selector);
 function candidatesFor(element: Element): Target[] {
   const role = roleOf(element);
   const [name, text, mark] = [nameOf(element), textOf(element), element.getAttribute(markAttribute())];
+  const [placeholder, title] = [placeholderOf(element), titleOf(element)];
   const isShown = !isHiddenFromPeople(element);
   return [
     ...(role && name && isShown ? [targetOf({ by: 'role', role, name, state: {} })] : []),
@@ -176,7 +177,39 @@ function candidatesFor(element: Element): Target[] {
     ...(role && role !== 'generic' && isShown ? [targetOf({ by: 'role', role, state: {} })] : []),
     ...(text && text.length <= 60 ? [targetOf({ by: 'text', name: text })] : []),
     ...(mark ? [targetOf({ by: 'marked', mark })] : []),
+    ...(placeholder ? [targetOf({ by: 'placeholder', name: placeholder })] : []),
+    ...(title ? [targetOf({ by: 'titled', name: title })] : []),
   ];
+}
+
+/** What people fill in they name by its label; what they tick or press by what it is. */
+const filledIn = new Set(['textbox', 'searchbox', 'spinbutton', 'combobox', 'listbox', 'slider']);
+
+const isLabel = ({ query }: Target): boolean => query.by === 'field';
+
+/** The target by which a person would mean an element: one that means it alone, or the best one there is. */
+export function bestTarget(element: Element): Target {
+  const candidates = filledIn.has(roleOf(element) ?? '')
+    ? candidatesFor(element).toSorted((a, b) => Number(isLabel(b)) - Number(isLabel(a)))
+    : candidatesFor(element);
+  const alone = candidates.find((one) => isAlone(one, element));
+  if (alone) return alone;
+  for (const candidate of candidates) {
+    const placed = findAll(candidate).includes(element) ? inPlace(candidate, element) : null;
+    if (placed) return placed;
+  }
+  const [rest = targetOf({ by: 'css', selector: selectorOf(element) })] = candidates.filter((one) =>
+    findAll(one).includes(element),
+  );
+  const found = findAll(rest);
+  return found.length > 1 ? rest.nth(found.indexOf(element)) : rest;
+}
+
+/** A selector of the last resort: an id, or a tag with its classes. */
+export function selectorOf(element: Element): string {
+  if (element.id) return `#${CSS.escape(element.id)}`;
+  const classes = [...element.classList].map((one) => `.${CSS.escape(one)}`).join('');
+  return element.localName + classes;
 }
 
 /** What to write instead of a target that goes by structure or classes, or null when there is nothing better. */

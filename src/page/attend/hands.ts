@@ -7,6 +7,15 @@ import { isStopped } from './attend.ts';
 
 let runs = false;
 
+/** Whoever wants to know that an input has had its outcome. */
+const hearing = new Set<() => void>();
+
+/** Hears of it until the returned function is called. */
+export function whenSettled(hear: () => void): () => void {
+  hearing.add(hear);
+  return () => void hearing.delete(hear);
+}
+
 const frame = 1000 / 60;
 
 const pause = (milliseconds: number): Promise<void> =>
@@ -16,6 +25,7 @@ const pause = (milliseconds: number): Promise<void> =>
 export async function settleNow(): Promise<void> {
   const recording = recordingNow();
   if (recording) await cameOfIt(() => recording.isOver);
+  for (const hear of hearing) hear();
 }
 
 /** Lets the look's time run with that of the wall, as long as its script stands; or makes it stand still again. */

@@ -4,6 +4,7 @@ import type { Pointed, PointedTarget } from '../../core/wire/live.ts';
 import { roles } from '../../language/roles.ts';
 import { inCode, type Query, type Target, targetOf } from '../../language/target.ts';
 import { alternativeOf, findAll, isField, isPicture, placeholderOf, titleOf } from '../act/find.ts';
+import { selectorOf } from '../act/instead.ts';
 import { contentOf, descriptionOf, isHiddenFromPeople, nameOf, roleOf } from '../act/names.ts';
 import { statesOf } from '../act/states.ts';
 
@@ -30,15 +31,8 @@ function queriesOf(element: Element, mark: string): Query[] {
     ...(marked ? [{ by: 'marked', mark: marked } as Query] : []),
     ...(placeholder ? [{ by: 'placeholder', name: placeholder } as Query] : []),
     ...(title ? [{ by: 'titled', name: title } as Query] : []),
-    { by: 'css', selector: cssOf(element) },
+    { by: 'css', selector: selectorOf(element) },
   ];
-}
-
-/** A selector of our own last resort: an id, or a tag with its classes. */
-function cssOf(element: Element): string {
-  if (element.id) return `#${CSS.escape(element.id)}`;
-  const classes = [...element.classList].map((one) => `.${CSS.escape(one)}`).join('');
-  return element.localName + classes;
 }
 
 /** A target, made to mean this element alone where it means several. */

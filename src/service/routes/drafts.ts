@@ -20,6 +20,17 @@ export const draftRoutes: Routes = (app, { root, settings }) => {
     ({ body }) => keeps.keep(body),
   );
 
+  app.post<{ Body: InferType<typeof schemas.keepLines> }>(
+    '/api/keeps/lines',
+    {
+      schema: {
+        summary: 'Keep lines in the script of a look, or show what that would change',
+        body: schemas.keepLines,
+      },
+    },
+    ({ body }) => keeps.keep(body),
+  );
+
   app.post<{ Body: InferType<typeof schemas.undoKeep> }>(
     '/api/keeps/undo',
     { schema: { summary: 'Take back what was kept last in a look file', body: schemas.undoKeep } },

@@ -59,6 +59,18 @@ export const schemas = {
     seen: string().nullable().default(null),
     write: boolean().default(true),
   }).exact(),
+  keepLines: object({
+    file: string().required().max(4000),
+    look: string().required().max(1000),
+    as: string().trim().min(1).max(200).nullable().default(null),
+    lines: array().of(string().required().max(20_000)).min(1).max(1000).required(),
+    before: number().integer().min(1).nullable().default(null),
+    from: string()
+      .oneOf(['start', 'end'] as const)
+      .default('end'),
+    seen: string().nullable().default(null),
+    write: boolean().default(true),
+  }).exact(),
   undoKeep: object({ file: string().required().max(4000), seen: string().required() }).exact(),
   tidy: object({ remove: boolean().default(false) }).exact(),
   decision: object({

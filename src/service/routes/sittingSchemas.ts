@@ -34,6 +34,7 @@ export const sittingSchemas = {
       .max(1000)
       .required(),
   }).exact(),
+  record: object({ isOn: boolean().required() }).exact(),
   time: object({ runs: boolean().required() }).exact(),
   after: object({ after: number().integer().min(0).default(0) }).exact(),
 };

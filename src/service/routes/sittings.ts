@@ -76,6 +76,16 @@ export const sittingRoutes: Routes = (app, { sittings }) => {
     },
   );
 
+  app.post<WithBody<'record'>>(
+    '/api/sittings/:id/record',
+    withBody('Write down as lines what is done to its page by hand, or no more', sittingSchemas.record),
+    async ({ params, body }) => {
+      const sitting = sittings.get(params.id);
+      await sitting.record(body.isOn);
+      return sitting.state;
+    },
+  );
+
   app.post<Id>('/api/sittings/:id/end', withId('Close its page'), async ({ params }) => {
     const sitting = sittings.get(params.id);
     await sitting.end();
