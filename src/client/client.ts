@@ -66,6 +66,8 @@ export type Client = {
   complete(id: number, text: string): Promise<Completion>;
   /** Sends mouse and keyboard input to the page of a live look. */
   input(id: number, events: readonly InputRequest[]): Promise<void>;
+  /** Chooses an option of the list that the page of a live look has opened; none with null. */
+  choose(id: number, index: number | null): Promise<SittingState>;
   /** Lets the time of a live look run by itself, or stand still. */
   letTime(id: number, runs: boolean): Promise<SittingState>;
   /** Writes down as lines what is done to the page of a live look by hand, or no more. */
@@ -149,6 +151,7 @@ export function connect(origin: string): Client {
     tryLine: (id, text) => call('POST', `/api/sittings/${id}/lines`, { text }),
     complete: (id, text) => call('POST', `/api/sittings/${id}/completions`, { text }),
     input: (id, events) => call('POST', `/api/sittings/${id}/input`, { events }),
+    choose: (id, index) => call('POST', `/api/sittings/${id}/choice`, { index }),
     letTime: (id, runs) => call('POST', `/api/sittings/${id}/time`, { runs }),
     record: (id, isOn) => call('POST', `/api/sittings/${id}/record`, { isOn }),
     endSitting: (id) => call('POST', `/api/sittings/${id}/end`),

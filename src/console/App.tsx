@@ -16,6 +16,7 @@ import type { Theme } from './theme.ts';
 
 /** The board comes first and has nothing to wait for; the other pages are loaded when they are gone to. */
 const Bench = lazy(async () => ({ default: (await import('./bench/Bench.tsx')).Bench }));
+const Live = lazy(async () => ({ default: (await import('./sitting/Live.tsx')).Live }));
 const Stage = lazy(async () => ({ default: (await import('./stage/Stage.tsx')).Stage }));
 const Review = lazy(async () => ({ default: (await import('./review/Review.tsx')).Review }));
 
@@ -164,6 +165,7 @@ export function App({ theme }: { theme: Theme }) {
             <Routes>
               <Route path="/" element={<Board />} />
               <Route path="/bench/:id" element={<Bench project={project.data} dark={theme.dark} />} />
+              <Route path="/live/:id" element={<Live />} />
               <Route path="/stage" element={<Stage project={project.data} />} />
               <Route path="/review" element={<Review />} />
               <Route path="*" element={<PageMissing />} />

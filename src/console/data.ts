@@ -32,6 +32,9 @@ export const useComponents = () =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+/** The looks that are live. */
+export const useSittings = () => useQuery({ queryKey: ['sittings'], queryFn: () => service.sittings() });
+
 const useLastRun = () => useQuery({ queryKey: ['last run'], queryFn: async () => (await source.runs(1))[0] ?? null });
 
 /** Starts a run; what comes of it is told by the live feed, and what speaks against it by `useRunProblem`. */

@@ -42,6 +42,10 @@ function takeInOne(queries: QueryClient, event: RunEvent): void {
     case 'decided':
       refresh('board', 'project', 'changes', 'result', 'history');
       break;
+    case 'sitting':
+      void queries.invalidateQueries({ queryKey: ['sitting', event.id] });
+      refresh('sittings');
+      break;
     case 'gap':
       void queries.invalidateQueries();
       break;

@@ -86,11 +86,11 @@ function importEdits(parsed: Parsed, lines: readonly string[]): Edit[] {
 
 type Script = ts.MethodDeclaration | ts.ArrowFunction | ts.FunctionExpression;
 
-function scriptOf(entry: ts.ObjectLiteralElementLike, look: string): Script {
+/** The script that an entry is, where it is written out. */
+function scriptIn(entry: ts.ObjectLiteralElementLike): Script | null {
   if (compiler.isMethodDeclaration(entry)) return entry;
   const value = valueIn(entry);
-  if (value && (compiler.isArrowFunction(value) || compiler.isFunctionExpression(value))) return value;
-  return unclear(`The script of “${look}” is not written out there.`);
+  return value && (compiler.isArrowFunction(value) || compiler.isFunctionExpression(value)) ? value : null;
 }
 
 /** What a script has to be given so that lines can name it. */
@@ -116,34 +116,42 @@ function contextEdits(script: Script, lines: readonly string[], source: string):
   return { edits: missing.length === 0 ? [] : [{ start: at, end: at, text }], lines: [...lines] };
 }
 
-/** The statement that begins on a line, in the innermost block. */
-function statementOn(body: ts.Block, line: number, file: ts.SourceFile): ts.Statement | null {
-  let found: ts.Statement | null = null;
-  const visit = (node: ts.Node): void => {
+type Place = { statement: ts.Statement; script: Script | null };
+
+/** The statement on a line, in the innermost block, and the script that it is in. */
+function placeOn({ file }: Parsed, line: number): Place | null {
+  let found: Place | null = null;
+  const lineOf = (position: number): number => file.getLineAndCharacterOfPosition(position).line + 1;
+  const visit = (node: ts.Node, script: Script | null): void => {
     if (compiler.isBlock(node))
-      for (const one of node.statements) {
-        const from = file.getLineAndCharacterOfPosition(one.getStart()).line + 1;
-        const to = file.getLineAndCharacterOfPosition(one.getEnd()).line + 1;
-        if (from <= line && line <= to) found = one;
-      }
-    compiler.forEachChild(node, visit);
+      for (const statement of node.statements)
+        if (lineOf(statement.getStart()) <= line && line <= lineOf(statement.getEnd())) found = { statement, script };
+    const isScript = 'name' in node && node.name !== undefined && (node.name as ts.Node).getText() === 'script';
+    const entry = isScript && compiler.isObjectLiteralElementLike(node) ? scriptIn(node) : null;
+    compiler.forEachChild(node, (child) => visit(child, entry ?? script));
   };
-  visit(body);
+  visit(file, null);
   return found;
 }
 
-function intoScript(parsed: Parsed, script: Script, lines: readonly string[], before: number | null): Edit {
-  const { source, style, file } = parsed;
+/** Before what stands on a line, which may be in the script of a look on the way to this one, or in a helper. */
+function beforeLine(parsed: Parsed, lines: readonly string[], before: number): Edit[] {
+  const { source } = parsed;
+  const place = placeOn(parsed, before) ?? unclear(`No step begins on line ${before}.`);
+  const [unknown] = place.script ? [] : used(lines, ['props', 'answers']);
+  if (unknown) unclear(`“${unknown}” is not known on line ${before}, which is outside of a script.`);
+  const context = place.script ? contextEdits(place.script, lines, source) : { edits: [], lines: [...lines] };
+  const at = place.statement.getStart();
+  const newline = source.includes('\r\n') ? '\r\n' : '\n';
+  const text = context.lines.map((line) => line + newline + indentAt(source, at)).join('');
+  return [...context.edits, { start: at, end: at, text }];
+}
+
+/** At the end of a script. */
+function atEnd({ source, style }: Parsed, script: Script, lines: readonly string[]): Edit {
   const newline = source.includes('\r\n') ? '\r\n' : '\n';
   const { body } = script;
   if (!body || !compiler.isBlock(body)) return unclear('The script is one expression: put it in braces first.');
-  const statement = before === null ? null : statementOn(body, before, file);
-  if (before !== null && !statement) unclear(`No step of the script begins on line ${before}.`);
-  if (statement) {
-    const at = statement.getStart();
-    const indent = indentAt(source, at);
-    return { start: at, end: at, text: lines.map((line) => line + newline + indent).join('') };
-  }
   const end = body.getEnd() - 1;
   const last = body.statements.at(-1);
   const outer = indentAt(source, body.getStart());
@@ -190,13 +198,14 @@ export function keepLines(parsed: Parsed, keeping: KeepingLines): Edit[] {
   const states = statesIn(parsed);
   const imports = importEdits(parsed, lines);
   if (as !== null) return [...imports, asLook(parsed, states, keeping, lines)];
+  if (before !== null) return [...imports, ...beforeLine(parsed, lines, before)];
   const state = stateOf(states, look);
   const entry = entryOf(state, 'script');
   if (!entry) {
     const inner = indentAt(source, state.getStart()) + style.indent;
     return [...imports, appended(state, scriptText(lines, inner, parsed), source, style.indent)];
   }
-  const script = scriptOf(entry, look);
+  const script = scriptIn(entry) ?? unclear(`The script of “${look}” is not written out there.`);
   const context = contextEdits(script, lines, source);
-  return [...imports, ...context.edits, intoScript(parsed, script, context.lines, before)];
+  return [...imports, ...context.edits, atEnd(parsed, script, context.lines)];
 }

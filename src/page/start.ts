@@ -9,6 +9,7 @@ import { connectPort } from '../language/port.ts';
 import { act } from './act/act.ts';
 import { held } from './act/keyboard.ts';
 import { beginAttending, go, isAttended, isStopped, stopAtEnd, stopAtPause } from './attend/attend.ts';
+import { askForChoices, choose, endAsking } from './attend/choice.ts';
 import { letTimeRun, settleNow } from './attend/hands.ts';
 import { checkBegun } from './check/begun.ts';
 import { ensured } from './check/check.ts';
@@ -113,6 +114,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
     (error: unknown) => ({ error }),
   );
   beginAttending(request);
+  if (request.attended) askForChoices();
   const around = frameFor(looks, asked.look, frame);
   const session = openSession(document.getElementById('look')!, modules.adapter, around, request);
   const { recording } = session;
@@ -132,6 +134,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
     came = { outcome: wrong.code === 'render-threw' ? 'broken' : 'failed', problem: wrong, stack };
   }
   await stopAtEnd(recording, came.problem);
+  endAsking();
   const evidence = await endObserving();
   const left = await session.dispose(request.stays);
   // What went wrong with our own work for want of a function of the platform is not the browser's doing.
@@ -229,6 +232,7 @@ function open(first: Modules): void {
       if (steering.do === 'go') go(steering.orders);
       else if (steering.do === 'time') letTimeRun(steering.runs);
       else if (steering.do === 'record') (await import('./doing/doing.ts')).record(steering.isOn);
+      else if (steering.do === 'choose') await choose(steering.index).then(settleNow);
       else await settleNow();
     },
     async attempt(token, line) {

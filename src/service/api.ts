@@ -75,7 +75,7 @@ export async function buildApi({
         void reply.setHeader('cache-control', path.includes('/assets/') ? 'max-age=31536000, immutable' : 'no-cache'),
     });
     // Addresses of the console's pages all show the same document, which knows what to do with them.
-    for (const path of ['/', '/bench/*', '/stage', '/review', '/review/*'])
+    for (const path of ['/', '/bench/*', '/stage', '/live/*', '/review', '/review/*'])
       app.get(path, { schema: { hide: true } as object }, (_request, reply) => page(reply));
   }
   return app;

@@ -7,7 +7,7 @@ import { momentAt } from '../core/moment/patch.ts';
 import { addressOf, decodePath } from '../core/address/address.ts';
 import { messageOf, type Problem } from '../core/problem/problem.ts';
 import { emptyTrace, gather, type Trace } from '../core/timeline/trace.ts';
-import type { Did, Stop } from '../core/sitting/sitting.ts';
+import type { Choice, Did, Stop } from '../core/sitting/sitting.ts';
 import { readMessage } from '../core/wire/shapes.ts';
 import { type Ask, askFailure, type CaptureAsk, type FromPage } from '../core/wire/wire.ts';
 import type { GivenFile, Load, PausedRequest, Reply } from '../core/wire/wire.ts';
@@ -35,7 +35,11 @@ const filesOnly = (files: GivenFile[]): Load => ({ text: null, html: null, files
 const nothing = (): Gathered => ({ trace: emptyTrace(), shots: [], notes: [], read: [], objections: [] });
 
 /** Hears where the script of an attended look stops, and what is done to that by hand. */
-export type Hearing = { stopped(stop: Stop): void; did(lines: readonly Did[]): void };
+export type Hearing = {
+  stopped(stop: Stop): void;
+  did(lines: readonly Did[]): void;
+  asks(choice: Choice): void;
+};
 
 export class Conversation {
   readonly #window: EngineWindow;
@@ -133,6 +137,7 @@ export class Conversation {
     else if (message.look !== this.#look) return;
     else if (message.kind === 'stopped') this.#attendant?.stopped(message.stop);
     else if (message.kind === 'did') this.#attendant?.did(message.lines);
+    else if (message.kind === 'asks') this.#attendant?.asks(message.choice);
     else if (message.kind === 'events') for (const event of message.events) gather(this.#gathered.trace, event);
     else this.#take(message.id, message.ask);
   }

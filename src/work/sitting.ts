@@ -6,7 +6,16 @@ import { fail, problem, type Problem, toProblem } from '../core/problem/problem.
 import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import { partedFrom } from '../core/sitting/parted.ts';
-import type { Completion, Did, Orders, Parted, SittingState, Stop, TriedLine } from '../core/sitting/sitting.ts';
+import type {
+  Choice,
+  Completion,
+  Did,
+  Orders,
+  Parted,
+  SittingState,
+  Stop,
+  TriedLine,
+} from '../core/sitting/sitting.ts';
 import type { Step, Timeline } from '../core/timeline/timeline.ts';
 import { emptyTrace, type Trace } from '../core/timeline/trace.ts';
 import { readCompletion, readTried } from '../core/wire/shapes.ts';
@@ -73,6 +82,7 @@ export class Sitting {
   #lines: TriedLine[] = [];
   #isTimeRunning = false;
   #isRecording = false;
+  #choice: Choice | null = null;
   #parted: Parted | null = null;
   #problem: Problem | null = null;
   #picture: Picture | null = null;
@@ -113,6 +123,7 @@ export class Sitting {
       lines: this.#lines,
       isTimeRunning: this.#isTimeRunning,
       isRecording: this.#isRecording,
+      choice: this.#choice,
       parted: this.#parted,
       problem: this.#problem,
     };
@@ -136,6 +147,7 @@ export class Sitting {
     this.#parted = null;
     this.#isTimeRunning = false;
     this.#isRecording = false;
+    this.#choice = null;
     changed();
     try {
       const report = await this.#lane.open(bundle, file, environment, true);
@@ -153,6 +165,11 @@ export class Sitting {
             this.#trace = trace;
           },
           stopped: (stop) => void (isOld() || this.#stops(stop)),
+          asks: (choice) => {
+            if (isOld()) return;
+            this.#choice = choice;
+            changed();
+          },
           did: (lines) => void (isOld() || this.#did(lines)),
           isHeld: () => this.#phase === 'stopped',
         },
@@ -296,6 +313,16 @@ export class Sitting {
       this.#standing();
       await this.#lane.window?.input(events);
       await this.#lane.call('steer', '{ do: "settle" }', briefly).catch(() => null);
+    });
+  }
+
+  /** Chooses an option of the list that the page has opened; none with null. */
+  choose(index: number | null): Promise<void> {
+    return this.#inTurn(async () => {
+      this.#standing();
+      this.#choice = null;
+      this.#setup.changed();
+      if (index !== null) await this.#lane.call('steer', JSON.stringify({ do: 'choose', index }), briefly);
     });
   }
 

@@ -6,6 +6,7 @@ import type { ResultSummary } from '../../core/run/run.ts';
 import type { Timeline } from '../../core/timeline/timeline.ts';
 import { useResult, useTimeline } from '../data.ts';
 import { Trouble, Waiting } from '../parts/Blank.tsx';
+import { ProblemCard } from '../parts/ProblemCard.tsx';
 import { Details } from './Details.tsx';
 import { Header } from './Header.tsx';
 import { Lanes } from './Lanes.tsx';
@@ -43,6 +44,11 @@ function Workbench({ project, dark, result, timeline }: Props & { result: Result
   return (
     <div className="flex h-full flex-col">
       <Header result={result} desk={desk} />
+      {desk.problem && (
+        <div className="shrink-0 border-b border-rule px-4 py-2">
+          <ProblemCard problem={desk.problem} about="Going live" />
+        </div>
+      )}
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(360px,34%)_1fr]">
         <div className={`grid min-h-0 min-w-0 ${halves} border-r border-rule`}>
           <Script
@@ -51,6 +57,7 @@ function Workbench({ project, dark, result, timeline }: Props & { result: Result
             look={result.look}
             current={desk.position.step}
             problem={problems[0]}
+            breaks={desk.breaks}
             onStep={(index) => desk.toStep(index)}
           />
           <Details result={result} timeline={timeline} step={desk.step} problems={problems} />
@@ -87,6 +94,12 @@ const Hints = ({ failed }: { failed: boolean }) => (
     )}
     <span>
       <kbd>r</kbd> run again
+    </span>
+    <span>
+      <kbd>l</kbd> go live from here
+    </span>
+    <span>
+      <kbd>x</kbd> stop before this step
     </span>
     <span className="ml-auto">Long waits are shortened</span>
   </p>

@@ -24,6 +24,9 @@ export function Header({ result, desk }: { result: ResultSummary; desk: Desk }) 
       {result.captures.some(isUndecided) && (
         <Button onClick={() => void navigate(`/review?result=${result.id}`)}>Review captures</Button>
       )}
+      <Button onClick={desk.goLive} title="Run it again up to here, and use the page as it was (l)">
+        Go live <kbd>l</kbd>
+      </Button>
       <Button onClick={desk.toStage} title="Use this look as a live page (s)">
         Stage <kbd>s</kbd>
       </Button>

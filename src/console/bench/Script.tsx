@@ -10,6 +10,8 @@ type Props = {
   look: string;
   current: number /** What went wrong at the current step. */;
   problem: Problem | undefined;
+  /** Numbers of steps before which a live look stops. */
+  breaks: readonly number[];
   onStep(index: number): void;
 };
 
@@ -26,7 +28,7 @@ function lineOfProblem(problem: Problem | undefined, file: string): number | nul
   return place?.startsWith(`${file}:`) ? Number(place.slice(file.length + 1).split(':')[0]) : null;
 }
 
-export function Script({ timeline, file, look, current, problem, onStep }: Props) {
+export function Script({ timeline, file, look, current, problem, breaks, onStep }: Props) {
   const area = useRef<HTMLDivElement>(null);
   const source = timeline.source ?? '';
   const lines = useMemo(() => source.split('\n'), [source]);
@@ -52,13 +54,14 @@ export function Script({ timeline, file, look, current, problem, onStep }: Props
           const wrongStep = steps.find(({ outcome }) => outcome === 'failed' || outcome === 'broken');
           const wrong = wrongStep !== undefined || wrongLine === i + 1;
           const here = line === i + 1;
+          const isBreak = steps.some(({ index }) => breaks.includes(index));
           const content = (
             <>
               <span
-                className={`w-5 shrink-0 pl-1.5 text-center ${wrong ? 'text-failed' : 'text-passed'}`}
+                className={`w-5 shrink-0 pl-1.5 text-center ${wrong || isBreak ? 'text-failed' : 'text-passed'}`}
                 aria-hidden="true"
               >
-                {wrong ? '✗' : steps.length > 0 ? '·' : ''}
+                {isBreak ? '●' : wrong ? '✗' : steps.length > 0 ? '·' : ''}
               </span>
               <span
                 className={`w-8 shrink-0 pr-2 text-right select-none ${here ? 'font-bold text-ink' : 'text-soft/70'}`}

@@ -2,11 +2,14 @@
 import { useMemo, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { BoardLook, Variant } from '../../core/run/board.ts';
+import type { Problem } from '../../core/problem/problem.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
 import { failingStep, type Step, type Timeline } from '../../core/timeline/timeline.ts';
 import { useBoard, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
+import { breaksIn, toggled } from '../sitting/path.ts';
 import { stagePath } from '../stage/path.ts';
+import { useGoLive } from './useGoLive.ts';
 import { atMoment, atStep, atTime, firstPosition, moveBy, type Position } from './travel.ts';
 
 export type Desk = {
@@ -24,6 +27,13 @@ export type Desk = {
   open(result: Variant | undefined): void;
   /** Goes to the look as a live page. */
   toStage(): void;
+  /** Runs the look again up to here, and hands it over. */
+  goLive(): void;
+  /** Why that was not possible. */
+  problem: Problem | null;
+  /** Numbers of the steps before which a live look stops. */
+  breaks: number[];
+  toggleBreak(): void;
 };
 
 /** The address of a result. It is opened at the step where it went wrong. */
@@ -59,10 +69,15 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
   const neighbours = useNeighbours(result);
   // The address is changed with the position, not in an effect after it: that may come when somebody has already gone
   // on to another look.
+  const breaks = breaksIn(query);
+  const put = (step: number, stops: readonly number[]): void =>
+    setQuery({ step: String(step), ...(stops.length > 0 && { breaks: stops.join(',') }) }, { replace: true });
   const go = (next: Position): void => {
     setPosition(next);
-    if (next.step !== position.step) setQuery({ step: String(next.step) }, { replace: true });
+    if (next.step !== position.step) put(next.step, breaks);
   };
+  const toggleBreak = (): void => put(position.step, toggled(breaks, position.step));
+  const { goLive, problem } = useGoLive(result, timeline, position, breaks);
   const open = (one: Variant | undefined): void => void (one && navigate(benchPath(one)));
   const toStage = (): void => void navigate(stagePath(result.file, result.look, result.environment));
   const otherSide = position.side === 'before' ? 'after' : 'before';
@@ -80,6 +95,8 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
     p: () => open(neighbours.previous),
     r: () => start({ looks: [{ component, look }], environments: [environment], fresh: true }),
     s: toStage,
+    l: goLive,
+    x: toggleBreak,
     Escape: () => void navigate('/'),
   });
   return {
@@ -91,5 +108,9 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
     toTime: (time) => go(atTime(timeline, time)),
     open,
     toStage,
+    goLive,
+    problem,
+    breaks,
+    toggleBreak,
   };
 }

@@ -3,7 +3,7 @@ import { Dialog } from 'radix-ui';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ProjectInfo } from '../../core/api/api.ts';
-import { service, useBoard, useComponents, useStart } from '../data.ts';
+import { service, useBoard, useComponents, useSittings, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import type { Theme } from '../theme.ts';
 import { type Command, commandsFor, type Hands, matching } from './commands.ts';
@@ -103,6 +103,7 @@ function Body({ project, theme, showKeys, onDone }: Props & { onDone(): void }) 
   const start = useStart();
   const board = useBoard().data;
   const components = useComponents();
+  const sittings = useSittings().data;
   const commands = useMemo(() => {
     const { run } = project;
     const hands: Hands = {
@@ -117,8 +118,8 @@ function Body({ project, theme, showKeys, onDone }: Props & { onDone(): void }) 
           void components.refetch();
         }),
     };
-    return commandsFor(project, board ?? [], components.data ?? [], hands);
-  }, [project, board, components, navigate, start, theme, showKeys]);
+    return commandsFor(project, sittings ?? [], board ?? [], components.data ?? [], hands);
+  }, [project, sittings, board, components, navigate, start, theme, showKeys]);
   return <List commands={commands} onDone={onDone} />;
 }
 

@@ -3,7 +3,9 @@ import type { ComponentInfo, ProjectInfo } from '../../core/api/api.ts';
 import { lookTitle, shortName } from '../../core/look/look.ts';
 import type { BoardLook } from '../../core/run/board.ts';
 import type { RunRequest } from '../../core/run/run.ts';
+import type { SittingState } from '../../core/sitting/sitting.ts';
 import { benchPath } from '../bench/useDesk.ts';
+import { livePath } from '../sitting/path.ts';
 import { stagePath } from '../stage/path.ts';
 
 export type Command = {
@@ -74,14 +76,27 @@ const ofComponents = (components: readonly ComponentInfo[], { draft }: Hands): C
     .filter(({ hasLooks }) => !hasLooks)
     .map(({ component, file }) => ({ title: `Draft looks for ${component}`, kind: 'draft', does: () => draft(file) }));
 
+const ofSittings = (sittings: readonly SittingState[], { go }: Hands): Command[] =>
+  sittings.map(({ id, component, look, environment }) => ({
+    title: `${lookTitle(component, look)}, ${environment}`,
+    kind: 'live',
+    does: () => go(livePath(id)),
+  }));
+
 /** What there is to do now. */
 export function commandsFor(
   project: ProjectInfo,
+  sittings: readonly SittingState[],
   looks: readonly BoardLook[],
   components: readonly ComponentInfo[],
   hands: Hands,
 ): Command[] {
-  return [...pages(hands), ...ofLooks(looks, project, hands), ...ofComponents(components, hands)];
+  return [
+    ...pages(hands),
+    ...ofSittings(sittings, hands),
+    ...ofLooks(looks, project, hands),
+    ...ofComponents(components, hands),
+  ];
 }
 
 /** Commands whose titles and kinds have every word; those that begin with what is asked for come first. */

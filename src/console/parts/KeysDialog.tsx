@@ -36,6 +36,8 @@ const all: Keys[] = [
       ['Home End', 'The first step, the last one'],
       ['b', 'Before or after the step'],
       ['f', 'The step that failed'],
+      ['l', 'Go live from here: the page as it was, to be used'],
+      ['x', 'Stop before this step when it is live'],
       ['s', 'The look as a live page'],
       ['p n', 'Previous look, next look'],
       ['r', 'Run the look'],
@@ -43,9 +45,22 @@ const all: Keys[] = [
     ],
   },
   {
+    page: 'Live look',
+    keys: [
+      ['g', 'Go on'],
+      ['o i', 'Over the next step, into it'],
+      ['m', 'Let time run, or stand still'],
+      ['w', 'Write down what you do'],
+      ['l', 'Write a line'],
+      ['p', 'To the page (Shift+Esc leaves it)'],
+      ['Esc', 'Back to the board'],
+    ],
+  },
+  {
     page: 'Stage',
     keys: [
       ['e', 'Point at an element'],
+      ['w', 'Use it, and have that written down'],
       ['r', 'Mount the component anew'],
       ['Esc', 'Back to the board'],
     ],

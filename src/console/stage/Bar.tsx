@@ -72,7 +72,9 @@ const OwnPage = ({ address }: { address: string }) => (
   </a>
 );
 
-export const Bar = ({ stage, project, address }: Props & { project: ProjectInfo; address: string }) => (
+type BarProps = Props & { project: ProjectInfo; address: string; onWrite(): void };
+
+export const Bar = ({ stage, project, address, onWrite }: BarProps) => (
   <div className="flex h-10 shrink-0 items-center gap-3 border-b border-rule px-4">
     <Crumbs component={componentOf(stage.file)} />
     <h1 className="text-[14px] font-semibold">Stage</h1>
@@ -86,6 +88,9 @@ export const Bar = ({ stage, project, address }: Props & { project: ProjectInfo;
       className={pressed}
     >
       Point <kbd>e</kbd>
+    </Button>
+    <Button onClick={onWrite} title="Use the look in the browser of the runs, and have what you do written down (w)">
+      Write down <kbd>w</kbd>
     </Button>
     {stage.environments.length > 1 && (
       <Button

@@ -3,7 +3,11 @@ import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ProjectInfo } from '../../core/api/api.ts';
 import { stageAddress } from '../../core/wire/live.ts';
+import { type Problem, toProblem } from '../../core/problem/problem.ts';
+import { service } from '../data.ts';
 import { useKeys } from '../keys.ts';
+import { ProblemCard } from '../parts/ProblemCard.tsx';
+import { writingPath } from '../sitting/path.ts';
 import { Blank, Waiting } from '../parts/Blank.tsx';
 import { Bar } from './Bar.tsx';
 import { Inputs } from './Inputs.tsx';
@@ -116,8 +120,26 @@ export function Stage({ project }: { project: ProjectInfo }) {
   const usual = project.environments[0]?.name ?? '';
   const stage = useStage(project.live, usual);
   const navigate = useNavigate();
-  useKeys({ r: stage.reset, e: () => stage.setPointing(!stage.isPointing), Escape: () => void navigate('/') });
   const { file, over } = stage;
+  const [problem, setProblem] = useState<Problem | null>(null);
+  /** The stage is a page of the person's own browser; what is written down is done in that of the runs. */
+  const writeDown = async (): Promise<void> => {
+    const { shown, environments } = stage;
+    if (!shown) return;
+    try {
+      const environment = environments[0] ?? null;
+      const { id } = await service.beginSitting({ file, look: shown.look, environment, orders: { failure: true } });
+      void navigate(writingPath(id));
+    } catch (error) {
+      setProblem(toProblem(error));
+    }
+  };
+  useKeys({
+    r: stage.reset,
+    e: () => stage.setPointing(!stage.isPointing),
+    w: () => void writeDown(),
+    Escape: () => void navigate('/'),
+  });
   const look = new URLSearchParams(window.location.search).get('look');
   const address = project.live + stageAddress(file, look, over);
   // Props that change are told to the frame that is there; only another look is another page.
@@ -129,7 +151,12 @@ export function Stage({ project }: { project: ProjectInfo }) {
     return <Blank title="Nothing is on the stage">Open a look on the bench, and press s there to use it live.</Blank>;
   return (
     <div className="flex h-full flex-col">
-      <Bar stage={stage} project={project} address={address} />
+      <Bar stage={stage} project={project} address={address} onWrite={() => void writeDown()} />
+      {problem && (
+        <div className="shrink-0 border-b border-rule px-4 py-2">
+          <ProblemCard problem={problem} about="Writing down" />
+        </div>
+      )}
       <Notes stage={stage} />
       <div className="grid min-h-0 flex-1 grid-cols-[1fr_320px]">
         <Floor stage={stage} project={project} address={loaded.address} look={key} />

@@ -418,7 +418,7 @@ const serviceAndClient = {
   ),
   'sittings-full': entry(
     (d) => `${d.most} looks are live already.`,
-    'End one of them first. They are listed on the board.',
+    'Close one of them first: press k in the console, and look for “live”.',
   ),
   'sitting-running': entry(
     () => 'The script is running at the moment.',

@@ -75,6 +75,9 @@ export type SittingRequest = {
   pace: number;
 };
 
+/** A list of options that the page has opened, and which of them is chosen. */
+export type Choice = { options: { label: string; isDisabled: boolean }[]; chosen: number };
+
 /** A sitting as it is now. */
 export type SittingState = {
   id: number;
@@ -94,6 +97,8 @@ export type SittingState = {
   isTimeRunning: boolean;
   /** What is done by hand becomes lines. */
   isRecording: boolean;
+  /** The list that somebody has to choose from before they go on. */
+  choice: Choice | null;
   /** How it differs from the run that it follows; null when it does not, or follows none. */
   parted: Parted | null;
   /** Why it is over; null for one that has come to its end. */
@@ -107,4 +112,6 @@ export type Steering =
   | { do: 'settle' }
   | { do: 'time'; runs: boolean }
   /** What is done by hand is written down from now on, or no more. */
-  | { do: 'record'; isOn: boolean };
+  | { do: 'record'; isOn: boolean }
+  /** An option of the list that the page has opened, by its place. */
+  | { do: 'choose'; index: number };

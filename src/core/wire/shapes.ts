@@ -191,6 +191,10 @@ const stop = fields({
   problem: nullable(problem),
 });
 
+const choice = fields({
+  options: list(fields({ label: text(10_000), isDisabled: truth }), 10_000),
+  chosen: whole(-1, 10_000),
+});
 const did = fields({ id, text: nullable(text(20_000)), offers: list(text(20_000), 100) });
 
 const fromPage = either(
@@ -198,6 +202,7 @@ const fromPage = either(
   fields({ token: name, kind: oneOf('events'), look: id, events: list(event) }),
   fields({ token: name, kind: oneOf('stopped'), look: id, stop }),
   fields({ token: name, kind: oneOf('did'), look: id, lines: list(did, 10_000) }),
+  fields({ token: name, kind: oneOf('asks'), look: id, choice }),
   fields({ token: name, kind: oneOf('answer'), request: name, reply: either(reply, oneOf('proceed', 'refuse')) }),
 ) as unknown as Shape<FromPage>;
 

@@ -43,7 +43,7 @@ function quietly(element: HTMLSelectElement, wanted: number): () => void {
 }
 
 /** Goes to an option with the arrow keys. @throws ProblemError `option-not-chosen` */
-async function goTo(recording: Recording, element: HTMLSelectElement, index: number): Promise<void> {
+export async function goTo(recording: Recording, element: HTMLSelectElement, index: number): Promise<void> {
   element.focus();
   const usable = Array.from(element.options, (one, i) => (isUsable(one) ? i : -1)).filter((i) => i >= 0);
   const from = usable.findIndex((i) => i >= element.selectedIndex);

@@ -35,6 +35,7 @@ export const sittingSchemas = {
       .required(),
   }).exact(),
   record: object({ isOn: boolean().required() }).exact(),
+  choice: object({ index: number().integer().min(0).max(10_000).nullable().defined() }).exact(),
   time: object({ runs: boolean().required() }).exact(),
   after: object({ after: number().integer().min(0).default(0) }).exact(),
 };

@@ -66,6 +66,16 @@ export const sittingRoutes: Routes = (app, { sittings }) => {
     },
   );
 
+  app.post<WithBody<'choice'>>(
+    '/api/sittings/:id/choice',
+    withBody('Choose an option of the list that its page has opened; none with null', sittingSchemas.choice),
+    async ({ params, body }) => {
+      const sitting = sittings.get(params.id);
+      await sitting.choose(body.index);
+      return sitting.state;
+    },
+  );
+
   app.post<WithBody<'time'>>(
     '/api/sittings/:id/time',
     withBody('Let its time run by itself, or stand still', sittingSchemas.time),

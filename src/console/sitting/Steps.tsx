@@ -1,0 +1,72 @@
+/** The steps of a live look so far, and in their margin where it is to stop. */
+import { useEffect, useRef } from 'react';
+import type { Step } from '../../core/timeline/timeline.ts';
+import type { Sitting } from './useSitting.ts';
+
+const marks: Record<Step['outcome'], [sign: string, tone: string]> = {
+  passed: ['✓', 'text-passed'],
+  failed: ['✗', 'text-failed'],
+  broken: ['▲', 'text-broken'],
+  running: ['▸', 'text-accent'],
+};
+
+type RowProps = { step: Step; number: number | null; depth: number; isHere: boolean; sitting: Sitting };
+
+function Row({ step, number, depth, isHere, sitting }: RowProps) {
+  const [sign, tone] = marks[step.outcome];
+  const isBreak = number !== null && sitting.breaks.includes(number);
+  return (
+    <li
+      data-here={isHere ? '' : undefined}
+      className={`flex items-start gap-1.5 px-2 py-0.5 ${isHere ? 'bg-wash' : ''} ${step.tried ? 'text-soft italic' : ''}`}
+    >
+      {number === null ? (
+        <span className="w-9 shrink-0 text-right text-[11px]">tried</span>
+      ) : (
+        <button
+          type="button"
+          aria-pressed={isBreak}
+          aria-label={`Stop before step ${number}`}
+          title="Stop here whenever it comes here"
+          onClick={() => sitting.toggleBreak(number)}
+          className="flex w-9 shrink-0 justify-end gap-1 text-[11px] text-soft tabular-nums hover:text-ink"
+        >
+          <span className={isBreak ? 'text-failed' : 'text-transparent'}>●</span>
+          {number}
+        </button>
+      )}
+      <span className={`w-3 shrink-0 text-center ${tone}`} title={step.outcome}>
+        {sign}
+      </span>
+      <span className="min-w-0 flex-1 break-words" style={{ paddingLeft: depth * 12 }}>
+        {step.title}
+      </span>
+      {step.source && <span className="shrink-0 font-mono text-[11px] text-soft">:{step.source.line}</span>}
+    </li>
+  );
+}
+
+export function Steps({ sitting }: { sitting: Sitting }) {
+  const { steps, stop } = sitting.state;
+  const area = useRef<HTMLOListElement>(null);
+  const here = stop?.step ?? null;
+  useEffect(() => {
+    area.current?.querySelector('[data-here], li:last-child')?.scrollIntoView({ block: 'nearest' });
+  }, [here, steps.length]);
+  let count = 0;
+  const depthOf = (step: Step): number => (step.parent === null ? 0 : 1 + depthOf(steps[step.parent]!));
+  return (
+    <ol ref={area} aria-label="Steps" className="min-h-0 overflow-y-auto py-1">
+      {steps.map((step) => (
+        <Row
+          key={step.index}
+          step={step}
+          number={step.tried ? null : count++}
+          depth={depthOf(step)}
+          isHere={step.index === here}
+          sitting={sitting}
+        />
+      ))}
+    </ol>
+  );
+}
