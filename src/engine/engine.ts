@@ -62,6 +62,8 @@ export type EngineWindow = {
   show(listener: ((picture: Buffer) => void) | null): Promise<void>;
   /** Sends events in order and resolves when the page has handled them all. */
   input(events: readonly InputRequest[]): Promise<void>;
+  /** As `input`, from a person's own hand: what the page lets be dragged goes with the pointer, and is dropped. */
+  handle(events: readonly InputRequest[]): Promise<void>;
   /**
    * Carries what the mouse has begun to drag, or a load from outside, along points of the viewport, and drops it at
    * the last one; true when it was something to be dragged.

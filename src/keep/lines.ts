@@ -202,7 +202,10 @@ export function keepLines(parsed: Parsed, keeping: KeepingLines): Edit[] {
   const state = stateOf(states, look);
   const entry = entryOf(state, 'script');
   if (!entry) {
-    const inner = indentAt(source, state.getStart()) + style.indent;
+    const outer = indentAt(source, state.getStart());
+    const last = state.properties.at(-1);
+    const isOnLines = last !== undefined && source.slice(state.getStart(), last.getStart()).includes('\n');
+    const inner = isOnLines ? outer + style.indent : outer;
     return [...imports, appended(state, scriptText(lines, inner, parsed), source, style.indent)];
   }
   const script = scriptIn(entry) ?? unclear(`The script of “${look}” is not written out there.`);

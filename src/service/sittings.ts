@@ -14,6 +14,9 @@ const mostOver = 20;
 /** The numbers of their windows begin after those of runs. */
 const firstLane = 1000;
 
+/** One that nobody has asked for so long gives way to another, in milliseconds: its page in the console is closed. */
+const forgotten = 60_000;
+
 /** How long a sitting stays that nobody asks for, in milliseconds, and how often that is looked at. */
 const idleLimit = 30 * 60_000;
 const idleCheck = 60_000;
@@ -65,6 +68,14 @@ export function sittingsOf(tools: RunTools): Sittings {
     for (const [id] of over.slice(0, Math.max(0, over.length - mostOver))) all.delete(id);
   }
 
+  /** Makes room for one more. @throws ProblemError `sittings-full` when all are in use */
+  async function endForgotten(): Promise<void> {
+    const unseen = liveOnes().filter(({ sitting, seen }) => !sitting.state.headed && Date.now() - seen > forgotten);
+    const [oldest] = unseen.sort((a, b) => a.seen - b.seen);
+    if (!oldest) return fail('sittings-full', { most: mostLive });
+    await oldest.sitting.end();
+  }
+
   function changed(id: number): void {
     live.tell({ kind: 'sitting', id });
     // A browser without windows is of no use to anybody.
@@ -77,7 +88,7 @@ export function sittingsOf(tools: RunTools): Sittings {
 
   return {
     async begin(request) {
-      if (liveOnes().length >= mostLive) fail('sittings-full', { most: mostLive });
+      if (liveOnes().length >= mostLive) await endForgotten();
       const { result, file, look, headed, pace, orders } = request;
       const { settings, environment, bundle } = await built(tools, request);
       const taken = new Set(liveOnes().map(({ lane }) => lane));

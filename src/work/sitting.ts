@@ -19,7 +19,7 @@ import type {
 import type { Step, Timeline } from '../core/timeline/timeline.ts';
 import { emptyTrace, type Trace } from '../core/timeline/trace.ts';
 import { readCompletion, readTried } from '../core/wire/shapes.ts';
-import type { InputRequest } from '../core/wire/wire.ts';
+import type { InputRequest, MouseButton } from '../core/wire/wire.ts';
 import type { EngineWindow } from '../engine/engine.ts';
 import { browserIsGone, type Crew } from './crew.ts';
 import { hashOf } from './assets.ts';
@@ -57,10 +57,19 @@ const pictureLimit = 20_000;
 /** How long completing a line, or settling, may take, in milliseconds. */
 const briefly = 5000;
 
+/** What a person has pressed is let go, and the pointer taken away: the next page finds a hand nowhere. */
+async function letGo(window: EngineWindow): Promise<void> {
+  const up = (button: MouseButton): InputRequest => ({ kind: 'up', x: -1, y: -1, button, clicks: 1, modifiers: 0 });
+  const keys = ['Shift', 'Control', 'Alt', 'Meta'].map((key) => ({ kind: 'keyup', key, modifiers: 0 }) as const);
+  const away: InputRequest = { kind: 'move', x: -1, y: -1, button: 'none', modifiers: 0 };
+  await window.input([up('left'), up('right'), ...keys, away]);
+}
+
 /** Takes everything away from a window. True when it can be used again. */
 async function emptied(window: EngineWindow): Promise<boolean> {
   try {
     await window.show(null);
+    await letGo(window);
     await window.load('about:blank');
     return true;
   } catch {
@@ -186,6 +195,7 @@ export class Sitting {
     const { to } = this.#orders;
     this.#phase = 'stopped';
     this.#stop = stop;
+    void this.#look();
     if (follows && to !== null) this.#parted = partedFrom(follows, this.#trace, stop, to, hashOf);
     changed();
   }
@@ -217,6 +227,15 @@ export class Sitting {
     this.#problem = wrong;
     this.#tellPicture(null);
     this.#setup.changed();
+  }
+
+  /** A picture of the page as it stands: what it was painted as on the way may be late, or of another size. */
+  async #look(): Promise<void> {
+    const { window } = this.#lane;
+    const size = await window?.evaluate('[innerWidth, innerHeight]', briefly).catch(() => null);
+    const [width, height] = (size ?? this.#setup.environment.viewport) as [number, number];
+    const png = await window?.screenshot([0, 0, width, height], false).catch(() => null);
+    if (png) this.#shows(png);
   }
 
   #shows(png: Buffer): void {
@@ -268,6 +287,7 @@ export class Sitting {
   async restart(orders: Orders): Promise<void> {
     this.#standing();
     // A new document takes the place of the one in which the script stands.
+    if (this.#lane.window) await letGo(this.#lane.window);
     this.#lane.leave();
     void this.#run(orders);
   }
@@ -311,7 +331,7 @@ export class Sitting {
   input(events: readonly InputRequest[]): Promise<void> {
     return this.#inTurn(async () => {
       this.#standing();
-      await this.#lane.window?.input(events);
+      await this.#lane.window?.handle(events);
       await this.#lane.call('steer', '{ do: "settle" }', briefly).catch(() => null);
     });
   }

@@ -7,7 +7,7 @@ import { knock, workerKnock } from '../../core/wire/stage.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
 import type { Files, InputRequest, PausedRequest, Surroundings } from '../../core/wire/wire.ts';
 import { type EngineWindow, type FullReply, type LoadedFiles, LostError, type WindowHandlers } from '../engine.ts';
-import { carry, choose, type Hands, nothingAfter, paste } from './hands.ts';
+import { carry, choose, dragOn, type Hands, nothingAfter, paste } from './hands.ts';
 import { callsOf } from './input.ts';
 import type { Params, Pipe } from './pipe.ts';
 import { changeCalls, environmentCalls, permissionCalls } from './surroundings.ts';
@@ -239,6 +239,14 @@ export class ChromiumWindow implements EngineWindow {
     if (events.some(({ kind }) => kind === 'down')) this.#dragged = null;
     // All are sent at once: the browser keeps their order.
     await Promise.all(events.flatMap(callsOf).map(({ method, params }) => this.#send(method, params)));
+  }
+
+  async handle(events: readonly InputRequest[]): Promise<void> {
+    for (const event of events) {
+      const isDragged = this.#dragged !== null && (event.kind === 'move' || event.kind === 'up');
+      if (!isDragged) await this.input([event]);
+      else if (await dragOn(this.#hands, event, this.#dragged!)) this.#dragged = null;
+    }
   }
 
   carry(path: readonly [number, number][], load: LoadedFiles | null, modifiers: number): Promise<boolean> {

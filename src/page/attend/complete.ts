@@ -94,7 +94,7 @@ const ways: [pattern: RegExp, (found: RegExpExecArray) => Found][] = [
   ],
   [/\bthe\..*\)\.(\w*)$/, ([, start]) => ({ start: start!, words: narrowings })],
   [
-    /(?:^|[^.\w'"])(\w*)$/,
+    /(?:^|[\s(,;=[{&|!?:])(\w*)$/,
     ([, start]) => ({
       start: start!,
       words: Object.entries(scopeOf()).map(([name, value]) =>

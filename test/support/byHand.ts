@@ -1,16 +1,17 @@
 /**
- * Recording by doing: the input of each script of a project is sent again by hand to a live look that stands before its
- * script, what comes of that is kept as a look, and that is run.
+ * Scripts that are done by hand: the input of each is sent again to a live look that stands before its script, what
+ * comes of that is kept as a look, and that is run.
  */
 import { join } from 'node:path';
 import { setTimeout as delay } from 'node:timers/promises';
-import { type Client, connect } from '../src/client/client.ts';
-import type { ResultSummary } from '../src/core/run/run.ts';
-import { keptLines } from '../src/core/sitting/lines.ts';
-import type { SittingState } from '../src/core/sitting/sitting.ts';
-import type { InputRequest } from '../src/core/wire/wire.ts';
-import { ChromiumWindow } from '../src/engine/chromium/window.ts';
-import { startService } from '../src/service/service.ts';
+import { type Client, connect } from '../../src/client/client.ts';
+import type { ResultSummary, RunRequest } from '../../src/core/run/run.ts';
+import { keptLines } from '../../src/core/sitting/lines.ts';
+import type { SittingState } from '../../src/core/sitting/sitting.ts';
+import type { InputRequest } from '../../src/core/wire/wire.ts';
+import { ChromiumWindow } from '../../src/engine/chromium/window.ts';
+import { startService } from '../../src/service/service.ts';
+import { standing } from './sitting.ts';
 
 /** What came of one script that was done by hand. */
 export type Done = { look: string; lines: string[]; verdict: string; why: string | null; isSame: boolean };
@@ -23,7 +24,13 @@ const all = "[...document.querySelectorAll('*')]";
 /** Every input that any window is sent meanwhile. */
 async function overheard(work: () => Promise<void>): Promise<Batch[]> {
   const heard: Batch[] = [];
-  const { input } = ChromiumWindow.prototype;
+  const { input, carry } = ChromiumWindow.prototype;
+  ChromiumWindow.prototype.carry = function (this: ChromiumWindow, path, load, modifiers) {
+    const moves = path.map(([x, y]) => ({ kind: 'move', x, y, button: 'left', modifiers }) as const);
+    const [x, y] = path.at(-1)!;
+    heard.push({ events: [...moves, { kind: 'up', x, y, button: 'left', clicks: 1, modifiers }], focus: -1 });
+    return carry.call(this, path, load, modifiers);
+  };
   ChromiumWindow.prototype.input = async function (this: ChromiumWindow, events) {
     heard.push({ events: [...events], focus: Number(await this.evaluate(`${all}.indexOf(document.activeElement)`)) });
     return input.call(this, events);
@@ -31,21 +38,14 @@ async function overheard(work: () => Promise<void>): Promise<Batch[]> {
   try {
     await work();
   } finally {
-    ChromiumWindow.prototype.input = input;
+    Object.assign(ChromiumWindow.prototype, { input, carry });
   }
   return heard;
 }
 
-async function standing(client: Client, id: number): Promise<SittingState> {
-  for (;;) {
-    const state = await client.sitting(id);
-    if (state.phase === 'stopped' || state.phase === 'over') return state;
-    await delay(20);
-  }
-}
-
-async function runAll(client: Client, looks: { component: string; look: string }[]): Promise<ResultSummary[]> {
-  const { id } = await client.startRun({ looks, fresh: true, environments: ['day'] });
+async function runAll(client: Client, request: Partial<RunRequest>): Promise<ResultSummary[]> {
+  const [first] = (await client.project()).environments;
+  const { id } = await client.startRun({ ...request, fresh: true, environments: [first!.name] });
   while (['queued', 'running'].includes((await client.run(id)).status)) await delay(50);
   return client.runResults(id);
 }
@@ -80,6 +80,10 @@ async function withFocus({ events, focus }: Batch, send: () => Promise<void>): P
 async function doneByHand(client: Client, { file, look, environment }: ResultSummary): Promise<string[]> {
   const whole = await client.beginSitting({ file, look, environment });
   const to = firstOfScript(await standing(client, whole.id));
+  if (to < 0) {
+    await client.endSitting(whole.id);
+    return [];
+  }
   await client.restart(whole.id, { to });
   await standing(client, whole.id);
   const heard = await overheard(async () => {
@@ -91,7 +95,7 @@ async function doneByHand(client: Client, { file, look, environment }: ResultSum
   await standing(client, id);
   await client.record(id, true);
   await client.letTime(id, true);
-  for (const batch of heard) {
+  for (const batch of heard.filter(({ events }) => events.length > 0)) {
     await withFocus(batch, () => client.input(id, batch.events));
     await delay(60);
   }
@@ -107,36 +111,38 @@ export async function doAll(folder: string, wanted: (result: ResultSummary) => b
   const service = await startService({ config: join(folder, 'sguardo.config.ts') });
   const client = connect(service.url);
   try {
-    const { id } = await client.startRun({ fresh: true, environments: ['day'] });
-    while (['queued', 'running'].includes((await client.run(id)).status)) await delay(50);
+    const ran = await runAll(client, {});
     const infos = await client.catalogue();
-    const scripted = infos.filter(({ hasScript }) => hasScript);
     const isScripted = ({ component, look }: ResultSummary): boolean =>
-      scripted.some((one) => one.component === component && one.look === look);
-    const all = (await client.runResults(id)).filter((one) => isScripted(one) && wanted(one));
+      infos.some((one) => one.hasScript && one.component === component && one.look === look);
+    const all = ran.filter((one) => isScripted(one) && wanted(one));
     const passing = all.filter(({ verdict }) => verdict === 'new');
     const kept: { result: ResultSummary; as: string; lines: string[] }[] = [];
     const done: Done[] = [];
+    const miss = ({ component, look }: ResultSummary, verdict: string, lines: string[], why: string | null): void =>
+      void done.push({ look: `${component} › ${look}`, lines, verdict, why, isSame: verdict === 'nothing' });
+    // Files are changed only when all has been done: each change has them built again.
     for (const result of passing) {
-      const lines = await doneByHand(client, result);
-      if (lines.length === 0) {
-        done.push({ look: `${result.component} › ${result.look}`, lines, verdict: 'nothing', why: null, isSame: true });
-        continue;
-      }
-      const as = `${result.look}, by hand`;
-      const { file, look } = result;
-      await client.keepLines({ file, look, as, lines, before: null, from: 'start', seen: null, write: true });
-      kept.push({ result, as, lines });
+      const lines = await doneByHand(client, result).catch((error: Error) => error);
+      if (lines instanceof Error) {
+        miss(result, 'not done', [], lines.message);
+        for (const { id } of await client.sittings()) await client.endSitting(id);
+      } else if (lines.length === 0) miss(result, 'nothing', [], null);
+      else kept.push({ result, as: `${result.look}, by hand`, lines });
     }
-    const results = await runAll(
-      client,
-      kept.map(({ result, as }) => ({ component: result.component, look: as })),
-    );
+    for (const { result, as, lines } of [...kept]) {
+      const { file, look } = result;
+      const request = { file, look, as, lines, before: null, from: 'start', seen: null, write: true } as const;
+      await client.keepLines(request).catch((error: Error) => miss(result, 'not kept', lines, error.message));
+    }
+    const looks = kept.map(({ result, as }) => ({ component: result.component, look: as }));
+    const results = looks.length > 0 ? await runAll(client, { looks }) : [];
     for (const { result, as, lines } of kept) {
       const own = results.find(({ component, look }) => component === result.component && look === as);
+      if (!own) continue;
       const title = `${result.component} › ${result.look}`;
       const isSame = picture(own) === picture(result);
-      done.push({ look: title, lines, verdict: own?.verdict ?? 'missing', why: own?.problem?.message ?? null, isSame });
+      done.push({ look: title, lines, verdict: own.verdict, why: own.problem?.message ?? null, isSame });
     }
     return done;
   } finally {
