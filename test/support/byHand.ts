@@ -7,7 +7,7 @@ import { setTimeout as delay } from 'node:timers/promises';
 import { type Client, connect } from '../../src/client/client.ts';
 import type { ResultSummary, RunRequest } from '../../src/core/run/run.ts';
 import { keptLines } from '../../src/core/sitting/lines.ts';
-import type { SittingState } from '../../src/core/sitting/sitting.ts';
+import type { Step } from '../../src/core/timeline/timeline.ts';
 import type { InputRequest } from '../../src/core/wire/wire.ts';
 import { ChromiumWindow } from '../../src/engine/chromium/window.ts';
 import { startService } from '../../src/service/service.ts';
@@ -55,7 +55,7 @@ const picture = (result: ResultSummary | undefined): string | undefined =>
   result?.captures.find(({ name }) => name === 'end')?.hash;
 
 /** The number of the first step of the look's own script: behind the mount, and the looks that it comes after. */
-function firstOfScript({ steps }: SittingState): number {
+function firstOfScript(steps: readonly Step[]): number {
   const before = steps.find(
     ({ kind, parent, title }) => kind === 'part' && parent === null && title.startsWith('after “'),
   );
@@ -77,21 +77,19 @@ async function withFocus({ events, focus }: Batch, send: () => Promise<void>): P
 }
 
 /** Does by hand what the script of a look does. */
-async function doneByHand(client: Client, { file, look, environment }: ResultSummary): Promise<string[]> {
-  const whole = await client.beginSitting({ file, look, environment });
-  const to = firstOfScript(await standing(client, whole.id));
-  if (to < 0) {
-    await client.endSitting(whole.id);
-    return [];
-  }
-  await client.restart(whole.id, { to });
+async function doneByHand(client: Client, result: ResultSummary): Promise<string[]> {
+  const { file, look, environment } = result;
+  const to = firstOfScript((await client.timeline(result.id)).steps);
+  if (to < 0) return [];
+  const request = { file, look, environment, orders: { to, straight: true } };
+  const whole = await client.beginSitting(request);
   await standing(client, whole.id);
   const heard = await overheard(async () => {
     await client.go(whole.id, {});
     await standing(client, whole.id);
   });
   await client.endSitting(whole.id);
-  const { id } = await client.beginSitting({ file, look, environment, orders: { to } });
+  const { id } = await client.beginSitting(request);
   await standing(client, id);
   await client.record(id, true);
   await client.letTime(id, true);
