@@ -18,6 +18,8 @@ const benches: Record<string, () => Promise<Figure>> = {
   frameworks: async () => (await import('./frameworks.ts')).measureFrameworks(),
   targets: async () => (await import('./targets.ts')).measureTargets(),
   stage: async () => (await import('./stage.ts')).measureStage(),
+  live: async () => (await import('./live.ts')).measureLive(),
+  doing: async () => (await import('./doing.ts')).measureDoing(),
   redraw: async () => (await import('./redraw.ts')).measureRedraw(),
 };
 

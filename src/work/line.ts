@@ -10,7 +10,8 @@ function objection(code: string): string | null {
   } catch (error) {
     const said = messageOf(error);
     // It is the end of what is put around it that comes too early.
-    return said === "Unexpected token '}'" ? 'a bracket or a quote in it is not closed' : said;
+    const isOpen = said === "Unexpected token '}'" || said.startsWith('missing ) after');
+    return isOpen ? 'a bracket or a quote in it is not closed' : said;
   }
 }
 

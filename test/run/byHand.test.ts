@@ -6,22 +6,25 @@ import { copyOf } from '../support/project.ts';
 let done: Done[];
 const linesOf = (look: string): string[] | undefined => done.find((one) => one.look === look)?.lines;
 
+/** All scripts of all demo projects are done by: npm run bench -- doing */
+const wanted = /filled|escape closes|forgets the warning|enter confirms|sorts by price|asks again/;
+
 beforeAll(async () => {
-  done = await doAll(copyOf('demo/harbour'));
-}, 120_000);
+  done = await doAll(copyOf('demo/harbour'), ({ look }) => wanted.test(look));
+});
 
 describe('the scripts of the demo, done by hand', () => {
-  it('pass when the lines that came of them are run, in 95 %', () => {
+  it('pass when the lines that came of them are run', () => {
     const acted = done.filter(({ verdict }) => verdict !== 'nothing');
     const missed = acted.filter(({ verdict }) => verdict !== 'new');
-    expect(acted).toHaveLength(15);
-    expect(missed.map(({ look, why }) => [look, why])).toHaveLength(0);
+    expect(acted).toHaveLength(6);
+    expect(missed.map(({ look, why }) => [look, why])).toEqual([]);
   });
 
   it('lead to the same picture, but for what nobody does by hand', () => {
     const others = done.filter(({ isSame }) => !isSame).map(({ look }) => look);
-    // One answer is let go by its script, the other one is given there.
-    expect(others).toEqual(['src/ArrivalForm › books an arrival', 'src/WeatherNotice › asks again']);
+    // Its answer is given by the script.
+    expect(others).toEqual(['src/WeatherNotice › asks again']);
   });
 
   it('are said as a person would say them', () => {

@@ -142,6 +142,7 @@ describe('the interface', () => {
       '/api/drafts',
       '/api/events',
       '/api/keeps',
+      '/api/keeps/lines',
       '/api/keeps/undo',
       '/api/looks',
       '/api/looks/history',
@@ -152,7 +153,20 @@ describe('the interface', () => {
       '/api/runs/{id}',
       '/api/runs/{id}/results',
       '/api/runs/{id}/stop',
+      '/api/sittings',
+      '/api/sittings/{id}',
+      '/api/sittings/{id}/choice',
+      '/api/sittings/{id}/completions',
+      '/api/sittings/{id}/end',
+      '/api/sittings/{id}/go',
+      '/api/sittings/{id}/input',
+      '/api/sittings/{id}/lines',
+      '/api/sittings/{id}/picture',
+      '/api/sittings/{id}/record',
+      '/api/sittings/{id}/restart',
+      '/api/sittings/{id}/time',
       '/api/thumbnails/{hash}',
+      '/api/windows/close',
     ]);
     for (const methods of Object.values(paths))
       for (const operation of Object.values(methods)) expect(operation.summary).toBeTruthy();

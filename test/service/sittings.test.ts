@@ -67,7 +67,7 @@ let client: Client;
 
 beforeAll(async () => {
   root = project({
-    'sguardo.config.ts': configuration({ environments: { day: { viewport: [400, 300] } }, timeLimit: 3000 }),
+    'sguardo.config.ts': configuration({ environments: { day: { viewport: [400, 300] } }, timeLimit: 1500 }),
     'vite.config.ts': `import react from '@vitejs/plugin-react';\nexport default { plugins: [react()] };`,
     'src/Lock.tsx': component,
     [file]: looks,
@@ -148,7 +148,7 @@ describe('a script that stops', () => {
     const clock = (): Promise<string | null> => shown(id, 'Date.now()');
     const before = await clock();
     // Longer than the time limit of looks.
-    await new Promise((resolve) => setTimeout(resolve, 3600));
+    await new Promise((resolve) => setTimeout(resolve, 2000));
     expect(await clock()).toBe(before);
     expect((await gone(client, id)).stop).toMatchObject({ why: 'end', problem: null });
   });

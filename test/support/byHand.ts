@@ -95,9 +95,9 @@ async function doneByHand(client: Client, result: ResultSummary): Promise<string
   await client.letTime(id, true);
   for (const batch of heard.filter(({ events }) => events.length > 0)) {
     await withFocus(batch, () => client.input(id, batch.events));
-    await delay(60);
+    await delay(20);
   }
-  await delay(100);
+  await delay(60);
   await client.record(id, false);
   const { lines } = await client.sitting(id);
   await client.endSitting(id);

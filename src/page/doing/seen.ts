@@ -2,7 +2,8 @@
 import { codeOf } from '../../core/value/code.ts';
 import type { Answer } from '../../language/answer.ts';
 import { isSpy } from '../../language/spy.ts';
-import { elementsIn } from '../act/find.ts';
+import { inCode, targetOf } from '../../language/target.ts';
+import { elementsIn, findAll } from '../act/find.ts';
 import { nameOf, roleOf, textOf } from '../act/names.ts';
 import { isVisible } from '../act/visible.ts';
 import { contextNow } from '../attend/attend.ts';
@@ -75,6 +76,12 @@ function callClaim({ calls, isSpied }: ReturnType<typeof subjects>[number]): str
   return body === null ? 'wasAsked()' : `wasAskedWith({ body: ${body} })`;
 }
 
+/** How a text is named that has appeared: by itself, where nothing else says the same. */
+function shownBy(text: string, element: Element): string {
+  const target = targetOf({ by: 'text', name: text });
+  return findAll(target).length === 1 && roleOf(element) !== 'button' ? inCode(target) : named(element);
+}
+
 /** The checks that tell one sight from an earlier one, those first that say most. */
 export function offersFor(before: Sight, now: Sight): string[] {
   const called = subjects().flatMap((subject) =>
@@ -90,7 +97,7 @@ export function offersFor(before: Sight, now: Sight): string[] {
     now.news.has(key) || shownNow.has(code) ? [] : [`ensure(${code}).isAbsent()`],
   );
   const appeared = [...now.texts].flatMap(([text, { element, count }]) =>
-    count === 1 && !before.texts.has(text) ? [`ensure(${named(element)}).isVisible()`] : [],
+    count === 1 && !before.texts.has(text) ? [`ensure(${shownBy(text, element)}).isVisible()`] : [],
   );
   const vanished = [...before.texts].flatMap(([text, { count }]) =>
     count === 1 && !now.texts.has(text) ? [`ensure(the.text(${codeOf(text)})).isAbsent()`] : [],
