@@ -16,6 +16,7 @@ import { problem, ProblemError, type Problem } from '../core/problem/problem.ts'
 import { type BoardLook, unpackBoard } from '../core/run/board.ts';
 import type { LookInfo } from '../core/look/look.ts';
 import type { Completion, Orders, SittingRequest, SittingState, TriedLine } from '../core/sitting/sitting.ts';
+import type { Pointed } from '../core/wire/live.ts';
 import type { InputRequest } from '../core/wire/wire.ts';
 import type { ResultSummary, RunEvent, RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Timeline } from '../core/timeline/timeline.ts';
@@ -64,6 +65,8 @@ export type Client = {
   tryLine(id: number, text: string): Promise<TriedLine>;
   /** What may come next where a line ends. */
   complete(id: number, text: string): Promise<Completion>;
+  /** What the element at a place of a live look's page is; null where there is none. */
+  point(id: number, x: number, y: number): Promise<Pointed | null>;
   /** Sends mouse and keyboard input to the page of a live look. */
   input(id: number, events: readonly InputRequest[]): Promise<void>;
   /** Chooses an option of the list that the page of a live look has opened; none with null. */
@@ -150,6 +153,8 @@ export function connect(origin: string): Client {
     restart: (id, orders) => call('POST', `/api/sittings/${id}/restart`, orders),
     tryLine: (id, text) => call('POST', `/api/sittings/${id}/lines`, { text }),
     complete: (id, text) => call('POST', `/api/sittings/${id}/completions`, { text }),
+    point: async (id, x, y) =>
+      (await call<{ pointed: Pointed | null }>('POST', `/api/sittings/${id}/pointed`, { x, y })).pointed,
     input: (id, events) => call('POST', `/api/sittings/${id}/input`, { events }),
     choose: (id, index) => call('POST', `/api/sittings/${id}/choice`, { index }),
     letTime: (id, runs) => call('POST', `/api/sittings/${id}/time`, { runs }),

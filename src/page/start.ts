@@ -14,6 +14,7 @@ import { letTimeRun, settleNow } from './attend/hands.ts';
 import { checkBegun } from './check/begun.ts';
 import { ensured } from './check/check.ts';
 import { forgetCalls, subjectInWords } from './check/forget.ts';
+import { markAttribute } from './host/settings.ts';
 import { isTrusted, reply, request, trust } from './host/host.ts';
 import { decideRequests } from './network/decide.ts';
 import { watchSources } from './network/events.ts';
@@ -238,6 +239,12 @@ function open(first: Modules): void {
     async attempt(token, line) {
       if (!isTrusted(token) || !isStopped()) return { value: null, problem: problem('sitting-running'), steps: 0 };
       return (await import('./attend/line.ts')).tryLine(line);
+    },
+    async point(token, x, y) {
+      if (!isTrusted(token)) return null;
+      const { elementAt, pointedAt } = await import('./live/point.ts');
+      const element = elementAt(x, y);
+      return element && pointedAt(element, markAttribute());
     },
     async complete(token, text) {
       if (!isTrusted(token)) return { from: 0, words: [] };

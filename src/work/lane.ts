@@ -289,7 +289,7 @@ export class Lane {
   }
 
   /** Calls a function of the page with its token and the text of more arguments, which somebody else has seen to. */
-  async call(name: 'steer' | 'attempt' | 'complete', argument: string, limit?: number): Promise<unknown> {
+  async call(name: 'steer' | 'attempt' | 'complete' | 'point', argument: string, limit?: number): Promise<unknown> {
     const token = JSON.stringify(this.#held?.conversation.token ?? '');
     return this.#window?.evaluate(`__sguardo.${name}(${token}, ${argument})`, limit);
   }

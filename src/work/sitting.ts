@@ -18,7 +18,8 @@ import type {
 } from '../core/sitting/sitting.ts';
 import type { Step, Timeline } from '../core/timeline/timeline.ts';
 import { emptyTrace, type Trace } from '../core/timeline/trace.ts';
-import { readCompletion, readTried } from '../core/wire/shapes.ts';
+import type { Pointed } from '../core/wire/live.ts';
+import { readCompletion, readPointed, readTried } from '../core/wire/shapes.ts';
 import type { InputRequest, MouseButton } from '../core/wire/wire.ts';
 import type { EngineWindow } from '../engine/engine.ts';
 import { browserIsGone, type Crew } from './crew.ts';
@@ -325,6 +326,12 @@ export class Sitting {
     this.#standing();
     const said = await this.#lane.call('complete', JSON.stringify(text), briefly).catch(() => null);
     return readCompletion(said) ?? { from: text.length, words: [] };
+  }
+
+  /** What the element at a place of the viewport is; null where there is none. */
+  async point(x: number, y: number): Promise<Pointed | null> {
+    this.#standing();
+    return readPointed(await this.#lane.call('point', `${x}, ${y}`, briefly).catch(() => null));
   }
 
   /** Sends what a person does with mouse and keyboard, and lets its outcome happen. */

@@ -162,6 +162,7 @@ describe('the interface', () => {
       '/api/sittings/{id}/input',
       '/api/sittings/{id}/lines',
       '/api/sittings/{id}/picture',
+      '/api/sittings/{id}/pointed',
       '/api/sittings/{id}/record',
       '/api/sittings/{id}/restart',
       '/api/sittings/{id}/time',

@@ -19,7 +19,8 @@ export function Lock(props: { name: string; onOpen(name: string, gates: number):
   }, []);
   const open = () => { setGates(gates + 1); props.onOpen(props.name, gates + 1); };
   return <main style={{ margin: 0 }}>
-    <h1>{props.name}</h1>
+    <style>{':root { --deep: rgb(1, 2, 3); } h1 { color: red; padding: 3px } h1.name { color: var(--deep) }'}</style>
+    <h1 className="name" style={{ position: 'fixed', left: 0, top: 0, margin: 0, height: 50, width: 300 }}>{props.name}</h1>
     <button type="button" style={{ position: 'fixed', left: 0, top: 100, width: 200, height: 60 }} onClick={open}>Open</button>
     <p>{gates} open</p><p>{seconds} s, {new Date().toISOString()}</p>
     <label>Level <select style={{ position: 'fixed', left: 0, top: 200, width: 200, height: 60 }}><option>low</option><option disabled>none</option><option>high</option></select></label>
@@ -282,6 +283,33 @@ describe('a page in the hands of a person', () => {
     });
     expect((await client.choose(id, 2)).choice).toBeNull();
     expect(await shown(id, 'document.querySelector("select").value')).toBe('"high"');
+  });
+});
+
+describe('an element that somebody points at', () => {
+  it('is told with its targets, what it is, and the styles of its own with their tokens', async () => {
+    const { id } = await to('shut');
+    const pointed = await client.point(id, 10, 10);
+    expect(pointed).toMatchObject({
+      element: '<h1>',
+      role: 'heading',
+      name: 'East lock',
+      box: [0, 0, 300, 50],
+      component: { name: 'Lock', props: expect.stringContaining('name: "East lock"') },
+    });
+    expect(pointed!.targets[0]).toEqual({ code: "the.heading('East lock')", matches: 1 });
+    const styles = Object.fromEntries(pointed!.styles.map(({ property, ...rest }) => [property, rest]));
+    expect(styles.color).toEqual({
+      value: 'rgb(1, 2, 3)',
+      tokens: [{ name: '--deep', value: 'rgb(1, 2, 3)' }],
+      rule: 'h1.name',
+    });
+    expect(styles['padding-top']).toEqual({ value: '3px', tokens: [], rule: 'h1' });
+    expect(styles.position).toMatchObject({ value: 'fixed', rule: 'style' });
+    // Neither what it inherits, nor what follows from its colour, nor what every heading has.
+    for (const none of ['font-family', 'border-top-color', 'display', 'font-weight'])
+      expect(styles[none]).toBeUndefined();
+    expect(await client.point(id, -50, -50)).toBeNull();
   });
 });
 

@@ -27,6 +27,9 @@ export function Header({ result, desk }: { result: ResultSummary; desk: Desk }) 
       <Button onClick={desk.goLive} title="Run it again up to here, and use the page as it was (l)">
         Go live <kbd>l</kbd>
       </Button>
+      <Button onClick={desk.point} title="Choose an element of the page as it was here (e)">
+        Point <kbd>e</kbd>
+      </Button>
       <Button onClick={desk.toStage} title="Use this look as a live page (s)">
         Stage <kbd>s</kbd>
       </Button>

@@ -29,6 +29,8 @@ export type Desk = {
   toStage(): void;
   /** Runs the look again up to here, and hands it over. */
   goLive(): void;
+  /** The same, to point at an element. */
+  point(): void;
   /** Why that was not possible. */
   problem: Problem | null;
   /** Numbers of the steps before which a live look stops. */
@@ -77,7 +79,7 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
     if (next.step !== position.step) put(next.step, breaks);
   };
   const toggleBreak = (): void => put(position.step, toggled(breaks, position.step));
-  const { goLive, problem } = useGoLive(result, timeline, position, breaks);
+  const { goLive, point, problem } = useGoLive(result, timeline, position, breaks);
   const open = (one: Variant | undefined): void => void (one && navigate(benchPath(one)));
   const toStage = (): void => void navigate(stagePath(result.file, result.look, result.environment));
   const otherSide = position.side === 'before' ? 'after' : 'before';
@@ -96,6 +98,7 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
     r: () => start({ looks: [{ component, look }], environments: [environment], fresh: true }),
     s: toStage,
     l: goLive,
+    e: point,
     x: toggleBreak,
     Escape: () => void navigate('/'),
   });
@@ -109,6 +112,7 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
     open,
     toStage,
     goLive,
+    point,
     problem,
     breaks,
     toggleBreak,

@@ -6,7 +6,7 @@ import type { ResultSummary } from '../../core/run/run.ts';
 import { usualOrders } from '../../core/sitting/sitting.ts';
 import type { Step, Timeline } from '../../core/timeline/timeline.ts';
 import { service } from '../data.ts';
-import { livePath } from '../sitting/path.ts';
+import { livePath, pointingPath } from '../sitting/path.ts';
 import type { Position } from './travel.ts';
 
 /** True for a step inside another one. */
@@ -24,17 +24,17 @@ export function useGoLive(
   timeline: Timeline,
   position: Position,
   breaks: number[],
-): { goLive(): void; problem: Problem | null } {
+): { goLive(): void; point(): void; problem: Problem | null } {
   const [problem, setProblem] = useState<Problem | null>(null);
   const navigate = useNavigate();
   const orders = { ...usualOrders, to: stepAt(timeline, position), straight: true, failure: true, breaks };
-  const begin = async (): Promise<void> => {
+  const begin = async (isPointing: boolean): Promise<void> => {
     try {
       const { id: live } = await service.beginSitting({ file, look, environment, result: id, orders });
-      void navigate(livePath(live, breaks));
+      void navigate(isPointing ? pointingPath(live) : livePath(live, breaks));
     } catch (error) {
       setProblem(toProblem(error));
     }
   };
-  return { goLive: () => void begin(), problem };
+  return { goLive: () => void begin(false), point: () => void begin(true), problem };
 }

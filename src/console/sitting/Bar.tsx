@@ -52,6 +52,15 @@ export function Bar({ sitting }: { sitting: Sitting }) {
       >
         {isTimeRunning ? 'Time runs' : 'Time stands'} <kbd>m</kbd>
       </Button>
+      <Button
+        disabled={!isStopped}
+        aria-pressed={sitting.isPointing}
+        onClick={() => sitting.setPointing(!sitting.isPointing)}
+        title="Choose an element: which target names it, what it is, and how it is styled (e)"
+        className="aria-pressed:border-accent aria-pressed:bg-wash"
+      >
+        Point <kbd>e</kbd>
+      </Button>
       {phase === 'over' ? (
         <Button tone="strong" onClick={sitting.again}>
           Go live again

@@ -4,6 +4,7 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { SittingState } from '../../core/sitting/sitting.ts';
 import { useKeys } from '../keys.ts';
 import { Trouble, Waiting } from '../parts/Blank.tsx';
+import { Element } from '../parts/Element.tsx';
 import { ProblemCard } from '../parts/ProblemCard.tsx';
 import { Bar } from './Bar.tsx';
 import { Lines } from './Lines.tsx';
@@ -29,11 +30,12 @@ function Attended({ state }: { state: SittingState }) {
     g: () => mayGo && sitting.go(),
     o: () => mayGo && sitting.go({ go: 'over' }),
     i: () => mayGo && sitting.go({ go: 'into' }),
+    e: () => isStopped && sitting.setPointing(!sitting.isPointing),
     m: () => isStopped && sitting.setTime(!isTimeRunning),
     w: () => isStopped && sitting.setRecording(!isRecording),
     l: () => document.querySelector<HTMLElement>('[aria-label="A line to try"]')?.focus(),
     p: () => document.querySelector<HTMLElement>('[role=application]')?.focus(),
-    Escape: () => void navigate('/'),
+    Escape: () => (sitting.isPointing ? sitting.setPointing(false) : void navigate('/')),
   });
   const [query] = useSearchParams();
   const isWanted = query.get('write') === 'yes';
@@ -51,7 +53,8 @@ function Attended({ state }: { state: SittingState }) {
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_420px]">
         <Picture sitting={sitting} />
         <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_minmax(0,1fr)] border-l border-rule bg-sheet">
-          <div className="max-h-52 overflow-y-auto">
+          <div className="max-h-[46vh] overflow-y-auto">
+            {sitting.pointed && <Element pointed={sitting.pointed} onClose={sitting.forgetPointed} />}
             {wrong && (
               <div className="p-2">
                 <ProblemCard problem={wrong} />

@@ -41,7 +41,7 @@ export function Picture({ sitting }: { sitting: Sitting }) {
   const isThere = usePicture(id, phase === 'over', canvas);
   const [accepted, setAccepted] = useState<object | null>(null);
   const isAsking = parted !== null && accepted !== parted && phase === 'stopped';
-  const hands = useHands(id, viewport, phase === 'stopped' && !isAsking);
+  const hands = useHands(id, viewport, phase === 'stopped' && !isAsking, sitting.isPointing ? sitting.pointAt : null);
   return (
     <div className="relative flex min-h-0 min-w-0 flex-col bg-well p-3">
       <div className="grid min-h-0 flex-1 place-items-start overflow-hidden p-1">
@@ -52,7 +52,7 @@ export function Picture({ sitting }: { sitting: Sitting }) {
           tabIndex={0}
           style={{ aspectRatio: `${viewport[0]} / ${viewport[1]}`, maxWidth: `min(100%, ${viewport[0]}px)` }}
           className={`max-h-full touch-none overflow-hidden rounded-md border border-rule bg-white focus-visible:outline-3 ${
-            phase === 'stopped' ? '' : 'cursor-progress'
+            phase !== 'stopped' ? 'cursor-progress' : sitting.isPointing ? 'cursor-crosshair' : ''
           } ${phase === 'over' ? 'opacity-50 grayscale' : ''}`}
           {...hands}
         >

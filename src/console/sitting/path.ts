@@ -5,6 +5,9 @@ export const livePath = (id: number, breaks: readonly number[] = []): string =>
 /** The same, to write down what is done as soon as it can be used. */
 export const writingPath = (id: number): string => `/live/${id}?write=yes`;
 
+/** The same, to point at an element. */
+export const pointingPath = (id: number): string => `/live/${id}?point=yes`;
+
 /** Breakpoints out of an address. */
 export const breaksIn = (query: URLSearchParams): number[] =>
   (query.get('breaks') ?? '')

@@ -36,8 +36,16 @@ function queueOf(id: number): (event: InputRequest) => void {
   };
 }
 
-/** `viewport` is the size of the page, in its CSS pixels. */
-export function useHands(id: number, viewport: readonly [number, number], isOn: boolean) {
+/**
+ * `viewport` is the size of the page, in its CSS pixels. With `pointAt` somebody points at an element: the page hears of
+ * that nothing.
+ */
+export function useHands(
+  id: number,
+  viewport: readonly [number, number],
+  isOn: boolean,
+  pointAt: ((x: number, y: number) => void) | null,
+) {
   const send = useMemo(() => queueOf(id), [id]);
   const clicks = useRef({ at: 0, x: 0, y: 0, count: 0 });
   const pressed = useRef<MouseButton>('none');
@@ -77,6 +85,14 @@ export function useHands(id: number, viewport: readonly [number, number], isOn: 
     send({ kind, key: name, modifiers: modifiersOf(event), ...(event.repeat && { repeat: true }) });
   };
   if (!isOn) return {};
+  if (pointAt)
+    return {
+      onPointerDown(event: PointerEvent<HTMLElement>) {
+        const { x, y } = pointOf(event);
+        event.preventDefault();
+        pointAt(x, y);
+      },
+    };
   return {
     onPointerMove: (event: PointerEvent<HTMLElement>) =>
       send({ kind: 'move', ...pointOf(event), button: pressed.current, modifiers: modifiersOf(event) }),

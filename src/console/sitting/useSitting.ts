@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { type Problem, toProblem } from '../../core/problem/problem.ts';
 import { type Orders, type SittingState, usualOrders } from '../../core/sitting/sitting.ts';
+import type { Pointed } from '../../core/wire/live.ts';
 import { service } from '../data.ts';
 import { breaksIn, livePath, toggled } from './path.ts';
 
@@ -12,6 +13,13 @@ export type Sitting = {
   breaks: number[];
   /** What the last thing that was asked for could not be. */
   problem: Problem | null;
+  /** The element that somebody has pointed at. */
+  pointed: Pointed | null;
+  /** True while what is clicked is told of, and not clicked. */
+  isPointing: boolean;
+  setPointing(isOn: boolean): void;
+  pointAt(x: number, y: number): void;
+  forgetPointed(): void;
   toggleBreak(step: number): void;
   go(more?: Partial<Orders>): void;
   /** Runs it again up to a step: lines that were tried are gone. */
@@ -34,6 +42,8 @@ export function useSitting(state: SittingState): Sitting {
   const { id, file, look, environment, stop } = state;
   const [query, setQuery] = useSearchParams();
   const [problem, setProblem] = useState<Problem | null>(null);
+  const [isPointing, setPointing] = useState(query.get('point') === 'yes');
+  const [pointed, setPointed] = useState<Pointed | null>(null);
   const queries = useQueryClient();
   const navigate = useNavigate();
   const breaks = breaksIn(query);
@@ -47,6 +57,14 @@ export function useSitting(state: SittingState): Sitting {
     state,
     breaks,
     problem,
+    pointed,
+    isPointing,
+    setPointing,
+    pointAt(x, y) {
+      setPointing(false);
+      void carryOut(async () => setPointed(await service.point(id, x, y)));
+    },
+    forgetPointed: () => setPointed(null),
     toggleBreak(step) {
       const next = toggled(breaks, step);
       setQuery(next.length > 0 ? { breaks: next.join(',') } : {}, { replace: true });

@@ -3,7 +3,7 @@ import type { Prop, PropTypes } from '../../core/props/type.ts';
 import { Button } from '../parts/Button.tsx';
 import { CopyButton } from '../parts/CopyButton.tsx';
 import { PropInput } from './PropInput.tsx';
-import { Element } from './Element.tsx';
+import { Element } from '../parts/Element.tsx';
 import { Keep } from './Keep.tsx';
 import type { Called, Shown } from './useSaid.ts';
 import type { Stage } from './useStage.ts';

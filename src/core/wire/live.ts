@@ -13,6 +13,14 @@ export type LiveLook = { look: string; hasScript: boolean };
 /** A target, and how many elements it means without a number. */
 export type PointedTarget = { code: string; matches: number };
 
+/** A computed value that an element does not inherit, the tokens it was written with, and the selector of its rule. */
+export type PointedStyle = {
+  property: string;
+  value: string;
+  tokens: { name: string; value: string }[];
+  rule: string | null;
+};
+
 /** An element that somebody has pointed at: its best targets first, its box in CSS pixels of the page. */
 export type Pointed = {
   element: string;
@@ -22,6 +30,7 @@ export type Pointed = {
   description: string;
   states: string[];
   box: [left: number, top: number, width: number, height: number];
+  styles: PointedStyle[];
   component: { name: string; props: string; place: string | null } | null;
 };
 

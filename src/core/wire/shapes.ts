@@ -18,6 +18,7 @@ import {
   whole,
 } from '../shape/shape.ts';
 import type { Step, TimelineEvent } from '../timeline/timeline.ts';
+import type { Pointed } from './live.ts';
 import type { FileReport, FromPage, LookReport } from './wire.ts';
 
 const box = tuple(number, number, number, number);
@@ -248,6 +249,31 @@ const tried = fields({ value: nullable(text()), problem: nullable(problem), step
   Omit<TriedLine, 'text'>
 >;
 const completion = fields({ from: whole(0, 100_000), words: list(text(1000), 1000) }) as Shape<Completion>;
+
+const pointed = nullable(
+  fields({
+    element: name,
+    targets: list(fields({ code: text(10_000), matches: id }), 100),
+    role: nullable(name),
+    name: text(100_000),
+    description: text(100_000),
+    states: list(name, 100),
+    box,
+    styles: list(
+      fields({
+        property: name,
+        value: text(100_000),
+        tokens: list(fields({ name, value: text(100_000) }), 100),
+        rule: nullable(text(100_000)),
+      }),
+      1000,
+    ),
+    component: nullable(fields({ name, props: text(100_000), place: nullable(name) })),
+  }),
+) as Shape<Pointed | null>;
+
+/** What a page says of an element that somebody has pointed at; null for none, and for what has not the shape. */
+export const readPointed = (value: unknown): Pointed | null => (pointed(value) ? value : null);
 
 /** What a page says a line came to; null for what has not the shape. */
 export const readTried = (value: unknown): Omit<TriedLine, 'text'> | null => (tried(value) ? value : null);

@@ -4,6 +4,7 @@
  */
 import type { ChangedMedia } from '../moment/moment.ts';
 import type { Evidence } from '../run/evidence.ts';
+import type { Pointed } from './live.ts';
 import type { Problem } from '../problem/problem.ts';
 import type { Choice, Completion, Did, Orders, Steering, Stop, TriedLine } from '../sitting/sitting.ts';
 import type { Box, TimelineEvent } from '../timeline/timeline.ts';
@@ -220,6 +221,8 @@ export type PageGlobal = {
   steer(token: string, steering: Steering): Promise<void>;
   /** Tries a line where an attended look stands. */
   attempt(token: string, line: (scope: Record<string, unknown>) => Promise<unknown>): Promise<Omit<TriedLine, 'text'>>;
+  /** What the element at a place of the viewport is. */
+  point(token: string, x: number, y: number): Promise<Pointed | null>;
   /** What may come next in a line. */
   complete(token: string, text: string): Promise<Completion>;
 };

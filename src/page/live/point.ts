@@ -4,6 +4,7 @@ import type { Pointed, PointedTarget } from '../../core/wire/live.ts';
 import { roles } from '../../language/roles.ts';
 import { inCode, type Query, type Target, targetOf } from '../../language/target.ts';
 import { alternativeOf, findAll, isField, isPicture, placeholderOf, titleOf } from '../act/find.ts';
+import { stylesOf } from './styles.ts';
 import { selectorOf } from '../act/instead.ts';
 import { contentOf, descriptionOf, isHiddenFromPeople, nameOf, roleOf } from '../act/names.ts';
 import { statesOf } from '../act/states.ts';
@@ -61,6 +62,18 @@ const named = (type: unknown): string | null => {
   return typeof type === 'function' ? (displayName ?? name ?? null) : null;
 };
 
+/** Components that render nothing of their own. */
+const wraps = /(Provider|Context|Consumer|Boundary)$/;
+
+/** Longer props are cut: the first ones say what a component was given. */
+const longestProps = 300;
+
+function propsInWords(props: unknown): string {
+  const { children: _, ...own } = (props ?? {}) as Record<string, unknown>;
+  const words = show(own);
+  return words.length > longestProps ? `${words.slice(0, longestProps)}…` : words;
+}
+
 /** The component that has rendered an element, where its framework tells. */
 function componentOf(element: Element): Pointed['component'] {
   for (let at: Element | null = element; at; at = at.parentElement) {
@@ -73,7 +86,7 @@ function componentOf(element: Element): Pointed['component'] {
       const { __name, name, __file } = vue.type;
       return {
         name: __name ?? name ?? 'a component',
-        props: show({ ...(vue.props as object) }),
+        props: propsInWords(vue.props),
         place: __file ?? null,
       };
     }
@@ -81,7 +94,7 @@ function componentOf(element: Element): Pointed['component'] {
     if (!key) continue;
     for (let fiber = (at as unknown as Record<string, Fiber>)[key]; fiber; fiber = fiber.return ?? undefined) {
       const name = named(fiber.type);
-      if (name) return { name, props: show(fiber.memoizedProps), place: null };
+      if (name && !wraps.test(name)) return { name, props: propsInWords(fiber.memoizedProps), place: null };
     }
   }
   return null;
@@ -98,8 +111,20 @@ export function pointedAt(element: Element, mark: string): Pointed {
     description: descriptionOf(element),
     states: statesOf(element),
     box: [left, top, width, height].map((one) => Math.round(one * 10) / 10) as Pointed['box'],
+    styles: stylesOf(element),
     component: componentOf(element),
   };
+}
+
+/** The innermost element at a place of the viewport, in shadow roots, too. */
+export function elementAt(x: number, y: number): Element | null {
+  let found = document.elementFromPoint(x, y);
+  while (found?.shadowRoot) {
+    const inner = found.shadowRoot.elementFromPoint(x, y);
+    if (!inner || inner === found) break;
+    found = inner;
+  }
+  return found;
 }
 
 /** Lets a person choose an element with the pointer; what is pointed at is outlined. Returns how to end that. */
@@ -107,15 +132,7 @@ export function letPoint(chosen: (element: Element) => void, cancelled: () => vo
   const outline = document.createElement('div');
   outline.style.cssText =
     'position: fixed; z-index: 2147483647; pointer-events: none; outline: 2px solid #4a55a8; background: #4a55a833;';
-  const under = ({ clientX, clientY }: MouseEvent): Element | null => {
-    let found = document.elementFromPoint(clientX, clientY);
-    while (found?.shadowRoot) {
-      const inner = found.shadowRoot.elementFromPoint(clientX, clientY);
-      if (!inner || inner === found) break;
-      found = inner;
-    }
-    return found;
-  };
+  const under = ({ clientX, clientY }: MouseEvent): Element | null => elementAt(clientX, clientY);
   const move = (event: MouseEvent): void => {
     const { left, top, width, height } = under(event)?.getBoundingClientRect() ?? new DOMRect();
     Object.assign(outline.style, { left: `${left}px`, top: `${top}px`, width: `${width}px`, height: `${height}px` });

@@ -36,6 +36,7 @@ export const sittingSchemas = {
   }).exact(),
   record: object({ isOn: boolean().required() }).exact(),
   choice: object({ index: number().integer().min(0).max(10_000).nullable().defined() }).exact(),
+  place: object({ x: number().min(-1e5).max(1e5).required(), y: number().min(-1e5).max(1e5).required() }).exact(),
   time: object({ runs: boolean().required() }).exact(),
   after: object({ after: number().integer().min(0).default(0) }).exact(),
 };

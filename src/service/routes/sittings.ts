@@ -57,6 +57,12 @@ export const sittingRoutes: Routes = (app, { sittings }) => {
     ({ params, body }) => sittings.get(params.id).complete(body.text),
   );
 
+  app.post<WithBody<'place'>>(
+    '/api/sittings/:id/pointed',
+    withBody('What the element at a place of its page is, and by which targets a look names it', sittingSchemas.place),
+    async ({ params, body }) => ({ pointed: await sittings.get(params.id).point(body.x, body.y) }),
+  );
+
   app.post<WithBody<'input'>>(
     '/api/sittings/:id/input',
     withBody('Send mouse and keyboard input to its page', sittingSchemas.input),

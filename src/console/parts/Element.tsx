@@ -1,8 +1,8 @@
-/** The element that somebody has pointed at on the stage: how a look names it, and what it is. */
-import type { Pointed } from '../../core/wire/live.ts';
+/** The element that somebody has pointed at: how a look names it, and what it is. */
+import type { Pointed, PointedStyle } from '../../core/wire/live.ts';
 import { counted } from '../../core/text/counted.ts';
-import { Button } from '../parts/Button.tsx';
-import { CopyButton } from '../parts/CopyButton.tsx';
+import { Button } from './Button.tsx';
+import { CopyButton } from './CopyButton.tsx';
 
 const Fact = ({ what, is }: { what: string; is: string }) =>
   is === '' ? null : (
@@ -12,8 +12,21 @@ const Fact = ({ what, is }: { what: string; is: string }) =>
     </>
   );
 
+/** Where a value comes from: the tokens it was written with, with what they stand for. */
+const Style = ({ style: { property, value, tokens, rule } }: { style: PointedStyle }) => (
+  <li className="py-0.5">
+    <span className="text-soft">{property}</span> {value}
+    {tokens.map((token) => (
+      <span key={token.name} className="ml-1 rounded bg-well px-1" title={`${token.name}: ${token.value}`}>
+        {token.name}
+      </span>
+    ))}
+    {rule && <span className="ml-1 text-soft/80">{rule}</span>}
+  </li>
+);
+
 export function Element({ pointed, onClose }: { pointed: Pointed; onClose(): void }) {
-  const { element, targets, role, name, description, states, box, component } = pointed;
+  const { element, targets, role, name, description, states, box, styles, component } = pointed;
   const [left, top, width, height] = box;
   return (
     <section aria-label="Element" className="border-b border-rule px-3 py-2">
@@ -44,6 +57,16 @@ export function Element({ pointed, onClose }: { pointed: Pointed; onClose(): voi
         <Fact what="Its props" is={component?.props ?? ''} />
         <Fact what="Source" is={component?.place ?? ''} />
       </dl>
+      {styles.length > 0 && (
+        <details className="mt-1 text-[11.5px]" open>
+          <summary className="cursor-pointer text-soft">Styles of its own</summary>
+          <ul aria-label="Styles" className="max-h-56 overflow-y-auto font-mono text-[11px] break-words">
+            {styles.map((style) => (
+              <Style key={style.property} style={style} />
+            ))}
+          </ul>
+        </details>
+      )}
     </section>
   );
 }
