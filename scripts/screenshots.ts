@@ -51,6 +51,19 @@ async function takePages(): Promise<void> {
     writeFileSync(join(folder, `${name}.png`), await window.screenshot([0, 0, width, height], false));
     process.stdout.write(`· ${name}.png\n`);
   };
+  /** A live look, to which somebody has done something. */
+  const takeLive = async (): Promise<void> => {
+    const client = connect(url);
+    const look = looks.find((one) => one.look === 'books an arrival' && one.environment === 'day')!;
+    const { file, environment, id: result } = look;
+    const request = { file, look: look.look, environment, result, orders: { to: 14, straight: true } };
+    const { id } = await client.beginSitting(request);
+    while ((await client.sitting(id)).phase !== 'stopped') await pause(50);
+    await client.tryLine(id, "ensure(the.button('Book arrival')).isEnabled()");
+    await client.record(id, true);
+    await take('live', `/live/${id}?breaks=10`, 'light', [], { wait: 3000, at: [105, 420] });
+    await client.endSitting(id);
+  };
   try {
     await take('board', '/', 'light');
     await take('bench', bench('asks before releasing', 5), 'light');
@@ -64,14 +77,15 @@ async function takePages(): Promise<void> {
     // Where no scheme is set, each stage is as dark as its environment.
     const unset = '' as 'light';
     await take('stage', stage('shallow', `env=day,night&props=${props}`), unset, [], { wait: 5000 });
+    await takeLive();
     await take('review-difference', '/review', 'light', ['d']);
   } finally {
     await engine.close();
   }
 }
 
-/** What a command prints, in a window of its own size. */
-async function takeTerminal(name: string, cwd: string, line: string, size = 10): Promise<void> {
+/** What a command prints that is given these lines, in a window of its own size. */
+async function takeTerminal(name: string, cwd: string, line: string, size = 10, typed: string[] = []): Promise<void> {
   if (
     spawnSync('sh', ['-c', 'command -v Xvfb && command -v xterm && command -v import'], { stdio: 'ignore' }).status !==
     0
@@ -83,7 +97,9 @@ async function takeTerminal(name: string, cwd: string, line: string, size = 10):
   const server = spawn('Xvfb', [display, '-screen', '0', `${width}x${height}x24`], { stdio: 'ignore' });
   await pause(1500);
   const env = { ...process.env, DISPLAY: display, PATH: `${join(root, 'node_modules/.bin')}:${process.env.PATH}` };
-  const command = `printf "\\033[1m$ ${line}\\033[0m\\n"; ${line}; printf "\\n\\033[1m$ \\033[0m"; sleep 60`;
+  // As if somebody wrote them.
+  const input = typed.length === 0 ? '' : `printf '%s\\n' ${typed.map((one) => JSON.stringify(one)).join(' ')} | `;
+  const command = `printf "\\033[1m$ ${line}\\033[0m\\n"; ${input}${line}; printf "\\n\\033[1m$ \\033[0m"; sleep 60`;
   const terminal = spawn(
     'xterm',
     [
@@ -123,6 +139,8 @@ async function takeTerminal(name: string, cwd: string, line: string, size = 10):
 
 mkdirSync(folder, { recursive: true });
 await takePages();
+const tried = ['steps', "ensure(props.onRelease).call(0).equals('C-14')", 'props.onRelease.calls', 'go'];
+await takeTerminal('stop', project, "sguardo run 'asks before' -e day --stop", 10, tried);
 await takeTerminal('run', project, 'sguardo run BerthCard ReleaseDialog -e day');
 // The demo as it would be without us.
 const bare = join(root, '.demo/bare');

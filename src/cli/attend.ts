@@ -169,6 +169,8 @@ export async function attend(
     prompt.prompt();
     for await (const text of prompt) {
       if (state.phase === 'over') break;
+      // What comes through a pipe is not seen as it is typed.
+      if (!process.stdin.isTTY) say(text);
       state = await carryOut(found, state, text).catch((error: unknown) => {
         say(`${pc.red('✗')} ${problemText(toProblem(error))}`);
         return client.sitting(id);

@@ -153,6 +153,21 @@ describe('the stage in the console', () => {
     await page.holds(`!location.search.includes('props')`);
   });
 
+  it('has a row for every entry of a list', async () => {
+    await open('moored');
+    await page.shows('None yet of onRelease.');
+    const props = "new URLSearchParams(location.search).get('props')";
+    await page.click('Add a row');
+    await page.holds(`${props} === '{"fees":[0]}'`);
+    await page.click('Row 1');
+    await page.type('7');
+    await page.holds(`${props} === '{"fees":[7]}' || ${props} === '{"fees":[70]}'`);
+    await page.click('Add a row');
+    await page.holds(`JSON.parse(${props}).fees.length === 2`);
+    await page.click('Take row 1 away');
+    await page.holds(`JSON.parse(${props}).fees.length === 1`);
+  });
+
   it('keeps them in the file, where it can be taken back, or as a look of its own', async () => {
     const read = (): string => readFileSync(join(root, file), 'utf8');
     await open('free', `&props=${encodeURIComponent('{"depth":4}')}`);

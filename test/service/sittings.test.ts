@@ -294,7 +294,7 @@ describe('an element that somebody points at', () => {
       element: '<h1>',
       role: 'heading',
       name: 'East lock',
-      box: [0, 0, 300, 50],
+      box: [0, 0, 306, 56],
       component: { name: 'Lock', props: expect.stringContaining('name: "East lock"') },
     });
     expect(pointed!.targets[0]).toEqual({ code: "the.heading('East lock')", matches: 1 });

@@ -12,6 +12,8 @@ export type Input =
   | { by: 'choice'; of: Choice[] }
   | { by: 'date' }
   | { by: 'json' }
+  /** A list: a row for each entry, which all are of one type. */
+  | { by: 'rows'; of: PropType }
   /** A function: it hears, and is not given by hand. */
   | { by: 'nobody' };
 
@@ -52,7 +54,45 @@ export function inputFor(name: string, type: PropType, given: GivenProp | undefi
       return first.name === 'Date' ? { by: 'date' } : { by: 'nobody' };
     case 'anything':
       return inputOfValue(given);
+    case 'list':
+      return { by: 'rows', of: first.of };
     default:
       return { by: 'json' };
   }
+}
+
+/** What a row begins as: the least that its type says. */
+export function blankOf(type: PropType): unknown {
+  switch (type.is) {
+    case 'text':
+    case 'content':
+      return '';
+    case 'number':
+      return 0;
+    case 'boolean':
+      return false;
+    case 'value':
+      return type.value;
+    case 'list':
+      return [];
+    case 'row':
+      return type.of.slice(0, type.least).map(blankOf);
+    case 'object': {
+      const needed = Object.entries(type.entries).filter(([, { isOptional }]) => !isOptional);
+      return Object.fromEntries(needed.map(([name, { type: own }]) => [name, blankOf(own)]));
+    }
+    case 'one':
+      return blankOf(type.of.find(({ is }) => is !== 'null' && is !== 'undefined') ?? { is: 'null' });
+    default:
+      return null;
+  }
+}
+
+/** The entries of an object that each have an input of one line; null when one has none. */
+export function partsOf(type: PropType): [name: string, type: PropType][] | null {
+  if (type.is !== 'object' || type.others) return null;
+  const parts = Object.entries(type.entries).map(([name, { type: own }]) => [name, own] as [string, PropType]);
+  const isBrief = ([name, own]: [string, PropType]): boolean =>
+    ['text', 'number', 'switch', 'choice', 'colour'].includes(inputFor(name, own, undefined).by);
+  return parts.length > 0 && parts.every(isBrief) ? parts : null;
 }
