@@ -147,7 +147,13 @@ function promptOf({ client }: Found, id: number): Interface {
     );
   };
   const { stdin, stdout } = process;
-  return createInterface({ input: stdin, output: stdout, prompt: pc.cyan('› '), completer, terminal: stdin.isTTY });
+  return createInterface({
+    input: stdin,
+    output: stdout,
+    prompt: pc.cyan('› '),
+    completer,
+    terminal: stdin.isTTY === true,
+  });
 }
 
 /** Runs a look once more, stops it where it goes wrong or pauses, and hands it to whoever is at the terminal. */

@@ -19,7 +19,7 @@ export function Lock(props: { name: string; onOpen(name: string, gates: number):
   }, []);
   const open = () => { setGates(gates + 1); props.onOpen(props.name, gates + 1); };
   return <main style={{ margin: 0 }}>
-    <style>{':root { --deep: rgb(1, 2, 3); } h1 { color: red; padding: 3px } h1.name { color: var(--deep) }'}</style>
+    <style>{':root { --deep: rgb(1, 2, 3); } h1 { color: red; padding: 3px } h1.name { color: var(--deep); border: 1px solid var(--deep) }'}</style>
     <h1 className="name" style={{ position: 'fixed', left: 0, top: 0, margin: 0, height: 50, width: 300 }}>{props.name}</h1>
     <button type="button" style={{ position: 'fixed', left: 0, top: 100, width: 200, height: 60 }} onClick={open}>Open</button>
     <p>{gates} open</p><p>{seconds} s, {new Date().toISOString()}</p>
@@ -294,7 +294,7 @@ describe('an element that somebody points at', () => {
       element: '<h1>',
       role: 'heading',
       name: 'East lock',
-      box: [0, 0, 306, 56],
+      box: [0, 0, 308, 58],
       component: { name: 'Lock', props: expect.stringContaining('name: "East lock"') },
     });
     expect(pointed!.targets[0]).toEqual({ code: "the.heading('East lock')", matches: 1 });
@@ -304,11 +304,11 @@ describe('an element that somebody points at', () => {
       tokens: [{ name: '--deep', value: 'rgb(1, 2, 3)' }],
       rule: 'h1.name',
     });
-    expect(styles['padding-top']).toEqual({ value: '3px', tokens: [], rule: 'h1' });
+    expect(styles.padding).toEqual({ value: '3px', tokens: [], rule: 'h1' });
+    expect(styles['border-color']).toMatchObject({ value: 'rgb(1, 2, 3)', tokens: [{ name: '--deep' }] });
     expect(styles.position).toMatchObject({ value: 'fixed', rule: 'style' });
     // Neither what it inherits, nor what follows from its colour, nor what every heading has.
-    for (const none of ['font-family', 'border-top-color', 'display', 'font-weight'])
-      expect(styles[none]).toBeUndefined();
+    for (const none of ['font-family', 'caret-color', 'display', 'font-weight']) expect(styles[none]).toBeUndefined();
     expect(await client.point(id, -50, -50)).toBeNull();
   });
 });

@@ -2,8 +2,8 @@
 import type { PointedStyle } from '../../core/wire/live.ts';
 import { rootsNow } from '../record/roots.ts';
 
-/** Values that say where an element came to be rather than how it is styled. */
-const results = /^(block-size|inline-size|height|width|perspective-origin|transform-origin|.*-origin)$/;
+/** Values that say where an element came to be rather than how it is styled; no look has a caret. */
+const results = /^(caret-color|block-size|inline-size|height|width|perspective-origin|transform-origin|.*-origin)$/;
 
 /** Long forms that their short forms tell, or that follow the writing direction. */
 const twins =
@@ -55,7 +55,9 @@ function declared(element: Element): Map<string, Found> {
   const found = new Map<string, Found>();
   const take = (style: CSSStyleDeclaration, weight: number, where: string): void => {
     for (const property of style) {
-      const value = style.getPropertyValue(property);
+      // Of a short form that is written with tokens its parts have no value of their own.
+      const all = [property, ...shorthandsOf(property)].map((name) => style.getPropertyValue(name));
+      const value = all.find((one) => one !== '') ?? '';
       const own = weight + (style.getPropertyPriority(property) ? 1e9 : 0);
       if ((found.get(property)?.weight ?? -1) <= own) found.set(property, { value, weight: own, where });
     }
@@ -92,6 +94,34 @@ const shorthandsOf = (property: string): string[] =>
 
 const tokensIn = (value: string): string[] => [...value.matchAll(/var\(\s*(--[\w-]+)/g)].map(([, name]) => name!);
 
+const sides = ['top', 'right', 'bottom', 'left'];
+const corners = ['top-left', 'top-right', 'bottom-right', 'bottom-left'];
+
+/** Short forms by the parts that they have. */
+const wholes: [whole: string, parts: string[]][] = [
+  ...['color', 'style', 'width'].map((of): [string, string[]] => [
+    `border-${of}`,
+    sides.map((side) => `border-${side}-${of}`),
+  ]),
+  ...['padding', 'margin'].map((of): [string, string[]] => [of, sides.map((side) => `${of}-${side}`)]),
+  ['border-radius', corners.map((corner) => `border-${corner}-radius`)],
+  ['inset', sides],
+  ['overflow', ['overflow-x', 'overflow-y']],
+];
+
+/** What is the same on all sides is told once. */
+function together(styles: PointedStyle[]): PointedStyle[] {
+  let told = styles;
+  for (const [whole, parts] of wholes) {
+    const own = told.filter(({ property }) => parts.includes(property));
+    const [first] = own;
+    const isSame = own.every(({ value, rule }) => value === first?.value && rule === first.rule);
+    if (!first || own.length !== parts.length || !isSame) continue;
+    told = told.flatMap((one) => (one === first ? [{ ...one, property: whole }] : own.includes(one) ? [] : [one]));
+  }
+  return told;
+}
+
 /** What an element is styled with by itself. */
 export function stylesOf(element: Element): PointedStyle[] {
   const style = getComputedStyle(element);
@@ -111,5 +141,7 @@ export function stylesOf(element: Element): PointedStyle[] {
     told.push({ property, value, tokens, rule: own?.where ?? null });
   }
   // What somebody has written says more than what came of it.
-  return told.toSorted((a, b) => Number(b.rule !== null) - Number(a.rule !== null)).slice(0, most);
+  return together(told)
+    .toSorted((a, b) => Number(b.rule !== null) - Number(a.rule !== null))
+    .slice(0, most);
 }
