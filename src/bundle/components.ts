@@ -4,6 +4,8 @@ import { extname, join, relative, sep } from 'node:path';
 import { glob } from 'tinyglobby';
 import type { ComponentInfo } from '../core/api/api.ts';
 import type { Component } from '../core/draft/draft.ts';
+import { elementsIn } from '../core/props/manifest.ts';
+import type { Prop, PropTypes } from '../core/props/type.ts';
 import { kindOf } from './kinds.ts';
 import { readComponents, seeComponents } from './propTypes.ts';
 
@@ -20,12 +22,38 @@ const importOf = (file: string): string => {
   return /\.(vue|svelte)$/.test(name) ? name : name.replace(/\.[cm]?[jt]sx?$/, '');
 };
 
+/** The project's manifest of custom elements; null where it has none that can be read. */
+function manifestOf(root: string): unknown {
+  const read = (file: string): unknown => {
+    try {
+      return JSON.parse(readFileSync(join(root, file), 'utf8'));
+    } catch {
+      return null;
+    }
+  };
+  const { customElements } = (read('package.json') ?? {}) as { customElements?: unknown };
+  return read(typeof customElements === 'string' ? customElements : 'custom-elements.json');
+}
+
+/** What the source says of an element, and what the manifest says where that says nothing. */
+function withManifest(types: PropTypes | null, declared: Record<string, Prop> | undefined): PropTypes | null {
+  if (!declared || (types && types.is !== 'object')) return types;
+  const entries: Record<string, Prop> = { ...types?.entries };
+  for (const [name, prop] of Object.entries(declared))
+    if (!entries[name] || entries[name].type.is === 'anything') entries[name] = prop;
+  return { is: 'object', name: '', others: null, ...types, entries };
+}
+
 /** The components that a file of the project offers, the first one being what it is for. */
 export async function componentsOf(root: string, file: string): Promise<Component[]> {
   const path = join(root, file);
   const kind = kindOf(root, file);
   const found = (await readComponents({ root, files: [{ path, kind }] }))[path] ?? [];
-  return found.map((one) => ({ ...one, kind, from: importOf(file) }));
+  const declared = kind === 'dom' ? elementsIn(manifestOf(root), file) : new Map<string, never>();
+  return found.map((one) => {
+    const types = withManifest(one.types, declared.get(one.tag ?? '') ?? declared.get(one.name));
+    return { ...one, types, kind, from: importOf(file) };
+  });
 }
 
 /** Where the look file of a component goes, and its source; a look file in JavaScript for one in JavaScript. */

@@ -19,5 +19,5 @@ export { placeOf } from './plan.ts';
 export { packPng } from './png.ts';
 export { makeBusy } from './load.ts';
 export { thumbnailOf } from './thumbnail.ts';
-export { type Picture, Sitting } from './sitting.ts';
+export { Sitting } from './sitting.ts';
 export { runLooks, type RunSetup } from './run.ts';

@@ -20,14 +20,15 @@ import type { Step, Timeline } from '../core/timeline/timeline.ts';
 import { emptyTrace, type Trace } from '../core/timeline/trace.ts';
 import type { Pointed } from '../core/wire/live.ts';
 import { readCompletion, readPointed, readTried } from '../core/wire/shapes.ts';
-import type { InputRequest, MouseButton } from '../core/wire/wire.ts';
-import type { EngineWindow } from '../engine/engine.ts';
+import type { InputRequest } from '../core/wire/wire.ts';
 import { browserIsGone, type Crew } from './crew.ts';
 import { hashOf } from './assets.ts';
 import { contractOf } from './contract.ts';
+import { emptied, letGo } from './emptied.ts';
 import { endless, Lane } from './lane.ts';
 import { functionOf } from './line.ts';
 import { within } from './patience.ts';
+import { type Picture, pictures } from './pictures.ts';
 
 export type SittingSetup = {
   id: number;
@@ -52,34 +53,8 @@ export type SittingSetup = {
 /** How often somebody is told of a script that runs, in milliseconds. */
 const telling = 250;
 
-/** How long somebody waits for the next picture, in milliseconds. */
-const pictureLimit = 20_000;
-
 /** How long completing a line, or settling, may take, in milliseconds. */
 const briefly = 5000;
-
-/** What a person has pressed is let go, and the pointer taken away: the next page finds a hand nowhere. */
-async function letGo(window: EngineWindow): Promise<void> {
-  const up = (button: MouseButton): InputRequest => ({ kind: 'up', x: -1, y: -1, button, clicks: 1, modifiers: 0 });
-  const keys = ['Shift', 'Control', 'Alt', 'Meta'].map((key) => ({ kind: 'keyup', key, modifiers: 0 }) as const);
-  const away: InputRequest = { kind: 'move', x: -1, y: -1, button: 'none', modifiers: 0 };
-  await window.input([up('left'), up('right'), ...keys, away]);
-}
-
-/** Takes everything away from a window. True when it can be used again. */
-async function emptied(window: EngineWindow): Promise<boolean> {
-  try {
-    await window.show(null);
-    await letGo(window);
-    await window.load('about:blank');
-    return true;
-  } catch {
-    return false;
-  }
-}
-
-/** A picture of the page as it is now, with its number. */
-export type Picture = { number: number; png: Buffer };
 
 export class Sitting {
   readonly #setup: SittingSetup;
@@ -95,8 +70,7 @@ export class Sitting {
   #choice: Choice | null = null;
   #parted: Parted | null = null;
   #problem: Problem | null = null;
-  #picture: Picture | null = null;
-  #waiting: ((picture: Picture | null) => void)[] = [];
+  readonly #pictures = pictures();
   #isEnded = false;
   /** Counts how often the script was begun: what an earlier time still says counts no more. */
   #times = 0;
@@ -164,7 +138,7 @@ export class Sitting {
       if (isOld()) return;
       if ('problem' in report) return this.#end(report.problem);
       if (!report.looks.some((one) => one.look === look)) return this.#end(problem('not-found', { what: look }));
-      await this.#lane.window?.show((png) => this.#shows(png));
+      await this.#lane.window?.show((png) => this.#pictures.show(png));
       this.#phase = 'running';
       changed();
       const execution = await this.#lane.run(look, environment, {
@@ -226,7 +200,7 @@ export class Sitting {
     clearInterval(this.#timer);
     this.#phase = 'over';
     this.#problem = wrong;
-    this.#tellPicture(null);
+    this.#pictures.end();
     this.#setup.changed();
   }
 
@@ -236,32 +210,12 @@ export class Sitting {
     const size = await window?.evaluate('[innerWidth, innerHeight]', briefly).catch(() => null);
     const [width, height] = (size ?? this.#setup.environment.viewport) as [number, number];
     const png = await window?.screenshot([0, 0, width, height], false).catch(() => null);
-    if (png) this.#shows(png);
+    if (png) this.#pictures.show(png);
   }
 
-  #shows(png: Buffer): void {
-    this.#picture = { number: (this.#picture?.number ?? 0) + 1, png };
-    this.#tellPicture(this.#picture);
-  }
-
-  #tellPicture(picture: Picture | null): void {
-    const waiting = this.#waiting;
-    this.#waiting = [];
-    for (const hear of waiting) hear(picture);
-  }
-
-  /** The newest picture once it is newer than `after`; null when none has come for a while. */
+  /** The newest picture of its page once it is newer than `after`; null when none comes for a while. */
   picture(after: number): Promise<Picture | null> {
-    if (this.#picture && this.#picture.number > after) return Promise.resolve(this.#picture);
-    if (this.#phase === 'over') return Promise.resolve(null);
-    return new Promise((resolve) => {
-      const timer = setTimeout(resolve, pictureLimit, null);
-      timer.unref();
-      this.#waiting.push((picture) => {
-        clearTimeout(timer);
-        resolve(picture);
-      });
-    });
+    return this.#pictures.next(after);
   }
 
   /** The stop that it stands at. @throws ProblemError `sitting-running`, `sitting-gone` */

@@ -1,6 +1,7 @@
 /** Props held against the types that a component declares for them. */
 import { describe, expect, it } from 'vitest';
 import { contradictions } from '../../src/core/props/contradiction.ts';
+import { elementsIn, typeOfText } from '../../src/core/props/manifest.ts';
 import { callbacksIn, type Prop, type PropType } from '../../src/core/props/type.ts';
 
 const text: PropType = { is: 'text' };
@@ -99,5 +100,30 @@ describe('callbacks', () => {
     expect(callbacksIn(types)).toEqual(['onRelease', 'onSort', 'onBerth']);
     expect(callbacksIn(one(types, object({ onClose: told })))).toEqual(['onRelease', 'onSort', 'onBerth', 'onClose']);
     expect(callbacksIn({ is: 'anything' })).toEqual([]);
+  });
+});
+
+describe('types in a manifest of custom elements', () => {
+  it.each<[string, PropType]>([
+    ['string', { is: 'text' }],
+    ['\'calm\' | "gale" | 3', { is: 'one', of: ['calm', 'gale', 3].map((value) => ({ is: 'value', value })) }],
+    ['number[]', { is: 'list', of: { is: 'number' } }],
+    ['Array<string | null>', { is: 'list', of: { is: 'one', of: [{ is: 'text' }, { is: 'null' }] } }],
+    ['(boolean | string)[]', { is: 'list', of: { is: 'one', of: [{ is: 'boolean' }, { is: 'text' }] } }],
+    ["'a|b'", { is: 'value', value: 'a|b' }],
+    ['(x: string | number) => void', { is: 'anything' }],
+    ['', { is: 'anything' }],
+    ['|||', { is: 'anything' }],
+  ])('%s', (text, type) => {
+    expect(typeOfText(text)).toEqual(type);
+  });
+
+  it('are those of the module that is asked about, whatever else stands there', () => {
+    const declarations = [{ name: 'Light', tagName: 'mole-light', members: [{ kind: 'field', name: 'lit' }, null, 7] }];
+    const manifest = { modules: [{ path: './src/light.js', declarations }, { path: 'src/other.js' }, 3] };
+    expect([...elementsIn(manifest, 'src/light.js').keys()]).toEqual(['Light', 'mole-light']);
+    expect(Object.keys(elementsIn(manifest, 'src/light.js').get('Light')!)).toEqual(['lit']);
+    for (const none of [null, 7, { modules: 'x' }, { modules: [{ path: 'src/light.js', declarations: {} }] }])
+      expect(elementsIn(none, 'src/light.js').size).toBe(0);
   });
 });

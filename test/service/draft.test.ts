@@ -116,3 +116,56 @@ describe('other components', () => {
     });
   });
 });
+
+describe('a manifest of custom elements', () => {
+  it('says what the source of an element does not', async () => {
+    const root = project({
+      'sguardo.config.ts': configuration({}),
+      'package.json': JSON.stringify({
+        name: 'mole',
+        type: 'module',
+        devDependencies: { sguardo: '*' },
+        customElements: 'meta/elements.json',
+      }),
+      'meta/elements.json': JSON.stringify({
+        schemaVersion: '1.0.0',
+        modules: [
+          {
+            kind: 'javascript-module',
+            path: 'src/mole-light.js',
+            declarations: [
+              {
+                kind: 'class',
+                customElement: true,
+                name: 'MoleLight',
+                tagName: 'mole-light',
+                members: [
+                  { kind: 'field', name: 'tone', type: { text: "'calm' | 'gale'" } },
+                  { kind: 'field', name: 'lit', type: { text: 'boolean' } },
+                  { kind: 'field', name: 'inner', type: { text: 'string' }, privacy: 'private' },
+                  { kind: 'method', name: 'flash' },
+                ],
+                attributes: [
+                  { name: 'lit', fieldName: 'lit' },
+                  { name: 'lamp-name', type: { text: 'string' } },
+                ],
+              },
+            ],
+          },
+        ],
+      }),
+      'src/mole-light.js': `export class MoleLight extends HTMLElement {
+  connectedCallback() { this.textContent = [this.tone, this.lit, this['lamp-name']].join(' '); }
+}
+customElements.define('mole-light', MoleLight);
+`,
+    });
+    const { client, run } = await serve(root);
+    const { text } = await client.draft('src/mole-light.js', null, true);
+    for (const state of ["'tone gale': { props: { tone: 'gale' } }", 'lit: { props: { lit: true } }', "'lamp-name': '"])
+      expect(text).toContain(state);
+    expect(text).not.toContain('inner');
+    const { results } = await run();
+    expect(results.map(({ verdict }) => verdict)).toEqual(results.map(() => 'new'));
+  });
+});
