@@ -45,7 +45,9 @@ export async function measureDoing(): Promise<Figure> {
   }
   const share = (100 * passed) / acted;
   return {
-    text: `${passed} of ${acted} scripts pass as they were done by hand, ${share.toFixed(1)} %; ${same} end in the same picture`,
+    text:
+      `${passed} of ${acted} scripts pass as they were done by hand, ${share.toFixed(1)} %; ` +
+      `${same} end in the same picture`,
     limit: `${limit} %`,
     within: share >= limit,
   };

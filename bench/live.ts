@@ -1,6 +1,6 @@
 /**
- * Going live from the last step of the demo's scripts, with all that belongs to it (a fresh document, the recording, the
- * comparison with what was recorded), against the same scripts run up to there without recording.
+ * Going live from the last step of the demo's scripts, with all that belongs to it (a fresh document, the recording,
+ * the comparison with what was recorded), against the same scripts run up to there without recording.
  */
 import type { Orders } from '../src/core/sitting/sitting.ts';
 import { usualOrders } from '../src/core/sitting/sitting.ts';
@@ -26,7 +26,7 @@ async function lively({ bundle, settings, crew }: Shop, look: FinishedLook): Pro
   const { info, timeline } = look;
   let stopped = (): void => {};
   const own = { id: 1, bundle, settings, environment: settings.environments[0]!, file: info.file, look: info.look };
-  const more = { headed: false, pace: 0, crew, lane: 1, origin, follows: timeline };
+  const more = { headed: false, pace: 0, crew, lane: 1, origin, result: null, follows: timeline };
   let sitting: Sitting | null = null;
   const changed = (): void => void (sitting?.state.phase === 'stopped' && stopped());
   const standing = (): Promise<void> => new Promise((resolve) => (stopped = resolve));
@@ -87,7 +87,7 @@ export async function measureLive(): Promise<Figure> {
     }
     const ratio = live / plain;
     process.stdout.write(
-      `${looks.length} scripts: live at the last step after ${(live / looks.length).toFixed(0)} ms, without recording ` +
+      `${looks.length} scripts: live there after ${(live / looks.length).toFixed(0)} ms, without recording ` +
         `${(plain / looks.length).toFixed(0)} ms (medians of ${rounds}); the worst of them ` +
         `${Math.max(...ratios).toFixed(2)}\n`,
     );

@@ -45,7 +45,8 @@ function whereText({ stop, steps }: SittingState): string {
   const step = stop.step === null ? undefined : steps[stop.step];
   const at = step ? ` before step ${stop.number}: ${step.title}${placeOf(step)}` : ' of the script.';
   const where = stop.why === 'failure' && step ? `: step ${stop.number}, ${step.title}${placeOf(step)}` : at;
-  return `${pc.bold(`${whys[stop.why]}${where}`)}${stop.problem ? `\n${pc.red('✗')} ${problemText(stop.problem)}` : ''}`;
+  const wrong = stop.problem ? `\n${pc.red('✗')} ${problemText(stop.problem)}` : '';
+  return `${pc.bold(whys[stop.why] + where)}${wrong}`;
 }
 
 const marks: Record<Step['outcome'], string> = {

@@ -100,7 +100,7 @@ export function sittingsOf(tools: RunTools): Sittings {
       await crew.engine();
       const follows = result === null ? null : (store.results.timeline(result) ?? null);
       const origin = `http://${stageHost}`;
-      const own = { id, bundle, settings, environment, file, look, headed, pace, crew, lane, origin, follows };
+      const own = { id, bundle, settings, environment, file, look, headed, pace, crew, lane, origin, result, follows };
       const sitting = new Sitting({ ...own, changed: () => changed(id) }, orders);
       all.set(id, { sitting, lane, seen: Date.now() });
       forgetOld();

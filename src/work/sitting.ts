@@ -44,7 +44,8 @@ export type SittingSetup = {
   /** The number of its window among those of the crew. */
   lane: number;
   origin: string;
-  /** What was recorded of the look, to compare with where it stops. */
+  /** The result that it follows, and what was recorded of it, to compare with where it stops. */
+  result: number | null;
   follows: Timeline | null;
   /** Something has changed. */
   changed(): void;
@@ -92,7 +93,7 @@ export class Sitting {
 
   /** Everything that there is to know of it. */
   get state(): SittingState {
-    const { id, file, look, environment, headed } = this.#setup;
+    const { id, file, look, environment, headed, result } = this.#setup;
     return {
       id,
       file,
@@ -101,6 +102,7 @@ export class Sitting {
       environment: environment.name,
       viewport: [...environment.viewport],
       headed,
+      result,
       phase: this.#phase,
       stop: this.#stop,
       steps: this.#trace.steps.map((step) => this.#located(step)),

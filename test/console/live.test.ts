@@ -74,10 +74,13 @@ describe('a live look', () => {
     await page.shows('moment');
     await page.press('x');
     await page.holds("location.search.includes('breaks=1')");
-    await page.press('x', 'l');
-    await page.shows('Stopped before step 2');
+    await page.press('x', 'ArrowLeft', 'l');
+    await page.shows('Stopped before step 1');
     await page.holds(isDrawn);
     await page.press('o');
+    await page.shows('Stopped before step 2');
+    // What is still to come is there, and can be gone to.
+    await page.click('Go on to step 3');
     await page.shows('Stopped before step 3');
     await page.press('g');
     await page.shows('At the end');

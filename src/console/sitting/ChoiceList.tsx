@@ -2,6 +2,8 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Sitting } from './useSitting.ts';
 
+const card = 'max-h-full min-w-52 overflow-y-auto rounded-md border border-rule bg-sheet py-1 shadow-lg outline-none';
+
 export function ChoiceList({ sitting }: { sitting: Sitting }) {
   const { options, chosen } = sitting.state.choice!;
   const [at, setAt] = useState(Math.max(0, chosen));
@@ -40,7 +42,7 @@ export function ChoiceList({ sitting }: { sitting: Sitting }) {
           event.stopPropagation();
           carryOut();
         }}
-        className="max-h-full min-w-52 overflow-y-auto rounded-md border border-rule bg-sheet py-1 shadow-lg outline-none"
+        className={card}
       >
         {options.map(({ label, isDisabled }, index) => (
           <div
@@ -54,7 +56,7 @@ export function ChoiceList({ sitting }: { sitting: Sitting }) {
               event.preventDefault();
               take(index);
             }}
-            className={`flex gap-2 px-3 py-1 ${index === at ? 'bg-wash' : ''} ${isDisabled ? 'opacity-45' : 'cursor-pointer'}`}
+            className={`flex gap-2 px-3 py-1 aria-selected:bg-wash ${isDisabled ? 'opacity-45' : 'cursor-pointer'}`}
           >
             <span className="w-3">{index === chosen ? '✓' : ''}</span>
             {label}

@@ -70,7 +70,7 @@ export function KeepLines({ sitting }: { sitting: Sitting }) {
           onChange={({ target }) => setText(target.value)}
           spellCheck={false}
           rows={Math.min(14, Math.max(4, written.length + 1))}
-          className="w-full rounded-md border border-rule bg-well p-2 font-mono text-[11.5px] outline-none focus-visible:border-accent"
+          className="w-full rounded-md border border-rule bg-well p-2 font-mono text-[11.5px]"
         />
       </KeepDialog>
     </>

@@ -8,6 +8,11 @@ import { KeepLines } from './KeepLines.tsx';
 import { Prompt } from './Prompt.tsx';
 import type { Sitting } from './useSitting.ts';
 
+const chip = [
+  'rounded border border-dashed border-rule px-1 text-left font-mono text-[11px] text-soft',
+  'hover:border-accent hover:text-ink',
+].join(' ');
+
 function Line({ line, sitting }: { line: TriedLine; sitting: Sitting }) {
   const { text, value, problem, byHand, offers = [] } = line;
   const taken = new Set(sitting.state.lines.map((one) => one.text));
@@ -39,7 +44,7 @@ function Line({ line, sitting }: { line: TriedLine; sitting: Sitting }) {
                 type="button"
                 title="Check it, and keep the check"
                 onClick={() => void sitting.tryLine(offer)}
-                className="rounded border border-dashed border-rule px-1 text-left font-mono text-[11px] text-soft hover:border-accent hover:text-ink"
+                className={chip}
               >
                 + {offer}
               </button>

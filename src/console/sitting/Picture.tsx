@@ -20,7 +20,7 @@ function Parted({ sitting, onAccept }: { sitting: Sitting; onAccept(): void }) {
         <h2 className="mb-1 font-semibold">≠ Not as recorded</h2>
         <p>{what}</p>
         {lines.length > 0 && (
-          <pre className="mt-2 max-h-64 overflow-auto rounded-md border border-rule bg-well p-2 font-mono text-[11.5px]">
+          <pre className="mt-2 max-h-64 overflow-auto rounded-md border border-rule bg-well p-2 font-mono text-[11px]">
             {lines.join('\n')}
           </pre>
         )}
@@ -35,6 +35,8 @@ function Parted({ sitting, onAccept }: { sitting: Sitting; onAccept(): void }) {
   );
 }
 
+const sheet = 'max-h-full touch-none overflow-hidden rounded-md border border-rule bg-white';
+
 export function Picture({ sitting }: { sitting: Sitting }) {
   const { id, phase, viewport, parted, look } = sitting.state;
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -42,6 +44,7 @@ export function Picture({ sitting }: { sitting: Sitting }) {
   const [accepted, setAccepted] = useState<object | null>(null);
   const isAsking = parted !== null && accepted !== parted && phase === 'stopped';
   const hands = useHands(id, viewport, phase === 'stopped' && !isAsking, sitting.isPointing ? sitting.pointAt : null);
+  const cursor = phase !== 'stopped' ? 'cursor-progress' : sitting.isPointing ? 'cursor-crosshair' : '';
   return (
     <div className="relative flex min-h-0 min-w-0 flex-col bg-well p-3">
       <div className="grid min-h-0 flex-1 place-items-start overflow-hidden p-1">
@@ -51,9 +54,7 @@ export function Picture({ sitting }: { sitting: Sitting }) {
           // biome-ignore lint/a11y/noNoninteractiveTabindex: keys go to the page that it shows
           tabIndex={0}
           style={{ aspectRatio: `${viewport[0]} / ${viewport[1]}`, maxWidth: `min(100%, ${viewport[0]}px)` }}
-          className={`max-h-full touch-none overflow-hidden rounded-md border border-rule bg-white focus-visible:outline-3 ${
-            phase !== 'stopped' ? 'cursor-progress' : sitting.isPointing ? 'cursor-crosshair' : ''
-          } ${phase === 'over' ? 'opacity-50 grayscale' : ''}`}
+          className={`${sheet} ${cursor} ${phase === 'over' ? 'opacity-50 grayscale' : ''}`}
           {...hands}
         >
           <canvas ref={canvas} className="h-full w-full" />

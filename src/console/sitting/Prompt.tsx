@@ -24,6 +24,11 @@ function useCompletion(id: number, text: string, isOn: boolean): Completion {
   return isOn && text !== '' && found.text === text ? found.completion : none;
 }
 
+const list = [
+  'absolute bottom-full left-2 mb-1 max-h-56 min-w-56 overflow-y-auto rounded-md border border-rule bg-sheet py-1',
+  'font-mono text-[11.5px] shadow-lg',
+].join(' ');
+
 export function Prompt({ sitting, isReady }: { sitting: Sitting; isReady: boolean }) {
   const { id, lines } = sitting.state;
   const [text, setText] = useState('');
@@ -68,12 +73,7 @@ export function Prompt({ sitting, isReady }: { sitting: Sitting; isReady: boolea
         </p>
       )}
       {words.length > 0 && (
-        <div
-          id="line-words"
-          role="listbox"
-          aria-label="What may come next"
-          className="absolute bottom-full left-2 mb-1 max-h-56 min-w-56 overflow-y-auto rounded-md border border-rule bg-sheet py-1 font-mono text-[11.5px] shadow-lg"
-        >
+        <div id="line-words" role="listbox" aria-label="What may come next" className={list}>
           {words.map((word, index) => (
             <div
               key={word}

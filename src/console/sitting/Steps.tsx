@@ -10,15 +10,25 @@ const marks: Record<Step['outcome'], [sign: string, tone: string]> = {
   running: ['▸', 'text-accent'],
 };
 
-type RowProps = { step: Step; number: number | null; depth: number; isHere: boolean; sitting: Sitting };
+type RowProps = {
+  step: Step;
+  number: number | null;
+  depth: number;
+  isHere: boolean;
+  /** It has not come yet. */
+  isAhead?: boolean;
+  sitting: Sitting;
+};
 
-function Row({ step, number, depth, isHere, sitting }: RowProps) {
-  const [sign, tone] = marks[step.outcome];
+function Row({ step, number, depth, isHere, isAhead = false, sitting }: RowProps) {
+  const [sign, tone] = isAhead ? ['·', 'text-soft'] : marks[step.outcome];
+  const { phase, stop } = sitting.state;
+  const mayGo = isAhead && phase === 'stopped' && stop?.why !== 'end';
   const isBreak = number !== null && sitting.breaks.includes(number);
   return (
     <li
       data-here={isHere ? '' : undefined}
-      className={`flex items-start gap-1.5 px-2 py-0.5 ${isHere ? 'bg-wash' : ''} ${step.tried ? 'text-soft italic' : ''}`}
+      className={`flex gap-1.5 px-2 py-0.5 ${isHere ? 'bg-wash' : ''} ${step.tried ? 'text-soft italic' : ''}`}
     >
       {number === null ? (
         <span className="w-9 shrink-0 text-right text-[11px]">tried</span>
@@ -35,12 +45,23 @@ function Row({ step, number, depth, isHere, sitting }: RowProps) {
           {number}
         </button>
       )}
-      <span className={`w-3 shrink-0 text-center ${tone}`} title={step.outcome}>
+      <span className={`w-3 shrink-0 text-center ${tone}`} title={isAhead ? 'still to come' : step.outcome}>
         {sign}
       </span>
-      <span className="min-w-0 flex-1 break-words" style={{ paddingLeft: depth * 12 }}>
+      <span className={`min-w-0 flex-1 break-words ${isAhead ? 'text-soft' : ''}`} style={{ paddingLeft: depth * 12 }}>
         {step.title}
       </span>
+      {mayGo && (
+        <button
+          type="button"
+          aria-label={`Go on to step ${number}`}
+          title="Go on to here"
+          onClick={() => sitting.go({ to: number })}
+          className="shrink-0 text-soft hover:text-accent"
+        >
+          ⇥
+        </button>
+      )}
       {step.source && <span className="shrink-0 font-mono text-[11px] text-soft">:{step.source.line}</span>}
     </li>
   );
@@ -51,10 +72,13 @@ export function Steps({ sitting }: { sitting: Sitting }) {
   const area = useRef<HTMLOListElement>(null);
   const here = stop?.step ?? null;
   useEffect(() => {
-    area.current?.querySelector('[data-here], li:last-child')?.scrollIntoView({ block: 'nearest' });
+    area.current?.querySelector('[data-here]')?.scrollIntoView({ block: 'nearest' });
   }, [here, steps.length]);
+  const { followed } = sitting;
+  const ahead = followed.slice(steps.filter(({ tried }) => !tried).length);
   let count = 0;
-  const depthOf = (step: Step): number => (step.parent === null ? 0 : 1 + depthOf(steps[step.parent]!));
+  const depthIn = (all: readonly Step[], { parent }: Step): number =>
+    parent === null || !all[parent] ? 0 : 1 + depthIn(all, all[parent]);
   return (
     <ol ref={area} aria-label="Steps" className="min-h-0 overflow-y-auto py-1">
       {steps.map((step) => (
@@ -62,8 +86,19 @@ export function Steps({ sitting }: { sitting: Sitting }) {
           key={step.index}
           step={step}
           number={step.tried ? null : count++}
-          depth={depthOf(step)}
+          depth={depthIn(steps, step)}
           isHere={step.index === here}
+          sitting={sitting}
+        />
+      ))}
+      {ahead.map((step) => (
+        <Row
+          key={`ahead ${step.index}`}
+          step={step}
+          number={step.index}
+          depth={depthIn(followed, step)}
+          isHere={false}
+          isAhead
           sitting={sitting}
         />
       ))}

@@ -1,4 +1,4 @@
-/** What somebody does on the picture of a page, as input for that page: in its order, and no faster than it is taken. */
+/** What somebody does on the picture of a page, as input for it: in its order, and no faster than it is taken. */
 import { type KeyboardEvent, type PointerEvent, type WheelEvent, useMemo, useRef } from 'react';
 import { isKey, modifierBits } from '../../core/input/keys.ts';
 import type { InputRequest, MouseButton } from '../../core/wire/wire.ts';
@@ -37,8 +37,8 @@ function queueOf(id: number): (event: InputRequest) => void {
 }
 
 /**
- * `viewport` is the size of the page, in its CSS pixels. With `pointAt` somebody points at an element: the page hears of
- * that nothing.
+ * `viewport` is the size of the page, in its CSS pixels. With `pointAt` somebody points at an element: of that the page
+ * hears nothing.
  */
 export function useHands(
   id: number,

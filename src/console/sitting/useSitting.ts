@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { type Problem, toProblem } from '../../core/problem/problem.ts';
 import { type Orders, type SittingState, usualOrders } from '../../core/sitting/sitting.ts';
+import type { Step } from '../../core/timeline/timeline.ts';
 import type { Pointed } from '../../core/wire/live.ts';
 import { service } from '../data.ts';
 import { breaksIn, livePath, toggled } from './path.ts';
@@ -22,6 +23,8 @@ export type Sitting = {
   forgetPointed(): void;
   toggleBreak(step: number): void;
   go(more?: Partial<Orders>): void;
+  /** The steps of the run that it follows; none when it follows none. */
+  followed: Step[];
   /** Runs it again up to a step: lines that were tried are gone. */
   restart(to: number): void;
   setTime(runs: boolean): void;
@@ -38,8 +41,18 @@ export type Sitting = {
 export const useSittingState = (id: number) =>
   useQuery({ queryKey: ['sitting', id], queryFn: () => service.sitting(id), retry: false });
 
+/** The steps of the run that a live look follows. */
+const useFollowed = (result: number | null): Step[] =>
+  useQuery({
+    queryKey: ['timeline', result],
+    queryFn: () => service.timeline(result!),
+    enabled: result !== null,
+    staleTime: Number.POSITIVE_INFINITY,
+  }).data?.steps ?? [];
+
 export function useSitting(state: SittingState): Sitting {
-  const { id, file, look, environment, stop } = state;
+  const { id, file, look, environment, stop, result } = state;
+  const followed = useFollowed(result);
   const [query, setQuery] = useSearchParams();
   const [problem, setProblem] = useState<Problem | null>(null);
   const [isPointing, setPointing] = useState(query.get('point') === 'yes');
@@ -55,6 +68,7 @@ export function useSitting(state: SittingState): Sitting {
   const orders = (more: Partial<Orders>): Orders => ({ ...usualOrders, failure: true, breaks, ...more });
   return {
     state,
+    followed,
     breaks,
     problem,
     pointed,
@@ -83,6 +97,7 @@ export function useSitting(state: SittingState): Sitting {
           file,
           look,
           environment,
+          result,
           orders: orders({ to, straight: to !== null }),
         });
         void navigate(livePath(next.id, breaks), { replace: true });

@@ -22,7 +22,7 @@ export type Orders = {
 /** Runs through, as fast as it can. */
 export const usualOrders: Orders = { go: 'on', to: null, straight: false, breaks: [], failure: false };
 
-/** Why a script has stopped: at a `pause()`, a breakpoint, the step that was wanted, the next one, a failure, its end. */
+/** Why a script has stopped: a `pause()`, a breakpoint, the step that was wanted, the next one, a failure, its end. */
 export type StopWhy = 'pause' | 'breakpoint' | 'reached' | 'next' | 'failure' | 'end';
 
 /** Where a script stands. */
@@ -87,6 +87,8 @@ export type SittingState = {
   environment: string;
   viewport: [number, number];
   headed: boolean;
+  /** The result whose timeline it follows, if it does. */
+  result: number | null;
   /** `starting` until its page is there; `over` when that is gone. */
   phase: 'starting' | 'running' | 'stopped' | 'over';
   stop: Stop | null;

@@ -37,7 +37,7 @@ export async function retry<T>(
     }
     const came = await waitOn(until, standing < mostStanding);
     standing = came === 'stood' ? standing + 1 : 0;
-    // Frozen, time leads nowhere: what is there now is all there will be. For a line that is only tried it stands still.
+    // Frozen, time leads nowhere: what is there now is all there will be. For a line that is tried it stands still.
     if (came === 'nothing') isLast = isFrozen() || current.tried === true;
     if (came === 'nothing' && !isLast) moveTo(until);
     if (recording.isOver) throw new Error('The look has ended.');

@@ -1,6 +1,6 @@
 /**
- * Lists of options of a page in a person's hands: the browser would open them in a window of their own, which no picture
- * of the page shows. The person is asked elsewhere instead.
+ * Lists of options of a page in a person's hands: the browser would open them in a window of their own, which no
+ * picture of the page shows. The person is asked elsewhere instead.
  */
 import type { Choice } from '../../core/sitting/sitting.ts';
 import { isSelect } from '../act/element.ts';

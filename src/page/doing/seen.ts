@@ -1,4 +1,4 @@
-/** What has changed between two looks at the page, as checks that somebody may want: texts, dialogs, calls, requests. */
+/** What has changed between two looks at the page, as checks that somebody may want: texts, dialogs, calls. */
 import { codeOf } from '../../core/value/code.ts';
 import type { Answer } from '../../language/answer.ts';
 import { isSpy } from '../../language/spy.ts';

@@ -1,4 +1,4 @@
-/** What is styled at an element itself: computed values that it does not inherit, and the tokens they were written with. */
+/** What is styled at an element itself: computed values that it does not inherit, and the tokens behind them. */
 import type { PointedStyle } from '../../core/wire/live.ts';
 import { rootsNow } from '../record/roots.ts';
 
@@ -6,8 +6,10 @@ import { rootsNow } from '../record/roots.ts';
 const results = /^(caret-color|block-size|inline-size|height|width|perspective-origin|transform-origin|.*-origin)$/;
 
 /** Long forms that their short forms tell, or that follow the writing direction. */
-const twins =
-  /^(-webkit-|inset-(block|inline)|(margin|padding|border|scroll-\w+|overflow|overscroll-behavior|contain-intrinsic)-(block|inline)|(min|max)-(block|inline)-size|border-(start|end)-)/;
+const twins = new RegExp(
+  '^(-webkit-|border-(start|end)-|(min|max)-(block|inline)-size|' +
+    '(inset|margin|padding|border|scroll-\\w+|overflow|overscroll-behavior|contain-intrinsic)-(block|inline))',
+);
 
 /** So many are told at most. */
 const most = 60;

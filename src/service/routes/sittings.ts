@@ -1,5 +1,7 @@
 /** Calls about sittings: looks that are run for somebody who stops them, tries lines on them, and lets them go on. */
 import type { InferType } from 'yup';
+import type { SittingState } from '../../core/sitting/sitting.ts';
+import type { Sitting } from '../../work/index.ts';
 import type { InputRequest } from '../../core/wire/wire.ts';
 import type { Routes } from './context.ts';
 import { schemas } from './schemas.ts';
@@ -15,6 +17,13 @@ export const sittingRoutes: Routes = (app, { sittings }) => {
     schema: { summary, params: schemas.id, body },
   });
 
+  /** Has something done to one, and tells what has come of it. */
+  const after = async (id: number, work: (sitting: Sitting) => Promise<void>): Promise<SittingState> => {
+    const sitting = sittings.get(id);
+    await work(sitting);
+    return sitting.state;
+  };
+
   app.get('/api/sittings', { schema: { summary: 'The looks that are live' } }, () => sittings.live());
 
   app.post<{ Body: InferType<Schemas['begin']> }>(
@@ -28,21 +37,13 @@ export const sittingRoutes: Routes = (app, { sittings }) => {
   app.post<WithBody<'orders'>>(
     '/api/sittings/:id/go',
     withBody('Let its script go on', sittingSchemas.orders),
-    async ({ params, body }) => {
-      const sitting = sittings.get(params.id);
-      await sitting.go(body);
-      return sitting.state;
-    },
+    ({ params, body }) => after(params.id, (sitting) => sitting.go(body)),
   );
 
   app.post<WithBody<'orders'>>(
     '/api/sittings/:id/restart',
     withBody('Run it again from its beginning; lines that were tried are gone', sittingSchemas.orders),
-    async ({ params, body }) => {
-      const sitting = sittings.get(params.id);
-      await sitting.restart(body);
-      return sitting.state;
-    },
+    ({ params, body }) => after(params.id, (sitting) => sitting.restart(body)),
   );
 
   app.post<WithBody<'line'>>(
@@ -75,38 +76,24 @@ export const sittingRoutes: Routes = (app, { sittings }) => {
   app.post<WithBody<'choice'>>(
     '/api/sittings/:id/choice',
     withBody('Choose an option of the list that its page has opened; none with null', sittingSchemas.choice),
-    async ({ params, body }) => {
-      const sitting = sittings.get(params.id);
-      await sitting.choose(body.index);
-      return sitting.state;
-    },
+    ({ params, body }) => after(params.id, (sitting) => sitting.choose(body.index)),
   );
 
   app.post<WithBody<'time'>>(
     '/api/sittings/:id/time',
     withBody('Let its time run by itself, or stand still', sittingSchemas.time),
-    async ({ params, body }) => {
-      const sitting = sittings.get(params.id);
-      await sitting.letTime(body.runs);
-      return sitting.state;
-    },
+    ({ params, body }) => after(params.id, (sitting) => sitting.letTime(body.runs)),
   );
 
   app.post<WithBody<'record'>>(
     '/api/sittings/:id/record',
     withBody('Write down as lines what is done to its page by hand, or no more', sittingSchemas.record),
-    async ({ params, body }) => {
-      const sitting = sittings.get(params.id);
-      await sitting.record(body.isOn);
-      return sitting.state;
-    },
+    ({ params, body }) => after(params.id, (sitting) => sitting.record(body.isOn)),
   );
 
-  app.post<Id>('/api/sittings/:id/end', withId('Close its page'), async ({ params }) => {
-    const sitting = sittings.get(params.id);
-    await sitting.end();
-    return sitting.state;
-  });
+  app.post<Id>('/api/sittings/:id/end', withId('Close its page'), ({ params }) =>
+    after(params.id, (sitting) => sitting.end()),
+  );
 
   app.get<Id & { Querystring: InferType<Schemas['after']> }>(
     '/api/sittings/:id/picture',
