@@ -163,7 +163,7 @@ export class Sitting {
       if (!isOld()) this.#end(execution.report.problem);
     } catch (error) {
       if (!isOld())
-        this.#end(browserIsGone(error) ? problem('browser-gone', { why: error.message }) : toProblem(error));
+        this.#end(browserIsGone(error) ? problem('sitting-gone', { why: 'the browser has ended.' }) : toProblem(error));
     }
   }
 
@@ -192,7 +192,7 @@ export class Sitting {
   /** Writes down what is done by hand from now on, or no more. */
   async record(isOn: boolean): Promise<void> {
     this.#standing();
-    await this.#lane.call('steer', JSON.stringify({ do: 'record', isOn }), briefly);
+    await this.#call('steer', JSON.stringify({ do: 'record', isOn }));
     this.#isRecording = isOn;
     this.#setup.changed();
   }
@@ -237,7 +237,7 @@ export class Sitting {
     if (why === 'end') return this.end();
     this.#phase = 'running';
     this.#setup.changed();
-    await this.#lane.call('steer', JSON.stringify({ do: 'go', orders }), briefly);
+    await this.#call('steer', JSON.stringify({ do: 'go', orders }));
   }
 
   /** Runs the script again from its beginning, up to where it is told to stop: lines that were tried are gone. */
@@ -255,7 +255,8 @@ export class Sitting {
     return this.#inTurn(async () => {
       this.#standing();
       const limit = this.#setup.settings.timeLimit;
-      const came = readTried(await this.#attempt(code, limit));
+      const said = await this.#stoppable(this.#lane.call('attempt', code, endless));
+      const came = readTried(said?.value);
       const tried: TriedLine = {
         text,
         ...(came ?? { value: null, problem: problem('look-endless', { doing: text, limit }), steps: 0 }),
@@ -266,11 +267,19 @@ export class Sitting {
     });
   }
 
-  /** What the page says of a line; null for one that did not end, and was stopped. */
-  async #attempt(code: string, limit: number): Promise<unknown> {
+  /** What the page says to a call; null when it says nothing for so many milliseconds. A slow page is no lost one. */
+  #call(name: Parameters<Lane['call']>[0], argument: string, limit = briefly): Promise<unknown> {
     const late = (): Error => new Error('late');
+    return within(limit, this.#lane.call(name, argument, endless), late).catch(() => null);
+  }
+
+  /** Does something to the page that its own code may never return from: that is stopped then. False when it was. */
+  async #stoppable<T>(work: Promise<T>): Promise<{ value: T } | null> {
+    const late = (): Error => new Error('late');
+    const limit = this.#setup.settings.timeLimit;
+    work.catch(() => {});
     try {
-      return await within(limit, this.#lane.call('attempt', code, endless), late);
+      return { value: await within(limit, work, late) };
     } catch {
       await this.#lane.window?.halt();
       return null;
@@ -280,22 +289,25 @@ export class Sitting {
   /** What may come next in a line that ends here. */
   async complete(text: string): Promise<Completion> {
     this.#standing();
-    const said = await this.#lane.call('complete', JSON.stringify(text), briefly).catch(() => null);
+    const said = await this.#call('complete', JSON.stringify(text));
     return readCompletion(said) ?? { from: text.length, words: [] };
   }
 
   /** What the element at a place of the viewport is; null where there is none. */
   async point(x: number, y: number): Promise<Pointed | null> {
     this.#standing();
-    return readPointed(await this.#lane.call('point', `${x}, ${y}`, briefly).catch(() => null));
+    return readPointed(await this.#call('point', `${x}, ${y}`));
   }
 
   /** Sends what a person does with mouse and keyboard, and lets its outcome happen. */
   input(events: readonly InputRequest[]): Promise<void> {
     return this.#inTurn(async () => {
       this.#standing();
-      await this.#lane.window?.handle(events);
-      await this.#lane.call('steer', '{ do: "settle" }', briefly).catch(() => null);
+      const { window } = this.#lane;
+      const limit = this.#setup.settings.timeLimit;
+      if (window && !(await this.#stoppable(window.handle(events))))
+        fail('look-endless', { doing: 'What was done to the page', limit });
+      await this.#call('steer', '{ do: "settle" }');
     });
   }
 
@@ -305,14 +317,14 @@ export class Sitting {
       this.#standing();
       this.#choice = null;
       this.#setup.changed();
-      if (index !== null) await this.#lane.call('steer', JSON.stringify({ do: 'choose', index }), briefly);
+      if (index !== null) await this.#call('steer', JSON.stringify({ do: 'choose', index }));
     });
   }
 
   /** Lets the look's time run by itself, or stand still. */
   async letTime(runs: boolean): Promise<void> {
     this.#standing();
-    await this.#lane.call('steer', JSON.stringify({ do: 'time', runs }), briefly);
+    await this.#call('steer', JSON.stringify({ do: 'time', runs }));
     this.#isTimeRunning = runs;
     this.#setup.changed();
   }

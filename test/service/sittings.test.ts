@@ -269,6 +269,16 @@ describe('a page in the hands of a person', () => {
     expect(await shown(id, 'Date.now()')).toBe(stands);
   });
 
+  it('is stopped in what it does for ever, and goes on', async () => {
+    const { id } = await to('shut');
+    await client.tryLine(id, "document.querySelector('h1').addEventListener('click', () => { for (;;); })");
+    await expect(client.input(id, clickAt(50, 20))).rejects.toThrow(
+      /What was done to the page did not end within 1500 ms/,
+    );
+    await client.input(id, clickAt(50, 120));
+    expect(await shown(id, 'document.querySelector("p").textContent')).toBe('"1 open"');
+  });
+
   it('asks what to choose where the browser would open a list beside the page', async () => {
     const { id } = await to('shut');
     await client.input(id, clickAt(50, 220));

@@ -21,8 +21,11 @@ export type Sight = {
 /** Longer texts are no words to check. */
 const longest = 60;
 
-/** Roles of what tells a person something, or asks them. */
-const tellers = ['dialog', 'alertdialog', 'alert', 'status'];
+/** What tells a person something, or asks them. */
+const tellers = ['dialog', 'alertdialog', 'alert', 'status'].map((role) => `[role="${role}"]`).join(', ');
+
+/** Of a page that is larger only its beginning is looked at. */
+const mostElements = 3000;
 
 /** So many checks are offered for one thing done. */
 const most = 4;
@@ -48,13 +51,14 @@ function subjects(): { key: string; code: string; calls: readonly unknown[]; isS
 export function sightNow(): Sight {
   const texts: Sight['texts'] = new Map();
   const news: Sight['news'] = new Map();
+  let count = 0;
   for (const element of elementsIn(document.body)) {
-    const role = roleOf(element);
-    const isTeller = role !== null && tellers.includes(role);
+    if (++count > mostElements) break;
+    const isTeller = element.matches(`${tellers}, dialog, output`);
     if ((!isTeller && element.children.length > 0) || !isVisible(element)) continue;
     if (isTeller) {
       const code = named(element);
-      news.set(`${role} ${nameOf(element)} ${textOf(element)}`, { element, code });
+      news.set(`${roleOf(element)} ${nameOf(element)} ${textOf(element)}`, { element, code });
     }
     const text = element.children.length > 0 ? '' : textOf(element);
     if (text === '' || text.length > longest) continue;
@@ -96,12 +100,15 @@ export function offersFor(before: Sight, now: Sight): string[] {
   const gone = [...before.news].flatMap(([key, { code }]) =>
     now.news.has(key) || shownNow.has(code) ? [] : [`ensure(${code}).isAbsent()`],
   );
-  const appeared = [...now.texts].flatMap(([text, { element, count }]) =>
-    count === 1 && !before.texts.has(text) ? [`ensure(${shownBy(text, element)}).isVisible()`] : [],
-  );
-  const vanished = [...before.texts].flatMap(([text, { count }]) =>
-    count === 1 && !now.texts.has(text) ? [`ensure(the.text(${codeOf(text)})).isAbsent()`] : [],
-  );
+  // Whatever is named is looked for in the whole page: that takes long for a thousand rows.
+  const appeared = [...now.texts]
+    .filter(([text, { count }]) => count === 1 && !before.texts.has(text))
+    .slice(0, most)
+    .map(([text, { element }]) => `ensure(${shownBy(text, element)}).isVisible()`);
+  const vanished = [...before.texts]
+    .filter(([text, { count }]) => count === 1 && !now.texts.has(text))
+    .slice(0, most)
+    .map(([text]) => `ensure(the.text(${codeOf(text)})).isAbsent()`);
   return [...new Set([...called, ...told, ...gone, ...appeared, ...vanished])].slice(0, most);
 }
 

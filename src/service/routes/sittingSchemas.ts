@@ -29,7 +29,7 @@ export const sittingSchemas = {
   line: object({ text: string().defined().max(20_000) }).exact(),
   input: object({
     events: array()
-      .of(mixed<object>((value): value is object => isInput(value)).required())
+      .of(mixed<object>({ type: 'known input event', check: (value): value is object => isInput(value) }).required())
       .min(1)
       .max(1000)
       .required(),
