@@ -4,7 +4,6 @@ import { basename, join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { freshFolder, repository, write } from '../support/project.ts';
-import { doAll } from '../support/byHand.ts';
 import { type Served, serve } from '../support/service.ts';
 
 /**
@@ -93,14 +92,6 @@ describe.each(kits.map((kit) => ({ kit })))('the kit in $kit', ({ kit }) => {
       wrong.map(({ component, look: name, problem, notes }) => [component, name, problem?.message, notes]),
     ).toEqual([]);
     expect(own).toHaveLength(24);
-  });
-
-  it.skipIf(!isThere(kit))('is done by hand, and the lines that come of it pass', async () => {
-    const done = await doAll(copyOfKit(`demo/${kit}`));
-    const acted = done.filter(({ verdict }) => verdict !== 'nothing');
-    const missed = acted.filter(({ verdict }) => verdict !== 'new');
-    expect(acted.length).toBeGreaterThan(5);
-    expect(missed.map(({ look, why }) => [look, why])).toEqual([]);
   });
 
   it.skipIf(!isThere(kit))('gives the component that is there its other props', async () => {
