@@ -54,11 +54,11 @@ export function sittingsOf(tools: RunTools): Sittings {
   const all = new Map<number, Held>();
   let next = 1;
   const { live, store, headedCrew } = tools;
-  const isLive = ({ sitting }: Held): boolean => sitting.state.phase !== 'over';
+  const isLive = ({ sitting }: Held): boolean => !sitting.isOver;
   const liveOnes = (): Held[] => [...all.values()].filter(isLive);
   const timer = setInterval(() => {
     for (const held of liveOnes())
-      if (!held.sitting.state.headed && Date.now() - held.seen > idleLimit) void held.sitting.end();
+      if (!held.sitting.isHeaded && Date.now() - held.seen > idleLimit) void held.sitting.end();
   }, idleCheck);
   timer.unref();
 
@@ -70,7 +70,7 @@ export function sittingsOf(tools: RunTools): Sittings {
 
   /** Makes room for one more. @throws ProblemError `sittings-full` when all are in use */
   async function endForgotten(): Promise<void> {
-    const unseen = liveOnes().filter(({ sitting, seen }) => !sitting.state.headed && Date.now() - seen > forgotten);
+    const unseen = liveOnes().filter(({ sitting, seen }) => !sitting.isHeaded && Date.now() - seen > forgotten);
     const [oldest] = unseen.sort((a, b) => a.seen - b.seen);
     if (!oldest) return fail('sittings-full', { most: mostLive });
     await oldest.sitting.end();
@@ -79,11 +79,11 @@ export function sittingsOf(tools: RunTools): Sittings {
   function changed(id: number): void {
     live.tell({ kind: 'sitting', id });
     // A browser without windows is of no use to anybody.
-    if (all.get(id)?.sitting.state.headed) void closeWindows();
+    if (all.get(id)?.sitting.isHeaded) void closeWindows();
   }
 
   async function closeWindows(): Promise<void> {
-    if (!liveOnes().some(({ sitting }) => sitting.state.headed)) await headedCrew.stop();
+    if (!liveOnes().some(({ sitting }) => sitting.isHeaded)) await headedCrew.stop();
   }
 
   return {

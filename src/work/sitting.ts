@@ -16,7 +16,7 @@ import type {
   Stop,
   TriedLine,
 } from '../core/sitting/sitting.ts';
-import type { Step, Timeline } from '../core/timeline/timeline.ts';
+import type { SourcePlace, Step, Timeline } from '../core/timeline/timeline.ts';
 import { emptyTrace, type Trace } from '../core/timeline/trace.ts';
 import type { Pointed } from '../core/wire/live.ts';
 import { readCompletion, readPointed, readTried } from '../core/wire/shapes.ts';
@@ -72,6 +72,8 @@ export class Sitting {
   #parted: Parted | null = null;
   #problem: Problem | null = null;
   readonly #pictures = pictures();
+  /** Places of stacks that were looked up before. */
+  readonly #places = new Map<string, SourcePlace | null>();
   #isEnded = false;
   /** Counts how often the script was begun: what an earlier time still says counts no more. */
   #times = 0;
@@ -115,10 +117,20 @@ export class Sitting {
     };
   }
 
+  get isOver(): boolean {
+    return this.#phase === 'over';
+  }
+
+  get isHeaded(): boolean {
+    return this.#setup.headed;
+  }
+
   #located(step: Step): Step {
     const stack = this.#trace.stacks[step.index];
-    const place = stack ? this.#mapper.place(stack, this.#setup.file) : null;
-    return place ? { ...step, source: place } : step;
+    if (!stack) return step;
+    if (!this.#places.has(stack)) this.#places.set(stack, this.#mapper.place(stack, this.#setup.file));
+    const source = this.#places.get(stack);
+    return source ? { ...step, source } : step;
   }
 
   /** Runs the script from its beginning. Never rejects. */
