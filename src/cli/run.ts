@@ -84,7 +84,9 @@ export function addRun(program: Command): void {
     .addOption(tagOption('--without-tag <name>', 'but none with this one (can be repeated)'))
     .option('--failed', 'only looks that failed or broke in their newest run')
     .option('--audit <percent>', 'how many of the unchanged looks to run anyway', percent)
-    .option('--stop', 'stop at the first look that fails or pauses, and try lines on its page')
+    .addOption(
+      new Option('--stop', 'stop at the first look that fails or pauses, and try lines on its page').conflicts('json'),
+    )
     .option('--headed', 'show the window, one look after the other, and keep it open at the end')
     .option('--pace <ms>', 'wait so long before each step, to look on', milliseconds, 0)
     .option('--json', 'print one JSON document instead of text (docs/formats/result.md)')
