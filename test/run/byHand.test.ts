@@ -7,24 +7,23 @@ let done: Done[];
 const linesOf = (look: string): string[] | undefined => done.find((one) => one.look === look)?.lines;
 
 /** All scripts of all demo projects are done by: npm run bench -- doing */
-const wanted = /filled|escape closes|forgets the warning|enter confirms|sorts by price|asks again/;
+const wanted = ['filled', 'escape closes', 'forgets the warning', 'enter confirms'];
 
 beforeAll(async () => {
-  done = await doAll(copyOf('demo/harbour'), ({ look }) => wanted.test(look));
+  done = await doAll(copyOf('demo/harbour'), wanted);
 });
 
 describe('the scripts of the demo, done by hand', () => {
   it('pass when the lines that came of them are run', () => {
     const acted = done.filter(({ verdict }) => verdict !== 'nothing');
     const missed = acted.filter(({ verdict }) => verdict !== 'new');
-    expect(acted).toHaveLength(6);
+    expect(acted).toHaveLength(4);
     expect(missed.map(({ look, why }) => [look, why])).toEqual([]);
   });
 
-  it('lead to the same picture, but for what nobody does by hand', () => {
+  it('lead to the same picture', () => {
     const others = done.filter(({ isSame }) => !isSame).map(({ look }) => look);
-    // Its answer is given by the script.
-    expect(others).toEqual(['src/WeatherNotice › asks again']);
+    expect(others).toEqual([]);
   });
 
   it('are said as a person would say them', () => {

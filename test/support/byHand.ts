@@ -105,15 +105,15 @@ async function doneByHand(client: Client, result: ResultSummary): Promise<string
 }
 
 /** Does by hand all scripts of a project that pass, and runs what was written down. */
-export async function doAll(folder: string, wanted: (result: ResultSummary) => boolean = () => true): Promise<Done[]> {
+export async function doAll(folder: string, patterns: string[] = []): Promise<Done[]> {
   const service = await startService({ config: join(folder, 'sguardo.config.ts') });
   const client = connect(service.url);
   try {
-    const ran = await runAll(client, {});
+    const ran = await runAll(client, { patterns });
     const infos = await client.catalogue();
     const isScripted = ({ component, look }: ResultSummary): boolean =>
       infos.some((one) => one.hasScript && one.component === component && one.look === look);
-    const all = ran.filter((one) => isScripted(one) && wanted(one));
+    const all = ran.filter((one) => isScripted(one));
     const passing = all.filter(({ verdict }) => verdict === 'new');
     const kept: { result: ResultSummary; as: string; lines: string[] }[] = [];
     const done: Done[] = [];

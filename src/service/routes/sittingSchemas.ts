@@ -29,7 +29,11 @@ export const sittingSchemas = {
   line: object({ text: string().defined().max(20_000) }).exact(),
   input: object({
     events: array()
-      .of(mixed<object>({ type: 'known input event', check: (value): value is object => isInput(value) }).required())
+      .of(
+        mixed<object>((value): value is object => isInput(value))
+          .typeError('events have to be known input events')
+          .required(),
+      )
       .min(1)
       .max(1000)
       .required(),
