@@ -7,7 +7,7 @@ import { serve } from '../support/service.ts';
 
 /** A series in which a file is broken while public files change. */
 const seed = 2228;
-const edits = 2;
+const edits = 3;
 
 it('every verdict after an edit is that of a fresh run of the same files', async () => {
   const copies = await Promise.all(
