@@ -56,7 +56,7 @@ export type Client = {
   /** The looks that are live. */
   sittings(): Promise<SittingState[]>;
   sitting(id: number): Promise<SittingState>;
-  /** Runs a look live, up to where it is told to stop. Resolves before it has come there. */
+  /** Runs a look live, up to the step where it is to stop. Resolves before it has come there. */
   beginSitting(request: BeginSitting): Promise<SittingState>;
   /** Lets the script of a live look go on, or runs it again from its beginning. */
   go(id: number, orders: Partial<Orders>): Promise<SittingState>;

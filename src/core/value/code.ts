@@ -1,20 +1,21 @@
 /** Values as source text, as somebody would write them in a script. */
+import { keyOf, quoted } from '../draft/style.ts';
 
-const quoted = (text: string): string =>
-  `'${text.replace(/[\\']/g, '\\$&').replaceAll('\n', '\\n').replaceAll('\r', '\\r')}'`;
+const style = { quote: "'" } as const;
+
+/** A text as source text, however long it is. */
+export const textInCode = (text: string): string => quoted(text, style);
 
 const isPlain = (value: object): boolean => {
   const prototype: unknown = Object.getPrototypeOf(value);
   return prototype === Object.prototype || prototype === null;
 };
 
-const keyOf = (key: string): string => (/^[A-Za-z_$][\w$]*$/.test(key) ? key : quoted(key));
-
-/** Nothing longer is worth being written down. */
+/** Nothing longer is worth being checked. */
 const longest = 200;
 
 function visit(value: unknown, depth: number): string | null {
-  if (typeof value === 'string') return quoted(value);
+  if (typeof value === 'string') return textInCode(value);
   if (value === null || value === undefined || typeof value === 'boolean') return String(value);
   if (typeof value === 'number') return Number.isFinite(value) ? String(value) : null;
   if (typeof value !== 'object' || depth > 4) return null;
@@ -23,7 +24,7 @@ function visit(value: unknown, depth: number): string | null {
     return entries.includes(null) ? null : `[${entries.join(', ')}]`;
   }
   if (!isPlain(value)) return null;
-  const entries = Object.entries(value).map(([key, one]) => [keyOf(key), visit(one, depth + 1)] as const);
+  const entries = Object.entries(value).map(([key, one]) => [keyOf(key, style), visit(one, depth + 1)] as const);
   if (entries.some(([, code]) => code === null)) return null;
   return entries.length === 0 ? '{}' : `{ ${entries.map(([key, code]) => `${key}: ${code}`).join(', ')} }`;
 }

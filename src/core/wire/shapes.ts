@@ -196,7 +196,7 @@ const choice = fields({
   options: list(fields({ label: text(10_000), isDisabled: truth }), 10_000),
   chosen: whole(-1, 10_000),
 });
-const did = fields({ id, text: nullable(text(20_000)), offers: list(text(20_000), 100) });
+const did = fields({ id, text: nullable(text()), offers: list(text(20_000), 100) });
 
 const fromPage = either(
   fields({ token: name, kind: oneOf('ask'), look: id, id, ask }),

@@ -1,5 +1,5 @@
 /** Typing as it is done: what was typed into a field, as the lines that would do the same. */
-import { codeOf } from '../../core/value/code.ts';
+import { textInCode } from '../../core/value/code.ts';
 import { isCaretAtEnd, named, textIn } from './named.ts';
 
 /** What somebody is typing into a field. */
@@ -51,7 +51,7 @@ export function deleteSome(edit: Edit): void {
 /** The lines that do what was typed so far; none when it has changed nothing. */
 export function linesOf({ field, target, before, isEmptied, typed, isPlain }: Edit): string[] {
   const clear = `clear(${target})`;
-  const type = (text: string): string => `type(${target}, ${codeOf(text) ?? "''"})`;
+  const type = (text: string): string => `type(${target}, ${textInCode(text)})`;
   if (isPlain) return [...(isEmptied ? [clear] : []), ...(typed === '' ? [] : [type(typed)])];
   const now = textIn(field);
   if (now === before) return [];

@@ -1,5 +1,5 @@
 /** Values that fields get otherwise than by keys: chosen, picked, pasted, uploaded. */
-import { codeOf } from '../../core/value/code.ts';
+import { textInCode } from '../../core/value/code.ts';
 import { isInput } from '../act/element.ts';
 import { beginEdit } from './edit.ts';
 import { begin, type Hand, writeEdit } from './hand.ts';
@@ -26,14 +26,15 @@ function select(hand: Hand, element: HTMLSelectElement): void {
   const same = hand.chosen?.element === element ? hand.chosen : null;
   if (!same) begin(hand);
   const labels = [...element.selectedOptions].map((option) => option.label.trim());
-  const text = `select(${named(element)}, ${codeOf(element.multiple ? labels : (labels[0] ?? ''))})`;
+  const chosen = labels.map(textInCode);
+  const text = `select(${named(element)}, ${element.multiple ? `[${chosen.join(', ')}]` : (chosen[0] ?? "''")})`;
   hand.chosen = { element, line: hand.scribe.write(text, same?.line ?? null) };
 }
 
 function upload(hand: Hand, element: HTMLInputElement): void {
   begin(hand);
   const files = [...(element.files ?? [])].map(
-    ({ name, type }) => `new File([''], ${codeOf(name)}${type ? `, { type: ${codeOf(type)} }` : ''})`,
+    ({ name, type }) => `new File([''], ${textInCode(name)}${type ? `, { type: ${textInCode(type)} }` : ''})`,
   );
   hand.scribe.write(`upload(${named(element)}, ${files.length === 1 ? files[0] : `[${files.join(', ')}]`})`);
 }
@@ -51,6 +52,5 @@ export function pasted(hand: Hand, event: ClipboardEvent): void {
   const element = focused();
   const field = element && fieldOf(element);
   begin(hand);
-  const code = codeOf(text);
-  if (text !== '' && code !== null) hand.scribe.write(`paste(${field ? `${named(field)}, ` : ''}${code})`);
+  if (text !== '') hand.scribe.write(`paste(${field ? `${named(field)}, ` : ''}${textInCode(text)})`);
 }

@@ -63,7 +63,7 @@ export const schemas = {
     file: string().required().max(4000),
     look: string().required().max(1000),
     as: string().trim().min(1).max(200).nullable().default(null),
-    lines: array().of(string().required().max(20_000)).min(1).max(1000).required(),
+    lines: array().of(string().required().max(1_000_000)).min(1).max(1000).required(),
     before: number().integer().min(1).nullable().default(null),
     from: string()
       .oneOf(['start', 'end'] as const)

@@ -28,7 +28,7 @@ export const sittingRoutes: Routes = (app, { sittings }) => {
 
   app.post<{ Body: InferType<Schemas['begin']> }>(
     '/api/sittings',
-    { schema: { summary: 'Run a look live, up to where it is told to stop', body: sittingSchemas.begin } },
+    { schema: { summary: 'Run a look live, up to the step where it is to stop', body: sittingSchemas.begin } },
     async ({ body }, reply) => reply.code(201).send(await sittings.begin(body)),
   );
 
