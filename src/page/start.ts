@@ -14,7 +14,6 @@ import { letTimeRun, settleNow } from './attend/hands.ts';
 import { checkBegun } from './check/begun.ts';
 import { ensured } from './check/check.ts';
 import { forgetCalls, subjectInWords } from './check/forget.ts';
-import { markAttribute } from './host/settings.ts';
 import { isTrusted, reply, request, trust } from './host/host.ts';
 import { decideRequests } from './network/decide.ts';
 import { watchSources } from './network/events.ts';
@@ -244,7 +243,7 @@ function open(first: Modules): void {
       if (!isTrusted(token)) return null;
       const { elementAt, pointedAt } = await import('./live/point.ts');
       const element = elementAt(x, y);
-      return element && pointedAt(element, markAttribute());
+      return element && pointedAt(element);
     },
     async complete(token, text) {
       if (!isTrusted(token)) return { from: 0, words: [] };

@@ -7,7 +7,7 @@ import { momentAt } from '../core/moment/patch.ts';
 import { addressOf, decodePath } from '../core/address/address.ts';
 import { messageOf, type Problem } from '../core/problem/problem.ts';
 import { emptyTrace, gather, type Trace } from '../core/timeline/trace.ts';
-import type { Choice, Did, Stop } from '../core/sitting/sitting.ts';
+import type { OptionList, Did, Stop } from '../core/sitting/sitting.ts';
 import { readMessage } from '../core/wire/shapes.ts';
 import { type Ask, askFailure, type CaptureAsk, type FromPage } from '../core/wire/wire.ts';
 import type { GivenFile, Load, PausedRequest, Reply } from '../core/wire/wire.ts';
@@ -38,7 +38,7 @@ const nothing = (): Gathered => ({ trace: emptyTrace(), shots: [], notes: [], re
 export type Hearing = {
   stopped(stop: Stop): void;
   did(lines: readonly Did[]): void;
-  asks(choice: Choice): void;
+  asks(choice: OptionList): void;
 };
 
 export class Conversation {

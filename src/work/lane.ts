@@ -294,11 +294,16 @@ export class Lane {
     return this.#window?.evaluate(`__sguardo.${name}(${token}, ${argument})`, limit);
   }
 
+  /** Waits for what is done to the page by hand, as long as it would take on a machine with less to do. */
+  patiently<T>(limit: number, promise: Promise<T>, late: () => Error): Promise<T> {
+    return this.#whileMoving(limit, promise, () => 0, late);
+  }
+
   #whileMoving<T>(
     limit: number,
     promise: Promise<T>,
     progress: () => number,
-    late: () => Cut,
+    late: () => Error,
     isHeld?: () => boolean,
   ): Promise<T> {
     const load = async (): Promise<BrowserLoad> => (await this.#crew.engine()).load();

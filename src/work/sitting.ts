@@ -7,7 +7,7 @@ import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import { partedFrom } from '../core/sitting/parted.ts';
 import type {
-  Choice,
+  OptionList,
   Completion,
   Did,
   Orders,
@@ -68,7 +68,7 @@ export class Sitting {
   #lines: TriedLine[] = [];
   #isTimeRunning = false;
   #isRecording = false;
-  #choice: Choice | null = null;
+  #choice: OptionList | null = null;
   #parted: Parted | null = null;
   #problem: Problem | null = null;
   readonly #pictures = pictures();
@@ -291,7 +291,7 @@ export class Sitting {
     const limit = this.#setup.settings.timeLimit;
     work.catch(() => {});
     try {
-      return { value: await within(limit, work, late) };
+      return { value: await this.#lane.patiently(limit, work, late) };
     } catch {
       await this.#lane.window?.halt();
       return null;

@@ -23,6 +23,7 @@ export function Lock(props: { name: string; onOpen(name: string, gates: number):
     <h1 className="name" style={{ position: 'fixed', left: 0, top: 0, margin: 0, height: 50, width: 300 }}>{props.name}</h1>
     <button type="button" style={{ position: 'fixed', left: 0, top: 100, width: 200, height: 60 }} onClick={open}>Open</button>
     <p>{gates} open</p><p>{seconds} s, {new Date().toISOString()}</p>
+    <input aria-label="Note" style={{ position: 'fixed', left: 210, top: 200, width: 150, height: 60 }} />
     <label>Level <select style={{ position: 'fixed', left: 0, top: 200, width: 200, height: 60 }}><option>low</option><option disabled>none</option><option>high</option></select></label>
   </main>;
 }
@@ -219,7 +220,7 @@ describe('lines', () => {
         .slice(0, 1)
         .concat((await words("ensure(the.text('0")).slice(1)),
     );
-    expect(await words("select(the.field('")).toEqual(["select(the.field('Level')"]);
+    expect(await words("select(the.field('L")).toEqual(["select(the.field('Level')"]);
     expect(await words("ensure(the.button('Open')).isE")).toEqual(["ensure(the.button('Open')).isEnabled("]);
     expect(await words("ensure(the.button('Open')).not.isV")).toEqual(["ensure(the.button('Open')).not.isVisible("]);
     expect(await words('ensure(props.onO')).toEqual(['ensure(props.onOpen']);
@@ -267,6 +268,21 @@ describe('a page in the hands of a person', () => {
     const stands = await shown(id, 'Date.now()');
     await new Promise((resolve) => setTimeout(resolve, 200));
     expect(await shown(id, 'Date.now()')).toBe(stands);
+  });
+
+  it('has what is done to it written down, however much is typed', async () => {
+    const { id } = await to('shut');
+    await client.record(id, true);
+    const text = "it's deep, ".repeat(30);
+    await client.input(id, clickAt(250, 220));
+    await client.input(
+      id,
+      [...text].map((key) => ({ kind: 'key', key, modifiers: 0 })),
+    );
+    await client.record(id, false);
+    const { lines } = await client.sitting(id);
+    expect(lines.map((line) => line.text)).toEqual([`type(the.field('Note'), '${text.replaceAll("'", "\\'")}')`]);
+    expect((await client.point(id, 250, 220))!.targets[0]!.code).toBe("the.field('Note')");
   });
 
   it('is stopped in what it does for ever, and goes on', async () => {

@@ -76,7 +76,7 @@ export type SittingRequest = {
 };
 
 /** A list of options that the page has opened, and which of them is chosen. */
-export type Choice = { options: { label: string; isDisabled: boolean }[]; chosen: number };
+export type OptionList = { options: { label: string; isDisabled: boolean }[]; chosen: number };
 
 /** A sitting as it is now. */
 export type SittingState = {
@@ -100,7 +100,7 @@ export type SittingState = {
   /** What is done by hand becomes lines. */
   isRecording: boolean;
   /** The list that somebody has to choose from before they go on. */
-  choice: Choice | null;
+  choice: OptionList | null;
   /** How it differs from the run that it follows; null when it does not, or follows none. */
   parted: Parted | null;
   /** Why it is over; null for one that has come to its end. */

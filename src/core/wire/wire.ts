@@ -6,7 +6,7 @@ import type { ChangedMedia } from '../moment/moment.ts';
 import type { Evidence } from '../run/evidence.ts';
 import type { Pointed } from './live.ts';
 import type { Problem } from '../problem/problem.ts';
-import type { Choice, Completion, Did, Orders, Steering, Stop, TriedLine } from '../sitting/sitting.ts';
+import type { OptionList, Completion, Did, Orders, Steering, Stop, TriedLine } from '../sitting/sitting.ts';
 import type { Box, TimelineEvent } from '../timeline/timeline.ts';
 
 export type MouseButton = 'left' | 'middle' | 'right' | 'none';
@@ -103,7 +103,7 @@ export type FromPage = { token: string } & (
   /** Somebody has done something to an attended look. */
   | { kind: 'did'; look: number; lines: Did[] }
   /** A list of options was opened by hand. */
-  | { kind: 'asks'; look: number; choice: Choice }
+  | { kind: 'asks'; look: number; choice: OptionList }
 );
 
 /** Files that a page shows or runs, such as pictures, style sheets, scripts and fonts. */

@@ -1,5 +1,6 @@
 /** What a person might have meant by a target that matches nothing, or too much. */
 import { distance } from 'fastest-levenshtein';
+import { roles } from '../../language/roles.ts';
 import { inCode, type Name, type Query, type Target, targetOf } from '../../language/target.ts';
 import { markAttribute } from '../host/settings.ts';
 import { alternativeOf, elementsIn, findAll, isField, isNamed, isPicture, placeholderOf, titleOf } from './find.ts';
@@ -164,7 +165,8 @@ const isStructure = (selector: string): boolean => !/[#[]/.test(selector);
 
 /** Targets by which a person would mean an element, the best first. */
 function candidatesFor(element: Element): Target[] {
-  const role = roleOf(element);
+  const own = roleOf(element);
+  const role = (roles as readonly (string | null)[]).includes(own) ? own : null;
   const [name, text, mark] = [nameOf(element), textOf(element), element.getAttribute(markAttribute())];
   const [placeholder, title] = [placeholderOf(element), titleOf(element)];
   const isShown = !isHiddenFromPeople(element);
@@ -174,8 +176,8 @@ function candidatesFor(element: Element): Target[] {
     ...(isPicture(element) && alternativeOf(element)
       ? [targetOf({ by: 'picture', name: alternativeOf(element) })]
       : []),
-    ...(role && role !== 'generic' && isShown ? [targetOf({ by: 'role', role, state: {} })] : []),
     ...(text && text.length <= 60 ? [targetOf({ by: 'text', name: text })] : []),
+    ...(role && role !== 'generic' && isShown ? [targetOf({ by: 'role', role, state: {} })] : []),
     ...(mark ? [targetOf({ by: 'marked', mark })] : []),
     ...(placeholder ? [targetOf({ by: 'placeholder', name: placeholder })] : []),
     ...(title ? [targetOf({ by: 'titled', name: title })] : []),
@@ -187,26 +189,32 @@ const filledIn = new Set(['textbox', 'searchbox', 'spinbutton', 'combobox', 'lis
 
 const isLabel = ({ query }: Target): boolean => query.by === 'field';
 
-/** The target by which a person would mean an element: one that means it alone, or the best one there is. */
-export function bestTarget(element: Element): Target {
-  const candidates = filledIn.has(roleOf(element) ?? '')
-    ? candidatesFor(element).toSorted((a, b) => Number(isLabel(b)) - Number(isLabel(a)))
-    : candidatesFor(element);
-  const alone = candidates.find((one) => isAlone(one, element));
-  if (alone) return alone;
-  for (const candidate of candidates) {
-    const placed = findAll(candidate).includes(element) ? inPlace(candidate, element) : null;
-    if (placed) return placed;
-  }
-  const [rest = targetOf({ by: 'css', selector: selectorOf(element) })] = candidates.filter((one) =>
-    findAll(one).includes(element),
-  );
-  const found = findAll(rest);
-  return found.length > 1 ? rest.nth(found.indexOf(element)) : rest;
+/** A target for an element, and how many elements it would mean without a number or a place. */
+export type ForElement = { target: Target; matches: number };
+
+/** The targets by which a person would mean an element: those first that mean it alone, then those narrowed to it. */
+export function targetsFor(element: Element): ForElement[] {
+  const isFilledIn = filledIn.has(roleOf(element) ?? '');
+  const all = [...candidatesFor(element), targetOf({ by: 'css', selector: selectorOf(element) })];
+  const sorted = isFilledIn ? all.toSorted((a, b) => Number(isLabel(b)) - Number(isLabel(a))) : all;
+  const found = sorted.flatMap((target): ForElement[] => {
+    const meant = findAll(target);
+    const at = meant.indexOf(element);
+    if (at < 0) return [];
+    const narrowed = meant.length === 1 ? target : (inPlace(target, element) ?? target.nth(at));
+    return [{ target: narrowed, matches: meant.length }];
+  });
+  const isSure = ({ target, matches }: ForElement): boolean => matches === 1 && target.query.by !== 'css';
+  const isPlaced = ({ target, matches }: ForElement): boolean => matches > 1 && target.scope !== null;
+  const rank = (one: ForElement): number => (isSure(one) ? 0 : isPlaced(one) ? 1 : one.matches === 1 ? 2 : 3);
+  return found.toSorted((a, b) => rank(a) - rank(b));
 }
 
+/** The best of them. Every element has a tag, so there is one. */
+export const bestTarget = (element: Element): Target => targetsFor(element)[0]!.target;
+
 /** A selector of the last resort: an id, or a tag with its classes. */
-export function selectorOf(element: Element): string {
+function selectorOf(element: Element): string {
   if (element.id) return `#${CSS.escape(element.id)}`;
   const classes = [...element.classList].map((one) => `.${CSS.escape(one)}`).join('');
   return element.localName + classes;

@@ -2,7 +2,7 @@
  * Lists of options of a page in a person's hands: the browser would open them in a window of their own, which no
  * picture of the page shows. The person is asked elsewhere instead.
  */
-import type { Choice } from '../../core/sitting/sitting.ts';
+import type { OptionList } from '../../core/sitting/sitting.ts';
 import { isSelect } from '../act/element.ts';
 import { goTo } from '../act/select.ts';
 import { post } from '../host/host.ts';
@@ -32,7 +32,7 @@ function ask(event: Event): void {
   list.focus();
   asked = list;
   const options = [...list.options].map(({ label, disabled }) => ({ label: label.trim(), isDisabled: disabled }));
-  const choice: Choice = { options, chosen: list.selectedIndex };
+  const choice: OptionList = { options, chosen: list.selectedIndex };
   post({ kind: 'asks', look: recording.number, choice });
 }
 

@@ -47,6 +47,11 @@ export const isReal = (): boolean => settings.clock === 'real';
 /** The attribute that elements are marked with for looks. */
 export const markAttribute = (): string => settings.markAttribute;
 
+/** Says which attribute that is, where no look has begun that says so. */
+export const setMarkAttribute = (markAttribute: string): void => {
+  settings = { ...settings, markAttribute };
+};
+
 /** True when a request that nobody answers fails its look. */
 export const failsUnanswered = (): boolean => settings.unanswered === 'fail';
 

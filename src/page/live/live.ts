@@ -9,6 +9,7 @@ import { resetSpies, spy } from '../../language/spy.ts';
 import type { Adapter, FrameModule, Mountable } from '../adapters/adapter.ts';
 import { resetRoutes } from '../network/routes.ts';
 import { callbacksOf, chainOf, frameFor, type State } from '../session/look.ts';
+import { setMarkAttribute } from '../host/settings.ts';
 import { answerRequests } from './answers.ts';
 import { letPoint, pointedAt } from './point.ts';
 import { repeat, tellDeeds } from './together.ts';
@@ -89,12 +90,12 @@ function tellAll(): void {
 }
 
 /** Begins and ends pointing. */
-function pointing(mark: () => string): (isOn: boolean) => void {
+function pointing(): (isOn: boolean) => void {
   let end = (): void => {};
   return (isOn) => {
     end();
     const nothing = (): void => tell({ kind: 'pointed', pointed: null });
-    const chosen = (element: Element): void => tell({ kind: 'pointed', pointed: pointedAt(element, mark()) });
+    const chosen = (element: Element): void => tell({ kind: 'pointed', pointed: pointedAt(element) });
     end = isOn ? letPoint(chosen, nothing) : () => {};
     tell({ kind: 'pointing', isOn });
   };
@@ -122,7 +123,7 @@ export function live(): Live {
   let spies: Props = {};
   tellAll();
   const ready = answerRequests(trouble);
-  const point = pointing(() => shown?.mark ?? 'data-testid');
+  const point = pointing();
 
   /** The look's own props, and what stands in its slots. Scripts on the way to it are not run here. */
   function own({ looks, adapter }: Shown, states: readonly State[]): Mountable {
@@ -185,6 +186,7 @@ export function live(): Live {
   return {
     show(next) {
       shown = next;
+      setMarkAttribute(next.mark);
       then(put);
     },
     know(found) {

@@ -1,55 +1,20 @@
 /** Pointing: what an element on the stage is, and by which targets a look would name it. */
 import { show } from '../../core/value/show.ts';
 import type { Pointed, PointedTarget } from '../../core/wire/live.ts';
-import { roles } from '../../language/roles.ts';
-import { inCode, type Query, type Target, targetOf } from '../../language/target.ts';
-import { alternativeOf, findAll, isField, isPicture, placeholderOf, titleOf } from '../act/find.ts';
+import { inCode } from '../../language/target.ts';
 import { stylesOf } from './styles.ts';
-import { selectorOf } from '../act/instead.ts';
-import { contentOf, descriptionOf, isHiddenFromPeople, nameOf, roleOf } from '../act/names.ts';
+import { targetsFor } from '../act/instead.ts';
+import { descriptionOf, nameOf, roleOf } from '../act/names.ts';
 import { statesOf } from '../act/states.ts';
 
-/** How long a text may be that somebody would name an element by. */
-const longestText = 60;
 /** So many targets are worth telling. */
 const most = 3;
 
-/** What an element could be asked for by, the way a person would say it first. */
-function queriesOf(element: Element, mark: string): Query[] {
-  const role = roleOf(element);
-  const name = nameOf(element);
-  const isRole = role !== null && (roles as readonly string[]).includes(role) && !isHiddenFromPeople(element);
-  const text = contentOf(element);
-  const marked = element.getAttribute(mark);
-  const placeholder = placeholderOf(element);
-  const title = titleOf(element);
-  return [
-    ...(isRole && name ? [{ by: 'role', role, name, state: {} } as Query] : []),
-    ...(isField(element) && name ? [{ by: 'field', name } as Query] : []),
-    ...(isPicture(element) && alternativeOf(element) ? [{ by: 'picture', name: alternativeOf(element) } as Query] : []),
-    ...(isRole && !name ? [{ by: 'role', role, state: {} } as Query] : []),
-    ...(text && text.length <= longestText ? [{ by: 'text', name: text } as Query] : []),
-    ...(marked ? [{ by: 'marked', mark: marked } as Query] : []),
-    ...(placeholder ? [{ by: 'placeholder', name: placeholder } as Query] : []),
-    ...(title ? [{ by: 'titled', name: title } as Query] : []),
-    { by: 'css', selector: selectorOf(element) },
-  ];
-}
-
-/** A target, made to mean this element alone where it means several. */
-function toldTarget(target: Target, element: Element): PointedTarget | null {
-  const found = findAll(target);
-  const at = found.indexOf(element);
-  if (at < 0) return null;
-  return { code: inCode(found.length === 1 ? target : target.nth(at)), matches: found.length };
-}
-
-/** The best targets of an element: those that mean nothing else first. */
-function targetsOf(element: Element, mark: string): PointedTarget[] {
-  const told = queriesOf(element, mark).flatMap((query) => toldTarget(targetOf(query), element) ?? []);
-  const single = told.filter(({ matches }) => matches === 1);
-  return [...single, ...told.filter(({ matches }) => matches !== 1)].slice(0, most);
-}
+/** The best targets of an element, the one that a script would have first; each with how many elements it means. */
+const targetsOf = (element: Element): PointedTarget[] =>
+  targetsFor(element)
+    .slice(0, most)
+    .map(({ target, matches }) => ({ code: inCode(target), matches }));
 
 type Fiber = { type?: unknown; return?: Fiber | null; memoizedProps?: unknown };
 type Framework = {
@@ -100,12 +65,12 @@ function componentOf(element: Element): Pointed['component'] {
   return null;
 }
 
-/** Everything that there is to say of an element. `mark` is the attribute that tests find elements by. */
-export function pointedAt(element: Element, mark: string): Pointed {
+/** Everything that there is to say of an element. */
+export function pointedAt(element: Element): Pointed {
   const { left, top, width, height } = element.getBoundingClientRect();
   return {
     element: `<${element.localName}>`,
-    targets: targetsOf(element, mark),
+    targets: targetsOf(element),
     role: roleOf(element),
     name: nameOf(element),
     description: descriptionOf(element),
