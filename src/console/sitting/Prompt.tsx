@@ -1,5 +1,5 @@
 /** Where lines are written: completed as they are, tried with Enter; the arrows bring earlier ones back. */
-import { useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, useEffect, useState } from 'react';
 import type { Problem } from '../../core/problem/problem.ts';
 import type { Completion } from '../../core/sitting/sitting.ts';
 import { service } from '../data.ts';
@@ -29,14 +29,38 @@ const list = [
   'font-mono text-[11.5px] shadow-lg',
 ].join(' ');
 
-export function Prompt({ sitting, isReady }: { sitting: Sitting; isReady: boolean }) {
+type WordsProps = { words: string[]; at: number; onTake(word: string): void };
+
+/** What may come next, the chosen one marked. */
+const Words = ({ words, at, onTake }: WordsProps) => (
+  <div id="line-words" role="listbox" aria-label="What may come next" className={list}>
+    {words.map((word, index) => (
+      <div
+        key={word}
+        id={`line-word-${index}`}
+        role="option"
+        tabIndex={-1}
+        aria-selected={index === at}
+        onPointerDown={(event) => {
+          event.preventDefault();
+          onTake(word);
+        }}
+        className="cursor-pointer px-2 py-0.5 aria-selected:bg-wash"
+      >
+        {word}
+      </div>
+    ))}
+  </div>
+);
+
+/** The line that is being written, and what can be done with it. */
+function useLine(sitting: Sitting, isReady: boolean) {
   const { id, lines } = sitting.state;
   const [text, setText] = useState('');
   const [chosen, setChosen] = useState(0);
   const [back, setBack] = useState(0);
   const [isOpen, setOpen] = useState(false);
   const [wrong, setWrong] = useState<Problem | null>(null);
-  const field = useRef<HTMLInputElement>(null);
   const { from, words } = useCompletion(id, text, isReady && isOpen);
   const at = Math.min(chosen, words.length - 1);
   const write = (next: string): void => {
@@ -45,26 +69,50 @@ export function Prompt({ sitting, isReady }: { sitting: Sitting; isReady: boolea
     setOpen(true);
     setWrong(null);
   };
-  const take = (word: string | undefined): void => {
-    if (word !== undefined) write(text.slice(0, from) + word);
-    field.current?.focus();
+  return {
+    text,
+    words,
+    at,
+    wrong,
+    write,
+    take: (word = words[at]) => void (word !== undefined && write(text.slice(0, from) + word)),
+    choose: (by: number) => setChosen((at + by + words.length) % words.length),
+    close: () => setOpen(false),
+    recall(by: number) {
+      const next = Math.max(0, Math.min(lines.length, back + by));
+      setBack(next);
+      setText(next === 0 ? '' : (lines.at(-next)?.text ?? ''));
+      setOpen(false);
+    },
+    submit() {
+      if (text.trim() === '' || !isReady) return;
+      setOpen(false);
+      void sitting.tryLine(text).then((problem) => {
+        setWrong(problem);
+        // What could not be understood is there to be corrected.
+        if (!problem) setText('');
+        setBack(0);
+      });
+    },
   };
-  const recall = (by: number): void => {
-    const next = Math.max(0, Math.min(lines.length, back + by));
-    setBack(next);
-    setText(next === 0 ? '' : (lines.at(-next)?.text ?? ''));
-    setOpen(false);
-  };
-  const submit = (): void => {
-    if (text.trim() === '' || !isReady) return;
-    setOpen(false);
-    void sitting.tryLine(text).then((problem) => {
-      setWrong(problem);
-      // What could not be understood is there to be corrected.
-      if (!problem) setText('');
-      setBack(0);
-    });
-  };
+}
+
+/** What a key does in the field; false where it does what it always does. */
+function keyed(line: ReturnType<typeof useLine>, event: KeyboardEvent<HTMLInputElement>): boolean {
+  const isListed = line.words.length > 0;
+  const { key, shiftKey, currentTarget } = event;
+  if (key === 'Enter') line.submit();
+  else if (key === 'Tab' && isListed && !shiftKey) line.take();
+  else if (key === 'ArrowDown') isListed ? line.choose(1) : line.recall(-1);
+  else if (key === 'ArrowUp') isListed ? line.choose(-1) : line.recall(1);
+  else if (key === 'Escape') isListed ? line.close() : currentTarget.blur();
+  else return false;
+  return true;
+}
+
+export function Prompt({ sitting, isReady }: { sitting: Sitting; isReady: boolean }) {
+  const line = useLine(sitting, isReady);
+  const { text, words, at, wrong } = line;
   return (
     <div className="relative shrink-0 border-t border-rule focus-within:bg-wash/50">
       {wrong && (
@@ -72,32 +120,12 @@ export function Prompt({ sitting, isReady }: { sitting: Sitting; isReady: boolea
           ✗ {wrong.message}
         </p>
       )}
-      {words.length > 0 && (
-        <div id="line-words" role="listbox" aria-label="What may come next" className={list}>
-          {words.map((word, index) => (
-            <div
-              key={word}
-              id={`line-word-${index}`}
-              role="option"
-              tabIndex={-1}
-              aria-selected={index === at}
-              onPointerDown={(event) => {
-                event.preventDefault();
-                take(word);
-              }}
-              className={`cursor-pointer px-2 py-0.5 ${index === at ? 'bg-wash' : ''}`}
-            >
-              {word}
-            </div>
-          ))}
-        </div>
-      )}
+      {words.length > 0 && <Words words={words} at={at} onTake={line.take} />}
       <div className="flex items-center gap-2 px-2 py-1.5">
         <span className="font-mono text-accent" aria-hidden="true">
           ›
         </span>
         <input
-          ref={field}
           role="combobox"
           aria-label="A line to try"
           aria-expanded={words.length > 0}
@@ -109,17 +137,10 @@ export function Prompt({ sitting, isReady }: { sitting: Sitting; isReady: boolea
           disabled={!isReady}
           placeholder={isReady ? "click(the.button('…'))" : ''}
           className="h-6 min-w-0 flex-1 bg-transparent font-mono text-[12px] outline-0!"
-          onChange={({ target }) => write(target.value)}
-          onBlur={() => setOpen(false)}
+          onChange={({ target }) => line.write(target.value)}
+          onBlur={line.close}
           onKeyDown={(event) => {
-            const isListed = words.length > 0;
-            if (event.key === 'Enter') submit();
-            else if (event.key === 'Tab' && isListed && !event.shiftKey) take(words[at]);
-            else if (event.key === 'ArrowDown') isListed ? setChosen((at + 1) % words.length) : recall(-1);
-            else if (event.key === 'ArrowUp') isListed ? setChosen((at - 1 + words.length) % words.length) : recall(1);
-            else if (event.key === 'Escape') isListed ? setOpen(false) : event.currentTarget.blur();
-            else return;
-            event.preventDefault();
+            if (keyed(line, event)) event.preventDefault();
           }}
         />
       </div>
