@@ -3,7 +3,8 @@
  * as these.
  */
 import { errorInWords } from '../value/show.ts';
-import { catalogue, type Details, type ProblemCode } from './catalogue.ts';
+import { catalogue, type ProblemCode } from './catalogue.ts';
+import type { Details } from './entry.ts';
 
 export type { ProblemCode } from './catalogue.ts';
 
