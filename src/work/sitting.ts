@@ -213,6 +213,7 @@ export class Sitting {
     if (this.#phase === 'over') return;
     clearInterval(this.#timer);
     this.#phase = 'over';
+    this.#choice = null;
     this.#problem = wrong;
     this.#pictures.end();
     this.#setup.changed();

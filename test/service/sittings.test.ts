@@ -309,6 +309,8 @@ describe('a page in the hands of a person', () => {
     });
     expect((await client.choose(id, 2)).choice).toBeNull();
     expect(await shown(id, 'document.querySelector("select").value')).toBe('"high"');
+    await client.input(id, clickAt(50, 220));
+    expect((await client.endSitting(id)).choice).toBeNull();
   });
 });
 

@@ -20,6 +20,8 @@ type RowProps = {
   sitting: Sitting;
 };
 
+const row = 'flex items-start gap-1.5 px-2 py-0.5';
+
 function Row({ step, number, depth, isHere, isAhead = false, sitting }: RowProps) {
   const [sign, tone] = isAhead ? ['·', 'text-soft'] : marks[step.outcome];
   const { phase, stop } = sitting.state;
@@ -28,7 +30,7 @@ function Row({ step, number, depth, isHere, isAhead = false, sitting }: RowProps
   return (
     <li
       data-here={isHere ? '' : undefined}
-      className={`flex gap-1.5 px-2 py-0.5 ${isHere ? 'bg-wash' : ''} ${step.tried ? 'text-soft italic' : ''}`}
+      className={`${row} ${isHere ? 'bg-wash' : ''} ${step.tried ? 'text-soft italic' : ''}`}
     >
       {number === null ? (
         <span className="w-9 shrink-0 text-right text-[11px]">tried</span>
