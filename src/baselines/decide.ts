@@ -93,8 +93,9 @@ function sharedFiles(store: Store): (parts: ManifestParts) => SharedFile[] {
     const isShared = ending === '.css' ? Number.isFinite(size) : size <= largestShared;
     return isShared ? { hash, ending, bytes: () => read(store, hash) } : null;
   };
-  return ({ sheets, assets }) => {
+  return ({ sheets, drawings = [], assets }) => {
     const files = new Map<string, string>(sheets.map((hash) => [hash, '.css']));
+    for (const hash of drawings) files.set(hash, '.txt');
     for (const [address, hash] of Object.entries(assets)) {
       const ending = extname(new URL(address, 'http://x/').pathname).slice(0, 12);
       if (!files.has(hash)) files.set(hash, /^\.\w+$/.test(ending) ? ending : '');
@@ -133,7 +134,7 @@ export async function decide(desk: Desk, request: DecisionRequest): Promise<Deci
   const { store, root, folder } = desk;
   const { kind } = request;
   if (kind === 'reject' && !request.why?.trim()) fail('reason-missing');
-  const outcome: Decided = { decided: [], already: 0, unfinished: [] };
+  const outcome: Decided = { decided: [], already: 0, unfinished: [], waiting: 0 };
   const chosen: StoredCapture[] = [];
   for (const { result, only } of meant(store, request)) {
     if (kind === 'approve' && isUnfinished(result)) {

@@ -18,6 +18,8 @@ export type Manifest = About & {
   picture: string;
   moment: string;
   sheets: string[];
+  /** What canvases show, as `data:` URLs; absent in older ones. */
+  drawings?: string[];
   /** Address → hash. */
   assets: Record<string, string>;
 };
@@ -25,7 +27,7 @@ export type Manifest = About & {
 /** Everything beyond the name that is needed to keep a capture as a baseline. */
 export type ManifestParts = Pick<
   Manifest,
-  'picture' | 'moment' | 'sheets' | 'assets' | 'fingerprint' | 'width' | 'height'
+  'picture' | 'moment' | 'sheets' | 'drawings' | 'assets' | 'fingerprint' | 'width' | 'height'
 >;
 
 const sha = string().matches(/^[0-9a-f]{64}$/, '${path} is not a SHA-256 in hexadecimal');
@@ -48,6 +50,7 @@ const present = object({
   picture: sha.required(),
   moment: sha.required(),
   sheets: array().of(sha.required()).required(),
+  drawings: array().of(sha.required()),
   assets: object().required(),
   width: number().required(),
   height: number().required(),

@@ -44,7 +44,7 @@ const spread = (json: string): string => `${JSON.stringify(JSON.parse(json), nul
 
 function changeFor(home: string, { key, parts, png, moment, shared, approved }: Approved, change: Change): void {
   const path = baselinePath(key);
-  const { fingerprint, width, height, moment: hash, sheets, assets } = parts;
+  const { fingerprint, width, height, moment: hash, sheets, drawings = [], assets } = parts;
   const manifest: Manifest = {
     format: 2,
     ...key,
@@ -53,6 +53,7 @@ function changeFor(home: string, { key, parts, png, moment, shared, approved }: 
     picture: sha256(png),
     moment: hash,
     sheets,
+    ...(drawings.length > 0 && { drawings }),
     assets,
     fingerprint,
     approved,

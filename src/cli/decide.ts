@@ -1,10 +1,37 @@
 /** `sguardo approve` and `sguardo reject`: decide about what the last run captured. */
-import type { Command } from 'commander';
+import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
 import type { Decided, DecisionRequest } from '../core/api/api.ts';
 import { lookTitle } from '../core/look/look.ts';
+import { fail } from '../core/problem/problem.ts';
 import { counted } from '../core/text/counted.ts';
-import { findService } from './find.ts';
+import { causesText } from './causes.ts';
+import { type Found, findService } from './find.ts';
+
+/** The options of both decisions. */
+type Options = {
+  all?: boolean;
+  cause: number[];
+  except: string[];
+  why?: string;
+  unsteady?: boolean;
+  json?: boolean;
+};
+
+function causeNumber(text: string, numbers: number[]): number[] {
+  if (!/^[1-9]\d{0,5}$/.test(text)) throw new InvalidArgumentError(`Expected the number of a cause, got “${text}”.`);
+  return [...numbers, Number(text)];
+}
+
+const causeOption = (): Option =>
+  new Option('-c, --cause <n>', 'only what this cause has changed: its number in sguardo causes (can be repeated)')
+    .argParser(causeNumber)
+    .default([], 'all');
+
+const exceptOption = (): Option =>
+  new Option('--except <pattern>', 'with --cause: but not these looks (can be repeated)')
+    .argParser((pattern: string, list: string[]) => [...list, pattern])
+    .default([], 'none');
 
 export function addDecisions(program: Command): void {
   program
@@ -15,18 +42,22 @@ export function addDecisions(program: Command): void {
       'only these looks: part of a component, name or file; Component/look for exactly one; * for anything',
     )
     .option('-a, --all', 'every look')
+    .addOption(causeOption())
+    .addOption(exceptOption())
     .option('-w, --why <text>', 'the reason, kept in the history')
     .option('--unsteady', 'also captures that came out differently from time to time')
     .option('--json', 'print one JSON document instead of text')
     .addHelpText(
       'after',
-      '\nExamples:\n  sguardo approve --all\n  sguardo approve BerthCard --why "new accent colour"\n  sguardo ' +
-        'approve "asks before releasing"',
+      `
+Examples:
+  sguardo approve                   what there is to approve
+  sguardo approve --all
+  sguardo approve --cause 2 --except FeeTable
+  sguardo approve BerthCard --why "new accent colour"
+  sguardo approve "asks before releasing"`,
     )
-    .action((patterns: string[], options: { all?: boolean; why?: string; unsteady?: boolean; json?: boolean }) => {
-      const { all, why, unsteady } = options;
-      return decide({ kind: 'approve', patterns, all, why, unsteady }, options.json === true);
-    });
+    .action((patterns: string[], options: Options) => decide('approve', patterns, options));
   program
     .command('reject')
     .description("mark the last run's changes as unwanted; they stay changed until the code is fixed")
@@ -35,25 +66,66 @@ export function addDecisions(program: Command): void {
       'only these looks: part of a component, name or file; Component/look for exactly one; * for anything',
     )
     .option('-a, --all', 'every look that changed')
+    .addOption(causeOption())
+    .addOption(exceptOption())
     .requiredOption('-w, --why <text>', 'what is wrong with it')
     .option('--json', 'print one JSON document instead of text')
-    .addHelpText('after', '\nExample:\n  sguardo reject FeeTable --why "the banner must not push the table down"')
-    .action((patterns: string[], options: { all?: boolean; why: string; json?: boolean }) =>
-      decide({ kind: 'reject', patterns, all: options.all, why: options.why }, options.json === true),
-    );
+    .addHelpText(
+      'after',
+      `
+Examples:
+  sguardo reject FeeTable --why "the banner must not push the table down"
+  sguardo reject --cause 1 --why "the old red was right"`,
+    )
+    .action((patterns: string[], options: Options) => decide('reject', patterns, options));
 }
 
-async function decide(request: DecisionRequest, json: boolean): Promise<void> {
+async function decide(kind: DecisionRequest['kind'], patterns: string[], options: Options): Promise<void> {
+  const { all, cause, except, why, unsteady, json } = options;
   const found = await findService(process.cwd());
   try {
+    if (kind === 'approve' && !all && patterns.length === 0 && cause.length === 0)
+      return await tellOpen(found, json === true);
+    const causes = cause.length > 0 ? await keysOf(found, cause) : undefined;
+    const request = { kind, why, unsteady, ...(causes ? { causes, except } : { patterns, all }) };
     const decided = await found.client.decide(request);
-    process.stdout.write(json ? `${JSON.stringify(decided, null, 2)}\n` : text(request.kind, decided));
+    process.stdout.write(json ? `${JSON.stringify(decided, null, 2)}\n` : text(kind, decided));
   } finally {
     await found.release();
   }
 }
 
-function text(kind: DecisionRequest['kind'], { decided, already, unfinished }: Decided): string {
+/** The keys of causes by their numbers. @throws ProblemError `cause-unknown` */
+async function keysOf({ client }: Found, numbers: readonly number[]): Promise<string[]> {
+  const { causes } = await client.causes();
+  return numbers.map(
+    (number) => causes.find((cause) => cause.number === number)?.key ?? fail('cause-unknown', { number }),
+  );
+}
+
+/** What there is to approve. */
+async function tellOpen({ client, url }: Found, isJson: boolean): Promise<void> {
+  const list = await client.causes();
+  if (isJson) {
+    process.stdout.write(`${JSON.stringify({ format: 'sguardo-causes/1', ...list }, null, 2)}\n`);
+    return;
+  }
+  const looks = await client.looks();
+  const isNew = looks.flatMap(({ captures }) =>
+    captures.filter(({ state, decision }) => state.kind === 'new' && !decision?.stands),
+  ).length;
+  const lines = [
+    ...(list.changes > 0 ? [causesText(list, url)] : []),
+    ...(isNew > 0 ? [`${counted(isNew, 'new capture')}`] : []),
+    list.changes + isNew === 0
+      ? 'Nothing to approve.'
+      : `${pc.dim('To approve one cause:')} sguardo approve --cause 1\n` +
+        `${pc.dim('To approve everything that finished:')} sguardo approve --all`,
+  ];
+  process.stdout.write(`${lines.join('\n')}\n`);
+}
+
+function text(kind: DecisionRequest['kind'], { decided, already, unfinished, waiting }: Decided): string {
   const done = kind === 'approve' ? 'approved' : 'rejected';
   const lines = decided
     .slice(0, 30)
@@ -69,11 +141,16 @@ function text(kind: DecisionRequest['kind'], { decided, already, unfinished }: D
         (already > 0 ? ` ${counted(already, 'capture was', 'captures were')} already.` : ''),
     );
   else if (already > 0) lines.push(`Nothing to do: ${counted(already, 'capture is', 'captures are')} already ${done}.`);
+  else if (waiting > 0) lines.push(`No capture is ${done} yet.`);
   else lines.push(kind === 'approve' ? 'Nothing to approve.' : 'Nothing to reject: none of these looks has changed.');
   if (unfinished.length > 0)
     lines.push(
       `${pc.yellow('Left out')}, because they did not finish: ` +
         `${unfinished.slice(0, 5).join(', ')}${unfinished.length > 5 ? ` and ${unfinished.length - 5} more` : ''}.`,
+    );
+  if (waiting > 0)
+    lines.push(
+      `${counted(waiting, 'capture has', 'captures have')} other causes as well, and waits for them to be decided.`,
     );
   return `${lines.join('\n')}\n`;
 }

@@ -36,6 +36,9 @@ const special: Record<string, Exit> = {
   'draft-nothing': 2,
   'draft-there': 2,
   'nothing-to-decide': 2,
+  'cause-gone': 2,
+  'cause-unknown': 2,
+  'cause-failed': 2,
   'reason-missing': 2,
   'capture-unsteady': 2,
 };

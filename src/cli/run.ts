@@ -3,6 +3,7 @@ import { once } from 'node:events';
 import { createInterface } from 'node:readline';
 import { type Command, InvalidArgumentError, Option } from 'commander';
 import pc from 'picocolors';
+import type { CauseList } from '../core/cause/cluster.ts';
 import { type LookName, lookKey, lookTitle } from '../core/look/look.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { noProgress, progressText } from '../core/run/progress.ts';
@@ -11,6 +12,7 @@ import type { Client } from '../client/client.ts';
 import { exitCode, verdicts } from '../core/run/verdict.ts';
 import { counted } from '../core/text/counted.ts';
 import { attend } from './attend.ts';
+import { causesText, chosenCauses } from './causes.ts';
 import { exitOf } from './exits.ts';
 import { type Found, findService } from './find.ts';
 import { benchUrl, duration, lookLine, problemText, resultText, tallyText } from './print.ts';
@@ -290,12 +292,21 @@ const alike = ({ component, look, verdict, problem, captures }: ResultSummary): 
 /** Most looks that are told in full; beyond, a list is read in the console, which a CI log has not. */
 const toldInFull = process.env.CI && process.env.CI !== 'false' ? Number.POSITIVE_INFINITY : 20;
 
+/** The causes of some results; what failed is told by itself. Numbers stay those of the whole list. */
+function ofResults({ causes, unexplained }: CauseList, results: readonly ResultSummary[]): CauseList {
+  const ids = new Set(results.map(({ id }) => id));
+  const isOwn = ({ result }: { result: number }): boolean => ids.has(result);
+  return chosenCauses({ causes: causes.filter(({ kind }) => kind !== 'failed'), changes: 0, unexplained }, isOwn);
+}
+
 /** Tells what a run came to: what went wrong in full, the rest in numbers. */
 export async function tell({ client, url, own }: Found, summary: RunSummary, results: ResultSummary[]): Promise<void> {
   const say = (text: string): void => void process.stdout.write(`${text}\n`);
-  const wrong = results.filter(
-    ({ verdict, notes }) => verdict === 'failed' || verdict === 'broken' || verdict === 'changed' || notes.length > 0,
-  );
+  const causes = summary.tally.changed > 0 ? ofResults(await client.causes(), results) : null;
+  const unexplained = new Set(causes?.unexplained.map(({ result }) => result));
+  const isToldAlone = ({ verdict, notes, id }: ResultSummary): boolean =>
+    verdict === 'failed' || verdict === 'broken' || notes.length > 0 || unexplained.has(id);
+  const wrong = results.filter(isToldAlone);
   wrong.sort((a, b) => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict));
   const groups = new Map<string, ResultSummary[]>();
   for (const result of wrong) groups.set(alike(result), [...(groups.get(alike(result)) ?? []), result]);
@@ -306,6 +317,7 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
     say(`\n${resultText(first, [...new Set(group.map(({ environment }) => environment))], url, title)}`);
   }
   if (groups.size > toldInFull) say(`\n… and ${groups.size - toldInFull} more, on the board: ${url}/`);
+  if (causes && causes.changes > 0) say(`\n${causesText(causes, url)}`);
   if (summary.done === 0 && summary.request.changed !== null && summary.problems.length === 0) {
     say(`No look depends on what has changed since ${summary.request.changed}.`);
     return;
@@ -336,7 +348,8 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
   for (const note of summary.notes) say(`${pc.yellow('note')} ${note}`);
   if (summary.tally.new > 0) say(`To approve what is new: ${pc.bold('sguardo approve --all')}`);
   if (summary.tally.changed > 0) say(`To review what changed: ${pc.underline(`${url}/review`)}`);
-  if (own && wrong.length > 0) say(pc.dim('Links work while the service runs: sguardo serve'));
+  if (own && (wrong.length > 0 || summary.tally.changed > 0))
+    say(pc.dim('Links work while the service runs: sguardo serve'));
 }
 
 /** What `--json` prints. */

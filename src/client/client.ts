@@ -12,6 +12,7 @@ import type {
   ProjectInfo,
   Tidied,
 } from '../core/api/api.ts';
+import type { CauseList } from '../core/cause/cluster.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import { type BoardLook, unpackBoard } from '../core/run/board.ts';
 import type { LookInfo } from '../core/look/look.ts';
@@ -38,6 +39,8 @@ export type Client = {
   result(id: number): Promise<ResultSummary>;
   timeline(id: number): Promise<Timeline>;
   changes(): Promise<ResultSummary[]>;
+  /** Why captures have changed, by cause: of a run, or of what looks stand at now. */
+  causes(run?: number): Promise<CauseList>;
   decide(request: DecisionRequest): Promise<Decided>;
   /** Baselines whose look is gone; with `remove` they are taken away. */
   tidy(remove: boolean): Promise<Tidied>;
@@ -138,6 +141,7 @@ export function connect(origin: string): Client {
     result: (id) => get(`/api/results/${id}`),
     timeline: (id) => get(`/api/results/${id}/timeline`),
     changes: () => get('/api/changes'),
+    causes: (run) => get(`/api/causes${run === undefined ? '' : `?run=${run}`}`),
     decide: (request) => call('POST', '/api/decisions', request),
     tidy: (remove) => call('POST', '/api/baselines/tidy', { remove }),
     components: () => get('/api/components'),

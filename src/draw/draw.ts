@@ -2,6 +2,7 @@
  * The page that moments are drawn in: our own script on the stage's origin, around the sandboxed frame. It listens to
  * the console that embeds it, and offers the same to an engine that drives it.
  */
+import type { Wanted } from '../core/cause/explain.ts';
 import { Drawing, type DrawTimeline } from './drawing.ts';
 
 /** Which moment to show, with an element outlined, what covers it, and the pointer, where there are any. */
@@ -83,8 +84,20 @@ export function startDrawing(): void {
   window.addEventListener('message', (event) => {
     if (event.source === window.parent && event.source !== window) void receive(event.data as DrawTimeline | DrawShow);
   });
-  window.addEventListener('resize', () => last && show(last));
-  Object.defineProperty(window, '__sguardoDraw', { value: { receive, settled: () => drawing.settled() } });
+  // Nothing depends on the window's size but what is made to fit.
+  window.addEventListener('resize', () => last?.fit && show(last));
+  /** What a capture shows, and where what is asked for is in it. */
+  const measure = (wanted: readonly Wanted[]) => {
+    const clip = drawing.clip();
+    const [width, height] = [Math.max(drawing.view.width, clip[2]), Math.max(drawing.view.height, clip[3])];
+    Object.assign(paper.style, { width: `${width}px`, height: `${height}px` });
+    // What reaches outside the window can only be photographed where the page itself does.
+    for (const { style } of [document.documentElement, document.body])
+      Object.assign(style, { overflow: 'visible', minHeight: `${height}px`, minWidth: `${width}px` });
+    return { clip, found: wanted.map(({ nodes, selectors }) => drawing.find(nodes, selectors)) };
+  };
+  const settled = (): Promise<void> => drawing.settled();
+  Object.defineProperty(window, '__sguardoDraw', { value: { receive, settled, measure } });
   tell({ kind: 'ready' });
 }
 

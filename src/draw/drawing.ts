@@ -17,6 +17,7 @@ import { bringToRest } from '../core/moment/rest.ts';
 import { type MediaFeatures, restyle, stateAttributes } from '../core/moment/restyle.ts';
 import { stageHost } from '../core/wire/stage.ts';
 import { drawsDocument, makeElement, putAttribute, standInRules } from './inert.ts';
+import { boxesOf, clipOf, foundBy } from './measure.ts';
 import { setState } from './state.ts';
 
 /** A timeline to be drawn from. */
@@ -151,6 +152,25 @@ export class Drawing {
   boxOf(id: number): DOMRect | null {
     const node = this.#nodes.get(id);
     return node?.nodeType === 1 ? (node as Element).getBoundingClientRect() : null;
+  }
+
+  /** What a capture of what is drawn shows. A frame that is too small for that is made larger. */
+  clip(): [number, number, number, number] {
+    const clip = clipOf(this.#document);
+    const [, , width, height] = clip;
+    if (width > Number(this.#frame.width)) this.#frame.width = String(width);
+    if (height > Number(this.#frame.height)) this.#frame.height = String(height);
+    return clip;
+  }
+
+  /** How many elements are meant by ids and selectors, and where they are. */
+  find(nodes: readonly number[], selectors: readonly string[]): { count: number; boxes: number[][] } {
+    const elements = foundBy(this.#document, selectors);
+    for (const id of nodes) {
+      const node = this.#nodes.get(id);
+      if (node?.isConnected) elements.add(node.nodeType === 1 ? (node as Element) : node.parentElement!);
+    }
+    return { count: elements.size, boxes: boxesOf(elements) };
   }
 
   /**

@@ -89,6 +89,13 @@ function openWindows(crew: Crew, lanes: number): void {
   for (let lane = 0; lane < lanes; lane++) crew.window(lane).catch(() => {});
 }
 
+/** Finds out why captures have changed, as long as nobody stops the run. */
+async function explainRun({ store, explainer }: RunTools, id: number, teller: ProgressTeller, signal: AbortSignal) {
+  if (signal.aborted) return;
+  const tell = (done: number, all: number): void => teller.set({ phase: 'explaining', explaining: { done, all } });
+  await explainer.explain(store.results.ofRun(id), { signal, tell });
+}
+
 /** Carries out a run. @throws ProblemError when none of it can be */
 export async function oneRun(
   tools: RunTools,
@@ -149,6 +156,7 @@ export async function oneRun(
     const selected = { id, request, settings, ground, reuse, teller };
     ({ planned, contradicted } = await runRest(tools, selected, tools.onBundle(bundle, settings), signal));
   }
+  await explainRun(tools, id, teller, signal);
   const skipped = skippedAmong(store, files, request);
   store.runs.update(id, { skipped });
   const isForLooks = !request.due && !request.listing && request.changed === null;

@@ -3,6 +3,7 @@ import type { FolderCache } from '../baselines/folder.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Store } from '../store/index.ts';
 import type { Bundle, Bundler, Crew } from '../work/index.ts';
+import type { Explainer } from './explainer.ts';
 import type { Live } from './live.ts';
 
 export type RunTools = {
@@ -10,6 +11,7 @@ export type RunTools = {
   config: string;
   store: Store;
   bundler: Bundler;
+  explainer: Explainer;
   crew: Crew;
   /** Its windows can be seen on the screen. */
   headedCrew: Crew;

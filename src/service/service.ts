@@ -16,6 +16,7 @@ import { openStore, type Store, takeLock } from '../store/index.ts';
 import { buildApi } from './api.ts';
 import { Conductor } from './conductor.ts';
 import { type Live, liveFeed } from './live.ts';
+import { type Explainer, explainerOf } from './explainer.ts';
 import { errorLog } from './log.ts';
 import { type Sittings, sittingsOf } from './sittings.ts';
 import { buildStage } from './stage.ts';
@@ -183,11 +184,15 @@ type Parts = {
   watcher: Watcher;
   conductor: Conductor;
   sittings: Sittings;
+  explainer: Explainer;
   crews: Crew[];
   servers: { close(): PromiseLike<unknown> }[];
 };
 
-async function endService(held: Held, { note, watcher, conductor, sittings, crews, servers }: Parts): Promise<void> {
+async function endService(
+  held: Held,
+  { note, watcher, conductor, sittings, explainer, crews, servers }: Parts,
+): Promise<void> {
   // From now on nobody finds it any more.
   rmSync(note, { force: true });
   await watcher.close();
@@ -195,6 +200,7 @@ async function endService(held: Held, { note, watcher, conductor, sittings, crew
   const ended = conductor.close();
   // Looks under way may finish, but not for ever: without their browser they end at once.
   await Promise.race([ended, delay(endLimit, undefined, { ref: false })]);
+  await explainer.close();
   await Promise.all(crews.map((crew) => crew.close()));
   await ended;
   await Promise.all(servers.map((server) => server.close()));
@@ -225,10 +231,12 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   const shownSettings = settingsShown(config);
   let log = (_error: unknown): void => {};
   const headedCrew = chromiumCrew({ [stageHost]: ports.stage }, true);
+  const explainer = explainerOf({ root, store, crew, settings, stage: stageUrl, log: (error) => log(error) });
   const tools = {
     root,
     config,
     store,
+    explainer,
     crew,
     headedCrew,
     live,
@@ -266,6 +274,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
       store,
       conductor,
       sittings,
+      explainer,
       closeWindows: sittings.closeWindows,
       live,
       watcher,
@@ -293,7 +302,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   writeFileSync(`${note}.new`, JSON.stringify({ pid: process.pid, url: url(), version }));
   renameSync(`${note}.new`, note);
   const crews = [crew, headedCrew];
-  const parts = { note, watcher, conductor, sittings, crews, servers: [server, stage, gate] };
+  const parts = { note, watcher, conductor, sittings, explainer, crews, servers: [server, stage, gate] };
   const end = (): Promise<void> => endService(held, parts);
   let closed: Promise<void> | null = null;
   return { url: url(), stage: stageUrl(), root, unneeded, log, close: () => (closed ??= end()) };

@@ -147,6 +147,26 @@ const migrations: readonly string[] = [
   `
   ALTER TABLE runs ADD COLUMN skipped TEXT;         -- JSON: looks that their files leave out, with why
   `,
+  `
+  CREATE TABLE explanations (         -- why captures differ from their baselines
+    pair TEXT PRIMARY KEY,            -- hash of both sides: pictures, moments, fingerprints
+    explanation TEXT NOT NULL         -- JSON
+  ) WITHOUT ROWID;
+  CREATE TABLE cause_decisions (      -- append-only
+    id INTEGER PRIMARY KEY,
+    at TEXT NOT NULL,
+    who TEXT NOT NULL,
+    kind TEXT NOT NULL,               -- approve, reject
+    why TEXT,
+    cause TEXT NOT NULL,              -- key
+    pair TEXT NOT NULL                -- of the capture that it is decided for
+  );
+  CREATE INDEX cause_decisions_by_pair ON cause_decisions(pair, cause, id);
+  CREATE TRIGGER cause_decisions_are_kept BEFORE DELETE ON cause_decisions
+  BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;
+  CREATE TRIGGER cause_decisions_stay BEFORE UPDATE ON cause_decisions
+  BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;
+  `,
 ];
 
 /** Nobody but its owner reads the records: they hold whatever pages have shown. */

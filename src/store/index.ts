@@ -8,6 +8,7 @@ import { type Catalogue, catalogueOf } from './catalogue.ts';
 import { type GraphRecord, graphOf } from './graph.ts';
 import { openDatabase } from './database.ts';
 import { type Decisions, decisionsOf } from './decisions.ts';
+import { type Explanations, explanationsOf } from './explanations.ts';
 import { type Engines, enginesOf } from './engines.ts';
 import { type Pruned, prunerOf } from './prune.ts';
 import { type Results, resultsOf } from './results.ts';
@@ -25,6 +26,7 @@ export type Store = {
   graph: GraphRecord;
   results: Results;
   decisions: Decisions;
+  explanations: Explanations;
   /** Does several things as one transaction: all of them or, when one throws, none. */
   together(work: () => void): void;
   /** Keeps so many of the newest runs, and whatever decisions and the board refer to. */
@@ -51,6 +53,7 @@ export function openStore(file: string): Store {
     graph: graphOf(db),
     results,
     decisions,
+    explanations: explanationsOf(db),
     together: (work) => db.transaction(work)(),
     prune(keep) {
       const pruned = prune(keep);

@@ -40,8 +40,9 @@ function referredOf(db: Db, read: Read): () => Set<string> {
     const addManifest = (manifest: string | null): void => {
       if (manifest === null || found.has(manifest)) return;
       add(manifest);
-      const parts = parsed<{ moment: string; sheets: string[]; assets: Record<string, string> }>(manifest);
-      if (parts) add(parts.moment, ...parts.sheets, ...Object.values(parts.assets));
+      type Parts = { moment: string; sheets: string[]; drawings?: string[]; assets: Record<string, string> };
+      const parts = parsed<Parts>(manifest);
+      if (parts) add(parts.moment, ...parts.sheets, ...(parts.drawings ?? []), ...Object.values(parts.assets));
     };
     for (const { base, patches, lanes, source, files } of results.all()) {
       add(base, patches, lanes, source);

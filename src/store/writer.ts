@@ -1,7 +1,9 @@
 /** Writes results, with everything that they are made of. */
 import type { Basis } from '../core/run/basis.ts';
 import type { FinishedCapture, FinishedLook } from '../core/run/finished.ts';
-import { sheetsOf } from '../core/moment/canonical.ts';
+import { createHash } from 'node:crypto';
+import { type CanonicalMoment, drawingsOf, sheetsOf } from '../core/moment/canonical.ts';
+import { isText } from '../core/moment/moment.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import type { Timeline } from '../core/timeline/timeline.ts';
 import type { Blobs } from './blobs.ts';
@@ -31,21 +33,50 @@ const aboutOf = ({ info, timeline, ...result }: FinishedLook): About => ({
   evidence: result.evidence,
 });
 
+/** Every text that moments hold besides nodes: of style sheets, and of what canvases show. */
+function* textsIn({ base, patches }: Timeline): Generator<{ text: string; type: string }> {
+  for (const { sheets, nodes } of [base, ...patches]) {
+    for (const sheet of Object.values(sheets ?? {}))
+      if (sheet && 'css' in sheet) yield { text: sheet.css, type: 'text/css' };
+    for (const node of Object.values(nodes ?? {}))
+      if (node && !isText(node) && node.state?.pixels) yield { text: node.state.pixels, type: 'text/plain' };
+  }
+}
+
+/** Keeps the texts that a moment names by their hashes, as far as they are not there yet. */
+function keepTexts(blobs: Blobs, moment: CanonicalMoment, timeline: Timeline): void {
+  const missing = new Set([...sheetsOf(moment), ...drawingsOf(moment)].filter((hash) => !blobs.has(hash)));
+  if (missing.size === 0) return;
+  for (const { text: content, type } of textsIn(timeline)) {
+    const bytes = Buffer.from(content);
+    if (missing.delete(createHash('sha256').update(bytes).digest('hex'))) blobs.put(bytes, type);
+    if (missing.size === 0) return;
+  }
+}
+
 /** Keeps captures: each points at everything it is made of by content. */
 function captureWriterOf(db: Db, blobs: Blobs) {
   const insert = db.prepare(
     `INSERT INTO captures (result, name, hash, about, markup, manifest, fingerprint, unstable)
      VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
   );
-  return (result: number, capture: FinishedCapture, { base, assets }: Timeline, isUnstable: boolean): void => {
+  return (result: number, capture: FinishedCapture, timeline: Timeline, isUnstable: boolean): void => {
     const { summary: about, png, differencePng, moment, markup, fingerprint } = capture;
     blobs.keep(about.hash, png, 'image/png');
     if (differencePng) blobs.put(differencePng, 'image/png');
-    for (const sheet of Object.values(base.sheets)) if ('css' in sheet) blobs.put(Buffer.from(sheet.css), 'text/css');
+    keepTexts(blobs, moment, timeline);
     const kept = blobs.put(text(moment), json);
-    const sheets = sheetsOf(moment).filter((hash) => blobs.has(hash));
     const { width, height } = about;
-    const manifest = { picture: about.hash, moment: kept, sheets, assets, fingerprint, width, height };
+    const manifest = {
+      picture: about.hash,
+      moment: kept,
+      sheets: sheetsOf(moment).filter((hash) => blobs.has(hash)),
+      drawings: drawingsOf(moment).filter((hash) => blobs.has(hash)),
+      assets: timeline.assets,
+      fingerprint,
+      width,
+      height,
+    };
     const manifestHash = blobs.put(text(manifest), json);
     const markupHash = blobs.put(text(markup), json);
     const row = [result, about.name, about.hash, JSON.stringify(about), markupHash, manifestHash, fingerprint];

@@ -16,6 +16,7 @@ export {
 } from '../bundle/index.ts';
 export { type Crew, chromiumCrew } from './crew.ts';
 export { placeOf } from './plan.ts';
+export { type DrawingWindow, drawingWindow } from './drawer.ts';
 export { packPng } from './png.ts';
 export { makeBusy } from './load.ts';
 export { thumbnailOf } from './thumbnail.ts';

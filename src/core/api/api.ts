@@ -37,6 +37,10 @@ export type DecisionRequest = {
   captures?: { result: number; capture: string }[];
   patterns?: string[];
   all?: boolean;
+  /** Keys of causes: their captures, as far as all causes of each are approved. */
+  causes?: string[];
+  /** Patterns of looks that are left out of that. */
+  except?: string[];
   /** Approve captures that came out differently from time to time, too. */
   unsteady?: boolean;
   why?: string;
@@ -50,6 +54,8 @@ export type Decided = {
   already: number;
   /** Looks that were meant and whose captures cannot be approved, because they did not finish. */
   unfinished: string[];
+  /** Captures that have other causes as well, which nobody has approved yet. */
+  waiting: number;
 };
 
 /** Baselines of looks that there are no more; `removed` when they have been taken away. */

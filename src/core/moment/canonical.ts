@@ -155,3 +155,8 @@ export function sheetsOf({ sheets, root }: CanonicalMoment): string[] {
   }
   return [...found].filter((hash) => /^[0-9a-f]{64}$/.test(hash)).sort();
 }
+
+/** The hashes of what the canvases of a canonical moment show. */
+export const drawingsOf = ({ root }: CanonicalMoment): string[] => [
+  ...new Set([...elementsOf(root)].flatMap(({ state }) => state?.pixels ?? [])),
+];

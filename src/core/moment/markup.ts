@@ -50,6 +50,9 @@ const perceived = new RegExp(
     'target)$',
 );
 
+/** True for an attribute that a person perceives although no pixel may show it. */
+export const isPerceived = (name: string): boolean => perceived.test(name);
+
 /** Elements that say nothing of what they hold. */
 const plain = new Set(['<div>', '<span>', '<g>']);
 

@@ -27,7 +27,7 @@ export function className(token: string): string {
 }
 
 /** `class` as it is compared: in the order written, since later ones do not win by it, without what says nothing. */
-const classes = (value: string): string =>
+export const classes = (value: string): string =>
   value
     .split(/\s+/)
     .map(className)
@@ -35,7 +35,7 @@ const classes = (value: string): string =>
     .join(' ');
 
 /** The marks by which frameworks scope styles. */
-const isScopeMark = (name: string): boolean => /^data-v-[0-9a-f]{6,}$|^_ng(content|host)-/.test(name);
+export const isScopeMark = (name: string): boolean => /^data-v-[0-9a-f]{6,}$|^_ng(content|host)-/.test(name);
 
 /** `style` as declarations, sorted by property. */
 const declarations = (value: string): string =>

@@ -177,6 +177,15 @@ const serviceAndClient = {
     (d) => `${d.file} is there already, and was left as it is.`,
     'Add looks to it by hand, or move it away first.',
   ),
+  'cause-gone': entry(
+    () => 'This cause is not there any more.',
+    'Something was decided or run meanwhile. List the causes again: sguardo causes',
+  ),
+  'cause-unknown': entry((d) => `There is no cause ${d.number}.`, 'List the causes with their numbers: sguardo causes'),
+  'cause-failed': entry(
+    (d) => `This is a failure and cannot be approved: ${d.title}`,
+    'Fix the code, or the look, and run it again.',
+  ),
   'nothing-to-decide': entry((d) => `${d.what}`, given),
   'capture-unsteady': entry(
     (d) => `${d.what} unsteady: ${d.names}.`,

@@ -4,7 +4,7 @@ import type { RunSummary } from './run.ts';
 
 export type Progress = {
   /** What it does now. */
-  phase: 'looking' | 'bundling' | 'running';
+  phase: 'looking' | 'bundling' | 'running' | 'explaining';
   /** Look files that there are, and those of them that have to be built; null before that is known. */
   files: number | null;
   bundling: number | null;
@@ -12,6 +12,8 @@ export type Progress = {
   unopened: number;
   /** Looks that are under way. */
   running: number;
+  /** Captures that have changed, and those of them that are explained, while that goes on. */
+  explaining: { done: number; all: number } | null;
   /** Milliseconds until its end, by how long its looks took before; null when none of them is known. */
   left: number | null;
 };
@@ -22,6 +24,7 @@ export const noProgress: Progress = {
   bundling: null,
   unopened: 0,
   running: 0,
+  explaining: null,
   left: null,
 };
 
@@ -37,7 +40,7 @@ export function leftText(left: number | null): string | null {
 
 /** What is said of a run while it goes on; `planned`, `done` and `reused` are looks, each in its environments. */
 export function progressText(
-  { phase, files, bundling, unopened, running, left }: Progress,
+  { phase, files, bundling, unopened, running, explaining, left }: Progress,
   { planned, done, reused }: Pick<RunSummary, 'planned' | 'done' | 'reused'>,
 ): string {
   if (phase === 'looking')
@@ -46,6 +49,8 @@ export function progressText(
     const isAll = bundling === null || bundling === files;
     return isAll ? `Bundling ${counted(files ?? 0, 'look file')}…` : `Bundling ${bundling} of ${files} look files…`;
   }
+  if (phase === 'explaining' && explaining)
+    return `Explaining ${counted(explaining.all, 'change')}: ${explaining.done} done…`;
   const known = unopened > 0 ? `at least ${planned}` : `${planned}`;
   const parts = [
     `${Math.min(done, planned)} of ${known}${reused > 0 ? `, ${reused} reused` : ''}`,

@@ -6,13 +6,14 @@ import { readFolder } from '../../baselines/folder.ts';
 import type { DecisionRequest, Tidied } from '../../core/api/api.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { packPng } from '../../work/index.ts';
+import { decideCauses } from '../byCause.ts';
 import type { Routes } from './context.ts';
 import { schemas } from './schemas.ts';
 
 /** What a blob may be to be given out here: pictures only; what a page made is served from the other origin. */
 const isPicture = (type: string): boolean => type === 'image/png';
 
-export const decisionRoutes: Routes = (app, { store, live, root, settings }) => {
+export const decisionRoutes: Routes = (app, { store, live, root, explainer, settings }) => {
   let last: Promise<unknown> = Promise.resolve();
   /** Decisions come one after the other: each begins with what the one before it has left. */
   const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
@@ -25,9 +26,10 @@ export const decisionRoutes: Routes = (app, { store, live, root, settings }) => 
     '/api/decisions',
     { schema: { summary: 'Approve or reject captures, all of them or none', body: schemas.decision } },
     async ({ body }) => {
-      const decided = await inTurn(async () =>
-        decide({ store, root, folder: (await settings()).baselines, pack: packPng }, body),
-      );
+      const decided = await inTurn(async () => {
+        const desk = { store, root, folder: (await settings()).baselines, pack: packPng };
+        return body.causes ? decideCauses(desk, explainer, body) : decide(desk, body);
+      });
       if (decided.decided.length > 0) live.tell({ kind: 'decided', captures: decided.decided.length });
       return decided;
     },

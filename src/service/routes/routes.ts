@@ -1,6 +1,7 @@
 /** All calls of the HTTP interface. */
 import type { Routes } from './context.ts';
 import { boardRoutes } from './board.ts';
+import { causeRoutes } from './causes.ts';
 import { decisionRoutes } from './decisions.ts';
 import { draftRoutes } from './drafts.ts';
 import { eventRoutes } from './events.ts';
@@ -9,6 +10,15 @@ import { runRoutes } from './runs.ts';
 import { sittingRoutes } from './sittings.ts';
 
 export const addRoutes: Routes = (app, context) => {
-  const all = [lookRoutes, boardRoutes, runRoutes, sittingRoutes, decisionRoutes, draftRoutes, eventRoutes];
+  const all = [
+    lookRoutes,
+    boardRoutes,
+    runRoutes,
+    causeRoutes,
+    sittingRoutes,
+    decisionRoutes,
+    draftRoutes,
+    eventRoutes,
+  ];
   for (const add of all) add(app, context);
 };

@@ -1,0 +1,117 @@
+/** `sguardo causes`: why captures have changed, cause by cause. */
+import type { Command } from 'commander';
+import pc from 'picocolors';
+import type { CauseList, ChangedCapture, Cluster, ClusterCapture } from '../core/cause/cluster.ts';
+import { isSelected } from '../core/look/pattern.ts';
+import { lookTitle } from '../core/look/look.ts';
+import { counted } from '../core/text/counted.ts';
+import { findService } from './find.ts';
+
+export function addCauses(program: Command): void {
+  program
+    .command('causes')
+    .description('say why captures have changed: causes with their captures, pixels and lines of source')
+    .argument('[pattern...]', 'only causes of these looks, as for run')
+    .option('--json', 'print one JSON document instead of text (docs/formats/causes.md)')
+    .addHelpText(
+      'after',
+      `
+Examples:
+  sguardo causes                    what changed since it was approved, and why
+  sguardo causes BerthCard          why the looks of one component changed
+  sguardo approve --cause 2         approve what the second cause has changed
+  sguardo causes --json             for other programs
+
+Exit codes: 0 nothing has changed · 1 something has · 2 bad command or configuration · 3 no service or browser`,
+    )
+    .action(async (patterns: string[], options: { json?: boolean }) => {
+      process.exitCode = await causes(patterns, options.json === true);
+    });
+}
+
+/** The causes of some captures; numbers stay those of the whole list. */
+export function chosenCauses(
+  { causes: list, unexplained }: CauseList,
+  isMeant: (capture: ChangedCapture) => boolean,
+): CauseList {
+  const left = list.flatMap((cluster) => {
+    const captures = cluster.captures.filter(isMeant);
+    return captures.length > 0 ? [{ ...cluster, captures }] : [];
+  });
+  const others = unexplained.filter(isMeant);
+  const changed = new Set([...left.flatMap(({ captures }) => captures), ...others].map(nameOf));
+  return { causes: left, changes: changed.size, unexplained: others };
+}
+
+const nameOf = ({ result, capture }: Pick<ClusterCapture, 'result' | 'capture'>): string => `${result} ${capture}`;
+
+async function causes(patterns: string[], isJson: boolean): Promise<number> {
+  const found = await findService(process.cwd());
+  try {
+    const list = chosenCauses(await found.client.causes(), isSelected(patterns));
+    if (isJson) process.stdout.write(`${JSON.stringify({ format: 'sguardo-causes/1', ...list }, null, 2)}\n`);
+    else if (list.changes === 0) process.stdout.write('Nothing has changed.\n');
+    else process.stdout.write(`${causesText(list, found.url)}\n${pc.dim(wayOut)}\n`);
+    return list.changes === 0 ? 0 : 1;
+  } finally {
+    await found.release();
+  }
+}
+
+const wayOut = 'To approve what a cause has changed: sguardo approve --cause 1';
+
+/** A mark and a word for how sure a cause is. */
+function proofText({ kind, proof }: Cluster): string {
+  if (kind === 'failed') return pc.red('✗ fails');
+  if (proof === 'proved') return pc.green('✓ proved');
+  return proof === 'drawn' ? pc.yellow('≈ as drawn') : pc.yellow('? not all');
+}
+
+/** So many captures of a cause are named. */
+const mostNamed = 3;
+
+function capturesText(captures: readonly ClusterCapture[]): string {
+  const byLook = new Map<string, string[]>();
+  for (const { component, look, environment } of captures) {
+    const title = lookTitle(component, look);
+    byLook.set(title, [...new Set([...(byLook.get(title) ?? []), environment])]);
+  }
+  const named = [...byLook].slice(0, mostNamed).map(([title, environments]) => `${title} (${environments.join(', ')})`);
+  const more = byLook.size > mostNamed ? ` and ${counted(byLook.size - mostNamed, 'more look', 'more looks')}` : '';
+  return named.join(', ') + more;
+}
+
+function clusterText(cluster: Cluster, url: string): string {
+  const { number, title, place, captures } = cluster;
+  const pixels = captures.reduce((sum, one) => sum + (one.pixels ?? 0), 0);
+  const waiting = captures.filter(({ decided }) => decided?.kind === 'approve').length;
+  const facts = [
+    counted(captures.length, 'capture'),
+    ...(pixels > 0 ? [`${pixels.toLocaleString('en')} pixels`] : []),
+    ...(place ? [pc.cyan(`${place.file}:${place.line}`)] : []),
+    ...(waiting > 0 ? [`${counted(waiting, 'capture waits', 'captures wait')} for another cause to be decided`] : []),
+  ];
+  const head = `  ${pc.bold(String(number).padStart(2))}  ${proofText(cluster)}  ${title}`;
+  const lines = [facts.join(' · '), pc.dim(capturesText(captures)), pc.underline(reviewUrl(url, cluster))];
+  return [head, ...lines.map((line) => `      ${line}`)].join('\n');
+}
+
+/** Where a cause is shown in the console. */
+const reviewUrl = (url: string, { captures }: Cluster): string =>
+  `${url}/review?result=${captures[0]!.result}&capture=${encodeURIComponent(captures[0]!.capture)}`;
+
+/** `4 causes behind 22 changes`, and each of them. */
+export function causesText({ causes: list, changes, unexplained }: CauseList, url: string): string {
+  const lines: string[] = [];
+  if (list.length > 0)
+    lines.push(
+      pc.bold(`${counted(list.length, 'cause')} behind ${counted(changes - unexplained.length, 'change')}`),
+      ...list.map((cluster) => clusterText(cluster, url)),
+    );
+  if (unexplained.length > 0) {
+    lines.push(pc.bold(`${counted(unexplained.length, 'change')} without a known cause`));
+    for (const { component, look, environment, capture, note } of unexplained)
+      lines.push(`  ? ${lookTitle(component, look)} ${pc.dim(`· ${environment} · ${capture}`)}\n      ${note}`);
+  }
+  return lines.join('\n');
+}

@@ -1,0 +1,126 @@
+/** Captures that changed for one cause, together: what is decided about as one. */
+import type { DecisionNote } from '../run/run.ts';
+import type { Cause, CausePlace, Explanation, Proof } from './cause.ts';
+
+/** A capture that changed. */
+export type ChangedCapture = {
+  /** Equal as long as both pictures are the same ones. */
+  pair: string;
+  result: number;
+  run: number;
+  file: string;
+  component: string;
+  look: string;
+  environment: string;
+  capture: string;
+  /** Hashes of the pictures; `difference` is null when only the markup differs. */
+  hash: string;
+  baseline: string;
+  difference: string | null;
+  decision: DecisionNote | null;
+  /** Why its look failed; null for one that did not. */
+  failure: { message: string; place: CausePlace | null } | null;
+};
+
+/** A capture with all that was found out about it. */
+export type ExplainedCapture = ChangedCapture & {
+  /** Null for one of a look that failed. */
+  explanation: Explanation | null;
+};
+
+/** Who decided what about a cause, and why. */
+export type CauseNote = { kind: 'approve' | 'reject'; who: string; at: string; why: string | null };
+
+/** What a cause does to one capture. */
+export type ClusterCapture = ChangedCapture &
+  Pick<Cause, 'elements' | 'outlines' | 'pixels' | 'regions'> & {
+    /** Null where the look failed, which no drawing can prove. */
+    proof: Proof | null;
+    /** Keys of the other causes that it has. */
+    others: string[];
+    /** What was decided about this cause here; null when nobody has decided. */
+    decided: CauseNote | null;
+  };
+
+export type Cluster = Pick<Cause, 'key' | 'kind' | 'title' | 'before' | 'now'> & {
+  /** From 1 on, in the order of the list. */
+  number: number;
+  /** Where its new value stands in the source; null where that is not known. */
+  place: CausePlace | null;
+  /** `proved` when it is for every capture; null for looks that failed. */
+  proof: Proof | null;
+  captures: ClusterCapture[];
+};
+
+/** Everything that there is to say of the captures that have changed. */
+export type CauseList = {
+  causes: Cluster[];
+  /** Captures that have changed. */
+  changes: number;
+  /** Those of them that no cause was found for, each with why. */
+  unexplained: (ChangedCapture & { note: string })[];
+};
+
+const proofs: readonly Proof[] = ['unexplained', 'drawn', 'proved'];
+
+const worst = (captures: readonly ClusterCapture[]): Proof | null =>
+  proofs.find((proof) => captures.some((capture) => capture.proof === proof)) ?? null;
+
+/** A failing look as the cause of what it shows. */
+const failureAsCause = (message: string): Cause => ({
+  key: JSON.stringify(['failed', message]),
+  kind: 'failed',
+  title: message,
+  before: null,
+  now: null,
+  elements: 0,
+  outlines: [],
+  pixels: null,
+  regions: [],
+  trace: { property: null, selector: null, texts: [] },
+});
+
+const byFailure = ({ failure }: ChangedCapture): Explanation => ({
+  causes: [failureAsCause(failure?.message ?? 'The look failed.')],
+  proof: 'unexplained',
+  unexplained: [],
+  note: null,
+});
+
+/** What is told of a cluster beside its captures. */
+export type About = {
+  placeOf(cause: Cause, capture: ChangedCapture): CausePlace | null;
+  decisionOf(key: string, pair: string): CauseNote | null;
+};
+
+/** Puts captures together by their causes: those with the most captures first. */
+export function clusters(captures: readonly ExplainedCapture[], { placeOf, decisionOf }: About): CauseList {
+  const byKey = new Map<string, { cause: Cause; captures: ClusterCapture[] }>();
+  const unexplained: CauseList['unexplained'] = [];
+  for (const { explanation, ...capture } of captures) {
+    const { causes, proof, note } = explanation ?? byFailure(capture);
+    if (causes.length === 0) unexplained.push({ ...capture, note: note ?? 'No cause was found.' });
+    for (const cause of causes) {
+      const { elements, outlines, pixels, regions } = cause;
+      const others = causes.filter(({ key }) => key !== cause.key).map(({ key }) => key);
+      const cluster = byKey.get(cause.key) ?? { cause, captures: [] };
+      const sure = explanation === null ? null : proof;
+      const decided = decisionOf(cause.key, capture.pair);
+      cluster.captures.push({ ...capture, elements, outlines, pixels, regions, proof: sure, others, decided });
+      byKey.set(cause.key, cluster);
+    }
+  }
+  const sorted = [...byKey.values()].sort(
+    (one, other) =>
+      // Failures come last: they are for the developer, not for whoever decides.
+      Number(one.cause.kind === 'failed') - Number(other.cause.kind === 'failed') ||
+      other.captures.length - one.captures.length ||
+      (one.cause.title < other.cause.title ? -1 : 1),
+  );
+  const causes = sorted.map(({ cause, captures: list }, i): Cluster => {
+    const { key, kind, title, before, now } = cause;
+    const place = list[0]!.failure?.place ?? placeOf(cause, list[0]!);
+    return { number: i + 1, key, kind, title, before, now, place, proof: worst(list), captures: list };
+  });
+  return { causes, changes: captures.length, unexplained };
+}

@@ -1,0 +1,219 @@
+/**
+ * Why a capture changed: the edits between its baseline's moment and its own, each shown by drawing to have an effect,
+ * and together to be all there is. Whoever calls it does the drawing.
+ */
+import type { Scene } from '../moment/flat.ts';
+import type { Comparison } from '../picture/compare.ts';
+import type { Box } from '../timeline/timeline.ts';
+import { applyEdits } from './apply.ts';
+import { type Candidate, candidatesOf } from './candidates.ts';
+import type { Cause, Explanation } from './cause.ts';
+import { type Edits, editsOf } from './edits.ts';
+import { type Pair, pairScenes } from './pair.ts';
+import { relevant } from './relevant.ts';
+
+/** What elements of a drawn scene are asked for: by their ids, or by selectors. */
+export type Wanted = { nodes: readonly number[]; selectors: readonly string[] };
+
+/** A picture, as whoever draws holds it. */
+export type Pictured = { hash: string; png: Uint8Array };
+
+export type Drawn = Pictured & { outlines: { count: number; boxes: Box[] }[] };
+
+/** Draws scenes, and compares pictures. */
+export type Drawer = {
+  /** Draws scenes one after the other; for each of `wanted` it says where those elements are in it. */
+  draw(scenes: readonly { scene: Scene; wanted: readonly Wanted[] }[]): Promise<Drawn[]>;
+  /** Null when no pixel differs. */
+  compare(before: Pictured, now: Pictured): Promise<Comparison | null>;
+};
+
+export type Subject = {
+  before: Scene & Pictured;
+  now: Scene & Pictured;
+  /** How the pictures differ; null when only the markup does. */
+  difference: Comparison | null;
+  /** What drew the two: another browser, other fonts; null when both are the same. */
+  engines: { before: string; now: string } | null;
+};
+
+/** More candidates than this are not drawn one by one. */
+const mostAlone = 16;
+
+/** So many regions of a cause are told. */
+const mostRegions = 12;
+
+const boxesOf = (comparison: Comparison | null): Box[] =>
+  comparison === null
+    ? []
+    : [...comparison.regions.map(({ box }) => box), ...comparison.added, ...comparison.lost].slice(0, mostRegions);
+
+const areaOf = (boxes: readonly Box[]): number => boxes.reduce((sum, [, , width, height]) => sum + width * height, 0);
+
+/** Every pixel that differs, strips that only one picture has included. */
+const pixelsOf = (comparison: Comparison | null): number =>
+  comparison === null ? 0 : comparison.differing + areaOf(comparison.added) + areaOf(comparison.lost);
+
+const all = (candidates: readonly Candidate[]): Set<number> => new Set(candidates.flatMap(({ edits }) => edits));
+
+const causeOf = ({ key, kind, title, before, now, nodes, trace }: Candidate): Cause => ({
+  key,
+  kind,
+  title,
+  before,
+  now,
+  elements: nodes.length,
+  outlines: [],
+  pixels: null,
+  regions: [],
+  trace,
+});
+
+type Work = {
+  subject: Subject;
+  drawer: Drawer;
+  pair: Pair;
+  edits: Edits;
+  candidates: Candidate[];
+};
+
+const sceneWith = ({ pair, edits }: Work, chosen: readonly Candidate[]): Scene => applyEdits(pair, edits, all(chosen));
+
+const wantedOf = ({ nodes, selectors }: Candidate): Wanted => ({ nodes, selectors });
+
+/** Draws scenes with some of the candidates. */
+const drawn = (work: Work, chosen: readonly (readonly Candidate[])[]): Promise<Drawn[]> =>
+  work.drawer.draw(chosen.map((list) => ({ scene: sceneWith(work, list), wanted: work.candidates.map(wantedOf) })));
+
+/**
+ * The candidates that are needed for the picture of all: those that change it by themselves, and as few as possible of
+ * those that only do so together with others.
+ */
+async function needed(work: Work, silent: readonly Candidate[], loud: readonly Candidate[], whole: Drawn) {
+  const isWhole = async (list: readonly Candidate[]): Promise<boolean> => {
+    const [picture] = await drawn(work, [list]);
+    return (await work.drawer.compare(whole, picture!)) === null;
+  };
+  if (silent.length === 0 || (await isWhole(loud))) return [...loud];
+  // Halves of what might be left out, as long as that changes nothing.
+  let kept = [...silent];
+  for (let size = Math.ceil(kept.length / 2), tries = 0; size >= 1 && tries < mostAlone; ) {
+    let isSmaller = false;
+    for (let at = 0; at < kept.length && tries < mostAlone; at += size, tries++) {
+      const rest = [...kept.slice(0, at), ...kept.slice(at + size)];
+      if (!(await isWhole([...loud, ...rest]))) continue;
+      kept = rest;
+      isSmaller = true;
+      break;
+    }
+    if (!isSmaller) size = size === 1 ? 0 : Math.ceil(size / 2);
+  }
+  return [...loud, ...kept];
+}
+
+/** Explains with one candidate, which needs no drawing but that of its proof. */
+async function explainOne(work: Work): Promise<Explanation> {
+  const { subject, drawer } = work;
+  const [candidate] = work.candidates as [Candidate];
+  const [whole] = (await drawn(work, [[candidate]])) as [Drawn];
+  const left = await drawer.compare(subject.now, whole);
+  const outline = whole.outlines[0];
+  const cause = { ...causeOf(candidate), ...outlined(candidate, outline) };
+  cause.pixels = pixelsOf(subject.difference);
+  cause.regions = boxesOf(subject.difference);
+  if (left === null) return { causes: [cause], proof: 'proved', unexplained: [], note: null };
+  return { causes: [cause], ...(await asDrawn(work, whole, whole)) };
+}
+
+const outlined = ({ nodes }: Candidate, found: Drawn['outlines'][number] | undefined) => ({
+  elements: Math.max(nodes.length, found?.count ?? 0),
+  outlines: found?.boxes.slice(0, mostRegions) ?? [],
+});
+
+/** How sure causes are whose picture is not the screenshot: what else is drawn may not be either. */
+async function asDrawn({ subject, drawer }: Work, chosen: Drawn, whole: Drawn): Promise<Omit<Explanation, 'causes'>> {
+  const left = await drawer.compare(subject.now, chosen);
+  const isComplete = chosen === whole || (await drawer.compare(whole, chosen)) === null;
+  const note =
+    'The moments cannot be drawn again to the last pixel: something in them, such as a canvas or a video, was not kept.';
+  if (isComplete) return { proof: 'drawn', unexplained: boxesOf(left), note };
+  return { proof: 'unexplained', unexplained: boxesOf(left), note: null };
+}
+
+async function explainSeveral(work: Work): Promise<Explanation> {
+  const { subject, drawer, candidates } = work;
+  const isAlone = candidates.length <= mostAlone;
+  const pictures = await drawn(work, [[], candidates, ...(isAlone ? candidates.map((one) => [one]) : [])]);
+  const [bare, whole, ...alone] = pictures as [Drawn, Drawn, ...Drawn[]];
+  const causes = new Map<Candidate, Cause>();
+  for (const [i, candidate] of candidates.entries()) {
+    const gone = alone[i]?.outlines[i];
+    const now = whole.outlines[i];
+    const cause = { ...causeOf(candidate), ...outlined(candidate, now?.count ? now : gone) };
+    if (alone[i]) {
+      const difference = await drawer.compare(bare, alone[i]!);
+      cause.pixels = pixelsOf(difference);
+      cause.regions = boxesOf(difference);
+    }
+    causes.set(candidate, cause);
+  }
+  const isLoud = (one: Candidate): boolean => one.isPerceived || causes.get(one)!.pixels !== 0;
+  const loud = isAlone ? candidates.filter(isLoud) : candidates.filter((one) => one.isPerceived);
+  const silent = candidates.filter((one) => !loud.includes(one));
+  const chosen = await needed(work, silent, loud, whole);
+  const [picture] = chosen.length === candidates.length ? [whole] : await drawn(work, [chosen]);
+  const found = chosen.map((one) => causes.get(one)!).sort((one, other) => (other.pixels ?? 0) - (one.pixels ?? 0));
+  const left = await drawer.compare(subject.now, picture!);
+  if (left === null) return { causes: found, proof: 'proved', unexplained: [], note: null };
+  return { causes: found, ...(await asDrawn(work, picture!, whole)) };
+}
+
+/** What another browser or other fonts make of the very same moment. */
+async function engineCause({ subject, drawer }: Work, bare: Drawn): Promise<Cause | null> {
+  const { engines } = subject;
+  const difference = engines && (await drawer.compare(subject.before, bare));
+  if (!engines || !difference) return null;
+  const { before, now } = engines;
+  return {
+    key: JSON.stringify(['engine', before, now]),
+    kind: 'engine',
+    title: `drawn by another browser or with other fonts: ${before} → ${now}`,
+    before,
+    now,
+    elements: 0,
+    outlines: [],
+    pixels: pixelsOf(difference),
+    regions: boxesOf(difference),
+    trace: { property: null, selector: null, texts: [] },
+  };
+}
+
+const nothing = (note: string, difference: Comparison | null): Explanation => ({
+  causes: [],
+  proof: 'unexplained',
+  unexplained: boxesOf(difference),
+  note,
+});
+
+/** Explains a capture that differs from its baseline. @throws what `drawer` throws */
+export async function explain(subject: Subject, drawer: Drawer): Promise<Explanation> {
+  const pair = pairScenes(subject.before, subject.now);
+  const edits = editsOf(pair);
+  const candidates = relevant(pair, edits, candidatesOf(pair, edits));
+  const work: Work = { subject, drawer, pair, edits, candidates };
+  if (subject.engines) {
+    const [bare] = (await drawn(work, [[]])) as [Drawn];
+    const engine = await engineCause(work, bare);
+    const rest: Explanation =
+      candidates.length > 0 ? await explainSeveral(work) : { causes: [], ...(await proofOf(work, bare)), note: null };
+    return engine ? { ...rest, causes: [...rest.causes, engine] } : rest;
+  }
+  if (candidates.length === 0)
+    return nothing('The moments are equal, and yet the pictures differ.', subject.difference);
+  return candidates.length === 1 ? explainOne(work) : explainSeveral(work);
+}
+
+async function proofOf({ subject, drawer }: Work, picture: Drawn): Promise<Pick<Explanation, 'proof' | 'unexplained'>> {
+  const left = await drawer.compare(subject.now, picture);
+  return { proof: left === null ? 'proved' : 'unexplained', unexplained: boxesOf(left) };
+}

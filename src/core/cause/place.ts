@@ -1,0 +1,89 @@
+/** Finds where the source says what a cause says. */
+import type { Cause, CausePlace } from './cause.ts';
+
+export type Source = { file: string; text: string };
+
+const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+
+/** A text as a pattern that white space does not matter to. */
+const loosely = (text: string): string => text.trim().split(/\s+/).map(escaped).join('\\s*');
+
+/** `paddingBlock` of `padding-block`. */
+const inScript = (property: string): string => property.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
+
+const lineAt = (text: string, at: number): number => text.slice(0, at).split('\n').length;
+
+const isSheet = (file: string): boolean => /\.(css|scss|sass|less|styl|pcss)$/.test(file);
+
+/** Look files say what looks are given: what is found elsewhere as well comes from there. */
+const isLookFile = (file: string): boolean => /\.look\.\w+$/.test(file);
+
+type Match = { file: string; line: number; score: number };
+
+/** How well the rule around a place is the one that is looked for. */
+function ruleScore(text: string, at: number, selector: string | null): number {
+  if (selector === null) return 0;
+  const open = text.lastIndexOf('{', at);
+  const head = text.slice(Math.max(0, open - 400), Math.max(0, open));
+  const last = head.slice(Math.max(head.lastIndexOf('}'), head.lastIndexOf('{'), head.lastIndexOf(';')) + 1);
+  if (new RegExp(`^\\s*${loosely(selector)}\\s*$`).test(last.replace(/\/\*.*?\*\//gs, ''))) return 4;
+  const names = selector.match(/[.#][\w-]+/g) ?? [];
+  return names.some((name) => last.includes(name)) ? 2 : 0;
+}
+
+function declarations({ trace: { property, selector, texts } }: Cause, sources: readonly Source[]): Match[] {
+  if (property === null) return [];
+  const value = texts[0];
+  const names = [escaped(property), ...(property.startsWith('--') ? [] : [inScript(property)])].join('|');
+  const end = value === undefined ? '' : `\\s*['"\`]?\\s*${loosely(value)}`;
+  const pattern = new RegExp(`(?<![\\w-])(?:${names})['"]?\\s*:${end}`, 'gi');
+  return sources.flatMap(({ file, text }) =>
+    [...text.matchAll(pattern)].map(({ index }) => ({
+      file,
+      line: lineAt(text, index),
+      score: ruleScore(text, index, selector) + (isSheet(file) ? 1 : 0),
+    })),
+  );
+}
+
+function rules({ trace: { selector } }: Cause, sources: readonly Source[]): Match[] {
+  if (selector === null) return [];
+  const pattern = new RegExp(`${loosely(selector)}\\s*\\{`, 'g');
+  return sources.flatMap(({ file, text }) =>
+    [...text.matchAll(pattern)].map(({ index }) => ({ file, line: lineAt(text, index), score: isSheet(file) ? 1 : 0 })),
+  );
+}
+
+function words({ trace: { texts } }: Cause, sources: readonly Source[]): Match[] {
+  for (const text of texts) {
+    // A single letter or number stands everywhere.
+    if (text.length < 3) continue;
+    const pattern = new RegExp(loosely(text), 'g');
+    const found = sources
+      .filter(({ file }) => !isSheet(file))
+      .flatMap(({ file, text: source }) =>
+        [...source.matchAll(pattern)].slice(0, 5).map(({ index }) => ({
+          file,
+          line: lineAt(source, index),
+          score: isLookFile(file) ? 0 : 1,
+        })),
+      );
+    if (found.length > 0) return found;
+  }
+  return [];
+}
+
+const best = (matches: readonly Match[]): CausePlace | null => {
+  const [first] = matches.toSorted((one, other) => other.score - one.score);
+  return first ? { file: first.file, line: first.line } : null;
+};
+
+/** Where a cause's new value stands in the sources behind its look; null where it cannot be told. */
+export function placeOf(cause: Cause, sources: readonly Source[]): CausePlace | null {
+  const { kind } = cause;
+  if (kind === 'engine' || kind === 'view' || kind === 'failed') return null;
+  if (kind === 'token' || kind === 'style')
+    return best(declarations(cause, sources)) ?? (cause.now === null ? best(rules(cause, sources)) : null);
+  if (kind === 'rule') return best(rules(cause, sources));
+  return best(words(cause, sources));
+}

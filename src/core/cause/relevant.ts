@@ -1,0 +1,65 @@
+/** Which candidates can matter for what is seen at all, as far as that is known without drawing. */
+import { isText, type Moment } from '../moment/moment.ts';
+import type { Candidate } from './candidates.ts';
+import type { Edits } from './edits.ts';
+import type { Pair } from './pair.ts';
+
+/** Classes, ids and custom properties that a moment uses. */
+type Used = { classes: Set<string>; ids: Set<string>; texts: string };
+
+function usedIn(moments: readonly Moment[]): Used {
+  const used: Used = { classes: new Set(), ids: new Set(), texts: '' };
+  const texts: string[] = [];
+  for (const { nodes, sheets } of moments) {
+    for (const entry of Object.values(nodes)) {
+      if (isText(entry) || !entry.attrs) continue;
+      for (const name of (entry.attrs.class ?? '').split(/\s+/)) used.classes.add(name);
+      if (entry.attrs.id) used.ids.add(entry.attrs.id);
+      if (entry.attrs.style) texts.push(entry.attrs.style);
+    }
+    for (const sheet of Object.values(sheets)) if ('css' in sheet) texts.push(sheet.css);
+  }
+  used.texts = texts.join('\n');
+  return used;
+}
+
+/** What functional pseudo-classes hold is not looked into. */
+const functional = /:(?:not|is|where|has|host|host-context|nth-[\w-]+|lang|dir)\((?:[^()]|\([^()]*\))*\)/g;
+
+/** False when no element can match: a class or an id is asked for that nothing has. */
+function canMatch(selector: string, { classes, ids }: Used): boolean {
+  return selector
+    .replace(functional, '')
+    .split(',')
+    .some((part) => {
+      const plain = part.replace(/\[[^\]]*\]/g, '');
+      if (plain.includes('\\')) return true;
+      const wanted = [...plain.matchAll(/([.#])(-?[_a-zA-Z][\w-]*)/g)];
+      return wanted.every(([, sign, name]) => (sign === '.' ? classes : ids).has(name!));
+    });
+}
+
+/** The candidates without those of rules that match nothing, and of custom properties that nobody uses. */
+export function relevant({ before, now }: Pair, { list }: Edits, candidates: readonly Candidate[]): Candidate[] {
+  if (!candidates.some(({ kind }) => kind === 'token' || kind === 'style' || kind === 'rule')) return [...candidates];
+  const used = usedIn([before.moment, now.moment]);
+  return candidates.filter(({ edits }) =>
+    edits.some((at) => {
+      const edit = list[at]!;
+      if (edit.kind !== 'sheet') return true;
+      const { property, within, what, before: was, now: is } = edit.difference;
+      if (
+        property?.startsWith('--') &&
+        !used.texts.includes(`var(${property}`) &&
+        !used.texts.includes(`--${property}`)
+      )
+        return /var\(\s/.test(used.texts);
+      const styles = within.filter((prelude) => !prelude.startsWith('@'));
+      if (within.some((prelude) => /^@(-\w+-)?keyframes/.test(prelude))) return true;
+      const wanted = what === 'selector' ? [was!, is!] : styles.slice(-1);
+      // Inside others a selector says only a part of what it matches.
+      if (wanted.length === 0 || styles.length > 1 || wanted.some((one) => one.startsWith('@'))) return true;
+      return wanted.some((one) => canMatch(one, used));
+    }),
+  );
+}

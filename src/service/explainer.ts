@@ -1,0 +1,180 @@
+/** Explains captures that have changed, each pair of pictures once, and keeps what came of it. */
+import { createHash } from 'node:crypto';
+import { readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { baselineMaterial, captureMaterial, type Material } from '../baselines/material.ts';
+import type { CausePlace, Explanation } from '../core/cause/cause.ts';
+import { type CauseList, type ChangedCapture, clusters, type ExplainedCapture } from '../core/cause/cluster.ts';
+import { type Drawer, explain } from '../core/cause/explain.ts';
+import { placeOf, type Source } from '../core/cause/place.ts';
+import type { Problem } from '../core/problem/problem.ts';
+import type { CaptureSummary, ResultSummary } from '../core/run/run.ts';
+import type { Settings } from '../core/settings/config.ts';
+import type { Decision, Store } from '../store/index.ts';
+import { type Crew, type DrawingWindow, drawingWindow } from '../work/index.ts';
+
+export type Explainer = {
+  /** Explains what has changed and was not explained before; `tell` hears how far that is. */
+  explain(results: readonly ResultSummary[], options?: ExplainOptions): Promise<void>;
+  /** The causes of what has changed in some results, and is not approved. Explains what was not explained before. */
+  list(results: readonly ResultSummary[]): Promise<CauseList>;
+  close(): Promise<void>;
+};
+
+export type ExplainOptions = { signal?: AbortSignal; tell?(done: number, all: number): void };
+
+export type ExplainerTools = {
+  root: string;
+  store: Store;
+  crew: Crew;
+  settings(): Promise<Settings>;
+  /** Origin of the drawing page. */
+  stage(): string;
+  log(error: unknown): void;
+};
+
+/** Goes into the key of what is kept: another one when explaining has been changed. */
+const version = 3;
+
+/** So many windows draw at a time: one waits for frames most of the time. */
+const windows = 3;
+
+type Changed = ChangedCapture & { summary: CaptureSummary; baselineNow: Decision };
+
+const digest = (value: unknown): string => createHash('sha256').update(JSON.stringify(value)).digest('hex');
+
+const isOpen = ({ state, decision }: CaptureSummary): boolean =>
+  state.kind === 'changed' && !(decision?.stands && decision.kind !== 'reject');
+
+/** The place of a problem, `file:line:column` or nothing. */
+function placeIn({ place }: Problem): CausePlace | null {
+  const [, file, line] = /^(.*):(\d+):\d+$/.exec(place ?? '') ?? [];
+  return file && line ? { file, line: Number(line) } : null;
+}
+
+/** The captures of results that have changed and are not approved. */
+function changedIn({ decisions }: Store, results: readonly ResultSummary[]): Changed[] {
+  return results.flatMap(({ id, run, file, component, look, environment, captures, verdict, problem }) =>
+    captures.filter(isOpen).flatMap((summary): Changed[] => {
+      const { name: capture, hash, difference, decision, canonical } = summary;
+      const baselineNow = decisions.baseline({ component, look, environment, capture });
+      if (!baselineNow) return [];
+      const { hash: baseline, markup, fingerprint } = baselineNow;
+      const pair = digest([version, environment, baseline, markup, fingerprint, hash, canonical]);
+      const about = { result: id, run, file, component, look, environment, capture, hash, baseline, difference };
+      const hasFailed = verdict === 'failed' || verdict === 'broken';
+      const failure = hasFailed && problem ? { message: problem.message, place: placeIn(problem) } : null;
+      return [{ pair, ...about, decision, failure, summary, baselineNow }];
+    }),
+  );
+}
+
+const unknown = (note: string): Explanation => ({ causes: [], proof: 'unexplained', unexplained: [], note });
+
+/** The parts of two fingerprints that are not the same: what drew them. */
+function engines(before: Material, now: Material): { before: string; now: string } | null {
+  const [one, other] = [before.fingerprint.split(' · '), now.fingerprint.split(' · ')];
+  const apart = (mine: string[], others: string[]): string => mine.filter((part) => !others.includes(part)).join(', ');
+  return before.fingerprint === now.fingerprint ? null : { before: apart(one, other), now: apart(other, one) };
+}
+
+/** Reads files of the project; each is read again only when it has changed. */
+function sourceReader(root: string): (file: string) => Source | null {
+  const known = new Map<string, { stamp: string; source: Source }>();
+  return (file) => {
+    try {
+      const path = join(root, file);
+      const { mtimeMs, size } = statSync(path);
+      const stamp = `${mtimeMs} ${size}`;
+      const before = known.get(file);
+      if (before?.stamp === stamp) return before.source;
+      const source = { file, text: readFileSync(path, 'utf8') };
+      known.set(file, { stamp, source });
+      return source;
+    } catch {
+      return null;
+    }
+  };
+}
+
+/** Larger files are bundles and data, in which nobody looks for a line. */
+const largestSource = 500_000;
+
+export function explainerOf({ root, store, crew, settings, stage, log }: ExplainerTools): Explainer {
+  const drawing: DrawingWindow[] = [];
+  const read = sourceReader(root);
+
+  const explainOne = async (changed: Changed, drawer: Drawer, home: string | null): Promise<Explanation> => {
+    const { component, look, environment, capture, summary, result } = changed;
+    const before = baselineMaterial(store, home, { component, look, environment, capture });
+    const stored = store.results.captures(result).find(({ name }) => name === capture);
+    const now = captureMaterial(store, stored?.manifest ?? null);
+    if (!before) return unknown('The moment of the baseline was not kept. It is once this capture is approved again.');
+    if (!now) return unknown('The moment of this capture was not kept. Run the look again.');
+    const difference = summary.state.kind === 'changed' ? summary.state.picture : null;
+    return explain({ before, now, difference, engines: engines(before, now) }, drawer);
+  };
+
+  const explainAll: Explainer['explain'] = async (results, { signal, tell = () => {} } = {}) => {
+    const todo = new Map(
+      changedIn(store, results)
+        .filter(({ pair, failure }) => failure === null && store.explanations.get(pair) === null)
+        .map((changed) => [changed.pair, changed]),
+    );
+    if (todo.size === 0) return;
+    const { environments, baselines } = await settings();
+    const home = baselines === null ? null : join(root, baselines);
+    const left = [...todo.values()].sort((one, other) => (one.environment < other.environment ? -1 : 1));
+    let done = 0;
+    tell(done, todo.size);
+    const work = async (window: DrawingWindow): Promise<void> => {
+      for (let next = left.shift(); next && !signal?.aborted; next = left.shift()) {
+        const environment = environments.find(({ name }) => name === next!.environment);
+        try {
+          if (environment) store.explanations.put(next.pair, await explainOne(next, window.in(environment), home));
+        } catch (error) {
+          // One that cannot be explained keeps no other from it; it is tried again when somebody asks.
+          log(error);
+        }
+        tell(++done, todo.size);
+      }
+    };
+    while (drawing.length < windows) drawing.push(drawingWindow(crew, stage));
+    await Promise.all(drawing.slice(0, Math.min(windows, todo.size)).map(work));
+  };
+
+  const place = (closures: Record<string, readonly string[]>) => {
+    const sources = new Map<string, Source[]>();
+    return (...[cause, { file }]: Parameters<Parameters<typeof clusters>[1]['placeOf']>): CausePlace | null => {
+      const known = sources.get(file) ?? [file, ...(closures[file] ?? [])].flatMap((one) => read(one) ?? []);
+      sources.set(file, known);
+      return placeOf(
+        cause,
+        known.filter(({ text }) => text.length <= largestSource),
+      );
+    };
+  };
+
+  return {
+    explain: explainAll,
+    async list(results) {
+      await explainAll(results);
+      const captures = changedIn(store, results).map(({ summary: _, baselineNow: __, ...changed }) => ({
+        ...changed,
+        explanation: changed.failure
+          ? null
+          : (store.explanations.get(changed.pair) ?? unknown('It could not be drawn. See .sguardo/service.log.')),
+      })) satisfies ExplainedCapture[];
+      return clusters(captures, {
+        placeOf: place(store.graph.read()?.closures ?? {}),
+        decisionOf(key, pair) {
+          const found = store.explanations.decision(key, pair);
+          return found && { kind: found.kind, who: found.who, at: found.at, why: found.why };
+        },
+      });
+    },
+    async close() {
+      await Promise.all(drawing.map((window) => window.close()));
+    },
+  };
+}

@@ -1,0 +1,18 @@
+/** Calls about why captures have changed. */
+import type { InferType } from 'yup';
+import { fail } from '../../core/problem/problem.ts';
+import type { Routes } from './context.ts';
+import { schemas } from './schemas.ts';
+
+export const causeRoutes: Routes = (app, { store, explainer }) => {
+  const summary =
+    'Why captures have changed that are not approved, by cause: of one run, or of what looks stand at now';
+  app.get<{ Querystring: InferType<typeof schemas.ofRun> }>(
+    '/api/causes',
+    { schema: { summary, querystring: schemas.ofRun } },
+    ({ query: { run } }) => {
+      if (run !== null && !store.runs.get(run)) return fail('not-found', { what: `run ${run}` });
+      return explainer.list(run === null ? store.results.latest() : store.results.ofRun(run));
+    },
+  );
+};

@@ -1,0 +1,114 @@
+/** Draws scenes in a window of its own, and compares what comes of it: what explaining changes asks for. */
+import type { Drawer, Drawn, Pictured, Wanted } from '../core/cause/explain.ts';
+import type { Scene } from '../core/moment/flat.ts';
+import { diffMoments } from '../core/moment/patch.ts';
+import type { Comparison } from '../core/picture/compare.ts';
+import type { Environment } from '../core/settings/environment.ts';
+import type { Box } from '../core/timeline/timeline.ts';
+import type { EngineWindow } from '../engine/engine.ts';
+import { hashOf } from './assets.ts';
+import { comparePngs } from './compare.ts';
+import type { Crew } from './crew.ts';
+
+/** What the drawing page says of a scene that it has drawn. */
+type Measured = { clip: Box; found: { count: number; boxes: Box[] }[] };
+
+/** A window that draws. It is opened when it is first needed, and anew when it is lost. */
+export type DrawingWindow = {
+  /** A drawer of scenes as somebody in this environment would see them. */
+  in(environment: Environment): Drawer;
+  close(): Promise<void>;
+};
+
+/** How long a scene may take to be drawn, in milliseconds. */
+const drawLimit = 10_000;
+
+const call = (window: EngineWindow, expression: string): Promise<unknown> =>
+  window.evaluate(`__sguardoDraw.${expression}`, drawLimit);
+
+const equalAssets = (one: Scene, other: Scene): boolean =>
+  one.assets === other.assets || JSON.stringify(one.assets) === JSON.stringify(other.assets);
+
+/** Scenes that can be drawn one after the other with the same files. */
+function batches<T extends { scene: Scene }>(scenes: readonly T[]): T[][] {
+  const all: T[][] = [];
+  for (const one of scenes) {
+    const last = all.at(-1);
+    if (last && equalAssets(last[0]!.scene, one.scene)) last.push(one);
+    else all.push([one]);
+  }
+  return all;
+}
+
+/** Pixels outside the viewport are drawn only when that is asked for. */
+const isBeyond = ([, , width, height]: Box, { viewport }: Environment): boolean =>
+  width > viewport[0] || height > viewport[1];
+
+/** Opens a window at the drawing page of the stage. `stage` is where that listens. */
+export function drawingWindow(crew: Crew, stage: () => string): DrawingWindow {
+  let open: Promise<EngineWindow> | null = null;
+  let applied = '';
+  const window = async (environment: Environment): Promise<EngineWindow> => {
+    const known = await open?.catch(() => null);
+    if (!known || known.lost !== null) {
+      open = crew.engine().then((engine) => engine.open());
+      applied = '';
+    }
+    const opened = await open!;
+    const wanted = JSON.stringify(environment);
+    if (applied === wanted) return opened;
+    await opened.apply(environment);
+    if (applied === '') await opened.load(`${stage()}/draw`);
+    // Controls look otherwise under a pointer, which no moment has.
+    await opened.input([{ kind: 'move', x: -1, y: -1, button: 'none', modifiers: 0 }]);
+    applied = wanted;
+    return opened;
+  };
+  const drawOne = async (
+    opened: EngineWindow,
+    environment: Environment,
+    moment: number,
+    wanted: readonly Wanted[],
+  ): Promise<Drawn> => {
+    const show = { kind: 'show', moment, outline: null, cover: null, pointer: null, fit: false };
+    await call(opened, `receive(${JSON.stringify(show)})`);
+    await call(opened, 'settled()');
+    const { clip, found } = (await call(opened, `measure(${JSON.stringify(wanted)})`)) as Measured;
+    const beyond = isBeyond(clip, environment);
+    if (beyond) await call(opened, 'settled()');
+    const png = await opened.screenshot(clip, beyond);
+    return { hash: hashOf(png), png, outlines: found };
+  };
+  const draw = async (environment: Environment, scenes: Parameters<Drawer['draw']>[0]): Promise<Drawn[]> => {
+    const opened = await window(environment);
+    const { scheme, motion, contrast } = environment;
+    const drawn: Drawn[] = [];
+    for (const batch of batches(scenes)) {
+      const moments = batch.map(({ scene }) => scene.moment);
+      const patches = moments.slice(1).map((moment, i) => diffMoments(moments[i]!, moment));
+      const { assets } = batch[0]!.scene;
+      const timeline = { kind: 'timeline', base: moments[0], patches, assets, media: { scheme, motion, contrast } };
+      await call(opened, `receive(${JSON.stringify(timeline)})`);
+      for (const [at, { wanted }] of batch.entries()) drawn.push(await drawOne(opened, environment, at, wanted));
+    }
+    return drawn;
+  };
+  return {
+    in: (environment) => ({ draw: (scenes) => draw(environment, scenes), compare: comparePictured }),
+    async close() {
+      const opened = await open?.catch(() => null);
+      open = null;
+      await opened?.close().catch(() => {});
+    },
+  };
+}
+
+/** Compares two pictures; null when no pixel differs. */
+async function comparePictured(before: Pictured, now: Pictured): Promise<Comparison | null> {
+  if (before.hash === now.hash || Buffer.compare(before.png, now.png) === 0) return null;
+  const compared = await comparePngs({ before: before.png, now: now.png, isPaintedAnyway: false });
+  if ('corrupt' in compared) throw new Error(compared.corrupt);
+  const { picture } = compared;
+  const isSame = picture.differing === 0 && picture.added.length === 0 && picture.lost.length === 0;
+  return isSame ? null : picture;
+}
