@@ -136,6 +136,7 @@ describe('the interface', () => {
       '/api/blobs/{hash}',
       '/api/board',
       '/api/catalogue',
+      '/api/causes',
       '/api/changes',
       '/api/components',
       '/api/decisions',

@@ -82,6 +82,7 @@ describe('approving', () => {
       decided: [],
       already: 2,
       unfinished: [],
+      waiting: 0,
     });
     expect(readFileSync(join(folder, 'baselines/day/src/Buoy/plain.json'), 'utf8')).toBe(before);
   });
@@ -98,6 +99,7 @@ describe('approving', () => {
       decided: [],
       already: 0,
       unfinished: ['src/Lost/lost'],
+      waiting: 0,
     });
     rmSync(join(folder, 'src/Lost.look.tsx'));
   });

@@ -145,13 +145,16 @@ export function shapeOf({ before, now }: Pair, node: number): string {
   const parts: string[] = [];
   for (const id of within(moment, node)) {
     const entry = moment.nodes[id]!;
-    parts.push(isText(entry) ? entry.text : `<${entry.tag} ${Object.values(entry.attrs ?? {}).join(' ')}>`);
+    // Names with numbers in them are made up from time to time.
+    const attributes = isText(entry)
+      ? ''
+      : Object.values(entry.attrs ?? {})
+          .join(' ')
+          .replace(/\S*[\d‹]\S*/g, '#');
+    parts.push(isText(entry) ? entry.text : `<${entry.tag} ${attributes}>`);
     if (parts.length > 60) break;
   }
-  return parts
-    .join('')
-    .replace(/\S*[\d‹]\S*/g, '#')
-    .slice(0, 2000);
+  return parts.join('').slice(0, 2000);
 }
 
 /** Where an element stands among its neighbours that are on both sides. */
@@ -166,11 +169,13 @@ function placeInWords({ before, now, trees }: Pair, node: number): string {
     const one = now.moment.nodes[id]!;
     return isText(one) ? one.text.trim() : one.tag;
   };
+  // What it says may be another text in every capture.
+  const neighbour = (id: number): string => inWords(now.moment, id, false);
   const next = kids.slice(at + 1).find(isOld);
-  if (next !== undefined) return ` above ${inWords(now.moment, next)}`;
+  if (next !== undefined) return ` above ${neighbour(next)}`;
   const previous = kids.slice(0, at).findLast(isOld);
-  if (previous !== undefined) return ` below ${inWords(now.moment, previous)}`;
-  return ` in ${inWords(now.moment, parent)}`;
+  if (previous !== undefined) return ` below ${neighbour(previous)}`;
+  return ` in ${neighbour(parent)}`;
 }
 
 function tellNode(pair: Pair, { kind, node }: Edit & { kind: 'added' | 'removed' | 'moved' }): Told {
