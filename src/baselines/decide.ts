@@ -183,7 +183,7 @@ async function record(desk: Desk, request: DecisionRequest, chosen: StoredCaptur
     store.together(() => {
       for (const capture of chosen) {
         const { run, hash, markup, manifest, fingerprint } = capture;
-        const about = { run, hash, markup, manifest, fingerprint, commit };
+        const about = { run, hash, markup, manifest, fingerprint, commit, sources: store.runs.sources(run) };
         const decision: NewDecision = { ...keyOf(capture), who, kind, why, ...about };
         store.decisions.add(decision);
       }

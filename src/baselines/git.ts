@@ -1,6 +1,8 @@
 /** What git knows of a project. */
 import { execFileSync } from 'node:child_process';
 import { userInfo } from 'node:os';
+import type { HunkCommit } from '../core/cause/found.ts';
+import type { Hunk } from '../core/cause/hunks.ts';
 
 const git = (root: string, ...args: string[]): string | null => {
   try {
@@ -39,4 +41,34 @@ export function changedSince(root: string, since: string): string[] | null {
   const lines = (text: string | null): string[] => text?.split('\0').filter(Boolean) ?? [];
   const committed = git(root, 'diff', '--name-only', '--no-renames', '--relative', '-z', base);
   return [...lines(committed), ...lines(git(root, 'ls-files', '--others', '--exclude-standard', '-z'))];
+}
+
+/** The text of a file at a commit; null where it was not there. */
+export function textAt(root: string, commit: string, file: string): string | null {
+  try {
+    const args = ['-C', root, 'show', '--end-of-options', `${commit}:./${file}`];
+    const stdio = ['ignore', 'pipe', 'ignore'] as ['ignore', 'pipe', 'ignore'];
+    return execFileSync('git', args, { encoding: 'utf8', stdio, timeout: 10_000, maxBuffer: 32 * 1024 * 1024 });
+  } catch {
+    return null;
+  }
+}
+
+/** The commit that brought the newest of some lines; null where they are not committed, or none of git's. */
+export function blame(root: string, { file, line, added }: Hunk): HunkCommit | null {
+  // Where lines were only taken away, nobody is left to ask but the file.
+  if (added.length === 0) return null;
+  const range = `${line},${line + added.length - 1}`;
+  const said = git(root, 'blame', '--line-porcelain', '-L', range, '--', file);
+  if (said === null) return null;
+  const lines = said.split(/\n\t.*(?:\n|$)/).filter(Boolean);
+  const commits = lines.map((block) => {
+    const value = (name: string): string => new RegExp(`^${name} (.*)$`, 'm').exec(block)?.[1] ?? '';
+    const id = /^[0-9a-f]{40}/.exec(block)?.[0] ?? '';
+    return { id, author: value('author'), time: Number(value('author-time')), summary: value('summary') };
+  });
+  const newest = commits.sort((one, other) => other.time - one.time)[0];
+  if (!newest || commits.some(({ id }) => /^0+$/.test(id))) return null;
+  const { id, author, time, summary } = newest;
+  return { id: id.slice(0, 9), author, at: new Date(time * 1000).toISOString(), summary };
 }

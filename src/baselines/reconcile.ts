@@ -65,6 +65,7 @@ function adopt(
     manifest: null,
     fingerprint,
     commit: commit(),
+    sources: null,
   });
 }
 

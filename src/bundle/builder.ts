@@ -15,7 +15,7 @@ import { programBeside } from './fromSource.ts';
 /** What it is asked to do. */
 export type Order =
   | { kind: 'config'; path: string }
-  | { kind: 'bundle'; root: string; settings: Settings; files: string[] }
+  | { kind: 'bundle'; root: string; settings: Settings; files: string[]; instead: Record<string, string> }
   | { kind: 'components'; root: string; file: string }
   | { kind: 'overview'; root: string; settings: Settings }
   | { kind: 'keep'; name: string; source: string; keeping: Keeping | KeepingLines };
@@ -127,11 +127,16 @@ export const readConfig = async (path: string): Promise<Settings> => (await ask(
 
 /**
  * Bundles look files. Those that cannot be understood are left out and told in `unusable`; the others come through.
+ * `instead` has texts that files are taken to hold, by their full paths.
  * @throws ProblemError `looks-missing` when there is no file at all; `config-threw`, `frame-failed` when what they
  * share is unusable; `bundler-gone`
  */
-export const bundleLooks = async (root: string, settings: Settings, files: readonly string[]): Promise<Bundle> =>
-  (await ask({ kind: 'bundle', root, settings, files: [...files] })) as Bundle;
+export const bundleLooks = async (
+  root: string,
+  settings: Settings,
+  files: readonly string[],
+  instead: Readonly<Record<string, string>> = {},
+): Promise<Bundle> => (await ask({ kind: 'bundle', root, settings, files: [...files], instead })) as Bundle;
 
 /** The components that a file of the project offers, the first one being what it is for. */
 export const componentsOf = async (root: string, file: string): Promise<Component[]> =>

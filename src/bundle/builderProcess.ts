@@ -10,7 +10,7 @@ function carryOut(order: Order): Promise<unknown> {
     case 'config':
       return loadConfig(order.path);
     case 'bundle':
-      return buildLooks(order.root, order.settings, order.files);
+      return buildLooks(order.root, order.settings, order.files, order.instead);
     case 'components':
       return componentsOf(order.root, order.file);
     case 'keep':

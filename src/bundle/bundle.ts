@@ -94,7 +94,10 @@ type Source = { file: string; kind: Kind };
 type PropsRead = ReturnType<typeof readPropTypes>;
 
 /** What is built: look files, and the frame around those of its kind. */
-type Sources = { files: readonly Source[]; frame: Source | null; props: PropsRead };
+/** Texts that files are taken to hold, whatever they hold on the disk; by full path. */
+type Texts = Readonly<Record<string, string>>;
+
+type Sources = { files: readonly Source[]; frame: Source | null; props: PropsRead; instead: Texts };
 
 /**
  * One starting module a look file: the page's side first, so that it is in place before anything of the project is
@@ -127,6 +130,16 @@ start({
     },
   };
 }
+
+/** Gives some files other texts than they have on the disk. Parts of a file are made of what is given for the whole. */
+const takenInstead = (instead: Texts): Plugin => ({
+  name: 'sguardo:instead',
+  enforce: 'pre',
+  load(id) {
+    const [path, query = ''] = id.split('?') as [string, string?];
+    return /(^|&)(vue|svelte|type=|raw|url)/.test(query) ? null : (instead[path] ?? null);
+  },
+});
 
 const outFolder = '.sguardo-bundle';
 
@@ -212,6 +225,7 @@ async function build(root: string, sources: Sources): Promise<Built> {
     clearScreen: false,
     base: '/',
     plugins: [
+      ...(Object.keys(sources.instead).length > 0 ? [takenInstead(sources.instead)] : []),
       entries(root, sources),
       pages(root, inputsOf(sources), (folder) => {
         publicFolder = folder;
@@ -240,7 +254,7 @@ const viteConfigs = ['js', 'mjs', 'ts', 'cjs', 'mts', 'cts'].map((end) => `vite.
  * What all look files share is looked at first when they could not be built together.
  * @throws ProblemError `config-threw`, `frame-failed`
  */
-async function checkShared(root: string, frame: Source | null, props: PropsRead): Promise<void> {
+async function checkShared(root: string, { frame, props, instead }: Omit<Sources, 'files'>): Promise<void> {
   const vite = await viteOf(root);
   try {
     await vite.resolveConfig({ root, logLevel: 'silent' }, 'build', 'development');
@@ -250,24 +264,24 @@ async function checkShared(root: string, frame: Source | null, props: PropsRead)
   }
   if (!frame) return;
   try {
-    await build(root, { files: [frame], frame: null, props });
+    await build(root, { files: [frame], frame: null, props, instead });
   } catch (error) {
     throw new ProblemError(explainBuild(root, frame.file, error, 'frame-failed'));
   }
 }
 
 /** Builds the files, or halves of them until those that cannot be built stand alone. */
-async function findUnusable(root: string, { files, frame, props }: Sources): Promise<Bundle['unusable']> {
+async function findUnusable(root: string, { files, ...around }: Sources): Promise<Bundle['unusable']> {
   try {
-    await build(root, { files, frame, props });
+    await build(root, { files, ...around });
     return [];
   } catch (error) {
     const [{ file }] = files as [Source];
     if (files.length === 1) return [{ file, problem: explainBuild(root, file, error) }];
     const half = Math.ceil(files.length / 2);
     return [
-      ...(await findUnusable(root, { files: files.slice(0, half), frame, props })),
-      ...(await findUnusable(root, { files: files.slice(half), frame, props })),
+      ...(await findUnusable(root, { files: files.slice(0, half), ...around })),
+      ...(await findUnusable(root, { files: files.slice(half), ...around })),
     ];
   }
 }
@@ -293,37 +307,49 @@ const nothing: Built = {
 type Usable = { built: Built; usable: readonly Source[]; unusable: Bundle['unusable'] };
 
 /** Builds the files that can be built. @throws ProblemError `config-threw`, `frame-failed` */
-async function buildUsable(root: string, files: readonly string[], frame: Source | null): Promise<Usable> {
+async function buildUsable(
+  root: string,
+  files: readonly string[],
+  frame: Source | null,
+  instead: Texts,
+): Promise<Usable> {
   const twins = twinsAmong(files);
   const single = files
     .filter((file) => !twins.some((one) => one.file === file))
     .map((file) => ({ file, kind: kindOf(root, file) }));
   if (single.length === 0) return { built: nothing, usable: [], unusable: twins };
   const props = readPropTypes({ root, files: single.map(({ file, kind }) => ({ path: join(root, file), kind })) });
+  const around = { frame, props, instead };
   try {
-    return { built: await build(root, { files: single, frame, props }), usable: single, unusable: twins };
+    return { built: await build(root, { files: single, ...around }), usable: single, unusable: twins };
   } catch (error) {
-    await checkShared(root, frame, props);
+    await checkShared(root, around);
     const [only, ...others] = single;
     const wrong =
       others.length === 0
         ? [{ file: only!.file, problem: explainBuild(root, only!.file, error) }]
-        : await findUnusable(root, { files: single, frame, props });
+        : await findUnusable(root, { files: single, ...around });
     const usable = single.filter(({ file }) => !wrong.some((one) => one.file === file));
-    const built = usable.length > 0 ? await build(root, { files: usable, frame, props }) : nothing;
+    const built = usable.length > 0 ? await build(root, { files: usable, ...around }) : nothing;
     return { built, usable, unusable: [...twins, ...wrong] };
   }
 }
 
 /**
  * Bundles look files. Those that cannot be understood are left out and told in `unusable`; the others come through.
+ * `instead` has texts that files are taken to hold, by their full paths.
  * @throws ProblemError `looks-missing` when there is no file at all; `config-threw`, `frame-failed` when what they
  * share is unusable
  */
-export async function buildLooks(root: string, settings: Settings, files: readonly string[]): Promise<Bundle> {
+export async function buildLooks(
+  root: string,
+  settings: Settings,
+  files: readonly string[],
+  instead: Texts = {},
+): Promise<Bundle> {
   if (files.length === 0) return fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });
   const around = settings.frame === null ? null : { file: settings.frame, kind: kindOf(root, settings.frame) };
-  const { built, usable, unusable } = await buildUsable(root, files, around);
+  const { built, usable, unusable } = await buildUsable(root, files, around, instead);
   const bundle: Bundle = {
     id: '',
     root,
@@ -353,7 +379,7 @@ export async function buildLooks(root: string, settings: Settings, files: readon
         script: path,
         base: baseOf(kind),
         styles: stylesOf(built.output, [...frameOf(kind), join(root, file)]),
-        source: readFileSync(join(root, file), 'utf8'),
+        source: instead[join(root, file)] ?? readFileSync(join(root, file), 'utf8'),
       });
     }
   }

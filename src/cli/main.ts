@@ -15,6 +15,7 @@ import { addList } from './list.ts';
 import { addSteady } from './steady.ts';
 import { addTidy } from './tidy.ts';
 import { addWatch } from './watch.ts';
+import { addWhy } from './why.ts';
 
 const { version } = JSON.parse(readFileSync(new URL('../../package.json', import.meta.url), 'utf8')) as {
   version: string;
@@ -51,6 +52,7 @@ addDraft(program);
 addWatch(program);
 addSteady(program);
 addCauses(program);
+addWhy(program);
 addDecisions(program);
 addTidy(program);
 addServe(program);

@@ -12,6 +12,7 @@ import type {
   ProjectInfo,
   Tidied,
 } from '../core/api/api.ts';
+import type { FoundEdits } from '../core/cause/found.ts';
 import type { CauseList } from '../core/cause/cluster.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import { type BoardLook, unpackBoard } from '../core/run/board.ts';
@@ -41,6 +42,8 @@ export type Client = {
   changes(): Promise<ResultSummary[]>;
   /** Why captures have changed, by cause: of a run, or of what looks stand at now. */
   causes(run?: number): Promise<CauseList>;
+  /** Which edits did what a capture changed by; without one, that a look fails. It may be run several times for it. */
+  edits(result: number, capture: string | null): Promise<FoundEdits>;
   decide(request: DecisionRequest): Promise<Decided>;
   /** Baselines whose look is gone; with `remove` they are taken away. */
   tidy(remove: boolean): Promise<Tidied>;
@@ -142,6 +145,8 @@ export function connect(origin: string): Client {
     timeline: (id) => get(`/api/results/${id}/timeline`),
     changes: () => get('/api/changes'),
     causes: (run) => get(`/api/causes${run === undefined ? '' : `?run=${run}`}`),
+    edits: (result, capture) =>
+      get(`/api/causes/edits?result=${result}${capture === null ? '' : `&capture=${encodeURIComponent(capture)}`}`),
     decide: (request) => call('POST', '/api/decisions', request),
     tidy: (remove) => call('POST', '/api/baselines/tidy', { remove }),
     components: () => get('/api/components'),

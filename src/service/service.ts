@@ -18,6 +18,8 @@ import { Conductor } from './conductor.ts';
 import { type Live, liveFeed } from './live.ts';
 import { type Explainer, explainerOf } from './explainer.ts';
 import { errorLog } from './log.ts';
+import { culpritsOf } from './culprits.ts';
+import { sourcesOf } from './sources.ts';
 import { type Sittings, sittingsOf } from './sittings.ts';
 import { buildStage } from './stage.ts';
 import { type Watcher, watcherOf } from './watcher.ts';
@@ -106,8 +108,8 @@ async function hold(config: string): Promise<Held> {
   }
 }
 
-/** The bundles whose files pages may ask for, newest first, and where their looks may go. */
-type Shown = { bundles: Bundle[]; network: readonly string[] };
+/** The bundles whose files pages may ask for, newest first, those beside runs, and where their looks may go. */
+type Shown = { bundles: Bundle[]; beside: Set<Bundle>; network: readonly string[] };
 
 /** Takes a bundle in. An equal one that is there already stays, since pages may still be loading from it. */
 function show(shown: Shown, bundle: Bundle, { network }: Settings): Bundle {
@@ -211,13 +213,13 @@ async function endService(
 async function serveProject(held: Held, port: number | undefined, logger: ServiceOptions['logger']): Promise<Service> {
   const { root, config, folder, store } = held;
   const live = liveFeed();
-  const shown: Shown = { bundles: [], network: [] };
+  const shown: Shown = { bundles: [], beside: new Set(), network: [] };
   const ports = { api: 0, stage: 0 };
   const url = (): string => `http://127.0.0.1:${ports.api}`;
   const stageUrl = (): string => `http://127.0.0.1:${ports.stage}`;
   const stage = buildStage({
     store,
-    bundles: () => shown.bundles,
+    bundles: () => [...shown.bundles, ...shown.beside],
     network: () => shown.network,
     port: () => ports.stage,
     consoleOrigin: url,
@@ -237,12 +239,17 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     config,
     store,
     explainer,
+    sources: sourcesOf(root, store),
     crew,
     headedCrew,
     live,
     cache: folderCacheOf(store),
     bundler: new Bundler(root, version, store.graph),
     log: (error: unknown) => log(error),
+    serveBeside(bundle: Bundle) {
+      shown.beside.add(bundle);
+      return () => void shown.beside.delete(bundle);
+    },
     onBundle(bundle: Bundle, wanted: Settings) {
       shownSettings.seen(wanted);
       return show(shown, bundle, wanted);
@@ -250,6 +257,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   };
   const conductor = new Conductor(tools);
   const sittings = sittingsOf(tools);
+  const culprits = culpritsOf(tools, () => conductor.current !== null);
   const watcher = watcherOf(root, () => conductor.startDue());
   const project = async (): Promise<ProjectInfo> => {
     const { environments, baselines } = await shownSettings.read();
@@ -275,6 +283,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
       conductor,
       sittings,
       explainer,
+      culprits,
       closeWindows: sittings.closeWindows,
       live,
       watcher,

@@ -161,6 +161,12 @@ const migrations: readonly string[] = [
     cause TEXT NOT NULL,              -- key
     pair TEXT NOT NULL                -- of the capture that it is decided for
   );
+  ALTER TABLE runs ADD COLUMN sources TEXT;         -- hash of JSON: the project's files behind its looks, by path
+  ALTER TABLE decisions ADD COLUMN sources TEXT;    -- as of the run that was decided about
+  CREATE TABLE found_edits (          -- which edits did what was changed
+    asked TEXT PRIMARY KEY,           -- hash of the pair, and of the edits among which they were looked for
+    found TEXT NOT NULL               -- JSON
+  ) WITHOUT ROWID;
   CREATE INDEX cause_decisions_by_pair ON cause_decisions(pair, cause, id);
   CREATE TRIGGER cause_decisions_are_kept BEFORE DELETE ON cause_decisions
   BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;

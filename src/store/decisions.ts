@@ -18,6 +18,8 @@ export type Decision = CaptureKey & {
   manifest: string | null;
   fingerprint: string;
   commit: string | null;
+  /** Hash of the sources of that run, by path; null where they were not kept. */
+  sources: string | null;
 };
 
 export type NewDecision = Omit<Decision, 'id' | 'at'>;
@@ -45,9 +47,10 @@ const key = 'component = @component AND look = @look AND environment = @environm
 export function decisionsOf(db: Db): Decisions {
   const insert = db.prepare<object, Decision>(
     `INSERT INTO decisions
-       (at, who, kind, why, run, component, look, environment, capture, hash, markup, manifest, fingerprint, "commit")
+       (at, who, kind, why, run, component, look, environment, capture, hash, markup, manifest, fingerprint,
+        "commit", sources)
      VALUES (@at, @who, @kind, @why, @run, @component, @look, @environment, @capture, @hash, @markup, @manifest,
-       @fingerprint, @commit) RETURNING *`,
+       @fingerprint, @commit, @sources) RETURNING *`,
   );
   const newest = db.prepare<CaptureKey, Decision>(
     `SELECT * FROM decisions WHERE ${key} AND kind IN ('approve', 'adopt') ORDER BY id DESC LIMIT 1`,

@@ -1,5 +1,6 @@
 /** Why captures changed, kept by what they are made of, and what was decided about the causes of each. */
 import type { Explanation } from '../core/cause/cause.ts';
+import type { FoundEdits } from '../core/cause/found.ts';
 import type { Db } from './database.ts';
 
 /** A decision about one cause of one pair of pictures. */
@@ -16,6 +17,9 @@ export type Explanations = {
   /** By the hash of both sides. */
   get(pair: string): Explanation | null;
   put(pair: string, explanation: Explanation): void;
+  /** Which edits were found, by what was asked. */
+  edits(asked: string): FoundEdits | null;
+  putEdits(asked: string, found: FoundEdits): void;
   /** Appends decisions about causes. */
   decide(decisions: readonly Omit<CauseDecision, 'at'>[]): void;
   /** The newest decision about a cause of a pair, or null. */
@@ -25,6 +29,8 @@ export type Explanations = {
 export function explanationsOf(db: Db): Explanations {
   const select = db.prepare<[string], { explanation: string }>('SELECT explanation FROM explanations WHERE pair = ?');
   const insert = db.prepare('INSERT OR REPLACE INTO explanations (pair, explanation) VALUES (?, ?)');
+  const edits = db.prepare<[string], { found: string }>('SELECT found FROM found_edits WHERE asked = ?');
+  const putEdits = db.prepare('INSERT OR REPLACE INTO found_edits (asked, found) VALUES (?, ?)');
   const append = db.prepare('INSERT INTO cause_decisions (at, who, kind, why, cause, pair) VALUES (?, ?, ?, ?, ?, ?)');
   const newest = db.prepare<[string, string], CauseDecision>(
     'SELECT cause, pair, kind, who, at, why FROM cause_decisions WHERE cause = ? AND pair = ? ORDER BY id DESC LIMIT 1',
@@ -35,6 +41,11 @@ export function explanationsOf(db: Db): Explanations {
       return row ? (JSON.parse(row.explanation) as Explanation) : null;
     },
     put: (pair, explanation) => void insert.run(pair, JSON.stringify(explanation)),
+    edits(asked) {
+      const row = edits.get(asked);
+      return row ? (JSON.parse(row.found) as FoundEdits) : null;
+    },
+    putEdits: (asked, found) => void putEdits.run(asked, JSON.stringify(found)),
     decide: db.transaction((decisions: readonly Omit<CauseDecision, 'at'>[]) => {
       const at = new Date().toISOString();
       for (const { cause, pair, kind, who, why } of decisions) append.run(at, who, kind, why, cause, pair);

@@ -27,6 +27,9 @@ function referredOf(db: Db, read: Read): () => Set<string> {
   const results = db.prepare<[], ResultRefs>('SELECT base, patches, lanes, source, files FROM results');
   const captures = db.prepare<[], CaptureRefs>('SELECT hash, about, markup, manifest FROM captures');
   const decisions = db.prepare<[], Omit<CaptureRefs, 'about'>>('SELECT hash, markup, manifest FROM decisions');
+  const sources = db.prepare<[], { sources: string }>(
+    'SELECT sources FROM runs WHERE sources IS NOT NULL UNION SELECT sources FROM decisions WHERE sources IS NOT NULL',
+  );
   const parsed = <T>(hash: string): T | null => {
     const bytes = read(hash);
     return bytes && (JSON.parse(bytes.toString('utf8')) as T);
@@ -61,6 +64,8 @@ function referredOf(db: Db, read: Read): () => Set<string> {
       add(hash, markup);
       addManifest(manifest);
     }
+    for (const { sources: hash } of sources.all())
+      add(hash, ...Object.values(parsed<Record<string, string>>(hash) ?? {}));
     return found;
   };
 }

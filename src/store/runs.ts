@@ -30,6 +30,8 @@ export type Runs = {
   /** Forgets a run that came to nothing. */
   forget(id: number): void;
   get(id: number): RunSummary | null;
+  /** Hash of the files behind the looks of a run, by path; null for one that has not kept them. */
+  sources(id: number): string | null;
   /** Newest first. */
   list(limit: number): RunSummary[];
   /** The ids of runs that a service which is no longer there has left going on. */
@@ -42,6 +44,8 @@ type RunChange = {
   notes?: string[];
   reused?: readonly number[];
   skipped?: RunSummary['skipped'];
+  /** Hash of the files behind its looks, by path. */
+  sources?: string;
 };
 
 type Ending = { status: RunStatus; finished: string; problems: Problem[] };
@@ -89,6 +93,8 @@ export function runsOf(db: Db): Runs {
   const setEngine = db.prepare('UPDATE runs SET engine = ? WHERE id = ?');
   const begin = db.prepare("UPDATE runs SET status = 'running' WHERE id = ?");
   const setReused = db.prepare('UPDATE runs SET reused = ? WHERE id = ?');
+  const setSources = db.prepare('UPDATE runs SET sources = ? WHERE id = ?');
+  const sourcesOf = db.prepare<[number], { sources: string | null }>('SELECT sources FROM runs WHERE id = ?');
   const setSkipped = db.prepare('UPDATE runs SET skipped = ? WHERE id = ?');
   const setNotes = db.prepare('UPDATE runs SET notes = ? WHERE id = ?');
   const finish = db.prepare('UPDATE runs SET status = ?, finished = ?, problem = ? WHERE id = ?');
@@ -118,7 +124,8 @@ export function runsOf(db: Db): Runs {
       return Number(insert.run(new Date().toISOString(), JSON.stringify(request), commit).lastInsertRowid);
     },
     start: (id) => void begin.run(id),
-    update(id, { planned, engine, notes, reused, skipped }) {
+    update(id, { planned, engine, notes, reused, skipped, sources }) {
+      if (sources !== undefined) setSources.run(sources, id);
       if (skipped !== undefined) setSkipped.run(JSON.stringify(skipped), id);
       if (reused !== undefined) setReused.run(JSON.stringify(reused), id);
       if (notes !== undefined) setNotes.run(JSON.stringify(notes), id);
@@ -138,6 +145,7 @@ export function runsOf(db: Db): Runs {
       const row = one.get(id);
       return row ? summary(row) : null;
     },
+    sources: (id) => sourcesOf.get(id)?.sources ?? null,
     list: (limit) => newest.all(limit).map(summary),
     unfinished: () => open.all().map(({ id }) => id),
   };

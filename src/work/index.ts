@@ -2,6 +2,7 @@
 export {
   type Bundle,
   Bundler,
+  bundleLooks,
   componentsIn,
   componentsOf,
   draftPlace,
@@ -14,6 +15,7 @@ export {
   type Survey,
   typeOf,
 } from '../bundle/index.ts';
+export { type Attempted, attemptLook } from './attempt.ts';
 export { type Crew, chromiumCrew } from './crew.ts';
 export { placeOf } from './plan.ts';
 export { type DrawingWindow, drawingWindow } from './drawer.ts';

@@ -22,6 +22,7 @@ const decision = {
   manifest: null,
   fingerprint: 'f',
   commit: null,
+  sources: null,
 };
 
 const result = (look: string, verdict: FinishedLook['verdict'], text = 'Buoy'): FinishedLook => ({

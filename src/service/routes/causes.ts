@@ -4,7 +4,7 @@ import { fail } from '../../core/problem/problem.ts';
 import type { Routes } from './context.ts';
 import { schemas } from './schemas.ts';
 
-export const causeRoutes: Routes = (app, { store, explainer }) => {
+export const causeRoutes: Routes = (app, { store, explainer, culprits }) => {
   const summary =
     'Why captures have changed that are not approved, by cause: of one run, or of what looks stand at now';
   app.get<{ Querystring: InferType<typeof schemas.ofRun> }>(
@@ -14,5 +14,12 @@ export const causeRoutes: Routes = (app, { store, explainer }) => {
       if (run !== null && !store.runs.get(run)) return fail('not-found', { what: `run ${run}` });
       return explainer.list(run === null ? store.results.latest() : store.results.ofRun(run));
     },
+  );
+
+  const edits = 'Which edits of the source did what a capture changed by, or without one that its look fails';
+  app.get<{ Querystring: InferType<typeof schemas.edits> }>(
+    '/api/causes/edits',
+    { schema: { summary: edits, querystring: schemas.edits } },
+    ({ query: { result, capture } }) => culprits.find(result, capture),
   );
 };

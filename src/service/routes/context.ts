@@ -4,6 +4,7 @@ import type { ProjectInfo } from '../../core/api/api.ts';
 import type { Settings } from '../../core/settings/config.ts';
 import type { Store } from '../../store/index.ts';
 import type { Conductor } from '../conductor.ts';
+import type { Culprits } from '../culprits.ts';
 import type { Explainer } from '../explainer.ts';
 import type { Live } from '../live.ts';
 import type { Sittings } from '../sittings.ts';
@@ -15,6 +16,7 @@ export type ApiContext = {
   live: Live;
   sittings: Sittings;
   explainer: Explainer;
+  culprits: Culprits;
   watcher: Watcher;
   root: string;
   /** Closes windows on the screen that nobody uses any more. */

@@ -1,0 +1,26 @@
+import { connect } from '../../src/client/client.ts';
+import { startService } from '../../src/service/service.ts';
+import { cpSync, readFileSync, writeFileSync, mkdtempSync, rmSync, readdirSync, mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+// many looks, one token changed
+const folder = mkdtempSync('bench/.tmp/t-');
+cpSync('demo/harbour', folder, { recursive: true, filter: (p) => !/node_modules|\.sguardo|baselines/.test(p) });
+const n = Number(process.argv[2] ?? 500);
+for (const f of readdirSync(join(folder, 'src'))) if (f.includes('.look.')) rmSync(join(folder, 'src', f));
+for (let f = 0; f < 10; f++) writeFileSync(join(folder, `src/C${f}.look.tsx`), `import { looks } from 'sguardo/react'; import { BerthCard } from './BerthCard';
+export default looks(BerthCard, { props: { berth: 'C-14', vessel: 'Aliseo', draught: 2.1, depth: 3, length: 11, onRelease() {} } as never, states: Object.fromEntries(Array.from({ length: ${n / 10} }, (_, i) => ['l' + i, { props: { berth: 'C-' + i } }])) as never });`);
+const service = await startService({ config: `${process.cwd()}/${folder}/sguardo.config.ts` });
+const client = connect(service.url);
+const abort = new AbortController();
+let first = 0;
+(async () => { for await (const e of client.events(abort.signal)) if (e.kind === 'run-progress' && e.progress.phase === 'explaining' && !first) first = Date.now(); })().catch(() => {});
+const run = async (req = {}) => { const { id } = await client.startRun({ environments: ['day'], ...req }); for (;;) { const r = await client.run(id); if (r.status === 'finished' || r.status === 'ended') return r; await new Promise((x) => setTimeout(x, 50)); } };
+let r = await run(); console.log(r.tally, Date.parse(r.finished!) - Date.parse(r.started), r.problems);
+await client.decide({ kind: 'approve', all: true });
+r = await run({ fresh: true, audit: 100 }); console.log('approved, photographed', r.tally, Date.parse(r.finished!) - Date.parse(r.started));
+const css = readFileSync(join(folder, 'src/tokens.css'), 'utf8');
+writeFileSync(join(folder, 'src/tokens.css'), css.replace(/--accent: #[0-9a-f]+/, '--accent: #aa2244'));
+first = 0;
+r = await run(); const end = Date.parse(r.finished!); console.log('changed', r.tally, 'all', end - Date.parse(r.started), 'explaining', end - first, 'each', (end - first) / r.tally.changed);
+const t = Date.now(); const c = await client.causes(); console.log(c.causes.map((x) => [x.title, x.proof, x.captures.length]), 'list ms', Date.now() - t);
+abort.abort(); await service.close(); rmSync(folder, { recursive: true }); process.exit(0);

@@ -1,0 +1,132 @@
+/** `sguardo why`: which edits did what looks changed by, or fail by. */
+import type { Command } from 'commander';
+import pc from 'picocolors';
+import type { FoundEdit, FoundEdits, FoundHunk } from '../core/cause/found.ts';
+import type { CauseList } from '../core/cause/cluster.ts';
+import { isSelected } from '../core/look/pattern.ts';
+import { lookTitle } from '../core/look/look.ts';
+import { fail } from '../core/problem/problem.ts';
+import type { ResultSummary } from '../core/run/run.ts';
+import { counted } from '../core/text/counted.ts';
+import { findService } from './find.ts';
+
+export function addWhy(program: Command): void {
+  program
+    .command('why')
+    .description('find the edits that changed looks, or made them fail, by running them without these edits')
+    .argument('<pattern...>', 'these looks, as for run')
+    .option('--json', 'print one JSON document instead of text (docs/formats/causes.md)')
+    .addHelpText(
+      'after',
+      `
+Each edit since the look was approved, or passed last, is left out in memory, and the look is run again: files stay
+as they are.
+
+Examples:
+  sguardo why BerthCard/empty       which edit changed this look
+  sguardo why "enter confirms"      which edit made it fail
+  sguardo why FeeTable --json       for other programs
+
+Exit codes: 0 found, or nothing to find · 1 not found for some · 2 bad command or pattern · 3 no service or browser`,
+    )
+    .action(async (patterns: string[], options: { json?: boolean }) => {
+      process.exitCode = await why(patterns, options.json === true);
+    });
+}
+
+/** A capture that has changed, or a look that fails, with what was found. */
+type Asked = { result: ResultSummary; capture: string | null };
+type Answer = Asked & { found: FoundEdits };
+
+const hasFailed = ({ verdict }: ResultSummary): boolean => verdict === 'failed' || verdict === 'broken';
+
+/** What can be asked of some results: of looks in several environments once. */
+function askedOf(results: readonly ResultSummary[]): Asked[] {
+  const seen = new Set<string>();
+  return results.flatMap((result) => {
+    const { component, look, captures } = result;
+    const changed = captures.filter(({ state }) => state.kind === 'changed').map(({ name }) => name);
+    const asked = hasFailed(result) ? [null] : changed;
+    return asked.flatMap((capture) => {
+      const key = JSON.stringify([component, look, capture]);
+      if (seen.has(key)) return [];
+      seen.add(key);
+      return [{ result, capture }];
+    });
+  });
+}
+
+async function why(patterns: string[], isJson: boolean): Promise<number> {
+  const found = await findService(process.cwd());
+  try {
+    const { client } = found;
+    const results = (await client.looks()).filter(isSelected(patterns));
+    if (results.length === 0) fail('nothing-selected', { patterns: patterns.map((one) => `“${one}”`).join(', ') });
+    const causes = await client.causes();
+    const answers: Answer[] = [];
+    for (const asked of askedOf(results)) {
+      const answer = { ...asked, found: await client.edits(asked.result.id, asked.capture) };
+      answers.push(answer);
+      if (!isJson) process.stdout.write(`${answerText(answer, causes)}\n`);
+    }
+    if (isJson) process.stdout.write(`${JSON.stringify(document(answers), null, 2)}\n`);
+    else if (answers.length === 0) process.stdout.write('None of these looks has changed or fails.\n');
+    const isAnswered = ({ found: { edits } }: Answer): boolean => edits.every(({ proved }) => proved.length > 0);
+    return answers.every((answer) => answer.found.note === null && isAnswered(answer)) ? 0 : 1;
+  } finally {
+    await found.release();
+  }
+}
+
+const document = (answers: readonly Answer[]): object => ({
+  format: 'sguardo-why/1',
+  looks: answers.map(({ result: { id, file, component, look, environment, verdict }, capture, found }) => ({
+    result: id,
+    file,
+    component,
+    look,
+    environment,
+    verdict,
+    capture,
+    ...found,
+  })),
+});
+
+function commitText({ commit }: FoundHunk): string {
+  if (commit === null) return 'not committed yet';
+  return `${commit.id} ${commit.summary} (${commit.author}, ${commit.at.slice(0, 10)})`;
+}
+
+/** So many lines of a hunk are shown. */
+const mostLines = 8;
+
+function hunkText(hunk: FoundHunk): string {
+  const lines = [
+    ...hunk.removed.map((line) => pc.red(`− ${line}`)),
+    ...hunk.added.map((line) => pc.green(`+ ${line}`)),
+  ];
+  const more = lines.length > mostLines ? [pc.dim(`… and ${lines.length - mostLines} more lines`)] : [];
+  const head = `${pc.cyan(`${hunk.file}:${hunk.line}`)} ${pc.dim(`· ${commitText(hunk)}`)}`;
+  return [head, ...[...lines.slice(0, mostLines), ...more].map((line) => `  ${line}`)].join('\n');
+}
+
+function editText({ key, proved, candidates, note }: FoundEdit, { causes }: CauseList): string {
+  const cause = causes.find((one) => one.key === key);
+  const others = cause ? cause.captures.length - 1 : 0;
+  const also = others > 0 ? pc.dim(` It explains ${counted(others, 'other capture')} as well.`) : '';
+  const lines = [`${cause?.title ?? 'It fails.'}`];
+  if (proved.length === 1) lines.push(`${pc.green('✓ This edit did it:')} without it the change is gone.${also}`);
+  if (proved.length > 1) lines.push(`${pc.green('✓ These edits did it together:')} without them it is gone.${also}`);
+  if (proved.length === 0) lines.push(`${pc.yellow('? Not found.')} ${note ?? ''}`);
+  if (candidates.length > 0) lines.push('The likeliest edits:');
+  lines.push(...[...proved, ...candidates].map(hunkText));
+  return lines.join('\n').replace(/^(?=.)/gm, '  ');
+}
+
+function answerText({ result, capture, found: { edits, hunks, note } }: Answer, causes: CauseList): string {
+  const { component, look, environment, verdict } = result;
+  const where = [environment, ...(capture === null || capture === 'end' ? [] : [capture]), verdict].join(' · ');
+  const looked = note ?? `${counted(hunks, 'edit')} looked through.`;
+  const head = `${pc.bold(lookTitle(component, look))} ${pc.dim(`· ${where} · ${looked}`)}`;
+  return [head, ...edits.map((edit) => editText(edit, causes))].join('\n');
+}
