@@ -94,30 +94,48 @@ class Builder {
   }
 }
 
-let current: Builder | null = null;
+/** One process after the other, each started when it is needed. */
+type Post = { ask(order: Order): Promise<unknown>; renew(): void };
 
-function builder(): Builder {
-  if (current?.isSpent) renewBuilder();
-  if (current) return current;
-  const started = new Builder((unanswered, why) => {
-    if (current === started) current = null;
-    for (const pending of unanswered)
-      if (pending.isAgain) pending.reject(new ProblemError(problem('bundler-gone', { why })));
-      // It may have been somebody else's work that was too much for it.
-      else builder().do({ ...pending, isAgain: true });
-  });
-  current = started;
-  return started;
+function postOf(): Post {
+  let current: Builder | null = null;
+  const renew = (): void => {
+    current?.retire();
+    current = null;
+  };
+  const builder = (): Builder => {
+    if (current?.isSpent) renew();
+    if (current) return current;
+    const started = new Builder((unanswered, why) => {
+      if (current === started) current = null;
+      for (const pending of unanswered)
+        if (pending.isAgain) pending.reject(new ProblemError(problem('bundler-gone', { why })));
+        // It may have been somebody else's work that was too much for it.
+        else builder().do({ ...pending, isAgain: true });
+    });
+    current = started;
+    return started;
+  };
+  const ask = (order: Order): Promise<unknown> =>
+    new Promise((resolve, reject) => builder().do({ order, isAgain: false, resolve, reject }));
+  return { ask, renew };
 }
 
-const ask = (order: Order): Promise<unknown> =>
-  new Promise((resolve, reject) => builder().do({ order, isAgain: false, resolve, reject }));
+const usual = postOf();
+/** Where files are read as they are not: nobody else's work may be done there meanwhile. */
+const apart = postOf();
+
+const { ask } = usual;
 
 /** Has what is built from now on built by a new process: plugins and Vite itself are loaded once in each. */
 export function renewBuilder(): void {
-  current?.retire();
-  current = null;
+  usual.renew();
+  apart.renew();
 }
+
+/** How long the process that is only needed now and then waits for more, in milliseconds. */
+const idle = 20_000;
+let idling: NodeJS.Timeout | undefined;
 
 /**
  * Reads a configuration file and fills in the defaults.
@@ -127,16 +145,30 @@ export const readConfig = async (path: string): Promise<Settings> => (await ask(
 
 /**
  * Bundles look files. Those that cannot be understood are left out and told in `unusable`; the others come through.
- * `instead` has texts that files are taken to hold, by their full paths.
  * @throws ProblemError `looks-missing` when there is no file at all; `config-threw`, `frame-failed` when what they
  * share is unusable; `bundler-gone`
  */
-export const bundleLooks = async (
+export const bundleLooks = async (root: string, settings: Settings, files: readonly string[]): Promise<Bundle> =>
+  (await ask({ kind: 'bundle', root, settings, files: [...files], instead: {} })) as Bundle;
+
+/**
+ * Bundles look files as if some files held other texts than they do; `instead` has these by full path. One such bundle
+ * is made at a time. @throws ProblemError as `bundleLooks`
+ */
+export async function bundleInstead(
   root: string,
   settings: Settings,
   files: readonly string[],
-  instead: Readonly<Record<string, string>> = {},
-): Promise<Bundle> => (await ask({ kind: 'bundle', root, settings, files: [...files], instead })) as Bundle;
+  instead: Record<string, string>,
+): Promise<Bundle> {
+  clearTimeout(idling);
+  try {
+    return (await apart.ask({ kind: 'bundle', root, settings, files: [...files], instead })) as Bundle;
+  } finally {
+    idling = setTimeout(apart.renew, idle);
+    idling.unref();
+  }
+}
 
 /** The components that a file of the project offers, the first one being what it is for. */
 export const componentsOf = async (root: string, file: string): Promise<Component[]> =>

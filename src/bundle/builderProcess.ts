@@ -4,13 +4,14 @@ import type { Answer, Order } from './builder.ts';
 import { buildLooks, findLookFiles } from './bundle.ts';
 import { componentsIn, componentsOf } from './components.ts';
 import { loadConfig } from './config.ts';
+import { readingInstead } from './instead.ts';
 
 function carryOut(order: Order): Promise<unknown> {
   switch (order.kind) {
     case 'config':
       return loadConfig(order.path);
     case 'bundle':
-      return buildLooks(order.root, order.settings, order.files, order.instead);
+      return readingInstead(order.instead, () => buildLooks(order.root, order.settings, order.files, order.instead));
     case 'components':
       return componentsOf(order.root, order.file);
     case 'keep':

@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { setTimeout as delay } from 'node:timers/promises';
 import { join } from 'node:path';
-import { baselineMaterial } from '../baselines/material.ts';
+import { baselineMaterial, captureMaterial } from '../baselines/material.ts';
 import { candidatesOf } from '../core/cause/candidates.ts';
 import { editsOf } from '../core/cause/edits.ts';
 import type { FoundEdits } from '../core/cause/found.ts';
@@ -15,7 +15,7 @@ import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { stageHost } from '../core/wire/stage.ts';
-import { type Attempted, attemptLook, bundleLooks, readConfig } from '../work/index.ts';
+import { type Attempted, attemptLook, bundleInstead, readConfig } from '../work/index.ts';
 import { readFileSync } from 'node:fs';
 import type { RunTools } from './runTools.ts';
 import type { Since } from './sources.ts';
@@ -41,6 +41,18 @@ function keysBetween(before: Scene, now: Scene): Set<string> {
   const pair = pairScenes(before, now);
   const edits = editsOf(pair);
   return new Set(relevant(pair, edits, candidatesOf(pair, edits)).map(({ key }) => key));
+}
+
+const kindOf = (key: string): string => (JSON.parse(key) as [string])[0];
+
+/**
+ * The causes that are left without some edits. One is not gone when another of its kind has come in its place: it has
+ * only become another value.
+ */
+function leftOf(sought: readonly Sought[], first: ReadonlySet<string>, left: Set<string>): Set<string> {
+  const fresh = new Set([...left].filter((key) => !first.has(key)).map(kindOf));
+  for (const { key } of sought) if (fresh.has(kindOf(key))) left.add(key);
+  return left;
 }
 
 /** The one thing that is looked for where a look fails. */
@@ -72,7 +84,7 @@ export function culpritsOf(tools: RunTools, isRunning: () => boolean): Culprits 
     }
     const environment = settings.environments.find(({ name }) => name === result.environment);
     if (!environment) return null;
-    const bundle = await bundleLooks(root, settings, [result.file], instead);
+    const bundle = await bundleInstead(root, settings, [result.file], instead);
     const release = tools.serveBeside(bundle);
     try {
       const origin = `http://${stageHost}`;
@@ -104,9 +116,13 @@ export function culpritsOf(tools: RunTools, isRunning: () => boolean): Culprits 
     if (known) return known;
     const settings = await readConfig(config);
     const home = settings.baselines === null ? null : join(root, settings.baselines);
-    const { component, look, environment } = result;
+    const { id, component, look, environment } = result;
     const before = capture === null ? null : baselineMaterial(store, home, { component, look, environment, capture });
     if (capture !== null && !before) return nothing('The moment of the baseline was not kept.');
+    const sought = await soughtIn(result, capture);
+    const stored = store.results.captures(id).find(({ name }) => name === capture);
+    const changed = captureMaterial(store, stored?.manifest ?? null);
+    const first = before && changed ? keysBetween(before, changed) : new Set<string>();
     const attempt: Attempt = async (undone) => {
       // A run has the browser to itself.
       while (isRunning()) await delay(200);
@@ -114,9 +130,9 @@ export function culpritsOf(tools: RunTools, isRunning: () => boolean): Culprits 
       if (!found) return null;
       if (capture === null) return new Set(found.hasPassed ? [] : [failure]);
       const now = found.scenes.get(capture);
-      return now && before ? keysBetween(before, now) : null;
+      return now && before ? leftOf(sought, first, keysBetween(before, now)) : null;
     };
-    const found = await searchEdits(await soughtIn(result, capture), hunks, attempt);
+    const found = await searchEdits(sought, hunks, attempt);
     const edits = found.map((one) => ({
       ...one,
       proved: one.proved.map(sources.withCommit),

@@ -156,7 +156,7 @@ export async function oneRun(
     const selected = { id, request, settings, ground, reuse, teller };
     ({ planned, contradicted } = await runRest(tools, selected, tools.onBundle(bundle, settings), signal));
   }
-  if (reuse.files.length > 0) tools.sources.keep(id, store.graph.read()?.closures ?? {});
+  if (planned > reuse.ids.length) tools.sources.keep(id, store.graph.read()?.closures ?? {});
   await explainRun(tools, id, teller, signal);
   const skipped = skippedAmong(store, files, request);
   store.runs.update(id, { skipped });

@@ -68,7 +68,8 @@ export function sourcesOf(root: string, { blobs, runs }: Store): Sources {
   };
   const fromGit = (commit: string, files: readonly string[]): FileEdit[] | null => {
     const changed = changedSince(root, commit);
-    if (changed === null) return null;
+    // What git ignores is in no commit.
+    if (changed === null || !files.some((file) => textAt(root, commit, file) !== null)) return null;
     const wanted = new Set(files);
     return changed
       .filter((file) => wanted.has(file))

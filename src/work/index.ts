@@ -2,7 +2,7 @@
 export {
   type Bundle,
   Bundler,
-  bundleLooks,
+  bundleInstead,
   componentsIn,
   componentsOf,
   draftPlace,

@@ -1,7 +1,7 @@
 /** Everything in which two scenes differ, as edits: each can be carried out on the earlier scene, alone or with others. */
 import type { ElementState } from '../moment/moment.ts';
 import { type ElementEntry, isText, type Moment, type View } from '../moment/moment.ts';
-import { longestRun } from './align.ts';
+import { longestRun } from '../list/align.ts';
 import { parseStyle } from './css.ts';
 import type { Pair } from './pair.ts';
 import { type Merged, mergeSheets, type SheetDifference } from './sheet.ts';

@@ -1,5 +1,5 @@
 /** Edits of source files, cut into the pieces that can be undone one by one. */
-import { alignKeys } from './align.ts';
+import { alignKeys } from '../list/align.ts';
 
 /** Lines of a file that gave way to others; `line` counts from 1, in the file as it is now. */
 export type Hunk = { file: string; line: number; removed: string[]; added: string[] };

@@ -3,7 +3,7 @@
  * is most alike in its place; what is left is looked for elsewhere in the document.
  */
 import { type ElementEntry, isText, type NodeEntry } from '../moment/moment.ts';
-import { longestRun } from './align.ts';
+import { longestRun } from '../list/align.ts';
 import { kidsOf, type Tree } from './tree.ts';
 
 /** Nodes of the later moment by those of the earlier one, and back. */

@@ -1,7 +1,7 @@
 /** Two scenes in one numbering: what is the same node or the same sheet has the same number in both. */
 import type { Scene } from '../moment/flat.ts';
 import { type ElementEntry, isText, type Moment, type NodeEntry } from '../moment/moment.ts';
-import { alignKeys } from './align.ts';
+import { alignKeys } from '../list/align.ts';
 import { match } from './match.ts';
 import { withFormerNames } from './rename.ts';
 import { interning, textOfSheet, type Tree, treeOf } from './tree.ts';

@@ -1,5 +1,5 @@
 /** Two versions of a style sheet as one, in which each difference can be chosen or left out. */
-import { alignKeys } from './align.ts';
+import { alignKeys } from '../list/align.ts';
 import { type Item, parseSheet, type Rule, writeItem } from './css.ts';
 
 /** What differs in a sheet: a declaration, a whole rule, or the selector or condition of one. */

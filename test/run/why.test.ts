@@ -1,0 +1,168 @@
+/** Which edits did what was changed: looks that are run again without them, through the service. */
+import { execFileSync } from 'node:child_process';
+import { cpSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { FoundEdits } from '../../src/core/cause/found.ts';
+import { sguardo } from '../support/cli.ts';
+import { freshFolder, project, write } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+const files = {
+  'sguardo.frame.tsx':
+    "import './kit.css';\nexport default function Frame({ children }: { children: React.ReactNode }) { return <>{children}</>; }\n",
+  'kit.css': "@import './tokens.css';\n.card { padding: 12px }\n",
+  'tokens.css': ':root {\n  --ink: #222;\n  --calm: #2c7a4b;\n}\n',
+  // A theme in JavaScript, whose values no style sheet has.
+  'src/theme.ts':
+    "const base = 4;\nexport const theme = {\n  gap: base * 3,\n  ink: mix('11', '22'),\n};\nfunction mix(one: string, other: string): string {\n  return `#${one}${other}33`;\n}\n",
+  'src/format.ts': 'export const metres = (n: number): string => `${n.toFixed(1)} m`;\n',
+  'src/berths.json': '{\n  "berths": ["North mole", "South mole"]\n}\n',
+  'src/Card.tsx': `import list from './berths.json';
+import { metres } from './format';
+import { theme } from './theme';
+
+export function Card({ depth, onRelease }: { depth: number; onRelease(): void }) {
+  const label = 'Release';
+  return (
+    <section className="card" style={{ gap: theme.gap, color: theme.ink, display: 'grid' }}>
+      <p>{metres(depth)}</p>
+      <ul>{list.berths.map((one) => <li key={one}>{one}</li>)}</ul>
+      <button type="button" onClick={onRelease}>{label}</button>
+      <div style={{ background: 'var(--calm)', height: 10 }} />
+    </section>
+  );
+}
+`,
+  'src/Card.look.tsx': `import { click, ensure, looks, spy, the } from 'sguardo';
+import { Card } from './Card';
+export default looks(Card, {
+  props: { depth: 3, onRelease: spy() },
+  states: {
+    plain: {},
+    releases: { async script({ props }) { await click(the.button()); await ensure(props.onRelease).calls(1); } },
+  },
+});
+`,
+};
+
+/** What was found, in short: file and line of each hunk, by the beginning of the cause's title. */
+async function found({ client }: Served, look: string): Promise<Record<string, string[]>> {
+  const { causes } = await client.causes();
+  const result = (await client.looks()).find((one) => one.look === look)!;
+  const { edits } = await client.edits(result.id, 'end');
+  const placed = ({ proved }: FoundEdits['edits'][number]): string[] =>
+    proved.map(({ file, line }) => `${file}:${line}`);
+  return Object.fromEntries(
+    edits.map((edit) => [causes.find(({ key }) => key === edit.key)!.title.split(':')[0]!, placed(edit)]),
+  );
+}
+
+let folder: string;
+let served: Served;
+const original = (name: keyof typeof files): string => files[name];
+
+/** Writes edits over the approved project, and runs it. */
+async function edited(edits: Record<string, string>): Promise<void> {
+  write(folder, files);
+  write(folder, edits);
+  await served.run();
+}
+
+beforeAll(async () => {
+  folder = project(files);
+  served = await serve(folder);
+  await served.run();
+  await served.client.decide({ kind: 'approve', all: true });
+});
+
+describe('the edit that did it', () => {
+  it('is found in a theme, a helper, data, a component and an imported sheet, among edits that do nothing', async () => {
+    await edited({
+      'src/theme.ts': original('src/theme.ts')
+        .replace('base * 3', 'base * 5')
+        .replace('const base', '// Pixels.\nconst base'),
+      'src/format.ts': `${original('src/format.ts').replace('toFixed(1)', 'toFixed(2)')}export const unused = 1;\n`,
+      'src/berths.json': original('src/berths.json').replace('South mole', 'Fish quay'),
+      'tokens.css': original('tokens.css').replace('#2c7a4b', '#3a8a2e'),
+      'kit.css': `${original('kit.css')}/* Nothing. */\n`,
+    });
+    expect(await found(served, 'plain')).toEqual({
+      '--calm': ['tokens.css:3'],
+      'gap of section.card': ['src/theme.ts:4'],
+      'text of the list item': ['src/berths.json:2'],
+      'text of the paragraph': ['src/format.ts:1'],
+    });
+    // Nothing on the disk was touched.
+    expect(readFileSync(join(folder, 'src/format.ts'), 'utf8')).toContain('toFixed(2)');
+  });
+
+  it('is two edits where neither does it alone', async () => {
+    await edited({
+      'src/theme.ts': original('src/theme.ts')
+        .replace("mix('11', '22')", "blend('11', '22')")
+        .replace('function mix', 'function blend')
+        .replace('33`', '99`'),
+    });
+    expect(await found(served, 'plain')).toEqual({ 'color of section.card': ['src/theme.ts:4', 'src/theme.ts:6'] });
+    await edited({
+      'src/Card.tsx': original('src/Card.tsx')
+        .replace("const label = 'Release'", "const words = 'Let go'")
+        .replace('{label}', '{words}'),
+    });
+    expect(await found(served, 'plain')).toEqual({ 'text of the button': ['src/Card.tsx:6', 'src/Card.tsx:11'] });
+  });
+
+  it('is found for a look that fails', async () => {
+    await edited({ 'src/Card.tsx': original('src/Card.tsx').replace(' onClick={onRelease}', '') });
+    const result = (await served.client.looks()).find(({ look }) => look === 'releases')!;
+    expect(result.verdict).toBe('failed');
+    const { edits, hunks } = await served.client.edits(result.id, null);
+    expect(hunks).toBe(2);
+    expect(edits[0]).toMatchObject({ proved: [{ file: 'src/Card.tsx', line: 11, commit: null }], note: null });
+    const { out, code } = await sguardo(folder, 'why', 'releases');
+    expect(code).toBe(0);
+    expect(out).toContain('✓ This edit did it: without it the change is gone.');
+    expect(out).toContain('src/Card.tsx:11 · not committed yet');
+  });
+
+  it('is not made up where no source has changed, and the call says what is missing', async () => {
+    await edited({});
+    const [plain] = await served.client.looks();
+    expect((await served.client.edits(plain!.id, 'end')).note).toContain('No source file behind this look has changed');
+    await expect(served.client.edits(plain!.id, 'nowhere')).rejects.toMatchObject({ problem: { code: 'not-found' } });
+    expect((await sguardo(folder, 'why', 'plain')).out).toBe('None of these looks has changed or fails.\n');
+    expect((await sguardo(folder, 'why', 'nobody')).code).toBe(2);
+  });
+});
+
+describe('with git', () => {
+  const git = (root: string, ...args: string[]): string =>
+    execFileSync('git', ['-C', root, '-c', 'user.name=Ada', '-c', 'user.email=ada@example.org', ...args], {
+      encoding: 'utf8',
+    });
+
+  it('a fresh clone finds the edit by the commit of the baseline, and says who made it', async () => {
+    write(folder, files);
+    const clone = freshFolder();
+    cpSync(folder, clone, { recursive: true, filter: (path) => !path.includes('.sguardo/') });
+    rmSync(join(clone, '.sguardo'), { recursive: true, force: true });
+    write(clone, { '.gitignore': '.sguardo\nnode_modules\n' });
+    git(clone, 'init', '-q');
+    git(clone, 'add', '-A');
+    git(clone, 'commit', '-qm', 'As it was approved');
+    const other = await serve(clone);
+    await other.run();
+    write(clone, { 'src/format.ts': original('src/format.ts').replace('toFixed(1)', 'toFixed(3)') });
+    git(clone, 'commit', '-qam', 'More digits');
+    write(clone, { 'src/berths.json': original('src/berths.json').replace('South mole', 'Fish quay') });
+    await other.run();
+    const result = (await other.client.looks()).find(({ look }) => look === 'plain')!;
+    const { edits } = await other.client.edits(result.id, 'end');
+    expect(
+      edits.map(({ proved }) => proved.map(({ file, commit }) => [file, commit?.summary, commit?.author])),
+    ).toEqual(
+      expect.arrayContaining([[['src/format.ts', 'More digits', 'Ada']], [['src/berths.json', undefined, undefined]]]),
+    );
+  });
+});
