@@ -72,3 +72,20 @@ export function blame(root: string, { file, line, added }: Hunk): HunkCommit | n
   const { id, author, time, summary } = newest;
   return { id: id.slice(0, 9), author, at: new Date(time * 1000).toISOString(), summary };
 }
+
+/** So many commits are told. */
+const mostCommits = 20;
+
+/** The commits since one that touch any of these files, the newest first. */
+export function commitsBetween(root: string, since: string, files: readonly string[]): HunkCommit[] {
+  const own = files.filter((file) => !file.startsWith('/') && !file.startsWith('..'));
+  const format = '--format=%h%x00%an%x00%aI%x00%s';
+  const said = git(root, 'log', `-${mostCommits}`, format, `${since}..HEAD`, '--', ...own);
+  return (said ?? '')
+    .split('\n')
+    .filter(Boolean)
+    .map((line) => {
+      const [id = '', author = '', at = '', summary = ''] = line.split('\0');
+      return { id, author, at, summary };
+    });
+}

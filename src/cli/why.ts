@@ -1,7 +1,9 @@
 /** `sguardo why`: which edits did what looks changed by, or fail by. */
 import type { Command } from 'commander';
 import pc from 'picocolors';
+import type { FailureStory } from '../core/cause/failing.ts';
 import type { FoundEdit, FoundEdits, FoundHunk } from '../core/cause/found.ts';
+import { dedented } from '../core/cause/hunks.ts';
 import type { CauseList } from '../core/cause/cluster.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { lookTitle } from '../core/look/look.ts';
@@ -67,7 +69,8 @@ async function why(patterns: string[], isJson: boolean): Promise<number> {
     for (const asked of askedOf(results)) {
       const answer = { ...asked, found: await client.edits(asked.result.id, asked.capture) };
       answers.push(answer);
-      if (!isJson) process.stdout.write(`${answerText(answer, causes)}\n`);
+      const story = asked.capture === null && !isJson ? await client.since(asked.result.id) : null;
+      if (!isJson) process.stdout.write(`${answerText(answer, causes)}\n${story ? storyText(story) : ''}`);
     }
     if (isJson) process.stdout.write(`${JSON.stringify(document(answers), null, 2)}\n`);
     else if (answers.length === 0) process.stdout.write('None of these looks has changed or fails.\n');
@@ -119,8 +122,26 @@ function editText({ key, proved, candidates, note }: FoundEdit, { causes }: Caus
   if (proved.length > 1) lines.push(`${pc.green('✓ These edits did it together:')} without them it is gone.${also}`);
   if (proved.length === 0) lines.push(`${pc.yellow('? Not found.')} ${note ?? ''}`);
   if (candidates.length > 0) lines.push('The likeliest edits:');
-  lines.push(...[...proved, ...candidates].map(hunkText));
+  lines.push(...[...proved, ...candidates].map(dedented).map(hunkText));
   return lines.join('\n').replace(/^(?=.)/gm, '  ');
+}
+
+/** Where a failing look parts from the last time that it passed. */
+function storyText({ passed, departure, commits, uncommitted }: FailureStory): string {
+  if (!passed) return '';
+  const lines = [
+    `Run ${passed.run} was the last one in which it did not fail${passed.commit ? ` (${passed.commit})` : ''}.`,
+  ];
+  if (departure) {
+    lines.push(`They part at step ${departure.step + 1}: ${departure.title}. ${departure.what}`);
+    lines.push(...departure.differences.map((title) => `  ${title}`));
+    for (const { side, lane, title } of departure.marks.slice(0, 6))
+      lines.push(side === 'now' ? pc.green(`  + ${lane}: ${title}`) : pc.red(`  − ${lane}: ${title}`));
+  }
+  for (const { id, author, at, summary } of commits.slice(0, 5))
+    lines.push(pc.dim(`  ${id} ${summary} (${author}, ${at.slice(0, 10)})`));
+  if (uncommitted.length > 0) lines.push(pc.dim(`  not committed yet: ${uncommitted.slice(0, 6).join(', ')}`));
+  return `${lines.map((line) => `  ${line}`).join('\n')}\n`;
 }
 
 function answerText({ result, capture, found: { edits, hunks, note } }: Answer, causes: CauseList): string {

@@ -17,6 +17,7 @@ import type { Settings } from '../core/settings/config.ts';
 import { stageHost } from '../core/wire/stage.ts';
 import { type Attempted, attemptLook, bundleInstead, readConfig } from '../work/index.ts';
 import { readFileSync } from 'node:fs';
+import { lastPassed } from './failures.ts';
 import type { RunTools } from './runTools.ts';
 import type { Since } from './sources.ts';
 
@@ -164,9 +165,7 @@ export function culpritsOf(tools: RunTools, isRunning: () => boolean): Culprits 
   const sinceOf = (result: ResultSummary, capture: string | null): Since | null => {
     const { component, look, environment } = result;
     if (capture !== null) return store.decisions.baseline({ component, look, environment, capture });
-    const passed = store.results
-      .history(component, look, environment, 200)
-      .find(({ id, verdict }) => id < result.id && verdict !== 'failed' && verdict !== 'broken');
+    const passed = lastPassed(store, result);
     return passed
       ? { sources: store.runs.sources(passed.run), commit: store.runs.get(passed.run)?.commit ?? null }
       : null;

@@ -77,7 +77,12 @@ export function drawingWindow(crew: Crew, stage: () => string): DrawingWindow {
     const beyond = isBeyond(clip, environment);
     if (beyond) await call(opened, 'settled()');
     const png = await opened.screenshot(clip, beyond);
-    return { hash: hashOf(png), png, outlines: found };
+    const { ratio } = environment;
+    const outlines = found.map(({ count, boxes }) => ({
+      count,
+      boxes: boxes.map((box) => box.map((one) => Math.round(one * ratio)) as Box),
+    }));
+    return { hash: hashOf(png), png, outlines };
   };
   const draw = async (environment: Environment, scenes: Parameters<Drawer['draw']>[0]): Promise<Drawn[]> => {
     const opened = await window(environment);

@@ -60,7 +60,13 @@ function Workbench({ project, dark, result, timeline }: Props & { result: Result
             breaks={desk.breaks}
             onStep={(index) => desk.toStep(index)}
           />
-          <Details result={result} timeline={timeline} step={desk.step} problems={problems} />
+          <Details
+            result={result}
+            timeline={timeline}
+            step={desk.step}
+            problems={problems}
+            onStep={(index) => desk.toStep(index)}
+          />
         </div>
         <Seen project={project} dark={dark} result={result} timeline={timeline} desk={desk} />
       </div>

@@ -6,14 +6,22 @@ import type { ResultSummary } from '../../core/run/run.ts';
 import type { Step, Timeline } from '../../core/timeline/timeline.ts';
 import { counted } from '../../core/text/counted.ts';
 import { LookCard } from './LookCard.tsx';
+import { Since } from './Since.tsx';
 import { StepCard } from './StepCard.tsx';
 
-type Props = { result: ResultSummary; timeline: Timeline; step: Step | undefined; problems: Problem[] };
+type Props = {
+  result: ResultSummary;
+  timeline: Timeline;
+  step: Step | undefined;
+  problems: Problem[];
+  onStep(index: number): void;
+};
 
 const tab =
   'h-7 border-b-2 border-transparent text-soft data-[state=active]:border-accent data-[state=active]:text-ink';
 
-export function Details({ result, timeline, step, problems }: Props) {
+export function Details({ result, timeline, step, problems, onStep }: Props) {
+  const isFailing = result.verdict === 'failed' || result.verdict === 'broken';
   const notes = result.notes.length;
   return (
     <Tabs.Root defaultValue="step" className="flex min-h-0 flex-col border-t border-rule">
@@ -36,6 +44,7 @@ export function Details({ result, timeline, step, problems }: Props) {
             shownFile={timeline.source ? result.file : null}
           />
         )}
+        {isFailing && problems.length > 0 && <Since result={result} onStep={onStep} />}
       </Tabs.Content>
       <Tabs.Content value="look" className="min-h-0 flex-1 overflow-y-auto">
         <LookCard result={result} />

@@ -73,6 +73,8 @@ const all: Keys[] = [
       ['↑ ↓', 'Previous capture, next capture'],
       ['a', 'Approve'],
       ['x', 'Reject'],
+      ['e', 'Next cause: its elements are outlined'],
+      ['c', 'Approve this cause in all its captures'],
       ['s o d f', 'Side by side, over, difference, flicker'],
     ],
   },

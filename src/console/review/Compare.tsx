@@ -3,7 +3,9 @@ import { Slider } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import type { CaptureSummary } from '../../core/run/run.ts';
 import { source } from '../data.ts';
+import type { Box } from '../../core/timeline/timeline.ts';
 import { Choice } from '../parts/Choice.tsx';
+import { Picture } from './Picture.tsx';
 
 export type Mode = 'beside' | 'over' | 'difference' | 'flicker';
 
@@ -14,9 +16,9 @@ export const modes: { mode: Mode; title: string; key: string }[] = [
   { mode: 'flicker', title: 'Flicker', key: 'f' },
 ];
 
-type Props = { capture: CaptureSummary; mode: Mode; onMode(mode: Mode): void };
+type Props = { capture: CaptureSummary; mode: Mode; outlines: readonly Box[]; onMode(mode: Mode): void };
 
-export function Compare({ capture, mode, onMode }: Props) {
+export function Compare({ capture, mode, outlines, onMode }: Props) {
   const hasBoth = capture.baseline !== null && capture.baseline !== capture.hash;
   const usable = modes.filter(
     ({ mode: one }) => one === 'beside' || (hasBoth && (one !== 'difference' || capture.difference)),
@@ -41,7 +43,7 @@ export function Compare({ capture, mode, onMode }: Props) {
         />
       </div>
       <div className="min-h-0 flex-1 px-4 pb-3">
-        {seen === 'beside' && <Beside capture={capture} hasBoth={hasBoth} />}
+        {seen === 'beside' && <Beside capture={capture} hasBoth={hasBoth} outlines={outlines} />}
         {seen === 'over' && <Over capture={capture} />}
         {seen === 'difference' && <Sheet title="Difference: changes are marked" hash={capture.difference!} />}
         {seen === 'flicker' && <Flicker capture={capture} />}
@@ -63,13 +65,16 @@ function Sheet({ title, hash }: { title: string; hash: string }) {
   );
 }
 
-function Beside({ capture, hasBoth }: { capture: CaptureSummary; hasBoth: boolean }) {
-  if (!capture.baseline) return <Sheet title="Now (no baseline yet)" hash={capture.hash} />;
-  if (!hasBoth) return <Sheet title="Same picture, different markup" hash={capture.hash} />;
+function Beside({ capture, hasBoth, outlines }: Pick<Props, 'capture' | 'outlines'> & { hasBoth: boolean }) {
+  const { hash, width, height, baseline, state } = capture;
+  const now = { hash, width, height, outlines };
+  if (!baseline) return <Picture title="Now (no baseline yet)" {...now} />;
+  if (!hasBoth) return <Picture title="Same picture, different markup" {...now} />;
+  const [before, tall] = state.kind === 'changed' && state.picture ? state.picture.from : [width, height];
   return (
     <div className="grid h-full grid-cols-2 gap-4">
-      <Sheet title="Baseline" hash={capture.baseline} />
-      <Sheet title="Now" hash={capture.hash} />
+      <Picture title="Baseline" hash={baseline} width={before} height={tall} />
+      <Picture title="Now" {...now} />
     </div>
   );
 }

@@ -4,11 +4,13 @@ import { useSearchParams } from 'react-router';
 import { lookTitle } from '../../core/look/look.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
 import { counted } from '../../core/text/counted.ts';
-import { useChanges, useResult } from '../data.ts';
+import { useCauses, useChanges, useResult } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import type { Problem } from '../../core/problem/problem.ts';
 import { Button } from '../parts/Button.tsx';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
+import { Causes } from './Causes.tsx';
+import { causesOf, noteOf, type OwnCause } from './causes.ts';
 import { Compare, modes, type Mode } from './Compare.tsx';
 import { Facts } from './Facts.tsx';
 import { ItemHead } from './ItemHead.tsx';
@@ -66,11 +68,26 @@ function NothingLeft({ decided }: { decided: number }) {
   );
 }
 
+/** Where the elements of the cause that is pointed at are, or of all. */
+const outlinesOf = (causes: readonly OwnCause[], shown: string | null) => {
+  const chosen = causes.find(({ cluster }) => cluster.key === shown);
+  return (chosen ? [chosen] : causes).flatMap(({ capture }) => capture.outlines);
+};
+
+/** The key of the cause behind another one, round and round. */
+const next = (causes: readonly OwnCause[], { cluster }: OwnCause): string =>
+  causes[(causes.findIndex((one) => one.cluster.key === cluster.key) + 1) % causes.length]!.cluster.key;
+
 function Desk({ results }: { results: ResultSummary[] }) {
-  const { items, at, choose, decide, decided, error } = useQueue(results);
+  const { items, at, choose, decide, approveCause, choosePair, decided, error } = useQueue(results);
+  const list = useCauses();
+  const [shown, setShown] = useState<string | null>(null);
   const [mode, setMode] = useState<Mode>('beside');
   const [rejecting, setRejecting] = useState(false);
   const item = items[at];
+  const causes = item ? causesOf(list.data, item) : [];
+  // The one that is pointed at, or the first.
+  const meant = causes.find(({ cluster }) => cluster.key === shown) ?? causes[0];
   useKeys({
     ArrowDown: () => choose(at + 1),
     ArrowUp: () => choose(at - 1),
@@ -78,6 +95,8 @@ function Desk({ results }: { results: ResultSummary[] }) {
     k: () => choose(at - 1),
     a: () => void decide('approve'),
     x: () => item && setRejecting(true),
+    c: () => meant && void approveCause(meant.cluster),
+    e: () => meant && setShown(next(causes, meant)),
     ...Object.fromEntries(modes.map(({ mode: value, key }) => [key, () => setMode(value)])),
   });
   if (!item) return <NothingLeft decided={decided} />;
@@ -94,8 +113,28 @@ function Desk({ results }: { results: ResultSummary[] }) {
           onReject={() => setRejecting(true)}
         />
         {error && <Refused problem={error} onAnyway={() => void decide('approve', { unsteady: true })} />}
-        <Compare key={keyOf(item)} capture={capture} mode={mode} onMode={setMode} />
-        <Facts capture={capture} />
+        <div className="flex min-h-0 flex-1">
+          <div className="flex min-w-0 flex-1 flex-col">
+            <Compare
+              key={keyOf(item)}
+              capture={capture}
+              mode={mode}
+              outlines={outlinesOf(causes, shown)}
+              onMode={setMode}
+            />
+            <Facts capture={capture} />
+          </div>
+          {capture.state.kind === 'changed' && !list.isPending && (
+            <Causes
+              causes={causes}
+              note={noteOf(list.data, item)}
+              shown={meant?.cluster.key ?? null}
+              onShow={setShown}
+              onApprove={(cluster) => void approveCause(cluster)}
+              onGo={(one) => choosePair(one.result, one.capture)}
+            />
+          )}
+        </div>
       </div>
       <RejectDialog
         open={rejecting}

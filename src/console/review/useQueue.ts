@@ -1,6 +1,7 @@
 /** Going through what waits for a decision, one item after the other. */
 import { useMemo, useState } from 'react';
 import { type Problem, toProblem } from '../../core/problem/problem.ts';
+import type { Cluster } from '../../core/cause/cluster.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
 import { service } from '../data.ts';
 import { type Item, itemsOf, keyOf } from './items.ts';
@@ -12,6 +13,10 @@ export type Queue = {
   choose(index: number): void;
   /** Decides on the chosen item and goes on to the next; `unsteady` ones are approved only when that is said. */
   decide(kind: 'approve' | 'reject', options?: { why?: string; unsteady?: boolean }): Promise<void>;
+  /** Approves a cause wherever it is found. */
+  approveCause(cause: Cluster): Promise<void>;
+  /** Chooses a capture by its result and name. */
+  choosePair(result: number, capture: string): void;
   /** How many were decided since the page was opened. */
   decided: number;
   /** Why the last decision could not be carried out. */
@@ -44,5 +49,15 @@ export function useQueue(results: readonly ResultSummary[]): Queue {
       setError(toProblem(wrong));
     }
   };
-  return { items, at, choose, decide, decided, error };
+  const approveCause: Queue['approveCause'] = async ({ key }) => {
+    try {
+      const { decided: done } = await service.decide({ kind: 'approve', causes: [key] });
+      setError(null);
+      setDecided((n) => n + done.length);
+    } catch (wrong) {
+      setError(toProblem(wrong));
+    }
+  };
+  const choosePair = (result: number, capture: string): void => setChosen(`${result} ${capture}`);
+  return { items, at, choose, decide, approveCause, choosePair, decided, error };
 }

@@ -46,7 +46,7 @@ export type Cause = {
   now: string | null;
   /** How many elements it is about directly. */
   elements: number;
-  /** Where they are in the new picture, in CSS pixels of the page. */
+  /** Where they are in the new picture, in device pixels. */
   outlines: Box[];
   /** Pixels that this cause alone changes; null where it was not drawn alone. */
   pixels: number | null;

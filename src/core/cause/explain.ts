@@ -111,6 +111,13 @@ async function needed(work: Work, silent: readonly Candidate[], loud: readonly C
   return [...loud, ...kept];
 }
 
+/** A cause with the pixels that it changes. One without elements of its own is outlined where these are. */
+const withPixels = (cause: Cause, difference: Comparison | null): Cause => {
+  const regions = boxesOf(difference);
+  const outlines = cause.elements === 0 ? regions : cause.outlines;
+  return { ...cause, outlines, pixels: pixelsOf(difference), regions };
+};
+
 /** Explains with one candidate, which needs no drawing but that of its proof. */
 async function explainOne(work: Work): Promise<Explanation> {
   const { subject, drawer } = work;
@@ -118,9 +125,7 @@ async function explainOne(work: Work): Promise<Explanation> {
   const [whole] = (await drawn(work, [[candidate]])) as [Drawn];
   const left = await drawer.compare(subject.now, whole);
   const outline = whole.outlines[0];
-  const cause = { ...causeOf(candidate), ...outlined(candidate, outline) };
-  cause.pixels = pixelsOf(subject.difference);
-  cause.regions = boxesOf(subject.difference);
+  const cause = withPixels({ ...causeOf(candidate), ...outlined(candidate, outline) }, subject.difference);
   if (left === null) return { causes: [cause], proof: 'proved', unexplained: [], note: null };
   return { causes: [cause], ...(await asDrawn(work, whole, whole)) };
 }
@@ -150,12 +155,7 @@ async function explainSeveral(work: Work): Promise<Explanation> {
     const gone = alone[i]?.outlines[i];
     const now = whole.outlines[i];
     const cause = { ...causeOf(candidate), ...outlined(candidate, now?.count ? now : gone) };
-    if (alone[i]) {
-      const difference = await drawer.compare(bare, alone[i]!);
-      cause.pixels = pixelsOf(difference);
-      cause.regions = boxesOf(difference);
-    }
-    causes.set(candidate, cause);
+    causes.set(candidate, alone[i] ? withPixels(cause, await drawer.compare(bare, alone[i]!)) : cause);
   }
   const isLoud = (one: Candidate): boolean => one.isPerceived || causes.get(one)!.pixels !== 0;
   const loud = isAlone ? candidates.filter(isLoud) : candidates.filter((one) => one.isPerceived);

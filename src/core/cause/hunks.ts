@@ -39,6 +39,18 @@ export function withoutHunks(now: string, hunks: readonly Hunk[]): string {
   return lines.join('\n');
 }
 
+/** The lines of a hunk without the white space that all of them begin with. */
+export function dedented<H extends Hunk>(hunk: H): H {
+  const lines = [...hunk.removed, ...hunk.added].filter((line) => line.trim() !== '');
+  const indents = lines.map((line) => /^\s*/.exec(line)![0].length);
+  const by = Math.min(...indents, 200);
+  return {
+    ...hunk,
+    removed: hunk.removed.map((line) => line.slice(by)),
+    added: hunk.added.map((line) => line.slice(by)),
+  };
+}
+
 const words = (text: string): string[] => text.toLowerCase().match(/#?[\p{L}\p{N}_-]{2,}/gu) ?? [];
 
 /** What is looked for in hunks. */

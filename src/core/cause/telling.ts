@@ -252,7 +252,8 @@ function tellSheet({ difference }: Edit & { kind: 'sheet' }): Told {
     before,
     now,
     nodes: [],
-    selectors,
+    // Where a token is set says nothing of where it is seen.
+    selectors: isToken ? [] : selectors,
     isPerceived: false,
     trace: traced([now], property, what === 'selector' ? now : (selectors[0] ?? within.at(-1) ?? null)),
   };

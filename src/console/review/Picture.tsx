@@ -1,0 +1,41 @@
+/** A picture that fits its place, with boxes over it. */
+import { useEffect, useRef, useState } from 'react';
+import type { Box } from '../../core/timeline/timeline.ts';
+import { source } from '../data.ts';
+
+type Props = { title: string; hash: string; width: number; height: number; outlines?: readonly Box[] };
+
+/** How large a picture is drawn: never larger than it is. */
+function useScale(width: number, height: number) {
+  const area = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState<[number, number]>([800, 400]);
+  useEffect(() => {
+    const observer = new ResizeObserver(([entry]) => setSize([entry!.contentRect.width, entry!.contentRect.height]));
+    observer.observe(area.current!);
+    return () => observer.disconnect();
+  }, []);
+  return { area, scale: Math.min(1, size[0] / Math.max(1, width), size[1] / Math.max(1, height)) };
+}
+
+export function Picture({ title, hash, width, height, outlines = [] }: Props) {
+  const { area, scale } = useScale(width, height);
+  return (
+    <figure className="flex h-full min-w-0 flex-col">
+      <figcaption className="h-6 shrink-0 text-[11.5px] text-soft">{title}</figcaption>
+      <div className="checks min-h-0 flex-1 overflow-hidden rounded-md border border-rule p-2">
+        <div ref={area} className="h-full">
+          <div className="relative mx-auto" style={{ width: width * scale, height: height * scale }}>
+            <img src={source.pictureUrl(hash)} alt={title} className="block size-full max-w-none shadow-sm" />
+            {outlines.map(([left, top, w, h], i) => (
+              <span
+                key={i}
+                className="pointer-events-none absolute rounded-sm outline-2 outline-offset-1 outline-accent outline-dashed"
+                style={{ left: left * scale, top: top * scale, width: w * scale, height: h * scale }}
+              />
+            ))}
+          </div>
+        </div>
+      </div>
+    </figure>
+  );
+}
