@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { baselineMaterial, captureMaterial, type Material } from '../baselines/material.ts';
 import type { CausePlace, Explanation } from '../core/cause/cause.ts';
 import { type CauseList, type ChangedCapture, clusters, type ExplainedCapture } from '../core/cause/cluster.ts';
-import { type Drawer, explain } from '../core/cause/explain.ts';
+import { type Drawer, explain, explainPictures } from '../core/cause/explain.ts';
 import { placeOf, type Source } from '../core/cause/place.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import type { CaptureSummary, ResultSummary } from '../core/run/run.ts';
@@ -34,7 +34,7 @@ export type ExplainerTools = {
 };
 
 /** Goes into the key of what is kept: another one when explaining has been changed. */
-const version = 4;
+const version = 5;
 
 /** So many windows draw at a time: one waits for frames most of the time. */
 const windows = 3;
@@ -109,8 +109,17 @@ export function explainerOf({ root, store, crew, settings, stage, log }: Explain
     const before = baselineMaterial(store, home, { component, look, environment, capture });
     const stored = store.results.captures(result).find(({ name }) => name === capture);
     const now = captureMaterial(store, stored?.manifest ?? null);
-    if (!before) return unknown('The moment of the baseline was not kept. It is once this capture is approved again.');
-    if (!now) return unknown('The moment of this capture was not kept. Run the look again.');
+    if (!before || !now) {
+      const pictures = [changed.baselineNow.hash, summary.hash].map((hash) => {
+        const png = store.blobs.get(hash)?.bytes;
+        return png ? { hash, png } : null;
+      });
+      const [was, is] = pictures;
+      const note = `The moment of ${before ? 'this capture' : 'the baseline'} was not kept, so only pixels can tell. ${
+        before ? 'Run the look again.' : 'It is kept once this capture is approved again.'
+      }`;
+      return was && is ? explainPictures(was, is, drawer, note) : unknown(note);
+    }
     const difference = summary.state.kind === 'changed' ? summary.state.picture : null;
     return explain({ before, now, difference, engines: engines(before, now) }, drawer);
   };

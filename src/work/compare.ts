@@ -2,15 +2,16 @@
 import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
 import { programBeside } from '../bundle/index.ts';
+import type { PictureChanges } from '../core/picture/changes.ts';
 import type { Compared, Pair } from './compareThread.ts';
 
 /** How long a thread waits for more to compare, in milliseconds: it holds some 50 MB. */
 const idleTimeout = 20_000;
 
-let pool: Piscina<Pair, Compared> | null = null;
+let pool: Piscina | null = null;
 
 /** Started when the first pictures differ, which in most runs none do. */
-function threads(): Piscina<Pair, Compared> {
+function threads(): Piscina {
   const { file: filename, execArgv } = programBeside(import.meta.url, 'compareThread');
   const maxThreads = Math.max(1, Math.min(4, availableParallelism() - 1));
   return new Piscina({ filename, execArgv, minThreads: 0, maxThreads, idleTimeout });
@@ -20,4 +21,10 @@ function threads(): Piscina<Pair, Compared> {
 export function comparePngs(pair: Pair): Promise<Compared> {
   pool ??= threads();
   return pool.run(pair);
+}
+
+/** What happened between two pictures, by their pixels alone; null where they cannot be laid over each other. */
+export function changesOf(before: Uint8Array, now: Uint8Array): Promise<PictureChanges | null> {
+  pool ??= threads();
+  return pool.run({ before, now }, { name: 'changes' });
 }

@@ -1,5 +1,6 @@
 /** What runs in a thread that compares pictures: two PNG files in, what differs out. */
 import { type Comparison, comparePictures, looksDifferent } from '../core/picture/compare.ts';
+import { type PictureChanges, picturesChanges } from '../core/picture/changes.ts';
 import { paintDifference } from '../core/picture/paint.ts';
 import { messageOf } from '../core/problem/problem.ts';
 import { decodePng, encodePng, sameBytes } from './png.ts';
@@ -13,6 +14,12 @@ export type Pair = {
 
 /** `difference` is a PNG. `corrupt` says why the first file is not a picture. */
 export type Compared = { picture: Comparison; difference: Uint8Array | null } | { corrupt: string };
+
+/** What happened between two pictures; null where they cannot be laid over each other, or the first is none. */
+export async function changes({ before, now }: Pick<Pair, 'before' | 'now'>): Promise<PictureChanges | null> {
+  const [from, to] = await Promise.all([decodePng(before).catch(() => null), decodePng(now)]);
+  return from && picturesChanges(from, to, sameBytes);
+}
 
 export default async function compare({ before, now, isPaintedAnyway }: Pair): Promise<Compared> {
   const to = await decodePng(now);

@@ -7,7 +7,7 @@ import type { Environment } from '../core/settings/environment.ts';
 import type { Box } from '../core/timeline/timeline.ts';
 import type { EngineWindow } from '../engine/engine.ts';
 import { hashOf } from './assets.ts';
-import { comparePngs } from './compare.ts';
+import { changesOf, comparePngs } from './compare.ts';
 import type { Crew } from './crew.ts';
 
 /** What the drawing page says of a scene that it has drawn. */
@@ -99,7 +99,11 @@ export function drawingWindow(crew: Crew, stage: () => string): DrawingWindow {
     return drawn;
   };
   return {
-    in: (environment) => ({ draw: (scenes) => draw(environment, scenes), compare: comparePictured }),
+    in: (environment) => ({
+      draw: (scenes) => draw(environment, scenes),
+      compare: comparePictured,
+      changes: (before, now) => changesOf(before.png, now.png),
+    }),
     async close() {
       const opened = await open?.catch(() => null);
       open = null;

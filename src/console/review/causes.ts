@@ -19,6 +19,6 @@ export const causesOf = (list: CauseList | undefined, item: Item): OwnCause[] =>
     })
     .sort((one, other) => (other.capture.pixels ?? 0) - (one.capture.pixels ?? 0));
 
-/** Why a capture has no cause; null where it has. */
+/** What else is to be said of how a capture was explained, or why it was not; null when nothing is. */
 export const noteOf = (list: CauseList | undefined, item: Item): string | null =>
-  list?.unexplained.find(isOf(item))?.note ?? null;
+  (list?.unexplained.find(isOf(item)) ?? causesOf(list, item)[0]?.capture)?.note ?? null;

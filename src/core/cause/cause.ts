@@ -22,6 +22,8 @@ export type CauseKind =
   | 'view'
   /** Another browser or other fonts drew it. */
   | 'engine'
+  /** Something in the picture that no moment tells of: a canvas, an image, or a baseline without a moment. */
+  | 'picture'
   /** The look failed before it came to its end: what it shows is not what it was to show. */
   | 'failed';
 

@@ -38,6 +38,8 @@ export type ClusterCapture = ChangedCapture &
     proof: Proof | null;
     /** Keys of the other causes that it has. */
     others: string[];
+    /** What else is to be said of how it was explained; null when nothing is. */
+    note: string | null;
     /** What was decided about this cause here; null when nobody has decided. */
     decided: CauseNote | null;
   };
@@ -106,7 +108,7 @@ export function clusters(captures: readonly ExplainedCapture[], { placeOf, decis
       const cluster = byKey.get(cause.key) ?? { cause, captures: [] };
       const sure = explanation === null ? null : proof;
       const decided = decisionOf(cause.key, capture.pair);
-      cluster.captures.push({ ...capture, elements, outlines, pixels, regions, proof: sure, others, decided });
+      cluster.captures.push({ ...capture, elements, outlines, pixels, regions, proof: sure, note, others, decided });
       byKey.set(cause.key, cluster);
     }
   }

@@ -3,6 +3,7 @@
  * and together to be all there is. Whoever calls it does the drawing.
  */
 import type { Scene } from '../moment/flat.ts';
+import type { PictureChanges } from '../picture/changes.ts';
 import type { Comparison } from '../picture/compare.ts';
 import type { Box } from '../timeline/timeline.ts';
 import { applyEdits } from './apply.ts';
@@ -10,6 +11,7 @@ import { type Candidate, candidatesOf } from './candidates.ts';
 import type { Cause, Explanation } from './cause.ts';
 import { type Edits, editsOf } from './edits.ts';
 import { type Pair, pairScenes } from './pair.ts';
+import { pictureCauses } from './pictureCauses.ts';
 import { relevant } from './relevant.ts';
 
 /** What elements of a drawn scene are asked for: by their ids, or by selectors. */
@@ -26,6 +28,8 @@ export type Drawer = {
   draw(scenes: readonly { scene: Scene; wanted: readonly Wanted[] }[]): Promise<Drawn[]>;
   /** Null when no pixel differs. */
   compare(before: Pictured, now: Pictured): Promise<Comparison | null>;
+  /** What happened to a picture by its pixels alone; null where that cannot be told. */
+  changes(before: Pictured, now: Pictured): Promise<PictureChanges | null>;
 };
 
 export type Subject = {
@@ -188,12 +192,16 @@ async function engineCause({ subject, drawer }: Work, bare: Drawn): Promise<Caus
   };
 }
 
-const nothing = (note: string, difference: Comparison | null): Explanation => ({
-  causes: [],
-  proof: 'unexplained',
-  unexplained: boxesOf(difference),
-  note,
-});
+/** Why a capture changed as far as its pixels tell; `note` says why nothing else does. */
+export async function explainPictures(
+  before: Pictured,
+  now: Pictured,
+  drawer: Pick<Drawer, 'changes'>,
+  note: string,
+): Promise<Explanation> {
+  const changes = await drawer.changes(before, now);
+  return { causes: changes ? pictureCauses(changes) : [], proof: 'unexplained', unexplained: [], note };
+}
 
 /** Explains a capture that differs from its baseline. @throws what `drawer` throws */
 export async function explain(subject: Subject, drawer: Drawer): Promise<Explanation> {
@@ -209,7 +217,12 @@ export async function explain(subject: Subject, drawer: Drawer): Promise<Explana
     return engine ? { ...rest, causes: [...rest.causes, engine] } : rest;
   }
   if (candidates.length === 0)
-    return nothing('The moments are equal, and yet the pictures differ.', subject.difference);
+    return explainPictures(
+      subject.before,
+      subject.now,
+      drawer,
+      'The moments are equal, and yet the pictures differ: something in them, such as a canvas or a video, is not recorded.',
+    );
   return candidates.length === 1 ? explainOne(work) : explainSeveral(work);
 }
 

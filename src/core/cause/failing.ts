@@ -111,8 +111,12 @@ export const sceneReader =
       return text;
     };
     // In this form scripts and addresses, which nobody sees, are left out.
-    const moment = canonicalise(momentAt(base, patches, index), { hash, assets });
-    for (const asset of Object.values(assets)) texts.set(asset, textOf(asset) ?? '');
+    const recorded = momentAt(base, patches, index);
+    const moment = canonicalise(recorded, { hash, assets });
+    for (const sheet of Object.values(recorded.sheets)) {
+      const file = 'url' in sheet ? assets[sheet.url] : undefined;
+      if (file !== undefined) texts.set(file, textOf(file) ?? '');
+    }
     return flatten(moment, texts, assets);
   };
 

@@ -81,7 +81,7 @@ const best = (matches: readonly Match[]): CausePlace | null => {
 /** Where a cause's new value stands in the sources behind its look; null where it cannot be told. */
 export function placeOf(cause: Cause, sources: readonly Source[]): CausePlace | null {
   const { kind } = cause;
-  if (kind === 'engine' || kind === 'view' || kind === 'failed') return null;
+  if (kind === 'engine' || kind === 'view' || kind === 'failed' || kind === 'picture') return null;
   if (kind === 'token' || kind === 'style')
     return best(declarations(cause, sources)) ?? (cause.now === null ? best(rules(cause, sources)) : null);
   if (kind === 'rule') return best(rules(cause, sources));

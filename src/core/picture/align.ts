@@ -13,6 +13,8 @@ export type Alignment = {
   /** Bands of the new picture, and of the baseline. */
   added: Band[];
   removed: Band[];
+  /** For each row or column of the new picture, that of the baseline which lies under it; -1 for none. */
+  under: Int32Array;
   /** Pixels that differ where rows or columns of both lie over each other. */
   residue: number;
 };
@@ -67,8 +69,13 @@ function fill(before: Lines, now: Lines, lost: readonly number[], added: readonl
   const atEnd = over(0, 0);
   const atStart = lost.length === added.length ? atEnd : over(lost.length - shared, added.length - shared);
   into.residue += Math.min(atEnd, atStart);
+  const isAtEnd = atEnd <= atStart;
   const rest = (all: readonly number[]): readonly number[] =>
-    atEnd <= atStart ? all.slice(shared) : all.slice(0, all.length - shared);
+    isAtEnd ? all.slice(shared) : all.slice(0, all.length - shared);
+  for (let i = 0; i < shared; i++) {
+    const [one, other] = isAtEnd ? [i, i] : [lost.length - shared + i, added.length - shared + i];
+    into.under[added[other]!] = lost[one]!;
+  }
   const [gone, come] = [rest(lost), rest(added)];
   if (gone.length > 0) into.removed.push({ at: gone[0]!, size: gone.length });
   if (come.length > 0) into.added.push({ at: come[0]!, size: come.length });
@@ -77,7 +84,8 @@ function fill(before: Lines, now: Lines, lost: readonly number[], added: readonl
 function alongAxis(before: Picture, now: Picture, axis: Alignment['axis']): Alignment | null {
   const [one, other] = [linesOf(before, wordsOf(before), axis), linesOf(now, wordsOf(now), axis)];
   if (one.width !== other.width) return null;
-  const alignment: Alignment = { axis, added: [], removed: [], residue: 0 };
+  const under = new Int32Array(other.count).fill(-1);
+  const alignment: Alignment = { axis, added: [], removed: [], under, residue: 0 };
   const lost: number[] = [];
   const added: number[] = [];
   const close = (): void => {
@@ -87,8 +95,10 @@ function alongAxis(before: Picture, now: Picture, axis: Alignment['axis']): Alig
   };
   const pairs: Aligned[] = alignKeys(keysOf(one), keysOf(other));
   for (const { before: i, now: j } of pairs) {
-    if (i !== null && j !== null) close();
-    else if (i !== null) lost.push(i);
+    if (i !== null && j !== null) {
+      close();
+      under[j] = i;
+    } else if (i !== null) lost.push(i);
     else added.push(j!);
   }
   close();
@@ -102,4 +112,18 @@ export function alignPictures(before: Picture, now: Picture): Alignment | null {
   const columns = alongAxis(before, now, 'columns');
   if (!rows || !columns) return rows ?? columns;
   return columns.residue < rows.residue ? columns : rows;
+}
+
+/** The baseline as large as the new picture: its rows or columns where they lie under those, the new ones elsewhere. */
+export function laidUnder(before: Picture, now: Picture, { axis, under }: Alignment): Picture {
+  const words = wordsOf(before);
+  const out = new Uint32Array(wordsOf(now));
+  const { width } = now;
+  for (let line = 0; line < under.length; line++) {
+    const from = under[line]!;
+    if (from < 0) continue;
+    if (axis === 'rows') out.set(words.subarray(from * before.width, from * before.width + width), line * width);
+    else for (let y = 0; y < now.height; y++) out[y * width + line] = words[y * before.width + from]!;
+  }
+  return { width, height: now.height, channels: 4, data: new Uint8Array(out.buffer) };
 }
