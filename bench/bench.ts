@@ -21,6 +21,7 @@ const benches: Record<string, () => Promise<Figure>> = {
   live: async () => (await import('./live.ts')).measureLive(),
   doing: async () => (await import('./doing.ts')).measureDoing(),
   redraw: async () => (await import('./redraw.ts')).measureRedraw(),
+  why: async () => (await import('./why.ts')).measureWhy(...process.argv.slice(3).map(Number)),
   explain: async () => (await import('./explain.ts')).measureExplain(...process.argv.slice(3).map(Number)),
 };
 

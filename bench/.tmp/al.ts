@@ -1,0 +1,16 @@
+import { comparePictures } from '../../src/core/picture/compare.ts';
+import { alignPictures } from '../../src/core/picture/align.ts';
+import { picturesChanges } from '../../src/core/picture/changes.ts';
+import { decodePng, sameBytes } from '../../src/work/png.ts';
+import { readFileSync } from 'node:fs';
+import sharp from 'sharp';
+const png = readFileSync('docs/screenshots/board.png');
+const a = await decodePng(png);
+const band = { create: { width: a.width, height: 12, channels: 3 as const, background: '#cc3344' } };
+const top = await sharp(png).extract({ left: 0, top: 0, width: a.width, height: 200 }).png().toBuffer();
+const bottom = await sharp(png).extract({ left: 0, top: 200, width: a.width, height: a.height - 200 }).png().toBuffer();
+const b = await decodePng(await sharp({ create: { width: a.width, height: a.height + 12, channels: 3, background: '#cc3344' } }).composite([{ input: top, left: 0, top: 0 }, { input: bottom, left: 0, top: 212 }]).png().toBuffer());
+console.log(a.width, a.height, a.channels, b.channels);
+const time = (f: () => unknown) => { const t: number[] = []; for (let i = 0; i < 15; i++) { const s = performance.now(); f(); t.push(performance.now() - s); } return t.sort((x, y) => x - y)[7]!; };
+console.log('compare', time(() => comparePictures(a, b, sameBytes)), 'align', time(() => alignPictures(a, b)), 'changes', time(() => picturesChanges(a, b, sameBytes)), alignPictures(a, b)!.residue, alignPictures(a, b)!.added);
+const dec = performance.now(); await decodePng(png); console.log('decode', performance.now() - dec);
