@@ -320,6 +320,21 @@ describe('review', () => {
     await page.shows('Visibly different');
   });
 
+  it('says why, cause by cause, outlines what each is about, and names the edit', async () => {
+    await page.shows('2 causes');
+    await page.shows('text of the paragraph: “Free berth,” → “No vessel here,”');
+    await page.shows('src/BerthCard.tsx:26');
+    await page.shows('✓ proved');
+    const outlines = "document.querySelectorAll('figure span.outline-dashed').length";
+    // All of them at first; then those of the next cause alone.
+    await page.holds(`${outlines} >= 2`);
+    await page.press('e');
+    await page.holds(`${outlines} === 1`);
+    await page.click('Find the edit');
+    await page.shows('This edit did it');
+    await page.shows('+ No vessel here, {depth} m at low tide');
+  });
+
   it('approves with a key, and goes on to the next', async () => {
     await page.press('a');
     await page.shows('1 of 2');

@@ -114,16 +114,26 @@ describe('the edit that did it', () => {
   });
 
   it('is found for a look that fails', async () => {
+    await edited({});
     await edited({ 'src/Card.tsx': original('src/Card.tsx').replace(' onClick={onRelease}', '') });
     const result = (await served.client.looks()).find(({ look }) => look === 'releases')!;
     expect(result.verdict).toBe('failed');
     const { edits, hunks } = await served.client.edits(result.id, null);
-    expect(hunks).toBe(2);
+    expect(hunks).toBe(1);
     expect(edits[0]).toMatchObject({ proved: [{ file: 'src/Card.tsx', line: 11, commit: null }], note: null });
+    const { passed, departure, uncommitted } = await served.client.since(result.id);
+    expect(passed!.result).toBeLessThan(result.id);
+    expect(departure).toMatchObject({
+      step: 1,
+      title: 'click button',
+      marks: expect.arrayContaining([{ side: 'then', lane: 'spies', title: 'onRelease(event click)' }]),
+    });
+    expect(uncommitted).toEqual([]);
     const { out, code } = await sguardo(folder, 'why', 'releases');
     expect(code).toBe(0);
     expect(out).toContain('✓ This edit did it: without it the change is gone.');
     expect(out).toContain('src/Card.tsx:11 · not committed yet');
+    expect(out).toMatch(/They part at step \d+: /);
   });
 
   it('is not made up where no source has changed, and the call says what is missing', async () => {

@@ -69,9 +69,9 @@ function likelihood({ file, line, removed, added }: Hunk, { before, now, place }
   return (isThere ? 3 : 0) + 2 * share(now, added) + 2 * share(before, removed) - size;
 }
 
-/** The hunks, the likeliest for a cause first. */
-export const byLikelihood = (hunks: readonly Hunk[], wanted: Wanted): Hunk[] =>
-  hunks
-    .map((hunk) => ({ hunk, score: likelihood(hunk, wanted) }))
-    .sort((one, other) => other.score - one.score)
-    .map(({ hunk }) => hunk);
+/** From this likelihood on it pays to try a hunk by itself before anything else. */
+export const striking = 1.9;
+
+/** The hunks with how likely each is, the likeliest for a cause first. */
+export const byLikelihood = (hunks: readonly Hunk[], wanted: Wanted): { hunk: Hunk; score: number }[] =>
+  hunks.map((hunk) => ({ hunk, score: likelihood(hunk, wanted) })).sort((one, other) => other.score - one.score);

@@ -4,9 +4,9 @@ import { type ElementEntry, isText, type Moment, type NodeEntry } from '../momen
 import { alignKeys } from '../list/align.ts';
 import { match } from './match.ts';
 import { withFormerNames } from './rename.ts';
-import { interning, textOfSheet, type Tree, treeOf } from './tree.ts';
+import { interning, type Outline, outlineOf, textOfSheet, treeOf } from './tree.ts';
 
-export type Pair = { before: Scene; now: Scene; trees: { before: Tree; now: Tree } };
+export type Pair = { before: Scene; now: Scene; trees: { before: Outline; now: Outline } };
 
 const largest = (record: Record<string, unknown>): number => Math.max(0, ...Object.keys(record).map(Number));
 
@@ -78,5 +78,5 @@ export function pairScenes(before: Scene, later: Scene): Pair {
     },
   };
   const scene = { moment: now, assets: later.assets };
-  return { before, now: scene, trees: { before: mine, now: treeOf(now, intern) } };
+  return { before, now: scene, trees: { before: mine, now: outlineOf(now) } };
 }

@@ -23,6 +23,10 @@ function usedIn(moments: readonly Moment[]): Used {
   return used;
 }
 
+/** True for a custom property that something reads: as `var(--name)`, or in a container's style query. */
+const isReadIn = (property: string, texts: string): boolean =>
+  new RegExp(`(var|style)\\(\\s*${property}(?![\\w-])`).test(texts);
+
 /** What functional pseudo-classes hold is not looked into. */
 const functional = /:(?:not|is|where|has|host|host-context|nth-[\w-]+|lang|dir)\((?:[^()]|\([^()]*\))*\)/g;
 
@@ -48,12 +52,7 @@ export function relevant({ before, now }: Pair, { list }: Edits, candidates: rea
       const edit = list[at]!;
       if (edit.kind !== 'sheet') return true;
       const { property, within, what, before: was, now: is } = edit.difference;
-      if (
-        property?.startsWith('--') &&
-        !used.texts.includes(`var(${property}`) &&
-        !used.texts.includes(`--${property}`)
-      )
-        return /var\(\s/.test(used.texts);
+      if (property?.startsWith('--') && !isReadIn(property, used.texts)) return false;
       const styles = within.filter((prelude) => !prelude.startsWith('@'));
       if (within.some((prelude) => /^@(-\w+-)?keyframes/.test(prelude))) return true;
       const wanted = what === 'selector' ? [was!, is!] : styles.slice(-1);

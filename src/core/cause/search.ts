@@ -1,8 +1,8 @@
 /**
- * Which edits did what was changed, found by running without them: first each by itself, the likeliest first, then
- * several together by halving (delta debugging, Zeller 1999).
+ * Which edits did what was changed, found by running without them: the likeliest by themselves, then halves that say
+ * which single one it is, then several together (delta debugging, Zeller 1999).
  */
-import { byLikelihood, type Hunk, type Wanted } from './hunks.ts';
+import { byLikelihood, type Hunk, striking, type Wanted } from './hunks.ts';
 
 /** A cause that an edit is looked for. */
 export type Sought = Wanted & { key: string };
@@ -80,7 +80,31 @@ async function smallest(search: Search, key: string, all: readonly Hunk[]): Prom
   return kept;
 }
 
+/** Some of the hunks undone together, and what is left then. */
+type Round = { undone: readonly Hunk[]; left: ReadonlySet<string> };
+
+/**
+ * Undoes halves of the hunks, by the bits of their places: if each cause is one hunk's doing, so few rounds say which,
+ * for all causes at once.
+ */
+async function halves(search: Search, hunks: readonly Hunk[]): Promise<Round[]> {
+  const rounds: Round[] = [];
+  for (let bit = 1; bit < hunks.length && !search.isSpent; bit *= 2) {
+    const undone = hunks.filter((_, place) => (place & bit) !== 0);
+    const left = await search.without(undone);
+    if (left) rounds.push({ undone, left });
+  }
+  return rounds;
+}
+
+/** True for a hunk that may by itself be what every round says. */
+const fits = (hunk: Hunk, key: string, rounds: readonly Round[]): boolean =>
+  rounds.every(({ undone, left }) => undone.includes(hunk) === !left.has(key));
+
 const spent = `It was run ${mostAttempts} times without an answer.`;
+
+/** From so many hunks on halves are quicker than one after the other. */
+const worthHalving = 4;
 
 /** Looks for the edits behind causes of one look. */
 export async function searchEdits(
@@ -90,28 +114,41 @@ export async function searchEdits(
 ): Promise<Found[]> {
   const search = new Search(hunks, attempt);
   const found = new Map<string, Found>();
-  const likely = (one: Sought): Hunk[] => byLikelihood(hunks, one);
+  const tried = new Set<Hunk>();
   const open = (): Sought[] => sought.filter(({ key }) => !found.has(key));
   /** What is gone without one hunk is that hunk's doing. */
   const learn = async (hunk: Hunk): Promise<void> => {
+    if (tried.has(hunk) || search.isSpent) return;
+    tried.add(hunk);
     const left = await search.without([hunk]);
     if (!left) return;
     for (const { key } of open())
       if (!left.has(key)) found.set(key, { key, proved: [hunk], candidates: [], note: null });
   };
-  for (const one of sought)
-    for (const hunk of likely(one)) if (!found.has(one.key) && !search.isSpent) await learn(hunk);
-  for (const one of open()) {
-    const candidates = likely(one).slice(0, mostCandidates);
-    const isOurs = await search.isGone(one.key, hunks);
-    const proved = isOurs ? await smallest(search, one.key, hunks) : [];
-    const isSure = isOurs && !search.isSpent;
-    const note = isSure
-      ? null
-      : search.isSpent
-        ? spent
-        : 'It is still there without any of these edits: something else has changed, such as a package.';
-    found.set(one.key, { key: one.key, proved: isSure ? proved : [], candidates: isSure ? [] : candidates, note });
+  for (const one of sought) {
+    const [first] = byLikelihood(hunks, one);
+    if (first && first.score >= striking && !found.has(one.key)) await learn(first.hunk);
   }
+  const rest = hunks.filter((hunk) => !tried.has(hunk));
+  const rounds = open().length > 0 && rest.length >= worthHalving ? await halves(search, rest) : [];
+  for (const one of open())
+    for (const { hunk } of byLikelihood(rest, one))
+      if (!found.has(one.key) && fits(hunk, one.key, rounds)) await learn(hunk);
+  for (const one of open()) found.set(one.key, await together(search, one, hunks));
   return sought.map(({ key }) => found.get(key)!);
+}
+
+/** Looks for hunks that only matter together. */
+async function together(search: Search, one: Sought, hunks: readonly Hunk[]): Promise<Found> {
+  const { key } = one;
+  const isOurs = await search.isGone(key, hunks);
+  const proved = isOurs ? await smallest(search, key, hunks) : [];
+  if (isOurs && !search.isSpent) return { key, proved, candidates: [], note: null };
+  const candidates = byLikelihood(hunks, one)
+    .slice(0, mostCandidates)
+    .map(({ hunk }) => hunk);
+  const note = search.isSpent
+    ? spent
+    : 'It is still there without any of these edits: something else has changed, such as a package.';
+  return { key, proved: [], candidates, note };
 }

@@ -14,11 +14,15 @@ export function interning(): Intern {
   };
 }
 
-export type Tree = {
-  moment: Moment;
-  /** Every node that is in the document, parents before their children. */
+/** The nodes of a moment that are in its document. */
+export type Outline = {
+  /** Parents before their children. */
   order: number[];
   parents: Map<number, number>;
+};
+
+export type Tree = Outline & {
+  moment: Moment;
   /** What a node is without what it holds: equal numbers for what is told as the same. */
   own: Map<number, number>;
   /** What a node is with everything that it holds, exactly. */
@@ -70,8 +74,8 @@ function wholeText(entry: NodeEntry, { moment, whole }: Pick<Tree, 'moment' | 'w
   return `${ownText(entry, false)}${JSON.stringify(around)}${shadowKids}${inner}>${listed(kids)}`;
 }
 
-/** Looks through a moment. Nothing is visited twice, whatever circles it holds. */
-export function treeOf(moment: Moment, intern: Intern): Tree {
+/** Walks through a moment. Nothing is visited twice, whatever circles it holds. */
+export function outlineOf(moment: Moment): Outline {
   const order: number[] = [];
   const parents = new Map<number, number>();
   const seen = new Set<number>();
@@ -88,6 +92,12 @@ export function treeOf(moment: Moment, intern: Intern): Tree {
       left.push(kid);
     }
   }
+  return { order, parents };
+}
+
+/** Looks through a moment: what each of its nodes is, by itself and with all that it holds. */
+export function treeOf(moment: Moment, intern: Intern): Tree {
+  const { order, parents } = outlineOf(moment);
   const tree: Tree = { moment, order, parents, own: new Map(), whole: new Map(), sizes: new Map() };
   for (const id of order.toReversed()) {
     const entry = moment.nodes[id]!;
