@@ -135,6 +135,41 @@ function classesWithRules(edits: Edits, told: readonly Candidate[]): Joined[] {
   });
 }
 
+/** True for a shorthand and one of its parts, such as `border` and `border-bottom-width`. */
+const isPartOf = (one: string, other: string): boolean => one.startsWith(`${other}-`) || other.startsWith(`${one}-`);
+
+/** A shorthand that gave way to some of its parts in the same rule, or they to it. */
+function shorthands(edits: Edits, told: readonly Candidate[]): Joined[] {
+  const byRule = new Map<string, { lost: Candidate[]; added: Candidate[] }>();
+  for (const one of told) {
+    const edit = editOf(edits, one);
+    if (edit.kind !== 'sheet' || edit.difference.what !== 'declaration') continue;
+    const { within, before, now } = edit.difference;
+    if (before !== null && now !== null) continue;
+    const key = `${edit.sheet} ${within.join(' ')}`;
+    const rule = byRule.get(key) ?? { lost: [], added: [] };
+    (now === null ? rule.lost : rule.added).push(one);
+    byRule.set(key, rule);
+  }
+  const said = ({ trace: { property } }: Candidate, value: string | null): string => `${property}: ${value}`;
+  return [...byRule.values()].flatMap(({ lost, added }) =>
+    lost.flatMap((one) => {
+      const others = added.filter((other) => isPartOf(one.trace.property!, other.trace.property!));
+      if (others.length === 0) return [];
+      const [before, now] = [said(one, one.before), others.map((other) => said(other, other.now)).join('; ')];
+      const [rule = ''] = one.selectors;
+      const { trace } = others[0]!;
+      return joined([one, ...others], {
+        key: JSON.stringify(['style', rule, before, now]),
+        title: `${before} of ${rule} became ${now}`,
+        before,
+        now,
+        trace,
+      });
+    }),
+  );
+}
+
 /** One custom property that has other values in several places, such as by day and by night. */
 function tokens(edits: Edits, told: readonly Candidate[]): Joined[] {
   const byName = new Map<string, Candidate[]>();
@@ -162,7 +197,12 @@ export function join(pair: Pair, edits: Edits, told: readonly Candidate[]): Cand
   const found: Candidate[] = [];
   const ways = [wrapped, reordered, replaced].map((way) => () => way(pair, edits, left()));
   const left = (): Candidate[] => told.filter((one) => !taken.has(one));
-  for (const way of [...ways, () => classesWithRules(edits, left()), () => tokens(edits, left())])
+  for (const way of [
+    ...ways,
+    () => classesWithRules(edits, left()),
+    () => tokens(edits, left()),
+    () => shorthands(edits, left()),
+  ])
     for (const { parts, whole } of way()) {
       if (parts.some((part) => taken.has(part))) continue;
       for (const part of parts) taken.add(part);

@@ -96,6 +96,11 @@ describe('what changed is told in words', () => {
       'padding of .card: 12px → 14px',
     ]));
 
+  test('a shorthand that gave way to a part of it, as one', () =>
+    expect(told([berths], [berths], '.card { border: 1px solid red }', '.card { border-top-width: 4px }')).toEqual([
+      'border: 1px solid red of .card became border-top-width: 4px',
+    ]));
+
   test('one token with other values by day and by night, once', () => {
     const sheet = (day: string, night: string): string =>
       `:root { --tone: ${day} } @media (prefers-color-scheme: dark) { :root { --tone: ${night} } } .card { color: var(--tone) }`;
