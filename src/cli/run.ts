@@ -164,7 +164,8 @@ export async function run(patterns: string[], options: Options): Promise<number>
     // A look file that could not be understood, or a browser that went away, weighs more than a look that failed.
     const problems = [...summary.problems, ...results.flatMap(({ problem }) => problem ?? [])];
     const code = Math.max(exitCode(summary.tally, options.strict === true || isCi), ...problems.map(exitOf));
-    if (options.json) process.stdout.write(`${JSON.stringify(jsonDocument(found, summary, results, code), null, 2)}\n`);
+    if (options.json)
+      process.stdout.write(`${JSON.stringify(await jsonDocument(found, summary, results, code), null, 2)}\n`);
     else await tell(found, summary, results);
     if (request.headed && summary.done > 0) await keepOpen(found, options.json === true);
     return code;
@@ -353,11 +354,18 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
 }
 
 /** What `--json` prints. */
-export function jsonDocument({ url }: Found, summary: RunSummary, results: ResultSummary[], code: number): object {
+export async function jsonDocument(
+  { client, url }: Found,
+  summary: RunSummary,
+  results: ResultSummary[],
+  code: number,
+): Promise<object> {
+  const causes = summary.tally.changed > 0 ? ofResults(await client.causes(), results) : null;
   return {
     format: 'sguardo-result/2',
     exitCode: code,
     run: summary,
     results: results.map((result) => ({ ...result, link: benchUrl(url, result) })),
+    causes,
   };
 }

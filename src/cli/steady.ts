@@ -58,7 +58,7 @@ async function steady(patterns: string[], options: Options): Promise<number> {
     const code = Math.max(unsteady.length > 0 ? 1 : 0, ...problems.map(exitOf).filter((exit) => exit > 1));
     const say = (text: string): void => void process.stdout.write(`${text}\n`);
     if (options.json) {
-      say(JSON.stringify(jsonDocument(found, summary, results, code), null, 2));
+      say(JSON.stringify(await jsonDocument(found, summary, results, code), null, 2));
       return code;
     }
     for (const group of unsteady) {

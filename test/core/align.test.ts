@@ -95,6 +95,16 @@ describe('alignPictures', () => {
     expect(comparePictures(laidUnder(before, now, alignment), now).differing).toBe(1);
   });
 
+  it('lays a changed row under the new one on either side of a band', () => {
+    for (const at of [29, 39]) {
+      const before = striped(40, 90);
+      const now = withRows(before, 30, 9);
+      // The row right above the band, or right below it.
+      now.data.set([1, 2, 3], (at * 40 + 5) * 4);
+      expect(alignPictures(before, now), `row ${at}`).toMatchObject({ residue: 1, removed: [] });
+    }
+  });
+
   it('gives up where neither side is as long', () =>
     expect(alignPictures(striped(40, 90), striped(41, 91))).toBeNull());
 });

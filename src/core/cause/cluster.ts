@@ -1,4 +1,5 @@
 /** Captures that changed for one cause, together: what is decided about as one. */
+import type { Box } from '../timeline/timeline.ts';
 import type { DecisionNote } from '../run/run.ts';
 import type { Cause, CausePlace, Explanation, Proof } from './cause.ts';
 
@@ -38,6 +39,8 @@ export type ClusterCapture = ChangedCapture &
     proof: Proof | null;
     /** Keys of the other causes that it has. */
     others: string[];
+    /** Places that all causes together leave over, in device pixels. */
+    unexplained: Box[];
     /** What else is to be said of how it was explained; null when nothing is. */
     note: string | null;
     /** What was decided about this cause here; null when nobody has decided. */
@@ -100,7 +103,7 @@ export function clusters(captures: readonly ExplainedCapture[], { placeOf, decis
   const byKey = new Map<string, { cause: Cause; captures: ClusterCapture[] }>();
   const unexplained: CauseList['unexplained'] = [];
   for (const { explanation, ...capture } of captures) {
-    const { causes, proof, note } = explanation ?? byFailure(capture);
+    const { causes, proof, note, unexplained: left } = explanation ?? byFailure(capture);
     if (causes.length === 0) unexplained.push({ ...capture, note: note ?? 'No cause was found.' });
     for (const cause of causes) {
       const { elements, outlines, pixels, regions } = cause;
@@ -108,7 +111,8 @@ export function clusters(captures: readonly ExplainedCapture[], { placeOf, decis
       const cluster = byKey.get(cause.key) ?? { cause, captures: [] };
       const sure = explanation === null ? null : proof;
       const decided = decisionOf(cause.key, capture.pair);
-      cluster.captures.push({ ...capture, elements, outlines, pixels, regions, proof: sure, note, others, decided });
+      const about = { elements, outlines, pixels, regions, proof: sure, unexplained: left, note, others, decided };
+      cluster.captures.push({ ...capture, ...about });
       byKey.set(cause.key, cluster);
     }
   }
