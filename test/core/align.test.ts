@@ -101,7 +101,11 @@ describe('alignPictures', () => {
       const now = withRows(before, 30, 9);
       // The row right above the band, or right below it.
       now.data.set([1, 2, 3], (at * 40 + 5) * 4);
-      expect(alignPictures(before, now), `row ${at}`).toMatchObject({ residue: 1, removed: [], added: [{ at: 30, size: 9 }] });
+      expect(alignPictures(before, now), `row ${at}`).toMatchObject({
+        residue: 1,
+        removed: [],
+        added: [{ at: 30, size: 9 }],
+      });
     }
   });
 

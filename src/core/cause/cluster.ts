@@ -98,9 +98,17 @@ export type About = {
   decisionOf(key: string, pair: string): CauseNote | null;
 };
 
+type Told = ClusterCapture & { title: string };
+
+/** What a cause is told as for all its captures: their own words where these are the same. */
+function titleOf(captures: readonly Told[], { kind, before, now, title }: Cause): string {
+  if (captures.every((one) => one.title === title)) return title;
+  return kind === 'style' && before !== null && now !== null ? `${before} → ${now}, in several rules` : title;
+}
+
 /** Puts captures together by their causes: those with the most captures first. */
 export function clusters(captures: readonly ExplainedCapture[], { placeOf, decisionOf }: About): CauseList {
-  const byKey = new Map<string, { cause: Cause; captures: ClusterCapture[] }>();
+  const byKey = new Map<string, { cause: Cause; captures: Told[] }>();
   const unexplained: CauseList['unexplained'] = [];
   for (const { explanation, ...capture } of captures) {
     const { causes, proof, note, unexplained: left } = explanation ?? byFailure(capture);
@@ -112,7 +120,7 @@ export function clusters(captures: readonly ExplainedCapture[], { placeOf, decis
       const sure = explanation === null ? null : proof;
       const decided = decisionOf(cause.key, capture.pair);
       const about = { elements, outlines, pixels, regions, proof: sure, unexplained: left, note, others, decided };
-      cluster.captures.push({ ...capture, ...about });
+      cluster.captures.push({ ...capture, ...about, title: cause.title });
       byKey.set(cause.key, cluster);
     }
   }
@@ -124,9 +132,11 @@ export function clusters(captures: readonly ExplainedCapture[], { placeOf, decis
       (one.cause.title < other.cause.title ? -1 : 1),
   );
   const causes = sorted.map(({ cause, captures: list }, i): Cluster => {
-    const { key, kind, title, before, now } = cause;
+    const { key, kind, before, now } = cause;
+    const title = titleOf(list, cause);
     const place = list[0]!.failure?.place ?? placeOf(cause, list[0]!);
-    return { number: i + 1, key, kind, title, before, now, place, proof: worst(list), captures: list };
+    const captures = list.map(({ title: _, ...capture }) => capture);
+    return { number: i + 1, key, kind, title, before, now, place, proof: worst(captures), captures };
   });
   return { causes, changes: captures.length, unexplained };
 }

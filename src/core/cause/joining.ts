@@ -1,6 +1,7 @@
 /** Edits that are only worth telling together: what gave way to what, what was put around what, a class and its rule. */
 import { isText } from '../moment/moment.ts';
 import type { Candidate } from './candidates.ts';
+import { colourChange } from './colours.ts';
 import type { Edit, Edits } from './edits.ts';
 import type { Pair } from './pair.ts';
 import { shapeOf } from './telling.ts';
@@ -191,6 +192,34 @@ function tokens(edits: Edits, told: readonly Candidate[]): Joined[] {
   });
 }
 
+/** True for a rule that sets tokens for everybody, and not for one component. */
+const isGlobal = (selector: string): boolean =>
+  /^(:root|html|body|:host|\*)|\[data-[\w-]*(theme|mode|scheme)/.test(selector);
+
+/** One colour that gave way to another one in several rules, as themes in JavaScript do it. */
+function colours(edits: Edits, told: readonly Candidate[]): Joined[] {
+  const byChange = new Map<string, { change: [string, string]; parts: Candidate[] }>();
+  for (const one of told) {
+    const { kind, before, now } = one;
+    const edit = editOf(edits, one);
+    const within = edit.kind === 'sheet' ? edit.difference.within : [];
+    if ((kind !== 'style' && kind !== 'token') || (kind === 'token' && within.some(isGlobal))) continue;
+    const change = before === null || now === null ? null : colourChange(before, now);
+    if (!change) continue;
+    const known = byChange.get(change.join(' ')) ?? { change, parts: [] };
+    known.parts.push(one);
+    byChange.set(change.join(' '), known);
+  }
+  return [...byChange.values()].map(({ change: [before, now], parts }) => {
+    const key = JSON.stringify(['style', 'colour', before, now]);
+    if (parts.length === 1) return joined(parts, { key });
+    const properties = [...new Set(parts.map(({ trace: { property } }) => property))];
+    const named = properties.slice(0, 3).join(', ') + (properties.length > 3 ? ', …' : '');
+    const title = `${before} → ${now} in ${parts.length} declarations (${named})`;
+    return joined(parts, { key, kind: 'style', title, before, now });
+  });
+}
+
 /** The candidates, with those that belong together joined. Nothing is in two of them. */
 export function join(pair: Pair, edits: Edits, told: readonly Candidate[]): Candidate[] {
   const taken = new Set<Candidate>();
@@ -200,6 +229,7 @@ export function join(pair: Pair, edits: Edits, told: readonly Candidate[]): Cand
   for (const way of [
     ...ways,
     () => classesWithRules(edits, left()),
+    () => colours(edits, left()),
     () => tokens(edits, left()),
     () => shorthands(edits, left()),
   ])

@@ -73,6 +73,15 @@ function words({ trace: { texts } }: Cause, sources: readonly Source[]): Match[]
   return [];
 }
 
+/** Where a colour itself stands, as in a theme that is written in a script. */
+const colours = ({ now }: Cause, sources: readonly Source[]): Match[] =>
+  /^#[0-9a-f]{6,8}$/i.test(now ?? '')
+    ? sources.flatMap(({ file, text }) => {
+        const at = text.toLowerCase().indexOf(now!.toLowerCase());
+        return at < 0 ? [] : [{ file, line: lineAt(text, at), score: isLookFile(file) ? 0 : 1 }];
+      })
+    : [];
+
 const best = (matches: readonly Match[]): CausePlace | null => {
   const [first] = matches.toSorted((one, other) => other.score - one.score);
   return first ? { file: first.file, line: first.line } : null;
@@ -82,8 +91,11 @@ const best = (matches: readonly Match[]): CausePlace | null => {
 export function placeOf(cause: Cause, sources: readonly Source[]): CausePlace | null {
   const { kind } = cause;
   if (kind === 'engine' || kind === 'view' || kind === 'failed' || kind === 'picture') return null;
-  if (kind === 'token' || kind === 'style')
-    return best(declarations(cause, sources)) ?? (cause.now === null ? best(rules(cause, sources)) : null);
+  if (kind === 'token' || kind === 'style') {
+    const written = best(declarations(cause, sources));
+    if (written || cause.now !== null) return written ?? best(colours(cause, sources));
+    return best(rules(cause, sources));
+  }
   if (kind === 'rule') return best(rules(cause, sources));
   return best(words(cause, sources));
 }

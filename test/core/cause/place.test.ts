@@ -1,0 +1,79 @@
+import { expect, test } from 'vitest';
+import type { Cause } from '../../../src/core/cause/cause.ts';
+import { colourChange, opaque } from '../../../src/core/cause/colours.ts';
+import { placeOf } from '../../../src/core/cause/place.ts';
+
+const sources = [
+  {
+    file: 'src/kit.css',
+    text: '.other {\n  padding: 14px;\n}\n/* card */\n.card {\n  padding: 14px;\n}\n:root {\n  --calm: #3a8a2e;\n}\n',
+  },
+  { file: 'src/Card.look.tsx', text: "// Gale expected\nexport const text = 'No vessel here';\n" },
+  { file: 'src/Card.tsx', text: 'export const Card = () => (\n  <p>\n    No vessel here, {depth} m\n  </p>\n);\n' },
+  { file: 'src/theme.ts', text: "export const theme = {\n  main: '#8B1563',\n  paddingBlock: '9px',\n};\n" },
+];
+
+const cause = (kind: Cause['kind'], now: string | null, trace: Partial<Cause['trace']>): Cause => ({
+  key: '',
+  kind,
+  title: '',
+  before: null,
+  now,
+  elements: 0,
+  outlines: [],
+  pixels: null,
+  regions: [],
+  trace: { property: null, selector: null, texts: now === null ? [] : [now], ...trace },
+});
+
+const place = (...given: Parameters<typeof cause>): string | null => {
+  const found = placeOf(cause(...given), sources);
+  return found && `${found.file}:${found.line}`;
+};
+
+test('a declaration is found in its own rule', () => {
+  expect(place('style', '14px', { property: 'padding', selector: '.card' })).toBe('src/kit.css:6');
+  expect(place('style', '14px', { property: 'padding', selector: '.other' })).toBe('src/kit.css:2');
+});
+
+test('a token is found, and a value in a script by the name that scripts give it', () => {
+  expect(place('token', '#3a8a2e', { property: '--calm', selector: ':root' })).toBe('src/kit.css:9');
+  expect(place('style', '9px', { property: 'padding-block', selector: '.css-1x2y3z' })).toBe('src/theme.ts:3');
+  expect(place('style', '#8b1563', { property: 'color', selector: '.css-1x2y3z' })).toBe('src/theme.ts:2');
+});
+
+test('a text is found in the component rather than in its look file, by what of it stands there', () => {
+  expect(place('text', 'No vessel here, 3.2 m', { texts: ['No vessel here, 3.2 m', 'No vessel here'] })).toBe(
+    'src/Card.tsx:3',
+  );
+  expect(place('text', 'Gale expected', {})).toBe('src/Card.look.tsx:1');
+});
+
+test('a rule that lost a declaration is found; what stands nowhere is not', () => {
+  expect(place('style', null, { property: 'gap', selector: '.card' })).toBe('src/kit.css:5');
+  expect(place('style', '77px', { property: 'gap', selector: '.card' })).toBeNull();
+  expect(place('text', 'Nobody says this', {})).toBeNull();
+  expect(place('engine', 'Chromium 156', {})).toBeNull();
+});
+
+test.each([
+  ['#abc', '#aabbcc'],
+  ['#0B5563', '#0b5563'],
+  ['#0b556380', '#0b5563'],
+  ['rgba(11, 85, 99, 0.04)', '#0b5563'],
+  ['rgb(11 85 99 / 50%)', '#0b5563'],
+  ['red', null],
+  ['12px', null],
+])('the colour %s is %s', (text, wanted) => expect(opaque(text)).toBe(wanted));
+
+test.each([
+  ['1px solid #111111', '1px solid #222222', ['#111111', '#222222']],
+  [
+    '0 0 4px rgba(17, 17, 17, 0.5), 0 0 1px #111',
+    '0 0 4px rgba(34, 34, 34, 0.5), 0 0 1px #222',
+    ['#111111', '#222222'],
+  ],
+  ['1px solid #111111', '2px solid #222222', null],
+  ['#111', '#111 none', null],
+  ['#111 #222', '#333 #444', null],
+])('from %s to %s one colour changed: %s', (before, now, wanted) => expect(colourChange(before, now)).toEqual(wanted));
