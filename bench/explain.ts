@@ -1,6 +1,6 @@
 /**
- * Why captures changed, against the truth: looks of the demo kits that change their page in hundreds of known ways. Each
- * is approved as it was, run again with its change, and explained. Then how long that takes.
+ * Why captures changed, against the truth: looks of the demo kits that change their page in hundreds of known ways.
+ * Each is approved as it was, run again with its change, and explained.
  */
 import {
   cpSync,
@@ -154,7 +154,9 @@ export async function measureExplain(each = 26, ...only: number[]): Promise<Figu
     share((one) => !isInvented(one)),
   ];
   return {
-    text: `${all.length} changes: ${percent(right)} right, ${percent(proved)} proved, ${percent(sober)} without an invented cause`,
+    text:
+      `${all.length} changes: ${percent(right)} right, ${percent(proved)} proved, ` +
+      `${percent(sober)} without an invented cause`,
     limit: `at least ${percent(limits.right)}, ${percent(limits.proved)}, ${percent(limits.invented)}`,
     within: right >= limits.right && proved >= limits.proved && sober >= limits.invented,
   };

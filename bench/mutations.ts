@@ -1,6 +1,6 @@
 /**
- * Changes of a page as an afternoon's edits make them, drawn by chance. Runs in the page, from the script of a look: the
- * file is copied into a project, and imports nothing.
+ * Changes of a page as an afternoon's edits make them, drawn by chance. It runs in the page, from the script of a look:
+ * the file is copied into a project, and imports nothing.
  */
 
 /** What was done: the kinds of causes that it may be told as, and what must stand in them. */
@@ -49,7 +49,10 @@ function inlineSheets(): HTMLStyleElement[] {
 
 /** A picture in a data address. */
 const picture = (colour: string): string =>
-  `data:image/svg+xml,${encodeURIComponent(`<svg xmlns="http://www.w3.org/2000/svg" width="24" height="16"><rect width="24" height="16" fill="${colour}"/></svg>`)}`;
+  `data:image/svg+xml,${encodeURIComponent(
+    '<svg xmlns="http://www.w3.org/2000/svg" width="24" height="16">' +
+      `<rect width="24" height="16" fill="${colour}"/></svg>`,
+  )}`;
 
 type Mutation = (chance: Chance, styles: readonly HTMLStyleElement[], used: Set<Element>) => Truth | null;
 
@@ -143,7 +146,8 @@ const mutations: Record<string, Mutation> = {
     const rule = pick(rulesInUse(styles), chance);
     const style = styles.at(-1);
     if (!rule || !style) return null;
-    style.textContent += `\n@media (min-width: ${chance(300) + 1}px) { ${rule.selectorText} { padding-left: ${chance(30) + 31}px; } }`;
+    const inner = `${rule.selectorText} { padding-left: ${chance(30) + 31}px; }`;
+    style.textContent += `\n@media (min-width: ${chance(300) + 1}px) { ${inner} }`;
     return { mutation: 'media', kinds: ['rule', 'style'], says: '@media' };
   },
   class(chance, _styles, used) {

@@ -1,6 +1,6 @@
 /**
- * Which edit did it, against the truth: a component behind which are a theme in JavaScript, a helper, data, a style sheet
- * and an imported one. One to six edits that matter are made by chance among ten that do not; then the edits are looked
+ * Which edit did it, against the truth: a component behind which are a theme in JavaScript, a helper, data, a style
+ * sheet and an imported one. One to six edits that matter are made by chance among ten that do not; then the edits are looked
  * for by running the look without them.
  */
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
@@ -22,11 +22,20 @@ const sheet = (text: string): string => `/* ${text} */`;
 
 const files: Record<string, string> = {
   'sguardo.config.ts': 'export default { environments: { day: { viewport: [480, 320] } } };\n',
-  'sguardo.frame.tsx':
-    "import './kit.css';\nexport default function Frame({ children }: { children: React.ReactNode }) { return <>{children}</>; }\n",
+  'sguardo.frame.tsx': `import './kit.css';
+export default function Frame({ children }: { children: React.ReactNode }) { return <>{children}</>; }
+`,
   'kit.css': `@import './tokens.css';\n${idle(4, sheet)}\n.card {\n  padding: 12px;\n}\n`,
   'tokens.css': `${idle(3, sheet)}\n:root {\n  --calm: #2c7a4b;\n}\n`,
-  'src/theme.ts': `${idle(4, script)}\nexport const theme = {\n  ink: tone('22'),\n};\n\nfunction tone(two: string): string {\n  return \`#\${two}\${two}33\`;\n}\n`,
+  'src/theme.ts': `${idle(4, script)}
+export const theme = {
+  ink: tone('22'),
+};
+
+function tone(two: string): string {
+  return \`#\${two}\${two}33\`;
+}
+`,
   'src/format.ts': `${idle(4, script)}\nexport const metres = (n: number): string => \`\${n.toFixed(1)} m\`;\n`,
   'src/berths.json': '{\n  "first": "North mole",\n\n  "idle 0": 0,\n\n  "second": "South mole"\n}\n',
   'src/Card.tsx': `import list from './berths.json';
@@ -45,8 +54,10 @@ export function Card({ depth }: { depth: number }) {
   );
 }
 `,
-  'src/Card.look.tsx':
-    "import { looks } from 'sguardo';\nimport { Card } from './Card';\nexport default looks(Card, { props: { depth: 3 }, states: { plain: {} } });\n",
+  'src/Card.look.tsx': `import { looks } from 'sguardo';
+import { Card } from './Card';
+export default looks(Card, { props: { depth: 3 }, states: { plain: {} } });
+`,
 };
 
 /** Edits that matter: a file, what stands there, and what may stand there instead. */
@@ -118,7 +129,8 @@ export async function measureWhy(cases = 30): Promise<Figure> {
       wrong += invented.length;
       if (missed.length + invented.length > 0)
         process.stdout.write(
-          `  case ${seed}, ${hunks} edits: missed ${missed.join(', ') || 'none'}; wrong ${invented.map(({ file, line }) => `${file}:${line}`).join(', ') || 'none'} ${note ?? ''}\n`,
+          `  case ${seed}, ${hunks} edits: missed ${missed.join(', ') || 'none'}; ` +
+            `wrong ${invented.map(({ file, line }) => `${file}:${line}`).join(', ') || 'none'} ${note ?? ''}\n`,
         );
     }
   } finally {
@@ -128,7 +140,8 @@ export async function measureWhy(cases = 30): Promise<Figure> {
   const share = named / wanted;
   return {
     text:
-      `${named} of ${wanted} edits that matter named in ${cases} cases (${(share * 100).toFixed(1)} %), ${wrong} wrong ones, ` +
+      `${named} of ${wanted} edits that matter named in ${cases} cases (${(share * 100).toFixed(1)} %), ` +
+      `${wrong} wrong ones, ` +
       `${(median(times) / 1000).toFixed(1)} s a case, ${(Math.max(...times) / 1000).toFixed(1)} s at most`,
     limit: `at least ${limit * 100} %, none wrong`,
     within: share >= limit && wrong === 0,

@@ -18,6 +18,7 @@ import { stageHost } from '../core/wire/stage.ts';
 import { type Attempted, attemptLook, bundleInstead, readConfig } from '../work/index.ts';
 import { readFileSync } from 'node:fs';
 import { lastPassed } from './failures.ts';
+import { oneByOne } from './turns.ts';
 import type { RunTools } from './runTools.ts';
 import type { Since } from './sources.ts';
 
@@ -65,129 +66,140 @@ const unknownThen =
   'What the source was then is not known: it is kept with each run, and in git. Once this is approved again, later ' +
   'changes are traced to their edits.';
 
-export function culpritsOf(tools: RunTools, isRunning: () => boolean): Culprits {
-  const { sources } = tools;
-  const { root, store, crew, config, explainer } = tools;
+const nothingEdited = 'No source file behind this look has changed since. Look for a package, a browser, or data.';
 
-  /** Runs a look without some hunks. */
-  const without = async (
-    settings: Settings,
-    result: ResultSummary,
-    undone: readonly Hunk[],
-  ): Promise<Attempted | null> => {
-    const instead: Record<string, string> = {};
-    for (const file of new Set(undone.map((hunk) => hunk.file))) {
+/** The text of each file that has some of the hunks, without these; by full path. */
+function textsWithout(root: string, undone: readonly Hunk[]): Record<string, string> {
+  const files = [...new Set(undone.map(({ file }) => file))];
+  return Object.fromEntries(
+    files.map((file) => {
       const path = join(root, file);
-      instead[path] = withoutHunks(
-        readFileSync(path, 'utf8'),
-        undone.filter((hunk) => hunk.file === file),
-      );
-    }
-    const environment = settings.environments.find(({ name }) => name === result.environment);
-    if (!environment) return null;
-    const bundle = await bundleInstead(root, settings, [result.file], instead);
-    const release = tools.serveBeside(bundle);
-    try {
-      const origin = `http://${stageHost}`;
-      return await attemptLook({ bundle, settings, environment, info: result, crew, lane, origin });
-    } finally {
-      release();
-    }
-  };
+      const own = undone.filter((hunk) => hunk.file === file);
+      return [path, withoutHunks(readFileSync(path, 'utf8'), own)];
+    }),
+  );
+}
 
-  const search = async (result: ResultSummary, capture: string | null, since: Since): Promise<FoundEdits> => {
-    const closures = store.graph.read()?.closures ?? {};
-    const hunks = sources.edited(since, [...new Set([result.file, ...(closures[result.file] ?? [])])]);
-    if (hunks === null) return nothing(unknownThen);
-    if (hunks.length === 0)
-      return nothing('No source file behind this look has changed since. Look for a package, a browser, or data.');
-    const about = result.captures.find(({ name }) => name === capture);
-    const asked = digest([
-      version,
-      about?.hash,
-      about?.canonical,
-      about?.baseline,
-      result.component,
-      result.look,
-      result.environment,
-      result.problem?.message,
-      hunks,
-    ]);
-    const known = store.explanations.edits(asked);
-    if (known) return known;
-    const settings = await readConfig(config);
-    const home = settings.baselines === null ? null : join(root, settings.baselines);
-    const { id, component, look, environment } = result;
-    const before = capture === null ? null : baselineMaterial(store, home, { component, look, environment, capture });
-    if (capture !== null && !before) return nothing('The moment of the baseline was not kept.');
-    const sought = await soughtIn(result, capture);
-    const stored = store.results.captures(id).find(({ name }) => name === capture);
-    const changed = captureMaterial(store, stored?.manifest ?? null);
-    const first = before && changed ? keysBetween(before, changed) : new Set<string>();
-    const attempt: Attempt = async (undone) => {
-      // A run has the browser to itself.
-      while (isRunning()) await delay(200);
-      const found = await without(settings, result, undone);
-      if (!found) return null;
-      if (capture === null) return new Set(found.hasPassed ? [] : [failure]);
-      const now = found.scenes.get(capture);
-      return now && before ? leftOf(sought, first, keysBetween(before, now)) : null;
+/** Runs a look without some hunks; null when it cannot be built or found then. */
+async function without(
+  { root, crew, serveBeside }: RunTools,
+  settings: Settings,
+  result: ResultSummary,
+  undone: readonly Hunk[],
+): Promise<Attempted | null> {
+  const environment = settings.environments.find(({ name }) => name === result.environment);
+  if (!environment) return null;
+  const bundle = await bundleInstead(root, settings, [result.file], textsWithout(root, undone));
+  const release = serveBeside(bundle);
+  try {
+    const origin = `http://${stageHost}`;
+    return await attemptLook({ bundle, settings, environment, info: result, crew, lane, origin });
+  } finally {
+    release();
+  }
+}
+
+/** The causes that an edit is looked for. */
+async function soughtIn({ explainer }: RunTools, result: ResultSummary, capture: string | null): Promise<Sought[]> {
+  if (capture === null) {
+    const said = [result.problem?.message, ...(result.problem?.found ?? [])].join(' ');
+    return [{ key: failure, before: null, now: said, place: null }];
+  }
+  const { causes } = await explainer.list([result]);
+  return causes
+    .filter(({ kind, captures }) => kind !== 'failed' && captures.some((one) => one.capture === capture))
+    .map(({ key, before, now, title, place }) => ({ key, before, now: now ?? title, place }));
+}
+
+/** When a look was last as it should be; null where nobody knows of such a time. */
+function sinceOf({ store }: RunTools, result: ResultSummary, capture: string | null): Since | null {
+  const { component, look, environment } = result;
+  if (capture !== null) return store.decisions.baseline({ component, look, environment, capture });
+  const passed = lastPassed(store, result);
+  return passed && { sources: store.runs.sources(passed.run), commit: store.runs.get(passed.run)?.commit ?? null };
+}
+
+/** How a look is tried without hunks; null where its baseline's moment was not kept. */
+function attemptOf(
+  tools: RunTools,
+  settings: Settings,
+  result: ResultSummary,
+  capture: string | null,
+  sought: readonly Sought[],
+): Attempt | null {
+  if (capture === null)
+    return async (undone) => {
+      const tried = await without(tools, settings, result, undone);
+      return tried && new Set(tried.hasPassed ? [] : [failure]);
     };
-    const found = await searchEdits(sought, hunks, attempt);
-    const edits = found.map((one) => ({
-      ...one,
-      proved: one.proved.map(sources.withCommit),
-      candidates: one.candidates.map(sources.withCommit),
-    }));
-    const all = { edits, hunks: hunks.length, note: null };
-    store.explanations.putEdits(asked, all);
-    return all;
+  const { root, store } = tools;
+  const home = settings.baselines === null ? null : join(root, settings.baselines);
+  const { id, component, look, environment } = result;
+  const before = baselineMaterial(store, home, { component, look, environment, capture });
+  if (!before) return null;
+  const stored = store.results.captures(id).find(({ name }) => name === capture);
+  const changed = captureMaterial(store, stored?.manifest ?? null);
+  const first = changed ? keysBetween(before, changed) : new Set<string>();
+  return async (undone) => {
+    const now = (await without(tools, settings, result, undone))?.scenes.get(capture);
+    return now ? leftOf(sought, first, keysBetween(before, now)) : null;
   };
+}
 
-  /** The causes that an edit is looked for. */
-  const soughtIn = async (result: ResultSummary, capture: string | null): Promise<Sought[]> => {
-    if (capture === null)
-      return [
-        {
-          key: failure,
-          before: null,
-          now: [result.problem?.message, ...(result.problem?.found ?? [])].join(' '),
-          place: null,
-        },
-      ];
-    const { causes } = await explainer.list([result]);
-    return causes
-      .filter(({ kind, captures }) => kind !== 'failed' && captures.some((one) => one.capture === capture))
-      .map(({ key, before, now, title, place }) => ({ key, before, now: now ?? title, place }));
-  };
+/** What is asked, as a hash: equal questions have equal answers. */
+function askedOf(result: ResultSummary, capture: string | null, hunks: readonly Hunk[]): string {
+  const { component, look, environment, problem, captures } = result;
+  const about = captures.find(({ name }) => name === capture);
+  const pictures = [about?.hash, about?.canonical, about?.baseline];
+  return digest([version, component, look, environment, capture, pictures, problem?.message, hunks]);
+}
 
-  /** When a look was last as it should be. */
-  const sinceOf = (result: ResultSummary, capture: string | null): Since | null => {
-    const { component, look, environment } = result;
-    if (capture !== null) return store.decisions.baseline({ component, look, environment, capture });
-    const passed = lastPassed(store, result);
-    return passed
-      ? { sources: store.runs.sources(passed.run), commit: store.runs.get(passed.run)?.commit ?? null }
-      : null;
-  };
+async function search(
+  tools: RunTools,
+  isRunning: () => boolean,
+  result: ResultSummary,
+  capture: string | null,
+  since: Since,
+): Promise<FoundEdits> {
+  const { store, sources, config } = tools;
+  const closure = store.graph.read()?.closures[result.file] ?? [];
+  const hunks = sources.edited(since, [...new Set([result.file, ...closure])]);
+  if (hunks === null) return nothing(unknownThen);
+  if (hunks.length === 0) return nothing(nothingEdited);
+  const asked = askedOf(result, capture, hunks);
+  const known = store.explanations.edits(asked);
+  if (known) return known;
+  const sought = await soughtIn(tools, result, capture);
+  const attempt = attemptOf(tools, await readConfig(config), result, capture, sought);
+  if (!attempt) return nothing('The moment of the baseline was not kept.');
+  const found = await searchEdits(sought, hunks, async (undone) => {
+    // A run has the browser to itself.
+    while (isRunning()) await delay(200);
+    return attempt(undone);
+  });
+  const edits = found.map((one) => ({
+    ...one,
+    proved: one.proved.map(sources.withCommit),
+    candidates: one.candidates.map(sources.withCommit),
+  }));
+  const all = { edits, hunks: hunks.length, note: null };
+  store.explanations.putEdits(asked, all);
+  return all;
+}
 
-  let last: Promise<unknown> = Promise.resolve();
+/** `isRunning` says whether a run goes on: searches wait for its end. */
+export function culpritsOf(tools: RunTools, isRunning: () => boolean): Culprits {
+  // One search after the other: each has the window to itself.
+  const inTurn = oneByOne();
   return {
-    find(id, capture) {
-      const result = store.results.get(id);
-      if (!result || (capture !== null && !result.captures.some(({ name }) => name === capture)))
-        return Promise.resolve().then(() =>
-          fail('not-found', { what: `result ${id}${capture ? ` with a capture “${capture}”` : ''}` }),
-        );
-      const since = sinceOf(result, capture);
+    async find(id, capture) {
+      const result = tools.store.results.get(id);
+      const isThere = result && (capture === null || result.captures.some(({ name }) => name === capture));
+      if (!isThere) return fail('not-found', { what: `result ${id}${capture ? ` with a capture “${capture}”` : ''}` });
+      const since = sinceOf(tools, result, capture);
       if (!since)
-        return Promise.resolve(
-          nothing(capture === null ? 'This look has not passed before.' : 'This capture has no baseline.'),
-        );
-      // One search after the other: each has the window to itself.
-      const mine = last.then(() => search(result, capture, since));
-      last = mine.catch(() => {});
-      return mine;
+        return nothing(capture === null ? 'This look has not passed before.' : 'This capture has no baseline.');
+      return inTurn(() => search(tools, isRunning, result, capture, since));
     },
   };
 }

@@ -1,16 +1,23 @@
 /** Explains captures that have changed, each pair of pictures once, and keeps what came of it. */
 import { createHash } from 'node:crypto';
-import { readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { baselineMaterial, captureMaterial, type Material } from '../baselines/material.ts';
 import type { CausePlace, Explanation } from '../core/cause/cause.ts';
-import { type CauseList, type ChangedCapture, clusters, type ExplainedCapture } from '../core/cause/cluster.ts';
+import {
+  type About,
+  type CauseList,
+  type ChangedCapture,
+  clusters,
+  type ExplainedCapture,
+} from '../core/cause/cluster.ts';
 import { type Drawer, explain, explainPictures } from '../core/cause/explain.ts';
 import { placeOf, type Source } from '../core/cause/place.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import type { CaptureSummary, ResultSummary } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Decision, Store } from '../store/index.ts';
+import type { Sources } from './sources.ts';
+import { oneByOne } from './turns.ts';
 import { type Crew, type DrawingWindow, drawingWindow } from '../work/index.ts';
 
 export type Explainer = {
@@ -27,6 +34,7 @@ export type ExplainerTools = {
   root: string;
   store: Store;
   crew: Crew;
+  sources: Sources;
   settings(): Promise<Settings>;
   /** Origin of the drawing page. */
   stage(): string;
@@ -78,96 +86,93 @@ function engines(before: Material, now: Material): { before: string; now: string
   return before.fingerprint === now.fingerprint ? null : { before: apart(one, other), now: apart(other, one) };
 }
 
-/** Reads files of the project; each is read again only when it has changed. */
-function sourceReader(root: string): (file: string) => Source | null {
-  const known = new Map<string, { stamp: string; source: Source }>();
-  return (file) => {
-    try {
-      const path = join(root, file);
-      const { mtimeMs, size } = statSync(path);
-      const stamp = `${mtimeMs} ${size}`;
-      const before = known.get(file);
-      if (before?.stamp === stamp) return before.source;
-      const source = { file, text: readFileSync(path, 'utf8') };
-      known.set(file, { stamp, source });
-      return source;
-    } catch {
-      return null;
-    }
-  };
-}
-
 /** Larger files are bundles and data, in which nobody looks for a line. */
 const largestSource = 500_000;
 
-export function explainerOf({ root, store, crew, settings, stage, log }: ExplainerTools): Explainer {
-  const drawing: DrawingWindow[] = [];
-  const read = sourceReader(root);
+/** What pixels alone tell of a capture; for one whose moment, or its baseline's, was not kept. */
+async function byPictures({ store }: ExplainerTools, changed: Changed, drawer: Drawer, hasBaseline: boolean) {
+  const [was, is] = [changed.baselineNow.hash, changed.summary.hash].map((hash) => {
+    const png = store.blobs.get(hash)?.bytes;
+    return png ? { hash, png } : null;
+  });
+  const note = hasBaseline
+    ? 'The moment of this capture was not kept, so only pixels can tell. Run the look again.'
+    : 'The moment of the baseline was not kept, so only pixels can tell. It is once this capture is approved again.';
+  return was && is ? explainPictures(was, is, drawer, note) : unknown(note);
+}
 
-  const explainOne = async (changed: Changed, drawer: Drawer, home: string | null): Promise<Explanation> => {
-    const { component, look, environment, capture, summary, result } = changed;
-    const before = baselineMaterial(store, home, { component, look, environment, capture });
-    const stored = store.results.captures(result).find(({ name }) => name === capture);
-    const now = captureMaterial(store, stored?.manifest ?? null);
-    if (!before || !now) {
-      const pictures = [changed.baselineNow.hash, summary.hash].map((hash) => {
-        const png = store.blobs.get(hash)?.bytes;
-        return png ? { hash, png } : null;
-      });
-      const [was, is] = pictures;
-      const note = `The moment of ${before ? 'this capture' : 'the baseline'} was not kept, so only pixels can tell. ${
-        before ? 'Run the look again.' : 'It is kept once this capture is approved again.'
-      }`;
-      return was && is ? explainPictures(was, is, drawer, note) : unknown(note);
-    }
-    const difference = summary.state.kind === 'changed' ? summary.state.picture : null;
-    return explain({ before, now, difference, engines: engines(before, now) }, drawer);
-  };
+async function explainOne(tools: ExplainerTools, changed: Changed, drawer: Drawer, home: string | null) {
+  const { store } = tools;
+  const { component, look, environment, capture, summary, result } = changed;
+  const before = baselineMaterial(store, home, { component, look, environment, capture });
+  const stored = store.results.captures(result).find(({ name }) => name === capture);
+  const now = captureMaterial(store, stored?.manifest ?? null);
+  if (!before || !now) return byPictures(tools, changed, drawer, before !== null);
+  const difference = summary.state.kind === 'changed' ? summary.state.picture : null;
+  return explain({ before, now, difference, engines: engines(before, now) }, drawer);
+}
 
-  const explainAll: Explainer['explain'] = async (results, { signal, tell = () => {} } = {}) => {
-    const todo = new Map(
-      changedIn(store, results)
-        .filter(({ pair, failure }) => failure === null && store.explanations.get(pair) === null)
-        .map((changed) => [changed.pair, changed]),
-    );
-    if (todo.size === 0) return;
-    const { environments, baselines } = await settings();
-    const home = baselines === null ? null : join(root, baselines);
-    const left = [...todo.values()].sort((one, other) => (one.environment < other.environment ? -1 : 1));
-    let done = 0;
-    tell(done, todo.size);
-    const work = async (window: DrawingWindow): Promise<void> => {
-      for (let next = left.shift(); next && !signal?.aborted; next = left.shift()) {
-        const environment = environments.find(({ name }) => name === next!.environment);
-        try {
-          if (environment) store.explanations.put(next.pair, await explainOne(next, window.in(environment), home));
-        } catch (error) {
-          // One that cannot be explained keeps no other from it; it is tried again when somebody asks.
-          log(error);
-        }
-        tell(++done, todo.size);
+/** Explains what was not explained before, in several windows. */
+async function explainAll(
+  tools: ExplainerTools,
+  drawing: readonly DrawingWindow[],
+  results: readonly ResultSummary[],
+  { signal, tell = () => {} }: ExplainOptions,
+): Promise<void> {
+  const { root, store, settings, log } = tools;
+  const todo = new Map(
+    changedIn(store, results)
+      .filter(({ pair, failure }) => failure === null && store.explanations.get(pair) === null)
+      .map((changed) => [changed.pair, changed]),
+  );
+  if (todo.size === 0) return;
+  const { environments, baselines } = await settings();
+  const home = baselines === null ? null : join(root, baselines);
+  const left = [...todo.values()].sort((one, other) => (one.environment < other.environment ? -1 : 1));
+  let done = 0;
+  tell(done, todo.size);
+  const work = async (window: DrawingWindow): Promise<void> => {
+    for (let next = left.shift(); next && !signal?.aborted; next = left.shift()) {
+      const environment = environments.find(({ name }) => name === next!.environment);
+      try {
+        if (environment) store.explanations.put(next.pair, await explainOne(tools, next, window.in(environment), home));
+      } catch (error) {
+        // One that cannot be explained keeps no other from it; it is tried again when somebody asks.
+        log(error);
       }
-    };
-    while (drawing.length < windows) drawing.push(drawingWindow(crew, stage));
-    await Promise.all(drawing.slice(0, Math.min(windows, todo.size)).map(work));
+      tell(++done, todo.size);
+    }
   };
+  await Promise.all(drawing.slice(0, todo.size).map(work));
+}
 
-  const place = (closures: Record<string, readonly string[]>) => {
-    const sources = new Map<string, Source[]>();
-    return (...[cause, { file }]: Parameters<Parameters<typeof clusters>[1]['placeOf']>): CausePlace | null => {
-      const known = sources.get(file) ?? [file, ...(closures[file] ?? [])].flatMap((one) => read(one) ?? []);
-      sources.set(file, known);
-      return placeOf(
-        cause,
-        known.filter(({ text }) => text.length <= largestSource),
-      );
-    };
+/** Finds causes in the sources behind look files, as these are now. */
+function placeFinder({ store, sources }: ExplainerTools): About['placeOf'] {
+  const closures = store.graph.read()?.closures ?? {};
+  const known = new Map<string, Source[]>();
+  return (cause, { file }) => {
+    const behind =
+      known.get(file) ??
+      [file, ...(closures[file] ?? [])].flatMap((one) => {
+        const text = sources.textOf(one);
+        return text === null || text.length > largestSource ? [] : [{ file: one, text }];
+      });
+    known.set(file, behind);
+    return placeOf(cause, behind);
   };
+}
 
+export function explainerOf(tools: ExplainerTools): Explainer {
+  const { store, crew, stage } = tools;
+  const drawing = Array.from({ length: windows }, () => drawingWindow(crew, stage));
+  // Each has the windows to itself.
+  const inTurn = oneByOne();
+  const explainNow: Explainer['explain'] = (results, options = {}) =>
+    inTurn(() => explainAll(tools, drawing, results, options));
   return {
-    explain: explainAll,
+    explain: explainNow,
     async list(results) {
-      await explainAll(results);
+      await explainNow(results);
       const captures = changedIn(store, results).map(({ summary: _, baselineNow: __, ...changed }) => ({
         ...changed,
         explanation: changed.failure
@@ -175,7 +180,7 @@ export function explainerOf({ root, store, crew, settings, stage, log }: Explain
           : (store.explanations.get(changed.pair) ?? unknown('It could not be drawn. See .sguardo/service.log.')),
       })) satisfies ExplainedCapture[];
       return clusters(captures, {
-        placeOf: place(store.graph.read()?.closures ?? {}),
+        placeOf: placeFinder(tools),
         decisionOf(key, pair) {
           const found = store.explanations.decision(key, pair);
           return found && { kind: found.kind, who: found.who, at: found.at, why: found.why };

@@ -233,13 +233,15 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   const shownSettings = settingsShown(config);
   let log = (_error: unknown): void => {};
   const headedCrew = chromiumCrew({ [stageHost]: ports.stage }, true);
-  const explainer = explainerOf({ root, store, crew, settings, stage: stageUrl, log: (error) => log(error) });
+  const sources = sourcesOf(root, store);
+  const telling = (error: unknown): void => log(error);
+  const explainer = explainerOf({ root, store, crew, sources, settings, stage: stageUrl, log: telling });
   const tools = {
     root,
     config,
     store,
     explainer,
-    sources: sourcesOf(root, store),
+    sources,
     crew,
     headedCrew,
     live,

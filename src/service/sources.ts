@@ -18,6 +18,8 @@ const isOwn = (file: string): boolean =>
   !/\.(png|jpe?g|gif|webp|avif|woff2?|ttf|otf|ico|mp4|webm)$/i.test(file);
 
 export type Sources = {
+  /** What a file of the project holds now; null where it is not there, or too large to be source. */
+  textOf(file: string): string | null;
   /** Keeps the files behind the looks of a run, as they are now. */
   keep(run: number, closures: Readonly<Record<string, readonly string[]>>): void;
   /**
@@ -76,6 +78,7 @@ export function sourcesOf(root: string, { blobs, runs }: Store): Sources {
       .map((file) => ({ file, before: textAt(root, commit, file), now: now(file) }));
   };
   return {
+    textOf: now,
     keep(run, closures) {
       const files = [...new Set(Object.values(closures).flat())].filter(isOwn).sort();
       const hashes: Record<string, string> = {};

@@ -58,9 +58,9 @@ export type Cause = {
 };
 
 /**
- * How sure it is that the causes are all there is: `proved` when the baseline's moment with the causes, and nothing else,
- * is drawn as the new picture, to the pixel; `drawn` when it is drawn as the new moment is, but neither as the
- * screenshot; `unexplained` when something is left over.
+ * How sure it is that the causes are all there is. `proved`: the baseline's moment with the causes, and nothing else, is
+ * drawn as the new picture, to the pixel. `drawn`: it is drawn as the new moment is, but neither as the screenshot.
+ * `unexplained`: something is left over.
  */
 export type Proof = 'proved' | 'drawn' | 'unexplained';
 

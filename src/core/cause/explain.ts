@@ -144,7 +144,8 @@ async function asDrawn({ subject, drawer }: Work, chosen: Drawn, whole: Drawn): 
   const left = await drawer.compare(subject.now, chosen);
   const isComplete = chosen === whole || (await drawer.compare(whole, chosen)) === null;
   const note =
-    'The moments cannot be drawn again to the last pixel: something in them, such as a canvas or a video, was not kept.';
+    'The moments cannot be drawn again to the last pixel: something in them, such as a canvas or a video, was not ' +
+    'recorded.';
   if (isComplete) return { proof: 'drawn', unexplained: boxesOf(left), note };
   return { proof: 'unexplained', unexplained: boxesOf(left), note: null };
 }
@@ -221,7 +222,8 @@ export async function explain(subject: Subject, drawer: Drawer): Promise<Explana
       subject.before,
       subject.now,
       drawer,
-      'The moments are equal, and yet the pictures differ: something in them, such as a canvas or a video, is not recorded.',
+      'The moments are equal, and yet the pictures differ: something in them, such as a canvas or a video, was not ' +
+        'recorded.',
     );
   return candidates.length === 1 ? explainOne(work) : explainSeveral(work);
 }

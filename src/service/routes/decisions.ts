@@ -7,6 +7,7 @@ import type { DecisionRequest, Tidied } from '../../core/api/api.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { packPng } from '../../work/index.ts';
 import { decideCauses } from '../byCause.ts';
+import { oneByOne } from '../turns.ts';
 import type { Routes } from './context.ts';
 import { schemas } from './schemas.ts';
 
@@ -14,13 +15,8 @@ import { schemas } from './schemas.ts';
 const isPicture = (type: string): boolean => type === 'image/png';
 
 export const decisionRoutes: Routes = (app, { store, live, root, explainer, settings }) => {
-  let last: Promise<unknown> = Promise.resolve();
-  /** Decisions come one after the other: each begins with what the one before it has left. */
-  const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
-    const mine = last.then(work);
-    last = mine.catch(() => {});
-    return mine;
-  };
+  // Each decision begins with what the one before it has left.
+  const inTurn = oneByOne();
 
   app.post<{ Body: DecisionRequest }>(
     '/api/decisions',
