@@ -4,8 +4,7 @@ import { Link } from 'react-router';
 import type { MarkDifference } from '../../core/cause/failing.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
 import { service } from '../data.ts';
-import { Button } from '../parts/Button.tsx';
-import { FoundEditCard } from '../parts/FoundEditCard.tsx';
+import { FindEdit } from '../parts/FindEdit.tsx';
 
 /** So many marks are told. */
 const mostMarks = 6;
@@ -15,25 +14,6 @@ const MarkLine = ({ side, lane, title }: MarkDifference) => (
     {side === 'now' ? '+' : '−'} {lane}: {title}
   </li>
 );
-
-function Edit({ result }: { result: ResultSummary }) {
-  const edits = useQuery({
-    queryKey: ['edits', result.id, null],
-    queryFn: () => service.edits(result.id, null),
-    enabled: false,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-  if (edits.isFetching) return <p className="text-soft">Running the look without each edit…</p>;
-  if (edits.isError) return <p className="text-failed">✗ {edits.error.message}</p>;
-  if (!edits.data)
-    return (
-      <Button onClick={() => void edits.refetch()} title="Run the look without each edit since it passed">
-        Find the edit
-      </Button>
-    );
-  const [found] = edits.data.edits;
-  return found ? <FoundEditCard found={found} /> : <p className="text-soft">{edits.data.note}</p>;
-}
 
 export function Since({ result, onStep }: { result: ResultSummary; onStep(index: number): void }) {
   const since = useQuery({ queryKey: ['since', result.id], queryFn: () => service.since(result.id) });
@@ -86,7 +66,7 @@ export function Since({ result, onStep }: { result: ResultSummary; onStep(index:
         <p className="mt-1 truncate text-soft">Not committed yet: {uncommitted.slice(0, 4).join(', ')}</p>
       )}
       <div className="mt-1.5">
-        <Edit result={result} />
+        <FindEdit result={result.id} capture={null} pick={([first]) => first} />
       </div>
     </section>
   );

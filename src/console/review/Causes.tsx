@@ -1,12 +1,10 @@
 /** Why a capture changed: its causes, what else each explains, and the edit that did it. */
-import { useQuery } from '@tanstack/react-query';
 import type { Cluster, ClusterCapture } from '../../core/cause/cluster.ts';
 import { lookTitle } from '../../core/look/look.ts';
 import { counted } from '../../core/text/counted.ts';
-import { service } from '../data.ts';
 import { Button } from '../parts/Button.tsx';
 import { CopyButton } from '../parts/CopyButton.tsx';
-import { FoundEditCard } from '../parts/FoundEditCard.tsx';
+import { FindEdit } from '../parts/FindEdit.tsx';
 import type { OwnCause } from './causes.ts';
 
 type Props = {
@@ -90,27 +88,14 @@ function Others({ cluster, capture, onGo }: OwnCause & Pick<Props, 'onGo'>) {
   );
 }
 
-/** The edit behind a cause, looked for when somebody asks: the look is run again for it. */
-function EditOf({ cluster, capture }: OwnCause) {
-  const asked = cluster.kind === 'failed' ? null : capture.capture;
-  const edits = useQuery({
-    queryKey: ['edits', capture.result, asked],
-    queryFn: () => service.edits(capture.result, asked),
-    enabled: false,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-  if (edits.isFetching) return <p className="text-soft">Running the look without each edit…</p>;
-  if (edits.isError) return <p className="text-failed">✗ {edits.error.message}</p>;
-  if (!edits.data)
-    return (
-      <Button onClick={() => void edits.refetch()} title="Run the look without each edit since it was approved">
-        Find the edit
-      </Button>
-    );
-  if (edits.data.note) return <p className="text-soft">{edits.data.note}</p>;
-  const found = edits.data.edits.find(({ key }) => key === cluster.key) ?? edits.data.edits[0];
-  return found ? <FoundEditCard found={found} /> : <p className="text-soft">No edit was found.</p>;
-}
+/** The edit behind a cause. */
+const EditOf = ({ cluster, capture }: OwnCause) => (
+  <FindEdit
+    result={capture.result}
+    capture={cluster.kind === 'failed' ? null : capture.capture}
+    pick={(edits) => edits.find(({ key }) => key === cluster.key) ?? edits[0]}
+  />
+);
 
 function CauseCard({ cause, shown, onShow, onApprove, onGo }: { cause: OwnCause } & Omit<Props, 'causes' | 'note'>) {
   const { cluster, capture } = cause;

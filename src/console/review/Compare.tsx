@@ -1,11 +1,12 @@
 /** A capture and its baseline, seen in several ways. */
 import { Slider } from 'radix-ui';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { CaptureSummary } from '../../core/run/run.ts';
 import { source } from '../data.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
 import { Choice } from '../parts/Choice.tsx';
 import { Picture } from './Picture.tsx';
+import { useRoom } from './useRoom.ts';
 
 export type Mode = 'beside' | 'over' | 'difference' | 'flicker';
 
@@ -86,13 +87,7 @@ function useFit(capture: CaptureSummary): {
   height: number;
   scale: number;
 } {
-  const area = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState<[number, number]>([800, 400]);
-  useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => setSize([entry!.contentRect.width, entry!.contentRect.height]));
-    observer.observe(area.current!);
-    return () => observer.disconnect();
-  }, []);
+  const { area, size } = useRoom();
   const from = capture.state.kind === 'changed' && capture.state.picture ? capture.state.picture.from : [0, 0];
   const width = Math.max(capture.width, from[0]!);
   const height = Math.max(capture.height, from[1]!);

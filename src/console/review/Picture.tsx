@@ -1,24 +1,14 @@
 /** A picture that fits its place, with boxes over it. */
-import { useEffect, useRef, useState } from 'react';
 import type { Box } from '../../core/timeline/timeline.ts';
 import { source } from '../data.ts';
+import { useRoom } from './useRoom.ts';
 
 type Props = { title: string; hash: string; width: number; height: number; outlines?: readonly Box[] };
 
-/** How large a picture is drawn: never larger than it is. */
-function useScale(width: number, height: number) {
-  const area = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState<[number, number]>([800, 400]);
-  useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => setSize([entry!.contentRect.width, entry!.contentRect.height]));
-    observer.observe(area.current!);
-    return () => observer.disconnect();
-  }, []);
-  return { area, scale: Math.min(1, size[0] / Math.max(1, width), size[1] / Math.max(1, height)) };
-}
-
 export function Picture({ title, hash, width, height, outlines = [] }: Props) {
-  const { area, scale } = useScale(width, height);
+  const { area, size } = useRoom();
+  // It is never drawn larger than it is.
+  const scale = Math.min(1, size[0] / Math.max(1, width), size[1] / Math.max(1, height));
   return (
     <figure className="flex h-full min-w-0 flex-col">
       <figcaption className="h-6 shrink-0 text-[11.5px] text-soft">{title}</figcaption>

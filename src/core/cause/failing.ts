@@ -1,9 +1,8 @@
 /** Where a failing look parts from the last time that it passed. */
 import { canonicalise } from '../moment/canonical.ts';
 import { flatten, type Scene } from '../moment/flat.ts';
-import { markupLines } from '../moment/markup.ts';
-import type { Moment } from '../moment/moment.ts';
-import { applyPatch, momentAt } from '../moment/patch.ts';
+import { momentAt } from '../moment/patch.ts';
+import { momentsOf } from '../steady/parting.ts';
 import type { Mark, Step, Timeline } from '../timeline/timeline.ts';
 import { candidatesOf } from './candidates.ts';
 import { editsOf } from './edits.ts';
@@ -36,20 +35,6 @@ export type FailureStory = {
   /** Files behind the look that have been edited since, and are not committed. */
   uncommitted: string[];
 };
-
-/** What each moment of a timeline shows: its markup, whatever ids its document has given. */
-function shownBy({ base, patches }: Timeline): string[] {
-  const shown = (moment: Moment): string =>
-    markupLines(canonicalise(moment, { hash: (text) => text, assets: {} })).join('\n');
-  let moment = base;
-  return [
-    shown(base),
-    ...patches.map((patch) => {
-      moment = applyPatch(moment, patch);
-      return shown(moment);
-    }),
-  ];
-}
 
 const last = (step: Step): number => step.after ?? step.before;
 
@@ -122,7 +107,8 @@ export const sceneReader =
 
 /** Finds the first step that is not as it was; null when all are. */
 export function departureOf(then: Timeline, now: Timeline, sceneAt: SceneAt): Departure | null {
-  const [shownThen, shownNow] = [shownBy(then), shownBy(now)];
+  const plain = (text: string): string => text;
+  const [shownThen, shownNow] = [momentsOf({ ...then, assets: {} }, plain), momentsOf({ ...now, assets: {} }, plain)];
   for (const step of now.steps) {
     const was = then.steps[step.index];
     const isShown = was !== undefined && shownThen[last(was)] === shownNow[last(step)];

@@ -31,7 +31,7 @@ export type Parting = {
 const asked = (title: string): string => title.split(' → ')[0]!;
 
 /** What each moment of a timeline shows, as a hash: its markup, whatever ids its document has given. */
-function momentsOf({ base, patches, assets }: Timeline, hash: (text: string) => string): string[] {
+export function momentsOf({ base, patches, assets }: Timeline, hash: (text: string) => string): string[] {
   const shown = (moment: Moment): string => hash(markupLines(canonicalise(moment, { hash, assets })).join('\n'));
   let moment = base;
   return [
