@@ -4,7 +4,7 @@
  */
 import type { Scene } from '../moment/flat.ts';
 import type { PictureChanges } from '../picture/changes.ts';
-import type { Comparison } from '../picture/compare.ts';
+import { type Comparison, looksDifferent } from '../picture/compare.ts';
 import type { Box } from '../timeline/timeline.ts';
 import { applyEdits } from './apply.ts';
 import { type Candidate, candidatesOf } from './candidates.ts';
@@ -57,6 +57,12 @@ const areaOf = (boxes: readonly Box[]): number => boxes.reduce((sum, [, , width,
 /** Every pixel that differs, strips that only one picture has included. */
 const pixelsOf = (comparison: Comparison | null): number =>
   comparison === null ? 0 : comparison.differing + areaOf(comparison.added) + areaOf(comparison.lost);
+
+/** What of a picture the causes leave over: what nobody could see is no change, here as in verdicts. */
+async function leftOver({ subject, drawer }: Work, picture: Pictured): Promise<Comparison | null> {
+  const left = await drawer.compare(subject.now, picture);
+  return left && looksDifferent(left) ? left : null;
+}
 
 const all = (candidates: readonly Candidate[]): Set<number> => new Set(candidates.flatMap(({ edits }) => edits));
 
@@ -124,10 +130,10 @@ const withPixels = (cause: Cause, difference: Comparison | null): Cause => {
 
 /** Explains with one candidate, which needs no drawing but that of its proof. */
 async function explainOne(work: Work): Promise<Explanation> {
-  const { subject, drawer } = work;
+  const { subject } = work;
   const [candidate] = work.candidates as [Candidate];
   const [whole] = (await drawn(work, [[candidate]])) as [Drawn];
-  const left = await drawer.compare(subject.now, whole);
+  const left = await leftOver(work, whole);
   const outline = whole.outlines[0];
   const cause = withPixels({ ...causeOf(candidate), ...outlined(candidate, outline) }, subject.difference);
   if (left === null) return { causes: [cause], proof: 'proved', unexplained: [], note: null };
@@ -151,7 +157,7 @@ async function asDrawn({ subject, drawer }: Work, chosen: Drawn, whole: Drawn): 
 }
 
 async function explainSeveral(work: Work): Promise<Explanation> {
-  const { subject, drawer, candidates } = work;
+  const { drawer, candidates } = work;
   const isAlone = candidates.length <= mostAlone;
   const pictures = await drawn(work, [[], candidates, ...(isAlone ? candidates.map((one) => [one]) : [])]);
   const [bare, whole, ...alone] = pictures as [Drawn, Drawn, ...Drawn[]];
@@ -168,7 +174,7 @@ async function explainSeveral(work: Work): Promise<Explanation> {
   const chosen = await needed(work, silent, loud, whole);
   const [picture] = chosen.length === candidates.length ? [whole] : await drawn(work, [chosen]);
   const found = chosen.map((one) => causes.get(one)!).sort((one, other) => (other.pixels ?? 0) - (one.pixels ?? 0));
-  const left = await drawer.compare(subject.now, picture!);
+  const left = await leftOver(work, picture!);
   if (left === null) return { causes: found, proof: 'proved', unexplained: [], note: null };
   return { causes: found, ...(await asDrawn(work, picture!, whole)) };
 }
@@ -228,7 +234,7 @@ export async function explain(subject: Subject, drawer: Drawer): Promise<Explana
   return candidates.length === 1 ? explainOne(work) : explainSeveral(work);
 }
 
-async function proofOf({ subject, drawer }: Work, picture: Drawn): Promise<Pick<Explanation, 'proof' | 'unexplained'>> {
-  const left = await drawer.compare(subject.now, picture);
+async function proofOf(work: Work, picture: Drawn): Promise<Pick<Explanation, 'proof' | 'unexplained'>> {
+  const left = await leftOver(work, picture);
   return { proof: left === null ? 'proved' : 'unexplained', unexplained: boxesOf(left) };
 }

@@ -33,7 +33,7 @@ function drawer(seen = colours) {
     },
     async compare(before, now) {
       if (before.hash === now.hash) return null;
-      return { differing: 7, regions: [], added: [], lost: [] } as unknown as Comparison;
+      return { differing: 7, visible: 7, regions: [], added: [], lost: [] } as unknown as Comparison;
     },
     changes: async () => null,
   };
@@ -43,7 +43,7 @@ function drawer(seen = colours) {
 const subject = (before: Scene, now: Scene, seen = colours, pictures?: [string, string]): Subject => ({
   before: { ...before, ...pictured(pictures?.[0] ?? pictureOf(before, seen)) },
   now: { ...now, ...pictured(pictures?.[1] ?? pictureOf(now, seen)) },
-  difference: { differing: 7, regions: [], added: [], lost: [] } as unknown as Comparison,
+  difference: { differing: 7, visible: 7, regions: [], added: [], lost: [] } as unknown as Comparison,
   engines: null,
 });
 
