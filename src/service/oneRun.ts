@@ -93,7 +93,8 @@ function openWindows(crew: Crew, lanes: number): void {
 async function explainRun({ store, explainer }: RunTools, id: number, teller: ProgressTeller, signal: AbortSignal) {
   if (signal.aborted) return;
   const tell = (done: number, all: number): void => teller.set({ phase: 'explaining', explaining: { done, all } });
-  await explainer.explain(store.results.ofRun(id), { signal, tell });
+  // What was taken over has passed.
+  await explainer.explain(store.results.ofRun(id, true), { signal, tell });
 }
 
 /** Carries out a run. @throws ProblemError when none of it can be */

@@ -17,26 +17,26 @@ import { ItemHead } from './ItemHead.tsx';
 import { ItemList } from './ItemList.tsx';
 import { keyOf } from './items.ts';
 import { RejectDialog } from './RejectDialog.tsx';
-import { useQueue } from './useQueue.ts';
+import { type Place, useQueue } from './useQueue.ts';
 
 export function Review() {
   const [query] = useSearchParams();
-  const only = query.get('result');
-  return only === null ? <AllChanges /> : <OneResult id={Number(only)} />;
-}
-
-function AllChanges() {
   const changes = useChanges();
   if (changes.isPending) return <Waiting what="Looking for changes…" />;
   if (changes.isError) return <Trouble error={changes.error} />;
-  return <Desk results={changes.data} />;
+  const result = query.get('result');
+  if (result === null) return <Desk results={changes.data} first={null} />;
+  const first = { result: Number(result), capture: query.get('capture') };
+  // What is decided already is shown by itself.
+  const isOpen = changes.data.some(({ id }) => id === first.result);
+  return isOpen ? <Desk key={result} results={changes.data} first={first} /> : <OneResult first={first} />;
 }
 
-function OneResult({ id }: { id: number }) {
-  const result = useResult(id);
+function OneResult({ first }: { first: Place }) {
+  const result = useResult(first.result);
   if (result.isPending) return <Waiting what="Fetching the captures…" />;
   if (result.isError) return <Trouble error={result.error} />;
-  return <Desk results={[result.data]} />;
+  return <Desk results={[result.data]} first={first} />;
 }
 
 /** Why a decision was not carried out. What is unsteady may be approved all the same, by somebody who means it. */
@@ -78,8 +78,8 @@ const outlinesOf = (causes: readonly OwnCause[], shown: string | null) => {
 const next = (causes: readonly OwnCause[], { cluster }: OwnCause): string =>
   causes[(causes.findIndex((one) => one.cluster.key === cluster.key) + 1) % causes.length]!.cluster.key;
 
-function Desk({ results }: { results: ResultSummary[] }) {
-  const { items, at, choose, decide, approveCause, choosePair, decided, error } = useQueue(results);
+function Desk({ results, first }: { results: ResultSummary[]; first: Place | null }) {
+  const { items, at, choose, decide, approveCause, choosePair, decided, error } = useQueue(results, first);
   const list = useCauses();
   const [shown, setShown] = useState<string | null>(null);
   const [mode, setMode] = useState<Mode>('beside');

@@ -23,9 +23,20 @@ export type Queue = {
   error: Problem | null;
 };
 
-export function useQueue(results: readonly ResultSummary[]): Queue {
+/** Where to begin: at a result, and a capture of it unless the first one is meant. */
+export type Place = { result: number; capture: string | null };
+
+const isAt =
+  ({ result: id, capture: name }: Place) =>
+  ({ result, capture }: Item): boolean =>
+    result.id === id && (name === null || capture.name === name);
+
+export function useQueue(results: readonly ResultSummary[], first: Place | null): Queue {
   const items = useMemo(() => itemsOf(results), [results]);
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<string | null>(() => {
+    const item = first && items.find(isAt(first));
+    return item ? keyOf(item) : null;
+  });
   const [error, setError] = useState<Problem | null>(null);
   const [decided, setDecided] = useState(0);
   const found = items.findIndex((item) => keyOf(item) === chosen);
