@@ -1,17 +1,22 @@
 /** `sguardo causes`: why captures have changed, cause by cause. */
 import type { Command } from 'commander';
 import pc from 'picocolors';
+import type { FoundEdit } from '../core/cause/found.ts';
 import type { CauseList, ChangedCapture, Cluster, ClusterCapture } from '../core/cause/cluster.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { lookTitle } from '../core/look/look.ts';
 import { counted } from '../core/text/counted.ts';
-import { findService } from './find.ts';
+import { foundText } from './edits.ts';
+import { type Found, findService } from './find.ts';
+
+type Options = { edits?: boolean; json?: boolean };
 
 export function addCauses(program: Command): void {
   program
     .command('causes')
     .description('say why captures have changed: causes with their captures, pixels and lines of source')
     .argument('[pattern...]', 'only causes of these looks, as for run')
+    .option('--edits', 'and the edit that did each, found by running looks without it')
     .option('--json', 'print one JSON document instead of text (docs/formats/causes.md)')
     .addHelpText(
       'after',
@@ -19,13 +24,14 @@ export function addCauses(program: Command): void {
 Examples:
   sguardo causes                    what changed since it was approved, and why
   sguardo causes BerthCard          why the looks of one component changed
+  sguardo causes --edits            and which edit did each
   sguardo approve --cause 2         approve what the second cause has changed
   sguardo causes --json             for other programs
 
 Exit codes: 0 nothing has changed · 1 something has · 2 bad command or configuration · 3 no service or browser`,
     )
-    .action(async (patterns: string[], options: { json?: boolean }) => {
-      process.exitCode = await causes(patterns, options.json === true);
+    .action(async (patterns: string[], options: Options) => {
+      process.exitCode = await causes(patterns, options);
     });
 }
 
@@ -45,18 +51,37 @@ export function chosenCauses(
 
 const nameOf = ({ result, capture }: Pick<ClusterCapture, 'result' | 'capture'>): string => `${result} ${capture}`;
 
-async function causes(patterns: string[], isJson: boolean): Promise<number> {
+async function causes(patterns: string[], options: Options): Promise<number> {
   const found = await findService(process.cwd());
   try {
     const list = chosenCauses(await found.client.causes(), isSelected(patterns));
-    if (isJson) process.stdout.write(`${JSON.stringify({ format: 'sguardo-causes/1', ...list }, null, 2)}\n`);
+    const edits = options.edits ? await editsOf(found, list) : null;
+    if (options.json) process.stdout.write(`${JSON.stringify(document(list, edits), null, 2)}\n`);
     else if (list.changes === 0) process.stdout.write('Nothing has changed.\n');
-    else process.stdout.write(`${causesText(list, found.url)}\n${pc.dim(wayOut)}\n`);
+    else process.stdout.write(`${causesText(list, found.url, edits)}\n${pc.dim(wayOut)}\n`);
     return list.changes === 0 ? 0 : 1;
   } finally {
     await found.release();
   }
 }
+
+/** The edits behind each cause, looked for in its first capture; by the cause's key. */
+async function editsOf({ client }: Found, { causes: list }: CauseList): Promise<Map<string, FoundEdit>> {
+  const edits = new Map<string, FoundEdit>();
+  for (const { key, kind, captures } of list) {
+    const [{ result, capture }] = captures as [ClusterCapture];
+    const { edits: all, note } = await client.edits(result, kind === 'failed' ? null : capture);
+    const own = kind === 'failed' ? all[0] : all.find((one) => one.key === key);
+    edits.set(key, own ?? { key, proved: [], candidates: [], note });
+  }
+  return edits;
+}
+
+const document = (list: CauseList, edits: ReadonlyMap<string, FoundEdit> | null): object => ({
+  format: 'sguardo-causes/1',
+  ...list,
+  ...(edits && { edits: [...edits].map(([key, edit]) => ({ ...edit, key })) }),
+});
 
 const wayOut = 'To approve what a cause has changed: sguardo approve --cause 1';
 
@@ -81,7 +106,7 @@ function capturesText(captures: readonly ClusterCapture[]): string {
   return named.join(', ') + more;
 }
 
-function clusterText(cluster: Cluster, url: string): string {
+function clusterText(cluster: Cluster, url: string, edits: ReadonlyMap<string, FoundEdit> | null): string {
   const { number, title, place, captures } = cluster;
   const pixels = captures.reduce((sum, one) => sum + (one.pixels ?? 0), 0);
   const waiting = captures.filter(({ decided }) => decided?.kind === 'approve').length;
@@ -92,7 +117,13 @@ function clusterText(cluster: Cluster, url: string): string {
     ...(waiting > 0 ? [`${counted(waiting, 'capture waits', 'captures wait')} for another cause to be decided`] : []),
   ];
   const head = `  ${pc.bold(String(number).padStart(2))}  ${proofText(cluster)}  ${title}`;
-  const lines = [facts.join(' · '), pc.dim(capturesText(captures)), pc.underline(reviewUrl(url, cluster))];
+  const edit = edits?.get(cluster.key);
+  const lines = [
+    facts.join(' · '),
+    pc.dim(capturesText(captures)),
+    pc.underline(reviewUrl(url, cluster)),
+    ...(edit ? foundText(edit).split('\n') : []),
+  ];
   return [head, ...lines.map((line) => `      ${line}`)].join('\n');
 }
 
@@ -101,12 +132,16 @@ const reviewUrl = (url: string, { captures }: Cluster): string =>
   `${url}/review?result=${captures[0]!.result}&capture=${encodeURIComponent(captures[0]!.capture)}`;
 
 /** `4 causes behind 22 changes`, and each of them. */
-export function causesText({ causes: list, changes, unexplained }: CauseList, url: string): string {
+export function causesText(
+  { causes: list, changes, unexplained }: CauseList,
+  url: string,
+  edits: ReadonlyMap<string, FoundEdit> | null = null,
+): string {
   const lines: string[] = [];
   if (list.length > 0)
     lines.push(
       pc.bold(`${counted(list.length, 'cause')} behind ${counted(changes - unexplained.length, 'change')}`),
-      ...list.map((cluster) => clusterText(cluster, url)),
+      ...list.map((cluster) => clusterText(cluster, url, edits)),
     );
   if (unexplained.length > 0) {
     lines.push(pc.bold(`${counted(unexplained.length, 'change')} without a known cause`));

@@ -2,14 +2,14 @@
 import type { Command } from 'commander';
 import pc from 'picocolors';
 import type { FailureStory } from '../core/cause/failing.ts';
-import type { FoundEdit, FoundEdits, FoundHunk } from '../core/cause/found.ts';
-import { dedented } from '../core/cause/hunks.ts';
+import type { FoundEdit, FoundEdits } from '../core/cause/found.ts';
 import type { CauseList } from '../core/cause/cluster.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { lookTitle } from '../core/look/look.ts';
 import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
+import { foundText } from './edits.ts';
 import { findService } from './find.ts';
 
 export function addWhy(program: Command): void {
@@ -95,35 +95,11 @@ const document = (answers: readonly Answer[]): object => ({
   })),
 });
 
-function commitText({ commit }: FoundHunk): string {
-  if (commit === null) return 'not committed yet';
-  return `${commit.id} ${commit.summary} (${commit.author}, ${commit.at.slice(0, 10)})`;
-}
-
-/** So many lines of a hunk are shown. */
-const mostLines = 8;
-
-function hunkText(hunk: FoundHunk): string {
-  const lines = [
-    ...hunk.removed.map((line) => pc.red(`− ${line}`)),
-    ...hunk.added.map((line) => pc.green(`+ ${line}`)),
-  ];
-  const more = lines.length > mostLines ? [pc.dim(`… and ${lines.length - mostLines} more lines`)] : [];
-  const head = `${pc.cyan(`${hunk.file}:${hunk.line}`)} ${pc.dim(`· ${commitText(hunk)}`)}`;
-  return [head, ...[...lines.slice(0, mostLines), ...more].map((line) => `  ${line}`)].join('\n');
-}
-
-function editText({ key, proved, candidates, note }: FoundEdit, { causes }: CauseList): string {
-  const cause = causes.find((one) => one.key === key);
+function editText(found: FoundEdit, { causes }: CauseList): string {
+  const cause = causes.find(({ key }) => key === found.key);
   const others = cause ? cause.captures.length - 1 : 0;
   const also = others > 0 ? pc.dim(` It explains ${counted(others, 'other capture')} as well.`) : '';
-  const lines = [`${cause?.title ?? 'It fails.'}`];
-  if (proved.length === 1) lines.push(`${pc.green('✓ This edit did it:')} without it the change is gone.${also}`);
-  if (proved.length > 1) lines.push(`${pc.green('✓ These edits did it together:')} without them it is gone.${also}`);
-  if (proved.length === 0) lines.push(`${pc.yellow('? Not found.')} ${note ?? ''}`);
-  if (candidates.length > 0) lines.push('The likeliest edits:');
-  lines.push(...[...proved, ...candidates].map(dedented).map(hunkText));
-  return lines.join('\n').replace(/^(?=.)/gm, '  ');
+  return [cause?.title ?? 'It fails.', foundText(found, also)].join('\n').replace(/^(?=.)/gm, '  ');
 }
 
 /** Where a failing look parts from the last time that it passed. */

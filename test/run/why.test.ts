@@ -126,6 +126,9 @@ describe('the edit that did it', () => {
         .replace('{label}', '{words}'),
     });
     expect(await found(served, 'plain')).toEqual({ 'text of the button': ['src/Card.tsx:6', 'src/Card.tsx:11'] });
+    const { out } = await sguardo(folder, 'causes', 'Card/plain', '--edits');
+    expect(out).toContain('✓ These edits did it together: without them it is gone.');
+    expect(out).toContain("− const label = 'Release';");
   });
 
   it('is not made up where no source has changed, and the call says what is missing', async () => {
