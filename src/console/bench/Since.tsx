@@ -30,13 +30,15 @@ export function Since({ result, onStep }: { result: ResultSummary; onStep(index:
       </h4>
       {departure ? (
         <>
-          <p className="mt-1">
-            They part at{' '}
-            <button type="button" className="font-medium hover:text-accent" onClick={() => onStep(departure.step)}>
-              step {departure.step + 1}, {departure.title}
-            </button>
-            . {departure.what}
-          </p>
+          <p className="mt-1">They part at step {departure.step + 1}:</p>
+          <button
+            type="button"
+            className="text-left font-medium hover:text-accent"
+            onClick={() => onStep(departure.step)}
+          >
+            {departure.title}
+          </button>
+          <p>{departure.what}</p>
           {departure.differences.length > 0 && (
             <ul className="mt-1 list-inside list-disc">
               {departure.differences.map((title) => (

@@ -114,7 +114,7 @@ function CauseCard({ cause, shown, onShow, onApprove, onGo }: { cause: OwnCause 
       onMouseEnter={() => onShow(key)}
       onFocus={() => onShow(key)}
     >
-      <div className="flex items-center gap-2 text-[11.5px]">
+      <div className="flex flex-wrap items-center gap-x-2 text-[11.5px] [&>*]:whitespace-nowrap">
         <span className="font-semibold tabular-nums">{number}</span>
         <Proof {...cause} />
         <span className="flex-1" />
@@ -123,7 +123,7 @@ function CauseCard({ cause, shown, onShow, onApprove, onGo }: { cause: OwnCause 
       <p className="mt-0.5 font-medium break-words">{title}</p>
       <Values {...cluster} />
       {place && (
-        <p className="mt-0.5 flex items-center gap-1 font-mono text-[11.5px]">
+        <p className="mt-0.5 flex flex-wrap items-center gap-1 font-mono text-[11.5px]">
           {place.file}:{place.line} <CopyButton text={`${place.file}:${place.line}`} what="the place" />
         </p>
       )}
@@ -146,7 +146,10 @@ function CauseCard({ cause, shown, onShow, onApprove, onGo }: { cause: OwnCause 
 /** The causes of one capture. */
 export function Causes({ causes, note, ...rest }: Props) {
   return (
-    <section className="flex min-h-0 w-[340px] shrink-0 flex-col border-l border-rule bg-sheet" aria-label="Causes">
+    <section
+      className="flex min-h-0 w-[clamp(220px,26vw,340px)] shrink-0 flex-col border-l border-rule bg-sheet"
+      aria-label="Causes"
+    >
       <h3 className="flex h-9 shrink-0 items-center border-b border-rule px-3 font-semibold">
         {causes.length > 0 ? counted(causes.length, 'cause') : 'No cause found'}
       </h3>

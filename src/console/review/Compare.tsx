@@ -27,7 +27,7 @@ export function Compare({ capture, mode, outlines, onMode }: Props) {
   const seen = usable.some((one) => one.mode === mode) ? mode : 'beside';
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <div className="flex h-9 shrink-0 items-center px-4">
+      <div className="flex h-9 shrink-0 items-center overflow-x-auto px-4">
         <Choice
           label="How to compare"
           value={seen}
