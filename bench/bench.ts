@@ -22,6 +22,7 @@ const benches: Record<string, () => Promise<Figure>> = {
   doing: async () => (await import('./doing.ts')).measureDoing(),
   redraw: async () => (await import('./redraw.ts')).measureRedraw(),
   why: async () => (await import('./why.ts')).measureWhy(...process.argv.slice(3).map(Number)),
+  explainTime: async () => (await import('./explainTime.ts')).measureExplainTime(...process.argv.slice(3).map(Number)),
   explain: async () => (await import('./explain.ts')).measureExplain(...process.argv.slice(3).map(Number)),
 };
 

@@ -149,9 +149,10 @@ const migrations: readonly string[] = [
   `,
   `
   CREATE TABLE explanations (         -- why captures differ from their baselines
-    pair TEXT PRIMARY KEY,            -- hash of both sides: pictures, moments, fingerprints
+    id INTEGER PRIMARY KEY,           -- later ones have higher numbers
+    pair TEXT NOT NULL UNIQUE,        -- hash of both sides: pictures, moments, fingerprints
     explanation TEXT NOT NULL         -- JSON
-  ) WITHOUT ROWID;
+  );
   CREATE TABLE cause_decisions (      -- append-only
     id INTEGER PRIMARY KEY,
     at TEXT NOT NULL,
@@ -164,9 +165,10 @@ const migrations: readonly string[] = [
   ALTER TABLE runs ADD COLUMN sources TEXT;         -- hash of JSON: the project's files behind its looks, by path
   ALTER TABLE decisions ADD COLUMN sources TEXT;    -- as of the run that was decided about
   CREATE TABLE found_edits (          -- which edits did what was changed
-    asked TEXT PRIMARY KEY,           -- hash of the pair, and of the edits among which they were looked for
+    id INTEGER PRIMARY KEY,
+    asked TEXT NOT NULL UNIQUE,       -- hash of the pair, and of the edits among which they were looked for
     found TEXT NOT NULL               -- JSON
-  ) WITHOUT ROWID;
+  );
   CREATE INDEX cause_decisions_by_pair ON cause_decisions(pair, cause, id);
   CREATE TRIGGER cause_decisions_are_kept BEFORE DELETE ON cause_decisions
   BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;

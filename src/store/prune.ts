@@ -4,6 +4,9 @@ import type { Db } from './database.ts';
 /** What was removed: results; and since blobs were looked for last, runs and bytes of blobs. */
 export type Pruned = { runs: number; results: number; bytes: number };
 
+/** So many explanations of changes are kept, the newest: one that is gone is found out again when somebody asks. */
+const mostExplanations = 20_000;
+
 /** How many rows a transaction removes: others must not wait for long. */
 const batch = 500;
 
@@ -79,6 +82,9 @@ export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
      AND id NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT ?)
      AND id NOT IN (SELECT run FROM results)`,
   );
+  const dropExplanations = ['explanations', 'found_edits'].map((table) =>
+    db.prepare(`DELETE FROM ${table} WHERE id <= (SELECT max(id) FROM ${table}) - ${mostExplanations}`),
+  );
   const blobs = db.prepare<[], { hash: string; dictionary: string | null }>('SELECT hash, dictionary FROM blobs');
   const count = db.prepare<[], { n: number }>('SELECT count(*) AS n FROM results');
   const referred = referredOf(db, read);
@@ -119,6 +125,7 @@ export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
       removeResults(ids.map(({ id }) => id));
       removed += ids.length;
     }
+    for (const drop of dropExplanations) drop.run();
     since.runs += dropRuns.run(keep).changes;
     since.results += removed;
     // Blobs are left without an owner only by results that go.
