@@ -29,7 +29,8 @@ function lay(folder: string, looks: number): void {
       join(source, `Berths${i}.look.tsx`),
       `import { looks } from 'sguardo/react';
 import { BerthCard } from './BerthCard';
-const berths = Array.from({ length: ${Math.ceil(looks / files)} }, (_, n) => [\`berth \${n}\`, { props: { berth: \`C-\${n}\` } }]);
+const names = Array.from({ length: ${Math.ceil(looks / files)} }, (_, n) => \`C-\${n}\`);
+const berths = names.map((berth) => [berth, { props: { berth } }]);
 const props = { vessel: 'Aliseo', draught: 2.1, depth: 3.2, length: 11.4, onRelease() {} };
 export default looks(BerthCard, { props, states: Object.fromEntries(berths) } as never);
 `,
@@ -102,7 +103,8 @@ export async function measureExplainTime(looks = 500): Promise<Figure> {
   const run = (before + explaining) / before;
   return {
     text:
-      `${captures} changed captures explained in ${each.toFixed(1)} ms each, ${run.toFixed(2)} times the run without; ` +
+      `${captures} changed captures explained in ${each.toFixed(1)} ms each, ` +
+      `${run.toFixed(2)} times the run without; ` +
       `pictures aligned in ${ratio.toFixed(2)} of the time of comparing them, ${residue} pixels left over`,
     limit: `${limits.each} ms, ${limits.run}, ${limits.alignment}, 0`,
     within: each <= limits.each && run <= limits.run && ratio <= limits.alignment && residue === 0,

@@ -1,7 +1,7 @@
 /**
  * Which edit did it, against the truth: a component behind which are a theme in JavaScript, a helper, data, a style
- * sheet and an imported one. One to six edits that matter are made by chance among ten that do not; then the edits are looked
- * for by running the look without them.
+ * sheet and an imported one. One to six edits that matter are made by chance among ten that do not; then the edits are
+ * looked for by running the look without them.
  */
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';

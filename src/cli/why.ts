@@ -1,13 +1,14 @@
 /** `sguardo why`: which edits did what looks changed by, or fail by. */
 import type { Command } from 'commander';
 import pc from 'picocolors';
-import type { FailureStory } from '../core/cause/failing.ts';
+import type { SincePassed } from '../core/cause/failing.ts';
 import type { FoundEdit, FoundEdits } from '../core/cause/found.ts';
 import type { CauseList } from '../core/cause/cluster.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { lookTitle } from '../core/look/look.ts';
 import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
+import { hasFailed } from '../core/run/verdict.ts';
 import { counted } from '../core/text/counted.ts';
 import { foundText } from './edits.ts';
 import { findService } from './find.ts';
@@ -40,8 +41,6 @@ Exit codes: 0 found, or nothing to find · 1 not found for some · 2 bad command
 type Asked = { result: ResultSummary; capture: string | null };
 type Answer = Asked & { found: FoundEdits };
 
-const hasFailed = ({ verdict }: ResultSummary): boolean => verdict === 'failed' || verdict === 'broken';
-
 /** What can be asked of some results: of looks in several environments once. */
 function askedOf(results: readonly ResultSummary[]): Asked[] {
   const seen = new Set<string>();
@@ -69,8 +68,8 @@ async function why(patterns: string[], isJson: boolean): Promise<number> {
     for (const asked of askedOf(results)) {
       const answer = { ...asked, found: await client.edits(asked.result.id, asked.capture) };
       answers.push(answer);
-      const story = asked.capture === null && !isJson ? await client.since(asked.result.id) : null;
-      if (!isJson) process.stdout.write(`${answerText(answer, causes)}\n${story ? storyText(story) : ''}`);
+      const since = asked.capture === null && !isJson ? await client.since(asked.result.id) : null;
+      if (!isJson) process.stdout.write(`${answerText(answer, causes)}\n${since ? sinceText(since) : ''}`);
     }
     if (isJson) process.stdout.write(`${JSON.stringify(document(answers), null, 2)}\n`);
     else if (answers.length === 0) process.stdout.write('None of these looks has changed or fails.\n');
@@ -103,7 +102,7 @@ function editText(found: FoundEdit, { causes }: CauseList): string {
 }
 
 /** Where a failing look parts from the last time that it passed. */
-function storyText({ passed, departure, commits, uncommitted }: FailureStory): string {
+function sinceText({ passed, departure, commits, uncommitted }: SincePassed): string {
   if (!passed) return '';
   const lines = [
     `Run ${passed.run} was the last one in which it did not fail${passed.commit ? ` (${passed.commit})` : ''}.`,

@@ -12,7 +12,7 @@ import type {
   ProjectInfo,
   Tidied,
 } from '../core/api/api.ts';
-import type { FailureStory } from '../core/cause/failing.ts';
+import type { SincePassed } from '../core/cause/failing.ts';
 import type { FoundEdits } from '../core/cause/found.ts';
 import type { CauseList } from '../core/cause/cluster.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
@@ -41,10 +41,10 @@ export type Client = {
   result(id: number): Promise<ResultSummary>;
   timeline(id: number): Promise<Timeline>;
   changes(): Promise<ResultSummary[]>;
-  /** Why captures have changed, by cause: of a run, or of what looks stand at now. */
-  causes(run?: number): Promise<CauseList>;
+  /** Why captures have changed that are not approved, by cause. */
+  causes(): Promise<CauseList>;
   /** Where a failing look parts from the last time that it passed. */
-  since(result: number): Promise<FailureStory>;
+  since(result: number): Promise<SincePassed>;
   /** Which edits did what a capture changed by; without one, that a look fails. It may be run several times for it. */
   edits(result: number, capture: string | null): Promise<FoundEdits>;
   decide(request: DecisionRequest): Promise<Decided>;
@@ -147,7 +147,7 @@ export function connect(origin: string): Client {
     result: (id) => get(`/api/results/${id}`),
     timeline: (id) => get(`/api/results/${id}/timeline`),
     changes: () => get('/api/changes'),
-    causes: (run) => get(`/api/causes${run === undefined ? '' : `?run=${run}`}`),
+    causes: () => get('/api/causes'),
     since: (result) => get(`/api/results/${result}/since`),
     edits: (result, capture) =>
       get(`/api/causes/edits?result=${result}${capture === null ? '' : `&capture=${encodeURIComponent(capture)}`}`),

@@ -14,6 +14,7 @@ import { type Drawer, explain, explainPictures } from '../core/cause/explain.ts'
 import { placeOf, type Source } from '../core/cause/place.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import type { CaptureSummary, ResultSummary } from '../core/run/run.ts';
+import { hasFailed } from '../core/run/verdict.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Decision, Store } from '../store/index.ts';
 import type { Sources } from './sources.ts';
@@ -70,8 +71,7 @@ function changedIn({ decisions }: Store, results: readonly ResultSummary[]): Cha
       const { hash: baseline, markup, fingerprint } = baselineNow;
       const pair = digest([version, environment, baseline, markup, fingerprint, hash, canonical]);
       const about = { result: id, run, file, component, look, environment, capture, hash, baseline, difference };
-      const hasFailed = verdict === 'failed' || verdict === 'broken';
-      const failure = hasFailed && problem ? { message: problem.message, place: placeIn(problem) } : null;
+      const failure = hasFailed({ verdict }) && problem ? { message: problem.message, place: placeIn(problem) } : null;
       return [{ pair, ...about, decision, failure, summary, baselineNow }];
     }),
   );

@@ -1,23 +1,21 @@
 /** What has happened to a look between the time when it passed last and its failure. */
 import { changedSince, commitsBetween } from '../baselines/git.ts';
-import { departureOf, type FailureStory, sceneReader } from '../core/cause/failing.ts';
+import { departureOf, type SincePassed, sceneReader } from '../core/cause/failing.ts';
 import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
+import { hasFailed } from '../core/run/verdict.ts';
 import type { Store } from '../store/index.ts';
 
 /** So far back a time is looked for when it passed. */
 const furthest = 200;
-
-export const hasFailed = ({ verdict }: Pick<ResultSummary, 'verdict'>): boolean =>
-  verdict === 'failed' || verdict === 'broken';
 
 /** The result in which a look was last as its script wants it, before this one; null where none is kept. */
 export function lastPassed({ results }: Store, { id, component, look, environment }: ResultSummary) {
   return results.history(component, look, environment, furthest).find((one) => one.id < id && !hasFailed(one)) ?? null;
 }
 
-/** The story of a failure. @throws ProblemError `not-found` */
-export function failureStory(store: Store, root: string, id: number): FailureStory {
+/** What has happened since a look passed last. @throws ProblemError `not-found` */
+export function sincePassed(store: Store, root: string, id: number): SincePassed {
   const result = store.results.get(id) ?? fail('not-found', { what: `result ${id}` });
   const passed = lastPassed(store, result);
   if (!passed) return { passed: null, departure: null, commits: [], uncommitted: [] };

@@ -3,6 +3,7 @@ import { Tabs } from 'radix-ui';
 import { isDecisive } from '../../core/problem/notes.ts';
 import type { Problem } from '../../core/problem/problem.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
+import { hasFailed } from '../../core/run/verdict.ts';
 import type { Step, Timeline } from '../../core/timeline/timeline.ts';
 import { counted } from '../../core/text/counted.ts';
 import { LookCard } from './LookCard.tsx';
@@ -21,7 +22,6 @@ const tab =
   'h-7 border-b-2 border-transparent text-soft data-[state=active]:border-accent data-[state=active]:text-ink';
 
 export function Details({ result, timeline, step, problems, onStep }: Props) {
-  const isFailing = result.verdict === 'failed' || result.verdict === 'broken';
   const notes = result.notes.length;
   return (
     <Tabs.Root defaultValue="step" className="flex min-h-0 flex-col border-t border-rule">
@@ -44,7 +44,7 @@ export function Details({ result, timeline, step, problems, onStep }: Props) {
             shownFile={timeline.source ? result.file : null}
           />
         )}
-        {isFailing && problems.length > 0 && <Since result={result} onStep={onStep} />}
+        {hasFailed(result) && problems.length > 0 && <Since result={result} onStep={onStep} />}
       </Tabs.Content>
       <Tabs.Content value="look" className="min-h-0 flex-1 overflow-y-auto">
         <LookCard result={result} />

@@ -5,6 +5,9 @@ import type { FoundEdit, FoundHunk } from '../../core/cause/found.ts';
 const commitOf = ({ commit }: FoundHunk): string =>
   commit === null ? 'not committed yet' : `${commit.id} ${commit.summary} · ${commit.author}`;
 
+const lines =
+  'mt-0.5 max-h-40 overflow-auto rounded-md border border-rule bg-paper px-2 py-1 font-mono text-[11px] leading-4';
+
 function HunkLines({ hunk }: { hunk: FoundHunk }) {
   return (
     <figure className="mt-1 min-w-0">
@@ -14,7 +17,7 @@ function HunkLines({ hunk }: { hunk: FoundHunk }) {
         </span>{' '}
         <span className="text-soft">· {commitOf(hunk)}</span>
       </figcaption>
-      <pre className="mt-0.5 max-h-40 overflow-auto rounded-md border border-rule bg-paper px-2 py-1 font-mono text-[11px] leading-4">
+      <pre className={lines}>
         {hunk.removed.map((line, i) => (
           <span key={`-${i}`} className="block text-failed">
             − {line}

@@ -5,6 +5,8 @@ import { useRoom } from './useRoom.ts';
 
 type Props = { title: string; hash: string; width: number; height: number; outlines?: readonly Box[] };
 
+const outline = 'pointer-events-none absolute rounded-sm outline-2 outline-offset-1 outline-accent outline-dashed';
+
 export function Picture({ title, hash, width, height, outlines = [] }: Props) {
   const { area, size } = useRoom();
   // It is never drawn larger than it is.
@@ -19,7 +21,7 @@ export function Picture({ title, hash, width, height, outlines = [] }: Props) {
             {outlines.map(([left, top, w, h], i) => (
               <span
                 key={i}
-                className="pointer-events-none absolute rounded-sm outline-2 outline-offset-1 outline-accent outline-dashed"
+                className={outline}
                 style={{ left: left * scale, top: top * scale, width: w * scale, height: h * scale }}
               />
             ))}

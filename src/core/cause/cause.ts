@@ -58,9 +58,9 @@ export type Cause = {
 };
 
 /**
- * How sure it is that the causes are all there is. `proved`: the baseline's moment with the causes, and nothing else, is
- * drawn as the new picture: no pixel that a person could see differs. `drawn`: it is drawn as the new moment is, but neither as the screenshot.
- * `unexplained`: something is left over.
+ * How sure it is that the causes are all there is. `proved`: the baseline's moment with the causes, and nothing else,
+ * is drawn as the new picture; no pixel that a person could see differs. `drawn`: it is drawn as the new moment is, but
+ * neither as the screenshot. `unexplained`: something is left over.
  */
 export type Proof = 'proved' | 'drawn' | 'unexplained';
 

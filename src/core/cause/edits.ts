@@ -1,4 +1,4 @@
-/** Everything in which two scenes differ, as edits. Each can be carried out on the earlier one, alone or with others. */
+/** Everything in which two scenes differ, as edits: each can be made to the earlier one, alone or with others. */
 import type { ElementState } from '../moment/moment.ts';
 import { type ElementEntry, isText, type Moment, type View } from '../moment/moment.ts';
 import { longestRun } from '../list/align.ts';

@@ -26,7 +26,7 @@ export type Departure = {
   marks: MarkDifference[];
 };
 
-export type FailureStory = {
+export type SincePassed = {
   /** The result in which it passed last, and its run; null where none is kept. */
   passed: { result: number; run: number; at: string; commit: string | null } | null;
   departure: Departure | null;

@@ -1,4 +1,4 @@
-/** Edits that are only worth telling together: what gave way to what, what was put around what, a class and its rule. */
+/** Edits that are told together: what gave way to what, what was put around what, a class with its rule. */
 import { isText } from '../moment/moment.ts';
 import type { Candidate } from './candidates.ts';
 import { colourChange } from './colours.ts';

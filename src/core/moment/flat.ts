@@ -1,4 +1,4 @@
-/** A canonical moment as one that can be drawn: with ids, counted in document order, and with the texts of its sheets. */
+/** A canonical moment as one that can be drawn: with ids, counted in document order, and the texts of its sheets. */
 import { stageHost } from '../wire/stage.ts';
 import type { CanonicalMoment, CanonicalNode } from './canonical.ts';
 import { type ElementEntry, emptyMoment, type Moment, type SheetEntry } from './moment.ts';

@@ -72,7 +72,7 @@ function isSmoothed(pixels: Pixels, x: number, y: number): boolean {
   return own !== null && around.some((one) => one !== own) && new Set(around).size >= 2;
 }
 
-/** Up to this distance an edge may be drawn otherwise; FACTS of renderers, not of eyes. */
+/** Renderers smooth one edge in ways that are up to this distance apart. */
 const noisy = 0.13;
 
 function isNoise(before: Pixels, now: Pixels, box: Box): boolean {

@@ -27,6 +27,9 @@ export function judge(outcome: 'passed' | 'failed' | 'broken', captures: readonl
   return 'passed';
 }
 
+/** True for what did not come to its end as its script wants it. */
+export const hasFailed = ({ verdict }: { verdict: Verdict }): boolean => verdict === 'failed' || verdict === 'broken';
+
 export type Tally = Record<Verdict, number>;
 
 export function tally(list: readonly Verdict[]): Tally {

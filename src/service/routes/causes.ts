@@ -1,21 +1,12 @@
 /** Calls about why captures have changed. */
 import type { InferType } from 'yup';
-import { fail } from '../../core/problem/problem.ts';
-import { failureStory } from '../failures.ts';
+import { sincePassed } from '../failures.ts';
 import type { Routes } from './context.ts';
 import { schemas } from './schemas.ts';
 
 export const causeRoutes: Routes = (app, { store, root, explainer, culprits }) => {
-  const summary =
-    'Why captures have changed that are not approved, by cause: of one run, or of what looks stand at now';
-  app.get<{ Querystring: InferType<typeof schemas.ofRun> }>(
-    '/api/causes',
-    { schema: { summary, querystring: schemas.ofRun } },
-    ({ query: { run } }) => {
-      if (run !== null && !store.runs.get(run)) return fail('not-found', { what: `run ${run}` });
-      return explainer.list(run === null ? store.results.latest() : store.results.ofRun(run));
-    },
-  );
+  const summary = 'Why captures have changed that are not approved, by cause';
+  app.get('/api/causes', { schema: { summary } }, () => explainer.list(store.results.latest()));
 
   app.get<{ Params: InferType<typeof schemas.id> }>(
     '/api/results/:id/since',
@@ -25,7 +16,7 @@ export const causeRoutes: Routes = (app, { store, root, explainer, culprits }) =
         params: schemas.id,
       },
     },
-    ({ params: { id } }) => failureStory(store, root, id),
+    ({ params: { id } }) => sincePassed(store, root, id),
   );
 
   const edits = 'Which edits of the source did what a capture changed by, or without one that its look fails';

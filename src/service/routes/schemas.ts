@@ -26,7 +26,6 @@ export const schemas = {
       .required(),
   }).exact(),
   look: object({ component: string().required(), look: string().required(), environment: string().required() }).exact(),
-  ofRun: object({ run: number().integer().min(1).nullable().default(null) }).exact(),
   edits: object({ result: id, capture: string().min(1).max(300).nullable().default(null) }).exact(),
   own: object({ own: boolean().default(false) }).exact(),
   watch: object({ watch: boolean().default(false) }).exact(),
