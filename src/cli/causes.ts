@@ -1,6 +1,7 @@
 /** `sguardo causes`: why captures have changed, cause by cause. */
 import type { Command } from 'commander';
 import pc from 'picocolors';
+import { effectText, winnerText } from '../core/cause/effect.ts';
 import type { FoundEdit } from '../core/cause/found.ts';
 import type { CauseList, ChangedCapture, Cluster, ClusterCapture } from '../core/cause/cluster.ts';
 import { isSelected } from '../core/look/pattern.ts';
@@ -121,10 +122,24 @@ function clusterText(cluster: Cluster, url: string, edits: ReadonlyMap<string, F
   const lines = [
     facts.join(' · '),
     pc.dim(capturesText(captures)),
+    ...effectLines(cluster).map((line) => pc.dim(line)),
     pc.underline(reviewUrl(url, cluster)),
     ...(edit ? foundText(edit).split('\n') : []),
   ];
   return [head, ...lines.map((line) => `      ${line}`)].join('\n');
+}
+
+/** So many effects of a cause are told. */
+const mostEffects = 2;
+
+/** What a cause does to computed styles, where its title does not say so. */
+function effectLines({ kind, effects }: Cluster): string[] {
+  if (kind === 'style') return [];
+  const lines = effects
+    .slice(0, mostEffects)
+    .map((effect) => `${effectText(effect)}${effect.by ? `  by ${winnerText(effect.by)}` : ''}`);
+  const more = effects.length - lines.length;
+  return more > 0 ? [...lines, `and ${counted(more, 'more property', 'more properties')}`] : lines;
 }
 
 /** Where a cause is shown in the console. */

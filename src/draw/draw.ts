@@ -2,6 +2,7 @@
  * The page that moments are drawn in: our own script on the stage's origin, around the sandboxed frame. It listens to
  * the console that embeds it, and offers the same to an engine that drives it.
  */
+import type { StyleChange } from '../core/cause/effect.ts';
 import type { Wanted } from '../core/cause/explain.ts';
 import { Drawing, type DrawTimeline } from './drawing.ts';
 
@@ -97,7 +98,10 @@ export function startDrawing(): void {
     return { clip, found: wanted.map(({ nodes, selectors }) => drawing.find(nodes, selectors)) };
   };
   const settled = (): Promise<void> => drawing.settled();
-  Object.defineProperty(window, '__sguardoDraw', { value: { receive, settled, measure } });
+  /** What each moment after the first does to the styles of what is asked for. */
+  const styleChanges = (wanted: readonly Wanted[]): StyleChange[][] =>
+    wanted.map((one, at) => drawing.styleChanges(0, at + 1, one));
+  Object.defineProperty(window, '__sguardoDraw', { value: { receive, settled, measure, styleChanges } });
   tell({ kind: 'ready' });
 }
 

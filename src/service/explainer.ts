@@ -11,7 +11,7 @@ import {
   type ExplainedCapture,
 } from '../core/cause/cluster.ts';
 import { type Drawer, explain, explainPictures } from '../core/cause/explain.ts';
-import { placeOf, type Source } from '../core/cause/place.ts';
+import { placeOf, placeOfWinner, type Source } from '../core/cause/place.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import type { CaptureSummary, ResultSummary } from '../core/run/run.ts';
 import { hasFailed } from '../core/run/verdict.ts';
@@ -43,7 +43,7 @@ export type ExplainerTools = {
 };
 
 /** Goes into the key of what is kept: another one when explaining has been changed. */
-const version = 7;
+const version = 8;
 
 /** So many windows draw at a time: one waits for frames most of the time. */
 const windows = 3;
@@ -146,19 +146,23 @@ async function explainAll(
   await Promise.all(drawing.slice(0, todo.size).map(work));
 }
 
-/** Finds causes in the sources behind look files, as these are now. */
-function placeFinder({ store, sources }: ExplainerTools): About['placeOf'] {
+/** Finds causes, and declarations, in the sources behind look files, as these are now. */
+function placeFinder({ store, sources }: ExplainerTools): Pick<About, 'placeOf' | 'placeOfWinner'> {
   const closures = store.graph.read()?.closures ?? {};
   const known = new Map<string, Source[]>();
-  return (cause, { file }) => {
-    const behind =
+  const behind = (file: string): Source[] => {
+    const found =
       known.get(file) ??
       [file, ...(closures[file] ?? [])].flatMap((one) => {
         const text = sources.textOf(one);
         return text === null || text.length > largestSource ? [] : [{ file: one, text }];
       });
-    known.set(file, behind);
-    return placeOf(cause, behind);
+    known.set(file, found);
+    return found;
+  };
+  return {
+    placeOf: (cause, { file }) => placeOf(cause, behind(file)),
+    placeOfWinner: (winner, { file }) => placeOfWinner(winner, behind(file)),
   };
 }
 
@@ -180,7 +184,7 @@ export function explainerOf(tools: ExplainerTools): Explainer {
           : (store.explanations.get(changed.pair) ?? unknown('It could not be drawn. See .sguardo/service.log.')),
       })) satisfies ExplainedCapture[];
       return clusters(captures, {
-        placeOf: placeFinder(tools),
+        ...placeFinder(tools),
         decisionOf(key, pair) {
           const found = store.explanations.decision(key, pair);
           return found && { kind: found.kind, who: found.who, at: found.at, why: found.why };

@@ -1,6 +1,8 @@
 /** Draws scenes in a window of its own, and compares what comes of it: what explaining changes asks for. */
 import type { Drawer, Drawn, Pictured, Wanted } from '../core/cause/explain.ts';
+import type { StyleChange } from '../core/cause/effect.ts';
 import type { Scene } from '../core/moment/flat.ts';
+import type { Moment } from '../core/moment/moment.ts';
 import { diffMoments } from '../core/moment/patch.ts';
 import type { Comparison } from '../core/picture/compare.ts';
 import type { Environment } from '../core/settings/environment.ts';
@@ -38,6 +40,16 @@ function batches<T extends { scene: Scene }>(scenes: readonly T[]): T[][] {
     else all.push([one]);
   }
   return all;
+}
+
+/** Moments as a timeline that the drawing page takes in. */
+function timelineOf(
+  moments: readonly Moment[],
+  assets: Record<string, string>,
+  { scheme, motion, contrast }: Environment,
+) {
+  const patches = moments.slice(1).map((moment, i) => diffMoments(moments[i]!, moment));
+  return { kind: 'timeline', base: moments[0], patches, assets, media: { scheme, motion, contrast } };
 }
 
 /** Pixels outside the viewport are drawn only when that is asked for. */
@@ -86,21 +98,31 @@ export function drawingWindow(crew: Crew, stage: () => string): DrawingWindow {
   };
   const draw = async (environment: Environment, scenes: Parameters<Drawer['draw']>[0]): Promise<Drawn[]> => {
     const opened = await window(environment);
-    const { scheme, motion, contrast } = environment;
     const drawn: Drawn[] = [];
     for (const batch of batches(scenes)) {
       const moments = batch.map(({ scene }) => scene.moment);
-      const patches = moments.slice(1).map((moment, i) => diffMoments(moments[i]!, moment));
-      const { assets } = batch[0]!.scene;
-      const timeline = { kind: 'timeline', base: moments[0], patches, assets, media: { scheme, motion, contrast } };
+      const timeline = timelineOf(moments, batch[0]!.scene.assets, environment);
       await call(opened, `receive(${JSON.stringify(timeline)})`);
       for (const [at, { wanted }] of batch.entries()) drawn.push(await drawOne(opened, environment, at, wanted));
     }
     return drawn;
   };
+  const styleChanges = async (
+    environment: Environment,
+    before: Scene,
+    others: Parameters<Drawer['styleChanges']>[1],
+  ): Promise<StyleChange[][]> => {
+    const opened = await window(environment);
+    const assets = Object.assign({}, before.assets, ...others.map(({ scene }) => scene.assets));
+    const moments = [before.moment, ...others.map(({ scene }) => scene.moment)];
+    await call(opened, `receive(${JSON.stringify(timelineOf(moments, assets, environment))})`);
+    const wanted = others.map((one) => one.wanted);
+    return (await call(opened, `styleChanges(${JSON.stringify(wanted)})`)) as StyleChange[][];
+  };
   return {
     in: (environment) => ({
       draw: (scenes) => draw(environment, scenes),
+      styleChanges: (before, others) => styleChanges(environment, before, others),
       compare: comparePictured,
       changes: (before, now) => changesOf(before.png, now.png),
     }),

@@ -3,11 +3,31 @@ import type { Box } from '../../core/timeline/timeline.ts';
 import { source } from '../data.ts';
 import { useRoom } from './useRoom.ts';
 
-type Props = { title: string; hash: string; width: number; height: number; outlines?: readonly Box[] };
+type Props = {
+  title: string;
+  hash: string;
+  width: number;
+  height: number;
+  /** Places of the elements of causes. */
+  outlines?: readonly Box[];
+  /** Places that no cause explains. */
+  left?: readonly Box[];
+};
 
-const outline = 'pointer-events-none absolute rounded-sm outline-2 outline-offset-1 outline-accent outline-dashed';
+const outline = 'pointer-events-none absolute rounded-sm outline-2 outline-offset-1';
 
-export function Picture({ title, hash, width, height, outlines = [] }: Props) {
+type Placed = { boxes: readonly Box[]; scale: number; tone: string };
+
+const Boxes = ({ boxes, scale, tone }: Placed) =>
+  boxes.map(([left, top, width, height], i) => (
+    <span
+      key={i}
+      className={`${outline} ${tone}`}
+      style={{ left: left * scale, top: top * scale, width: width * scale, height: height * scale }}
+    />
+  ));
+
+export function Picture({ title, hash, width, height, outlines = [], left = [] }: Props) {
   const { area, size } = useRoom();
   // It is never drawn larger than it is.
   const scale = Math.min(1, size[0] / Math.max(1, width), size[1] / Math.max(1, height));
@@ -18,13 +38,8 @@ export function Picture({ title, hash, width, height, outlines = [] }: Props) {
         <div ref={area} className="h-full">
           <div className="relative mx-auto" style={{ width: width * scale, height: height * scale }}>
             <img src={source.pictureUrl(hash)} alt={title} className="block size-full max-w-none shadow-sm" />
-            {outlines.map(([left, top, w, h], i) => (
-              <span
-                key={i}
-                className={outline}
-                style={{ left: left * scale, top: top * scale, width: w * scale, height: h * scale }}
-              />
-            ))}
+            <Boxes boxes={outlines} scale={scale} tone="outline-accent outline-dashed" />
+            <Boxes boxes={left} scale={scale} tone="outline-changed outline-dotted" />
           </div>
         </div>
       </div>

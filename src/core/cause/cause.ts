@@ -1,5 +1,6 @@
 /** Causes: why captures changed. */
 import type { Box } from '../timeline/timeline.ts';
+import type { Effect } from './effect.ts';
 
 export type CauseKind =
   /** A custom property has another value. */
@@ -54,6 +55,8 @@ export type Cause = {
   pixels: number | null;
   /** The places of those pixels, in device pixels, the largest first. */
   regions: Box[];
+  /** What it does to computed styles. */
+  effects: Effect[];
   trace: Trace;
 };
 

@@ -2,6 +2,7 @@
 import type { Box } from '../timeline/timeline.ts';
 import type { DecisionNote } from '../run/run.ts';
 import type { Cause, CausePlace, Explanation, Proof } from './cause.ts';
+import type { Effect, Winner } from './effect.ts';
 
 /** A capture that changed. */
 export type ChangedCapture = {
@@ -47,6 +48,11 @@ export type ClusterCapture = ChangedCapture &
     decided: CauseNote | null;
   };
 
+/** A winning declaration, and where the source has it; null where that is not known. */
+export type PlacedWinner = Winner & { place: CausePlace | null };
+
+export type PlacedEffect = Omit<Effect, 'by' | 'wasBy'> & { by: PlacedWinner | null; wasBy: PlacedWinner | null };
+
 export type Cluster = Pick<Cause, 'key' | 'kind' | 'title' | 'before' | 'now'> & {
   /** From 1 on, in the order of the list. */
   number: number;
@@ -54,6 +60,8 @@ export type Cluster = Pick<Cause, 'key' | 'kind' | 'title' | 'before' | 'now'> &
   place: CausePlace | null;
   /** `proved` when it is for every capture; null for looks that failed. */
   proof: Proof | null;
+  /** What it does to computed styles in its first capture. */
+  effects: PlacedEffect[];
   captures: ClusterCapture[];
 };
 
@@ -82,6 +90,7 @@ const failureAsCause = (message: string): Cause => ({
   outlines: [],
   pixels: null,
   regions: [],
+  effects: [],
   trace: { property: null, selector: null, texts: [] },
 });
 
@@ -95,6 +104,7 @@ const byFailure = ({ failure }: ChangedCapture): Explanation => ({
 /** What is told of a cluster beside its captures. */
 export type About = {
   placeOf(cause: Cause, capture: ChangedCapture): CausePlace | null;
+  placeOfWinner(winner: Winner, capture: ChangedCapture): CausePlace | null;
   decisionOf(key: string, pair: string): CauseNote | null;
 };
 
@@ -106,8 +116,17 @@ function titleOf(captures: readonly Told[], { kind, before, now, title }: Cause)
   return kind === 'style' && before !== null && now !== null ? `${before} → ${now}, in several rules` : title;
 }
 
+/** Effects with the places of declarations: those that won before may stand nowhere any more. */
+function placed(effects: readonly Effect[], placeOf: (winner: Winner) => CausePlace | null): PlacedEffect[] {
+  const place = (winner: Winner | null): PlacedWinner | null => winner && { ...winner, place: placeOf(winner) };
+  return effects.map((effect) => ({ ...effect, by: place(effect.by), wasBy: place(effect.wasBy) }));
+}
+
 /** Puts captures together by their causes: those with the most captures first. */
-export function clusters(captures: readonly ExplainedCapture[], { placeOf, decisionOf }: About): CauseList {
+export function clusters(
+  captures: readonly ExplainedCapture[],
+  { placeOf, placeOfWinner, decisionOf }: About,
+): CauseList {
   const byKey = new Map<string, { cause: Cause; captures: Told[] }>();
   const unexplained: CauseList['unexplained'] = [];
   for (const { explanation, ...capture } of captures) {
@@ -136,7 +155,8 @@ export function clusters(captures: readonly ExplainedCapture[], { placeOf, decis
     const title = titleOf(list, cause);
     const place = list[0]!.failure?.place ?? placeOf(cause, list[0]!);
     const captures = list.map(({ title: _, ...capture }) => capture);
-    return { number: i + 1, key, kind, title, before, now, place, proof: worst(captures), captures };
+    const effects = placed(cause.effects, (winner) => placeOfWinner(winner, list[0]!));
+    return { number: i + 1, key, kind, title, before, now, place, proof: worst(captures), effects, captures };
   });
   return { causes, changes: captures.length, unexplained };
 }

@@ -29,3 +29,14 @@ export function colourChange(before: string, now: string): [before: string, now:
   }
   return changes.size === 1 ? [...changes.values()][0]! : null;
 }
+
+/** A value of CSS with its opaque colours as `#rrggbb`, as most sheets write them. */
+export const inHex = (value: string): string =>
+  value.replace(
+    /rgb\((\d+), (\d+), (\d+)\)/g,
+    (_, ...parts: string[]) =>
+      `#${parts
+        .slice(0, 3)
+        .map((one) => Number(one).toString(16).padStart(2, '0'))
+        .join('')}`,
+  );

@@ -10,9 +10,11 @@ import { applyEdits } from './apply.ts';
 import { type Candidate, candidatesOf } from './candidates.ts';
 import type { Cause, Explanation } from './cause.ts';
 import { type Edits, editsOf } from './edits.ts';
+import { type Effect, effectsOf, type StyleChange } from './effect.ts';
 import { type Pair, pairScenes } from './pair.ts';
 import { pictureCauses } from './pictureCauses.ts';
 import { relevant } from './relevant.ts';
+import { usersOf } from './users.ts';
 
 /** What elements of a drawn scene are asked for: by their ids, or by selectors. */
 export type Wanted = { nodes: readonly number[]; selectors: readonly string[] };
@@ -26,6 +28,8 @@ export type Drawn = Pictured & { outlines: { count: number; boxes: Box[] }[] };
 export type Drawer = {
   /** Draws scenes one after the other; for each of `wanted` it says where those elements are in it. */
   draw(scenes: readonly { scene: Scene; wanted: readonly Wanted[] }[]): Promise<Drawn[]>;
+  /** What each of some scenes does to the styles of elements of another one. */
+  styleChanges(before: Scene, others: readonly { scene: Scene; wanted: Wanted }[]): Promise<StyleChange[][]>;
   /** Null when no pixel differs. */
   compare(before: Pictured, now: Pictured): Promise<Comparison | null>;
   /** What happened to a picture by its pixels alone; null where that cannot be told. */
@@ -76,6 +80,7 @@ const causeOf = ({ key, kind, title, before, now, nodes, trace }: Candidate): Ca
   outlines: [],
   pixels: null,
   regions: [],
+  effects: [],
   trace,
 });
 
@@ -128,6 +133,25 @@ const withPixels = (cause: Cause, difference: Comparison | null): Cause => {
   return { ...cause, outlines, pixels: pixelsOf(difference), regions };
 };
 
+/** Whose styles a cause may change: its own elements, and those that use its custom property. */
+function styledBy({ pair }: Work, { kind, nodes, selectors, trace: { property } }: Candidate): Wanted {
+  if (kind !== 'token' || property === null) return { nodes, selectors };
+  const [was, is] = [usersOf(pair.before.moment, property), usersOf(pair.now.moment, property)];
+  return { nodes: [...was.nodes, ...is.nodes], selectors: [...new Set([...was.selectors, ...is.selectors])] };
+}
+
+const isOfStyles = ({ kind }: Candidate): boolean =>
+  kind === 'token' || kind === 'style' || kind === 'rule' || kind === 'attribute';
+
+/** What candidates do to computed styles, by themselves. */
+async function effectsIn(work: Work, chosen: readonly Candidate[]): Promise<Map<Candidate, Effect[]>> {
+  const asked = chosen.filter(isOfStyles).slice(0, mostAlone);
+  if (asked.length === 0) return new Map();
+  const others = asked.map((one) => ({ scene: sceneWith(work, [one]), wanted: styledBy(work, one) }));
+  const changes = await work.drawer.styleChanges(sceneWith(work, []), others);
+  return new Map(asked.map((one, i) => [one, effectsOf(changes[i]!)]));
+}
+
 /** Explains with one candidate, which needs no drawing but that of its proof. */
 async function explainOne(work: Work): Promise<Explanation> {
   const { subject } = work;
@@ -135,7 +159,8 @@ async function explainOne(work: Work): Promise<Explanation> {
   const [whole] = (await drawn(work, [[candidate]])) as [Drawn];
   const left = await leftOver(work, whole);
   const outline = whole.outlines[0];
-  const cause = withPixels({ ...causeOf(candidate), ...outlined(candidate, outline) }, subject.difference);
+  const effects = (await effectsIn(work, [candidate])).get(candidate) ?? [];
+  const cause = withPixels({ ...causeOf(candidate), ...outlined(candidate, outline), effects }, subject.difference);
   if (left === null) return { causes: [cause], proof: 'proved', unexplained: [], note: null };
   return { causes: [cause], ...(await asDrawn(work, whole, whole)) };
 }
@@ -173,7 +198,10 @@ async function explainSeveral(work: Work): Promise<Explanation> {
   const silent = candidates.filter((one) => !loud.includes(one));
   const chosen = await needed(work, silent, loud, whole);
   const [picture] = chosen.length === candidates.length ? [whole] : await drawn(work, [chosen]);
-  const found = chosen.map((one) => causes.get(one)!).sort((one, other) => (other.pixels ?? 0) - (one.pixels ?? 0));
+  const effects = await effectsIn(work, chosen);
+  const found = chosen
+    .map((one) => ({ ...causes.get(one)!, effects: effects.get(one) ?? [] }))
+    .sort((one, other) => (other.pixels ?? 0) - (one.pixels ?? 0));
   const left = await leftOver(work, picture!);
   if (left === null) return { causes: found, proof: 'proved', unexplained: [], note: null };
   return { causes: found, ...(await asDrawn(work, picture!, whole)) };
@@ -195,6 +223,7 @@ async function engineCause({ subject, drawer }: Work, bare: Drawn): Promise<Caus
     outlines: [],
     pixels: pixelsOf(difference),
     regions: boxesOf(difference),
+    effects: [],
     trace: { property: null, selector: null, texts: [] },
   };
 }

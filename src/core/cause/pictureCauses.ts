@@ -20,6 +20,7 @@ function about(key: string, title: string, values: [string, string] | null, pixe
     outlines: regions,
     pixels,
     regions,
+    effects: [],
     trace: { property: null, selector: null, texts: [] },
   };
 }

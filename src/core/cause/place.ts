@@ -1,5 +1,6 @@
 /** Finds where the source says what a cause says. */
-import type { Cause, CausePlace } from './cause.ts';
+import type { Cause, CausePlace, Trace } from './cause.ts';
+import type { Winner } from './effect.ts';
 
 export type Source = { file: string; text: string };
 
@@ -20,18 +21,21 @@ const isLookFile = (file: string): boolean => /\.look\.\w+$/.test(file);
 
 type Match = { file: string; line: number; score: number };
 
+/** The score of a place that is in the very rule. */
+const sameRule = 4;
+
 /** How well the rule around a place is the one that is looked for. */
 function ruleScore(text: string, at: number, selector: string | null): number {
   if (selector === null) return 0;
   const open = text.lastIndexOf('{', at);
   const head = text.slice(Math.max(0, open - 400), Math.max(0, open));
   const last = head.slice(Math.max(head.lastIndexOf('}'), head.lastIndexOf('{'), head.lastIndexOf(';')) + 1);
-  if (new RegExp(`^\\s*${loosely(selector)}\\s*$`).test(last.replace(/\/\*.*?\*\//gs, ''))) return 4;
+  if (new RegExp(`^\\s*${loosely(selector)}\\s*$`).test(last.replace(/\/\*.*?\*\//gs, ''))) return sameRule;
   const names = selector.match(/[.#][\w-]+/g) ?? [];
   return names.some((name) => last.includes(name)) ? 2 : 0;
 }
 
-function declarations({ trace: { property, selector, texts } }: Cause, sources: readonly Source[]): Match[] {
+function declarations({ property, selector, texts }: Trace, sources: readonly Source[]): Match[] {
   if (property === null) return [];
   const value = texts[0];
   const names = [escaped(property), ...(property.startsWith('--') ? [] : [inScript(property)])].join('|');
@@ -92,10 +96,16 @@ export function placeOf(cause: Cause, sources: readonly Source[]): CausePlace | 
   const { kind } = cause;
   if (kind === 'engine' || kind === 'view' || kind === 'failed' || kind === 'picture') return null;
   if (kind === 'token' || kind === 'style') {
-    const written = best(declarations(cause, sources));
+    const written = best(declarations(cause.trace, sources));
     if (written || cause.now !== null) return written ?? best(colours(cause, sources));
     return best(rules(cause, sources));
   }
   if (kind === 'rule') return best(rules(cause, sources));
   return best(words(cause, sources));
+}
+
+/** Where a winning declaration stands: only where it is in the rule of that selector. */
+export function placeOfWinner({ rule, property, value }: Winner, sources: readonly Source[]): CausePlace | null {
+  const trace = { property, selector: rule, texts: value === '' ? [] : [value] };
+  return rule === null ? null : best(declarations(trace, sources).filter(({ score }) => score >= sameRule));
 }

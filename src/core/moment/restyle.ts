@@ -110,6 +110,13 @@ function statePieces(tokens: readonly CSSToken[]): Piece[] {
   return pieces;
 }
 
+/** A selector of a rewritten sheet as it was recorded. */
+export const withStates = (selector: string): string =>
+  Object.entries(stateAttributes).reduce(
+    (text, [name, attribute]) => text.replaceAll(`[${attribute}]`, `:${name}`),
+    selector,
+  );
+
 /** `(prefers-color-scheme: dark)`, also without a value. */
 function mediaPieces(tokens: readonly CSSToken[], media: MediaFeatures): Piece[] {
   const actual: Record<string, string> = {

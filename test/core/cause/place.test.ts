@@ -23,6 +23,7 @@ const cause = (kind: Cause['kind'], now: string | null, trace: Partial<Cause['tr
   outlines: [],
   pixels: null,
   regions: [],
+  effects: [],
   trace: { property: null, selector: null, texts: now === null ? [] : [now], ...trace },
 });
 
