@@ -77,7 +77,7 @@ function finishedLook(n: number, png: Buffer): FinishedLook {
 
 /** Records of so many looks. */
 function fill(store: Store, looks: readonly FinishedLook[]): void {
-  const run = store.runs.begin(usualRequest, null);
+  const run = store.runs.begin(usualRequest);
   const files = new Map<string, FinishedLook[]>();
   for (const look of looks) files.set(look.info.file, [...(files.get(look.info.file) ?? []), look]);
   store.together(() => {
@@ -195,7 +195,7 @@ export async function measureBoard(count = 10_000): Promise<Figure> {
     const scrolled = await lateFrames(window, () => window.evaluate(scroll));
     say(`scrolling through: ${scrolled.late} of ${scrolled.of} frames later than ${lateFrame} ms`);
     await open(window, url);
-    const run = store.runs.begin(usualRequest, null);
+    const run = store.runs.begin(usualRequest);
     live.tell({ kind: 'run-started', run: store.runs.get(run)! });
     const fed = await lateFrames(window, async () => {
       for (let i = 0; i < feed.results; i++) {

@@ -40,7 +40,7 @@ export async function measureRecord(): Promise<Figure> {
       recorded.push(await all('on'));
     }
     const ratio = median(recorded) / median(plain);
-    const run = store.runs.begin(usualRequest, null);
+    const run = store.runs.begin(usualRequest);
     const perStep: number[] = [];
     for (const look of scripted) {
       const before = store.blobs.size();

@@ -53,7 +53,7 @@ export async function measureRedraw(): Promise<Figure> {
     const scripted = (await shop.run([])).filter(({ info }) => info.hasScript);
     const environment = shop.settings.environments[0]!;
     const [width, height] = environment.viewport;
-    const run = store.runs.begin(usualRequest, null);
+    const run = store.runs.begin(usualRequest);
     for (const look of scripted) store.results.add(run, look, new Set());
     const lane = new Lane(shop.crew, 0, origin, shop.settings);
     const page = await drawer.open();

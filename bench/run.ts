@@ -27,7 +27,7 @@ export async function measureRun(): Promise<Figure> {
       // Whoever looks at a result gives the windows the time to be ready for the next run.
       await new Promise((done) => setTimeout(done, 1000));
       return timed(async () => {
-        const run = store.runs.begin({ ...usualRequest, patterns }, null);
+        const run = store.runs.begin({ ...usualRequest, patterns });
         const looks = await shop.run(patterns, {
           photographed,
           baselines,

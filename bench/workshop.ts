@@ -135,7 +135,7 @@ export function approvedBy(looks: readonly FinishedLook[]): RunBaselines {
       new Map(
         look.captures.map(({ summary, png, fingerprint, markup }) => [
           summary.name,
-          { png, hash: hashOf(png), fingerprint, markup, file: null },
+          { png, hash: hashOf(png), fingerprint, markup, allowances: [], file: null },
         ]),
       ),
     ]),

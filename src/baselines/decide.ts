@@ -8,7 +8,8 @@ import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
 import type { NewDecision, Store, StoredCapture } from '../store/index.ts';
-import { commitOf, personOf } from './git.ts';
+import { keepFormer } from './former.ts';
+import { personOf, whereaboutsOf } from './git.ts';
 import type { ManifestParts } from './manifest.ts';
 import { markTaken, takenHash } from './taken.ts';
 import { type Approved, holdsBaseline, type SharedFile, writeBaselines } from './write.ts';
@@ -24,13 +25,24 @@ function meantByPattern(store: Store, patterns: readonly string[]): Meant[] {
   return chosen.map((result) => ({ result, only: null }));
 }
 
+/** What was seen is decided about: not what a look shows that was run again meanwhile. @throws `picture-changed` */
+function refuseStale(store: Store, { id, component, look, environment }: ResultSummary, name: string): void {
+  const newest = store.results.now(component, look, environment);
+  if (newest === null || newest === id) return;
+  const seen = store.results.captures(id).find((one) => one.name === name);
+  const now = store.results.captures(newest).find((one) => one.name === name);
+  if (!seen || !now || (seen.hash === now.hash && seen.markup === now.markup)) return;
+  fail('picture-changed', { look: lookTitle(component, look), capture: name, result: newest });
+}
+
 /** The results that a request means: those of the captures named, or the newest ones. */
 function meant(store: Store, { captures, patterns = [], all }: DecisionRequest): Meant[] {
   if (captures && captures.length > 0)
-    return captures.map(({ result, capture }) => ({
-      result: store.results.get(result) ?? fail('not-found', { what: `result ${result}` }),
-      only: new Set([capture]),
-    }));
+    return captures.map(({ result: id, capture }) => {
+      const result = store.results.get(id) ?? fail('not-found', { what: `result ${id}` });
+      refuseStale(store, result, capture);
+      return { result, only: new Set([capture]) };
+    });
   if (!all && patterns.length === 0)
     return fail('nothing-to-decide', {
       what: 'No looks were specified.',
@@ -124,17 +136,36 @@ function refuseUnsteady(store: Store, chosen: readonly StoredCapture[]): void {
 export type Pack = (png: Uint8Array) => Promise<Uint8Array>;
 
 /** Where decisions are carried out: the records, the project, and its folder of baselines, if it has one. */
-export type Desk = { store: Store; root: string; folder: string | null; pack: Pack };
+export type Desk = {
+  store: Store;
+  root: string;
+  folder: string | null;
+  pack: Pack;
+  /** Approving needs a reason as well. */
+  asksWhy: boolean;
+  /** Hears how many pictures are packed. */
+  tell(done: number, all: number): void;
+};
+
+/** @throws ProblemError `reason-missing` */
+export function refuseUnreasoned({ asksWhy }: Desk, { kind, why }: DecisionRequest): void {
+  if ((kind === 'reject' || asksWhy) && !why?.trim())
+    fail('reason-missing', { what: kind === 'reject' ? 'Rejecting' : 'Approving' });
+}
 
 /**
  * Carries out a decision. While pictures are packed others may go on, but no other decision may begin.
  * @throws ProblemError with nothing decided
  */
-export async function decide(desk: Desk, request: DecisionRequest): Promise<Decided> {
+export async function decide(
+  desk: Desk,
+  request: DecisionRequest,
+  batch = desk.store.decisions.nextBatch(),
+): Promise<Decided> {
   const { store, root, folder } = desk;
   const { kind } = request;
-  if (kind === 'reject' && !request.why?.trim()) fail('reason-missing');
-  const outcome: Decided = { decided: [], already: 0, unfinished: [], waiting: 0 };
+  refuseUnreasoned(desk, request);
+  const outcome: Decided = { decided: [], already: 0, unfinished: [], waiting: 0, batch: null };
   const chosen: StoredCapture[] = [];
   for (const { result, only } of meant(store, request)) {
     if (kind === 'approve' && isUnfinished(result)) {
@@ -151,52 +182,55 @@ export async function decide(desk: Desk, request: DecisionRequest): Promise<Deci
   if (kind === 'approve' && !request.unsteady) refuseUnsteady(store, chosen);
   outcome.unfinished = [...new Set(outcome.unfinished)];
   outcome.decided = chosen.map(keyOf);
-  if (chosen.length > 0) await record(desk, request, chosen);
-  return outcome;
+  if (chosen.length === 0) return outcome;
+  await record(desk, request, chosen, batch);
+  return { ...outcome, batch };
 }
 
 /** How many pictures are packed at once; more would keep others waiting for files. */
 const packedAtOnce = 2;
 
 /** The files of screenshots, by their hashes: the same pixels in fewer bytes, and then marked with what they show. */
-async function packAll(store: Store, hashes: readonly string[], pack: Pack): Promise<Map<string, Uint8Array>> {
+async function packAll({ store, pack, tell }: Desk, hashes: readonly string[]): Promise<Map<string, Uint8Array>> {
   const packed = new Map<string, Uint8Array>();
   const left = [...new Set(hashes)];
+  const all = left.length;
   const packSome = async (): Promise<void> => {
     for (let hash = left.pop(); hash !== undefined; hash = left.pop()) {
       const png = read(store, hash);
       const smaller = takenHash(png) === null ? await pack(png) : png;
       packed.set(hash, smaller.length < png.length ? markTaken(smaller, hash) : png);
+      tell(packed.size, all);
     }
   };
   await Promise.all(Array.from({ length: packedAtOnce }, packSome));
   return packed;
 }
 
-async function record(desk: Desk, request: DecisionRequest, chosen: StoredCapture[]): Promise<void> {
-  const { store, root, folder, pack } = desk;
-  const { kind, why = null } = request;
+async function record(desk: Desk, request: DecisionRequest, chosen: StoredCapture[], batch: number): Promise<void> {
+  const { store, root, folder } = desk;
+  const { kind, why = null, fixer = null } = request;
   const who = request.who ?? personOf(root);
-  const commit = commitOf(root);
+  const where = whereaboutsOf(root);
   const at = new Date().toISOString();
+  const isWritten = kind === 'approve' && folder !== null;
   const append = (): void =>
     store.together(() => {
       for (const capture of chosen) {
         const { run, hash, markup, manifest, fingerprint } = capture;
-        const about = { run, hash, markup, manifest, fingerprint, commit, sources: store.runs.sources(run) };
-        const decision: NewDecision = { ...keyOf(capture), who, kind, why, ...about };
+        const key = keyOf(capture);
+        const former = isWritten ? JSON.stringify(keepFormer(store, root, folder, key)) : null;
+        const about = { run, hash, markup, manifest, fingerprint, ...where, sources: store.runs.sources(run) };
+        const decision: NewDecision = { ...key, who, kind, why, fixer, ...about, batch, undoes: null, former };
         store.decisions.add(decision);
       }
     });
-  if (kind === 'reject' || folder === null) {
+  if (!isWritten) {
     append();
     return;
   }
-  const packed = await packAll(
-    store,
-    chosen.map(({ hash }) => hash),
-    pack,
-  );
+  const hashes = chosen.map(({ hash }) => hash);
+  const packed = await packAll(desk, hashes);
   const sharedOf = sharedFiles(store);
   const approved = chosen.map((capture): Approved => {
     const parts = partsOf(store, capture);

@@ -78,11 +78,12 @@ export function readBaseline(
   const packed = sha256(png);
   if (wanted !== undefined && wanted !== packed) fail('baseline-torn', { file });
   const lines = about.format === 2 ? markupLines(readMoment(...named('.moment'), about)) : about.markup;
+  const allowances = about.format === 2 ? (about.allowances ?? []) : [];
   const shows = about.format === 2 ? { moment: about.moment, assets: about.assets } : null;
   const hash = takenHash(png) ?? packed;
   const markup = sha256(JSON.stringify(lines));
   return {
-    baseline: { key, hash, markup, fingerprint, shows, approved, file },
+    baseline: { key, hash, markup, fingerprint, allowances, shows, approved, file },
     content: { png, markup: lines },
   };
 }

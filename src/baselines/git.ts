@@ -20,6 +20,12 @@ const git = (root: string, ...args: string[]): string | null => {
 /** The commit that a project is at, or null outside git. */
 export const commitOf = (root: string): string | null => git(root, 'rev-parse', '--short', 'HEAD');
 
+/** Where git has a project: its commit and branch, null outside git; no branch where none is checked out. */
+export const whereaboutsOf = (root: string): { commit: string | null; branch: string | null } => ({
+  commit: commitOf(root),
+  branch: git(root, 'symbolic-ref', '--short', '-q', 'HEAD'),
+});
+
 /** Who decides when nobody says: git's name for the person, or the account. */
 export function personOf(root: string): string {
   const name = git(root, 'config', 'user.name');

@@ -1,5 +1,6 @@
 /** What the JSON beside a baseline's picture says. The format is described in docs/formats/baselines.md. */
 import { array, mixed, number, object, string } from 'yup';
+import type { Allowance } from '../core/picture/allowance.ts';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
 
 type About = CaptureKey & {
@@ -22,12 +23,14 @@ export type Manifest = About & {
   drawings?: string[];
   /** Address → hash. */
   assets: Record<string, string>;
+  /** What of the picture is compared otherwise; absent where nothing is. */
+  allowances?: Allowance[];
 };
 
 /** Everything beyond the name that is needed to keep a capture as a baseline. */
 export type ManifestParts = Pick<
   Manifest,
-  'picture' | 'moment' | 'sheets' | 'drawings' | 'assets' | 'fingerprint' | 'width' | 'height'
+  'picture' | 'moment' | 'sheets' | 'drawings' | 'assets' | 'fingerprint' | 'width' | 'height' | 'allowances'
 >;
 
 const sha = string().matches(/^[0-9a-f]{64}$/, '${path} is not a SHA-256 in hexadecimal');
@@ -54,6 +57,14 @@ const present = object({
   assets: object().required(),
   width: number().required(),
   height: number().required(),
+  allowances: array().of(
+    object({
+      kind: string().oneOf(['left-out', 'anti-aliasing', 'difference']).required(),
+      why: string().required(),
+      boxes: array().of(array().of(number().required()).length(4).required()).nullable().defined(),
+      upTo: number().min(0).max(1).nullable().defined(),
+    }),
+  ),
 });
 
 /** Reads a description of either format. @throws Error with what is wrong with it */

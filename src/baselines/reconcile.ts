@@ -12,10 +12,11 @@ import {
   type Unreadable,
 } from '../core/baseline/baseline.ts';
 import { type Problem, ProblemError } from '../core/problem/problem.ts';
-import type { Store } from '../store/index.ts';
+import type { Decision, Store } from '../store/index.ts';
 import { type BaselineContent, readBaseline } from './files.ts';
 import { type FolderCache, type FolderContents, type FolderRead, readFolder, type UnreadableFile } from './folder.ts';
 import { commitOf } from './git.ts';
+import type { Manifest } from './manifest.ts';
 
 /** What captures are compared with in one run. */
 export type BaselineSet = {
@@ -65,7 +66,12 @@ function adopt(
     manifest: null,
     fingerprint,
     commit: commit(),
+    branch: null,
     sources: null,
+    batch: null,
+    undoes: null,
+    former: null,
+    fixer: null,
   });
 }
 
@@ -149,6 +155,12 @@ function fromFolder(store: Store, { baselines, unreadable }: FolderContents): Ba
   };
 }
 
+/** The manifest of an approved capture; null for one of an older Sguardo. */
+function manifestOf({ blobs }: Store, { manifest }: Decision): (ApprovedMoment & Pick<Manifest, 'allowances'>) | null {
+  const kept = manifest && blobs.get(manifest);
+  return kept ? JSON.parse(kept.bytes.toString('utf8')) : null;
+}
+
 /** Baselines of a project that keeps none as files. */
 function fromRecords(store: Store): BaselineSet {
   return {
@@ -156,28 +168,37 @@ function fromRecords(store: Store): BaselineSet {
     files: [],
     approved: (component, look, environment) =>
       Object.fromEntries(
-        store.decisions.standing(component, look, environment).map(({ capture, hash, fingerprint, manifest }) => {
-          const kept = manifest && store.blobs.get(manifest);
-          const shows = kept ? (JSON.parse(kept.bytes.toString('utf8')) as ApprovedMoment) : null;
-          return [capture, { picture: hash, fingerprint, shows }];
+        store.decisions.standing(component, look, environment).map((decision) => {
+          const { capture, hash, fingerprint } = decision;
+          return [capture, { picture: hash, fingerprint, shows: manifestOf(store, decision) }];
         }),
       ),
     identity: (component, look, environment) => digest(store.decisions.identityOf(component, look, environment)),
     of(component, look, environment, capture) {
       const decision = store.decisions.baseline({ component, look, environment, capture });
-      return decision && baselineIn(store, decision, null);
+      if (!decision) return null;
+      return baselineIn(store, { ...decision, allowances: manifestOf(store, decision)?.allowances }, null);
     },
   };
 }
 
+type Kept = Pick<FolderBaseline, 'hash' | 'markup' | 'fingerprint'> & Partial<Pick<FolderBaseline, 'allowances'>>;
+
 /** What a capture is compared with, out of the records. */
 function baselineIn(
   { blobs }: Store,
-  { hash, markup, fingerprint }: Pick<FolderBaseline, 'hash' | 'markup' | 'fingerprint'>,
+  { hash, markup, fingerprint, allowances = [] }: Kept,
   file: string | null,
 ): Baseline | null {
   const png = blobs.get(hash);
   const lines = blobs.get(markup);
   if (!png || !lines) return null;
-  return { png: png.bytes, hash, fingerprint, markup: JSON.parse(lines.bytes.toString('utf8')) as string[], file };
+  return {
+    png: png.bytes,
+    hash,
+    fingerprint,
+    allowances,
+    markup: JSON.parse(lines.bytes.toString('utf8')) as string[],
+    file,
+  };
 }

@@ -44,7 +44,7 @@ const spread = (json: string): string => `${JSON.stringify(JSON.parse(json), nul
 
 function changeFor(home: string, { key, parts, png, moment, shared, approved }: Approved, change: Change): void {
   const path = baselinePath(key);
-  const { fingerprint, width, height, moment: hash, sheets, drawings = [], assets } = parts;
+  const { fingerprint, width, height, moment: hash, sheets, drawings = [], assets, allowances = [] } = parts;
   const manifest: Manifest = {
     format: 2,
     ...key,
@@ -55,6 +55,7 @@ function changeFor(home: string, { key, parts, png, moment, shared, approved }: 
     sheets,
     ...(drawings.length > 0 && { drawings }),
     assets,
+    ...(allowances.length > 0 && { allowances }),
     fingerprint,
     approved,
   };

@@ -1,9 +1,10 @@
 /** Reads `sguardo.config.ts`. */
 import { existsSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
-import { array, boolean, lazy, mixed, number, object, setLocale, string, ValidationError } from 'yup';
+import { array, lazy, mixed, number, object, setLocale, string, ValidationError } from 'yup';
 import { addressOf } from '../core/address/address.ts';
 import type { Config, Settings } from '../core/settings/config.ts';
+import type { Allowing, CompareConfig } from '../core/settings/comparing.ts';
 import { defaultEnvironment, type Environment } from '../core/settings/environment.ts';
 import { fail, ProblemError } from '../core/problem/problem.ts';
 import { schemaWords } from '../core/problem/wording.ts';
@@ -62,6 +63,37 @@ const environmentsSchema = lazy((value: unknown) =>
   ).default(undefined),
 );
 
+const isSaid = (value: string | undefined): boolean => value?.trim() !== '';
+const reason = string().required().test('reason', '${path} must say why', isSaid);
+const place = string().required().test('place', '${path} must be a selector', isSaid);
+
+const compareSchema = object({
+  what: string().oneOf(['both', 'picture', 'markup']),
+  leaveOut: array().of(object({ target: place, why: reason }).noUnknown()),
+  tolerate: array().of(
+    lazy((value: unknown) =>
+      typeof value === 'object'
+        ? object({ upTo: number().moreThan(0).max(1).required(), in: place, why: reason }).noUnknown()
+        : mixed()
+            .oneOf(['anti-aliasing'], '${path} must be “anti-aliasing”, or { upTo, in, why } for one part')
+            .required(),
+    ),
+  ),
+})
+  .noUnknown()
+  .default(undefined);
+
+/** The exceptions of a configuration, one form for all. */
+const allowingOf = ({ leaveOut = [], tolerate = [] }: CompareConfig): Allowing[] => [
+  ...leaveOut.map(({ target, why }): Allowing => ({ kind: 'left-out', target, why, upTo: null })),
+  ...tolerate.map(
+    (one): Allowing =>
+      one === 'anti-aliasing'
+        ? { kind: 'anti-aliasing', target: null, why: one, upTo: null }
+        : { kind: 'difference', target: one.in, why: one.why, upTo: one.upTo },
+  ),
+];
+
 const schema = object({
   looks: array().of(string().required()).min(1),
   frame: string(),
@@ -82,7 +114,8 @@ const schema = object({
   ),
   lanes: number().integer().min(1).max(16),
   isolate: string().oneOf(['file', 'look']),
-  markup: boolean(),
+  compare: compareSchema,
+  reasons: string().oneOf(['rejections', 'all']),
   markAttribute: string().matches(
     /^[a-z][\w.:-]*$/i,
     '${path} has to be the name of an attribute, such as data-testid',
@@ -100,12 +133,18 @@ const schema = object({
   .noUnknown()
   .strict();
 
-const keys = { '': Object.keys(schema.fields), environment: Object.keys(environmentSchema.fields) };
+/** The entries that there are at a place of the configuration. */
+function entriesAt(path: string): string[] {
+  if (path === '') return Object.keys(schema.fields);
+  if (path.startsWith('environments')) return Object.keys(environmentSchema.fields);
+  if (path === 'compare') return ['what', 'leaveOut', 'tolerate'];
+  return path.startsWith('compare.leaveOut') ? ['target', 'why'] : ['upTo', 'in', 'why'];
+}
 
 function explain(file: string, error: ValidationError): never {
   const unknown = (error.params as { unknown?: string } | undefined)?.unknown;
   if (!unknown) return fail('config-wrong', { file, error: error.message });
-  const known = error.path ? keys.environment : keys[''];
+  const known = entriesAt(error.path ?? '');
   const instead = nearest(unknown, known);
   const where = error.path ? `${error.path}.${unknown}` : unknown;
   return fail('config-wrong', {
@@ -171,7 +210,9 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     now: config.now ?? '2026-03-02T09:30:00Z',
     lanes: config.lanes ?? 4,
     isolate: config.isolate ?? null,
-    markup: config.markup ?? true,
+    compares: config.compare?.what ?? 'both',
+    allowed: allowingOf(config.compare ?? {}),
+    reasons: config.reasons ?? 'rejections',
     markAttribute: config.markAttribute ?? 'data-testid',
     unanswered: config.unanswered ?? 'fail',
     openapi: config.openapi ?? null,

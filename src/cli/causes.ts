@@ -38,8 +38,8 @@ Exit codes: 0 nothing has changed · 1 something has · 2 bad command or configu
 
 /** The causes of some captures; numbers stay those of the whole list. */
 export function chosenCauses(
-  { causes: list, unexplained }: CauseList,
-  isMeant: (capture: ChangedCapture) => boolean,
+  { causes: list, unexplained, withoutBaseline }: CauseList,
+  isMeant: (capture: Omit<ChangedCapture, 'baseline' | 'difference' | 'failure'>) => boolean,
 ): CauseList {
   const left = list.flatMap((cluster) => {
     const captures = cluster.captures.filter(isMeant);
@@ -47,7 +47,7 @@ export function chosenCauses(
   });
   const others = unexplained.filter(isMeant);
   const changed = new Set([...left.flatMap(({ captures }) => captures), ...others].map(nameOf));
-  return { causes: left, changes: changed.size, unexplained: others };
+  return { causes: left, changes: changed.size, unexplained: others, withoutBaseline: withoutBaseline.filter(isMeant) };
 }
 
 const nameOf = ({ result, capture }: Pick<ClusterCapture, 'result' | 'capture'>): string => `${result} ${capture}`;

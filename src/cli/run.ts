@@ -294,10 +294,10 @@ const alike = ({ component, look, verdict, problem, captures }: ResultSummary): 
 const toldInFull = process.env.CI && process.env.CI !== 'false' ? Number.POSITIVE_INFINITY : 20;
 
 /** The causes of some results; what failed is told by itself. Numbers stay those of the whole list. */
-function ofResults({ causes, unexplained }: CauseList, results: readonly ResultSummary[]): CauseList {
+function ofResults(list: CauseList, results: readonly ResultSummary[]): CauseList {
   const ids = new Set(results.map(({ id }) => id));
   const isOwn = ({ result }: { result: number }): boolean => ids.has(result);
-  return chosenCauses({ causes: causes.filter(({ kind }) => kind !== 'failed'), changes: 0, unexplained }, isOwn);
+  return chosenCauses({ ...list, causes: list.causes.filter(({ kind }) => kind !== 'failed') }, isOwn);
 }
 
 /** Tells what a run came to: what went wrong in full, the rest in numbers. */

@@ -2,6 +2,8 @@
 import { EventSourceParserStream } from 'eventsource-parser/stream';
 import type {
   ComponentInfo,
+  Comment,
+  CommentOn,
   Decided,
   DecisionRequest,
   Draft,
@@ -11,6 +13,8 @@ import type {
   LookHistory,
   ProjectInfo,
   Tidied,
+  Undone,
+  UndoRequest,
 } from '../core/api/api.ts';
 import type { SincePassed } from '../core/cause/failing.ts';
 import type { FoundEdits } from '../core/cause/found.ts';
@@ -48,6 +52,12 @@ export type Client = {
   /** Which edits did what a capture changed by; without one, that a look fails. It may be run several times for it. */
   edits(result: number, capture: string | null): Promise<FoundEdits>;
   decide(request: DecisionRequest): Promise<Decided>;
+  /** Takes back what was decided at once: the last decision, or one by its batch. */
+  undo(request?: UndoRequest): Promise<Undone>;
+  /** Leaves a comment on a cause, by its key, or on a capture. */
+  comment(about: CommentOn, text: string, who?: string): Promise<Comment>;
+  /** Says that somebody has looked at pairs of pictures. */
+  see(pairs: readonly string[], who?: string): Promise<void>;
   /** Baselines whose look is gone; with `remove` they are taken away. */
   tidy(remove: boolean): Promise<Tidied>;
   /** The components that there are, the most imported ones first. */
@@ -152,6 +162,9 @@ export function connect(origin: string): Client {
     edits: (result, capture) =>
       get(`/api/causes/edits?result=${result}${capture === null ? '' : `&capture=${encodeURIComponent(capture)}`}`),
     decide: (request) => call('POST', '/api/decisions', request),
+    undo: (request = {}) => call('POST', '/api/decisions/undo', request),
+    comment: (about, text, who) => call('POST', '/api/comments', { ...about, text, who }),
+    see: (pairs, who) => call('POST', '/api/seen', { pairs, who }),
     tidy: (remove) => call('POST', '/api/baselines/tidy', { remove }),
     components: () => get('/api/components'),
     draft: (file, component, write) => call('POST', '/api/drafts', { file, component, write }),

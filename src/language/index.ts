@@ -30,6 +30,7 @@ export {
   type TargetChecks,
   type ValueChecks,
 } from './ensure.ts';
+export type { Compare } from './compare.ts';
 export type { AnyComponent } from './component.ts';
 export { looks, type Looks, type LookState, type ScriptContext } from './looks.ts';
 export type { LookSettings, Tags, World } from './settings.ts';

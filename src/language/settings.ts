@@ -1,5 +1,6 @@
 /** What a look file may say beside the configuration: how its looks are run and chosen, and the world around them. */
 import type { AnyComponent } from './component.ts';
+import { type Compare, compareRule } from './compare.ts';
 import { givenBy, type Rule, type WorldChange, worldRules } from './world.ts';
 
 /** The world around the component when a look begins. */
@@ -52,6 +53,8 @@ export type LookSettings = World & {
    * A look whose props contradict it is marked.
    */
   shape?: object;
+  /** What of its captures is compared with their baselines. */
+  compare?: Compare;
   /** Another frame than the project's, or false for none. */
   frame?: AnyComponent | false;
 };
@@ -73,6 +76,7 @@ const isPattern = (value: unknown): boolean => typeof value === 'string' && /^[^
 
 const rules: Record<keyof LookSettings, Rule> = {
   ...worldRules,
+  compare: compareRule,
   patience: within(0, 600_000),
   settle: within(0, 600_000),
   timeLimit: within(100, 3_600_000),

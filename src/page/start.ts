@@ -34,6 +34,7 @@ import { watchOpaque } from './record/opaque.ts';
 import { watchSheets } from './record/sheets.ts';
 import { step, StepFailed } from './record/step.ts';
 import { watchTrouble } from './record/trouble.ts';
+import { setAllowed } from './session/allowed.ts';
 import { captured } from './session/capture.ts';
 import { clockMoved } from './session/clock.ts';
 import { beginObserving, endObserving } from './session/observers.ts';
@@ -116,6 +117,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
   beginAttending(request);
   if (request.attended) askForChoices();
   const around = frameFor(looks, asked.look, frame);
+  setAllowed(request.allowed, looks, asked.look);
   const session = openSession(document.getElementById('look')!, modules.adapter, around, request);
   const { recording } = session;
   beginObserving();
@@ -171,6 +173,7 @@ const declaredIn = ({ looks }: Loaded): Extract<FileReport, { looks: object }>['
     skip: state.skip ?? looks.skip ?? null,
     only: state.only === true,
     environments: state.environments ?? looks.environments ?? null,
+    compares: state.compare?.what ?? looks.compare?.what ?? null,
   }));
 
 async function reportOf(present: Present): Promise<FileReport> {

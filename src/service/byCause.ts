@@ -1,5 +1,5 @@
 /** Decides about causes: which captures that means, and what is kept of it for those that have other causes as well. */
-import { decide, type Desk } from '../baselines/decide.ts';
+import { decide, type Desk, refuseUnreasoned } from '../baselines/decide.ts';
 import { personOf } from '../baselines/git.ts';
 import type { Decided, DecisionRequest } from '../core/api/api.ts';
 import type { Cluster, ClusterCapture } from '../core/cause/cluster.ts';
@@ -16,33 +16,42 @@ function meant(causes: readonly Cluster[], { kind, causes: keys = [] }: Decision
   });
 }
 
+/** A cause of a capture that somebody decides about. */
+type Meant = { cause: string; capture: ClusterCapture };
+
+/** What is meant of some clusters: what was seen of them, but for what is left out. @throws `picture-changed` */
+function captured(clusters: readonly Cluster[], { except = [], pairs }: DecisionRequest): Meant[] {
+  const isExcepted = except.length > 0 ? isSelected(except) : () => false;
+  const seen = pairs && new Set(pairs);
+  const all = clusters.flatMap(({ key, captures }) => captures.map((capture) => ({ cause: key, capture })));
+  const found = all.filter(({ capture }) => !isExcepted(capture) && (!seen || seen.has(capture.pair)));
+  const missing = seen && [...seen].some((pair) => !all.some(({ capture }) => capture.pair === pair));
+  if (missing) fail('cause-gone');
+  return found;
+}
+
 /** Carries out a decision about causes. @throws ProblemError with nothing decided */
 export async function decideCauses(desk: Desk, explainer: Explainer, request: DecisionRequest): Promise<Decided> {
   const { store, root } = desk;
-  const { kind, why = null, except = [] } = request;
-  if (kind === 'reject' && !request.why?.trim()) fail('reason-missing');
+  const { kind, why = null, fixer = null } = request;
+  refuseUnreasoned(desk, request);
   const { causes } = await explainer.list(store.results.latest());
   const clusters = meant(causes, request);
-  const isExcepted = except.length > 0 ? isSelected(except) : () => false;
-  const chosen = new Map<string, ClusterCapture>();
-  const about = clusters.flatMap(({ key, captures }) =>
-    captures
-      .filter((capture) => !isExcepted(capture))
-      .map((capture) => {
-        chosen.set(`${capture.result} ${capture.capture}`, capture);
-        return { cause: key, pair: capture.pair };
-      }),
-  );
+  const about = captured(clusters, request);
+  const chosen = new Map(about.map(({ capture }) => [`${capture.result} ${capture.capture}`, capture]));
   const isApproved = (cause: string, { pair }: ClusterCapture): boolean =>
     clusters.some(({ key }) => key === cause) || store.explanations.decision(cause, pair)?.kind === 'approve';
   const isReady = (capture: ClusterCapture): boolean =>
     kind === 'reject' || capture.others.every((other) => isApproved(other, capture));
   const ready = [...chosen.values()].filter(isReady);
   const captures = ready.map(({ result, capture }) => ({ result, capture }));
-  const nothing: Decided = { decided: [], already: 0, unfinished: [], waiting: 0 };
-  const { causes: _, except: __, patterns: ___, all: ____, ...rest } = request;
-  const decided = captures.length > 0 ? await decide(desk, { ...rest, captures }) : nothing;
+  const batch = store.decisions.nextBatch();
+  const nothing: Decided = { decided: [], already: 0, unfinished: [], waiting: 0, batch };
+  const { causes: _, except: __, pairs: ___, patterns: ____, all: _____, ...rest } = request;
+  const decided = captures.length > 0 ? await decide(desk, { ...rest, captures }, batch) : nothing;
   const who = request.who ?? personOf(root);
-  store.explanations.decide(about.map((one) => ({ ...one, kind, who, why })));
-  return { ...decided, waiting: chosen.size - ready.length };
+  store.explanations.decide(
+    about.map(({ cause, capture: { pair } }) => ({ cause, pair, kind, who, why, fixer, batch })),
+  );
+  return { ...decided, batch, waiting: chosen.size - ready.length };
 }

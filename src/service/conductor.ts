@@ -1,5 +1,5 @@
 /** Carries out runs, one after the other, and ends each with its problems and notes. */
-import { commitOf } from '../baselines/git.ts';
+import { whereaboutsOf } from '../baselines/git.ts';
 import { diskProblem } from '../core/problem/disk.ts';
 import { fail, problem, type Problem, toProblem } from '../core/problem/problem.ts';
 import { noProgress, type Progress } from '../core/run/progress.ts';
@@ -51,7 +51,7 @@ export class Conductor {
   start(request: RunRequest): RunSummary {
     const { store, live, root } = this.#options;
     if (this.#going.size > mostQueued) fail('queue-full', { most: mostQueued });
-    const id = store.runs.begin(request, commitOf(root));
+    const id = store.runs.begin(request, whereaboutsOf(root));
     const abort = new AbortController();
     this.#going.set(id, abort);
     this.#queue = this.#queue.then(() => this.#carryOut(id, request, abort.signal));

@@ -5,6 +5,7 @@ import { baselineMaterial, captureMaterial, type Material } from '../baselines/m
 import type { CausePlace, Explanation } from '../core/cause/cause.ts';
 import {
   type About,
+  type CaptureWithoutBaseline,
   type CauseList,
   type ChangedCapture,
   clusters,
@@ -77,6 +78,18 @@ function changedIn({ decisions }: Store, results: readonly ResultSummary[]): Cha
   );
 }
 
+/** Captures that are compared with nothing, and that nobody has approved. */
+function withoutBaseline({ remarks }: Store, results: readonly ResultSummary[]): CaptureWithoutBaseline[] {
+  return results.flatMap(({ id, run, file, component, look, environment, captures }) =>
+    captures.flatMap(({ name: capture, state: { kind: why }, hash, canonical, decision }): CaptureWithoutBaseline[] => {
+      if ((why !== 'new' && why !== 'unreadable') || (decision?.stands && decision.kind !== 'reject')) return [];
+      const pair = digest([environment, hash, canonical]);
+      const about = { pair, result: id, run, file, component, look, environment, capture, hash, decision };
+      return [{ ...about, why, seenBy: remarks.seenBy(pair) }];
+    }),
+  );
+}
+
 const unknown = (note: string): Explanation => ({ causes: [], proof: 'unexplained', unexplained: [], note });
 
 /** The parts of two fingerprints that are not the same: what drew them. */
@@ -135,7 +148,11 @@ async function explainAll(
     for (let next = left.shift(); next && !signal?.aborted; next = left.shift()) {
       const environment = environments.find(({ name }) => name === next!.environment);
       try {
-        if (environment) store.explanations.put(next.pair, await explainOne(tools, next, window.in(environment), home));
+        if (environment)
+          store.explanations.put(
+            next.pair,
+            await explainOne(tools, next, window.in(environment, next.summary.allowances), home),
+          );
       } catch (error) {
         // One that cannot be explained keeps no other from it; it is tried again when somebody asks.
         log(error);
@@ -183,13 +200,19 @@ export function explainerOf(tools: ExplainerTools): Explainer {
           ? null
           : (store.explanations.get(changed.pair) ?? unknown('It could not be drawn. See .sguardo/service.log.')),
       })) satisfies ExplainedCapture[];
-      return clusters(captures, {
+      const told = clusters(captures, {
         ...placeFinder(tools),
+        idOf: (key) => digest(key).slice(0, 12),
+        commentsOf: (cause) => store.remarks.comments({ cause }),
+        seenBy: store.remarks.seenBy,
         decisionOf(key, pair) {
           const found = store.explanations.decision(key, pair);
-          return found && { kind: found.kind, who: found.who, at: found.at, why: found.why };
+          if (!found) return null;
+          const { kind, who, at, why, fixer } = found;
+          return { kind, who, at, why, fixer };
         },
       });
+      return { ...told, withoutBaseline: withoutBaseline(store, results) };
     },
     async close() {
       await Promise.all(drawing.map((window) => window.close()));

@@ -16,10 +16,10 @@ type Open = { result: number; kind: string | null; count: number };
 /** The captures of the newest results that are not as approved, by the decision about each that holds now. */
 const open = `SELECT result, kind, count(*) AS count FROM (
     SELECT c.result, (
-      SELECT d.kind FROM decisions d
+      SELECT d.kind FROM held d
       WHERE d.component = r.component AND d.look = r.look AND d.environment = r.environment AND d.capture = c.name
         AND d.hash = c.hash AND d.markup = c.markup AND d.id >= coalesce((
-          SELECT max(n.id) FROM decisions n
+          SELECT max(n.id) FROM held n
           WHERE n.component = r.component AND n.look = r.look AND n.environment = r.environment
             AND n.capture = c.name AND n.kind IN ('approve', 'adopt')), 0)
       ORDER BY d.id DESC LIMIT 1

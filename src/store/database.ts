@@ -175,6 +175,41 @@ const migrations: readonly string[] = [
   CREATE TRIGGER cause_decisions_stay BEFORE UPDATE ON cause_decisions
   BEGIN SELECT RAISE(ABORT, 'decisions are append-only'); END;
   `,
+  `
+  ALTER TABLE runs ADD COLUMN branch TEXT;
+  ALTER TABLE decisions ADD COLUMN branch TEXT;
+  ALTER TABLE decisions ADD COLUMN batch INTEGER;   -- equal for what was decided at once
+  ALTER TABLE decisions ADD COLUMN undoes INTEGER;  -- the decision that an undo takes back
+  ALTER TABLE decisions ADD COLUMN former TEXT;     -- JSON: files of the folder before it, path to hash or null
+  ALTER TABLE decisions ADD COLUMN fixer TEXT;      -- who is to fix what was rejected
+  ALTER TABLE cause_decisions ADD COLUMN batch INTEGER;
+  ALTER TABLE cause_decisions ADD COLUMN fixer TEXT;
+  CREATE INDEX decisions_by_batch ON decisions(batch) WHERE batch IS NOT NULL;
+  CREATE INDEX decisions_undone ON decisions(undoes) WHERE undoes IS NOT NULL;
+  CREATE INDEX cause_decisions_by_batch ON cause_decisions(batch) WHERE batch IS NOT NULL;
+  CREATE VIEW held AS                 -- decisions that nobody has taken back
+    SELECT * FROM decisions d
+    WHERE d.kind <> 'undo' AND NOT EXISTS (SELECT 1 FROM decisions u WHERE u.undoes = d.id);
+  CREATE TABLE comments (             -- what people say beside decisions, append-only
+    id INTEGER PRIMARY KEY,
+    at TEXT NOT NULL,
+    who TEXT NOT NULL,
+    cause TEXT,                       -- key; null for one about a capture
+    component TEXT,                   -- with the next three: the capture
+    look TEXT,
+    environment TEXT,
+    capture TEXT,
+    text TEXT NOT NULL
+  );
+  CREATE INDEX comments_by_cause ON comments(cause) WHERE cause IS NOT NULL;
+  CREATE INDEX comments_by_capture ON comments(component, look, environment, capture) WHERE component IS NOT NULL;
+  CREATE TABLE seen (                 -- who has looked at what
+    pair TEXT NOT NULL,               -- of explanations
+    who TEXT NOT NULL,
+    at TEXT NOT NULL,
+    PRIMARY KEY (pair, who)
+  ) WITHOUT ROWID;
+  `,
 ];
 
 /** Nobody but its owner reads the records: they hold whatever pages have shown. */

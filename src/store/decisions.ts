@@ -2,7 +2,7 @@
 import type { CaptureKey } from '../core/baseline/baseline.ts';
 import type { Db } from './database.ts';
 
-export type DecisionKind = 'approve' | 'reject' | 'adopt';
+export type DecisionKind = 'approve' | 'reject' | 'adopt' | 'undo';
 
 export type Decision = CaptureKey & {
   id: number;
@@ -18,14 +18,30 @@ export type Decision = CaptureKey & {
   manifest: string | null;
   fingerprint: string;
   commit: string | null;
+  /** The branch that the project was on; null outside git, and where no branch was. */
+  branch: string | null;
   /** Hash of the sources of that run, by path; null where they were not kept. */
   sources: string | null;
+  /** Equal for what was decided at once; null for what was not decided by a person here. */
+  batch: number | null;
+  /** The decision that this one takes back; null for all other kinds. */
+  undoes: number | null;
+  /** JSON: the folder's files of the capture before it, by path: hashes of what they held, null where none was. */
+  former: string | null;
+  /** Who is to fix what was rejected; null when nobody was named. */
+  fixer: string | null;
 };
 
 export type NewDecision = Omit<Decision, 'id' | 'at'>;
 
 export type Decisions = {
   add(decision: NewDecision): Decision;
+  /** The number that the next decisions made at once share. */
+  nextBatch(): number;
+  /** The decisions of a batch that nobody has taken back. */
+  ofBatch(batch: number): Decision[];
+  /** The newest batch that was not taken back, or null. */
+  lastBatch(): number | null;
   /** What a capture is compared with, or null. */
   baseline(key: CaptureKey): Decision | null;
   /** The newest decision about exactly this picture and markup of a capture, or null. */
@@ -38,6 +54,7 @@ export type Decisions = {
   identityOf(component: string, look: string, environment: string): string;
   /** A number that grows with every decision. */
   last(): number;
+  get(id: number): Decision | null;
   /** Newest first. */
   history(key: Omit<CaptureKey, 'capture'>): Decision[];
 };
@@ -48,15 +65,15 @@ export function decisionsOf(db: Db): Decisions {
   const insert = db.prepare<object, Decision>(
     `INSERT INTO decisions
        (at, who, kind, why, run, component, look, environment, capture, hash, markup, manifest, fingerprint,
-        "commit", sources)
+        "commit", branch, sources, batch, undoes, former, fixer)
      VALUES (@at, @who, @kind, @why, @run, @component, @look, @environment, @capture, @hash, @markup, @manifest,
-       @fingerprint, @commit, @sources) RETURNING *`,
+       @fingerprint, @commit, @branch, @sources, @batch, @undoes, @former, @fixer) RETURNING *`,
   );
   const newest = db.prepare<CaptureKey, Decision>(
-    `SELECT * FROM decisions WHERE ${key} AND kind IN ('approve', 'adopt') ORDER BY id DESC LIMIT 1`,
+    `SELECT * FROM held WHERE ${key} AND kind IN ('approve', 'adopt') ORDER BY id DESC LIMIT 1`,
   );
   const about = db.prepare<CaptureKey & { hash: string; markup: string }, Decision>(
-    `SELECT * FROM decisions WHERE ${key} AND hash = @hash AND markup = @markup ORDER BY id DESC LIMIT 1`,
+    `SELECT * FROM held WHERE ${key} AND hash = @hash AND markup = @markup ORDER BY id DESC LIMIT 1`,
   );
   const history = db.prepare<Omit<CaptureKey, 'capture'>, Decision>(
     `SELECT * FROM decisions WHERE component = @component AND look = @look AND environment = @environment
@@ -64,10 +81,23 @@ export function decisionsOf(db: Db): Decisions {
   );
   const last = db.prepare<[], { id: number | null }>('SELECT max(id) AS id FROM decisions');
   const baselines = db.prepare<[string, string, string], Decision>(
-    `SELECT *, max(id) FROM decisions WHERE component = ? AND look = ? AND environment = ?
+    `SELECT *, max(id) FROM held WHERE component = ? AND look = ? AND environment = ?
      AND kind IN ('approve', 'adopt') GROUP BY capture`,
   );
+  const batch = db.prepare<[], { batch: number | null }>(
+    'SELECT max(batch) AS batch FROM (SELECT batch FROM decisions UNION ALL SELECT batch FROM cause_decisions)',
+  );
+  const ofBatch = db.prepare<[number], Decision>('SELECT * FROM held WHERE batch = ? ORDER BY id');
+  const lastBatch = db.prepare<[], { batch: number | null }>(
+    `SELECT max(batch) AS batch FROM (SELECT batch FROM held UNION ALL
+     SELECT batch FROM cause_decisions GROUP BY batch HAVING sum(kind = 'undo') = 0)`,
+  );
+  const one = db.prepare<[number], Decision>('SELECT * FROM decisions WHERE id = ?');
   return {
+    nextBatch: () => (batch.get()?.batch ?? 0) + 1,
+    ofBatch: (number) => ofBatch.all(number),
+    lastBatch: () => lastBatch.get()?.batch ?? null,
+    get: (id) => one.get(id) ?? null,
     stands: (wanted, { id }) => id >= (newest.get(wanted)?.id ?? 0),
     standing: (component, look, environment) => baselines.all(component, look, environment),
     identityOf: (component, look, environment) =>

@@ -7,11 +7,16 @@ import type { Db } from './database.ts';
 export type CauseDecision = {
   cause: string;
   pair: string;
-  kind: 'approve' | 'reject';
+  kind: 'approve' | 'reject' | 'undo';
   who: string;
   at: string;
   why: string | null;
+  fixer: string | null;
+  batch: number | null;
 };
+
+/** One that nobody has taken back. */
+export type HeldCauseDecision = CauseDecision & { kind: 'approve' | 'reject' };
 
 export type Explanations = {
   /** By the hash of both sides. */
@@ -22,8 +27,10 @@ export type Explanations = {
   putEdits(asked: string, found: FoundEdits): void;
   /** Appends decisions about causes. */
   decide(decisions: readonly Omit<CauseDecision, 'at'>[]): void;
-  /** The newest decision about a cause of a pair, or null. */
-  decision(cause: string, pair: string): CauseDecision | null;
+  /** What was decided about causes in a batch. */
+  ofBatch(batch: number): CauseDecision[];
+  /** The newest decision about a cause of a pair, or null when there is none that holds. */
+  decision(cause: string, pair: string): HeldCauseDecision | null;
 };
 
 export function explanationsOf(db: Db): Explanations {
@@ -31,9 +38,15 @@ export function explanationsOf(db: Db): Explanations {
   const insert = db.prepare('INSERT OR REPLACE INTO explanations (pair, explanation) VALUES (?, ?)');
   const edits = db.prepare<[string], { found: string }>('SELECT found FROM found_edits WHERE asked = ?');
   const putEdits = db.prepare('INSERT OR REPLACE INTO found_edits (asked, found) VALUES (?, ?)');
-  const append = db.prepare('INSERT INTO cause_decisions (at, who, kind, why, cause, pair) VALUES (?, ?, ?, ?, ?, ?)');
+  const append = db.prepare(
+    'INSERT INTO cause_decisions (at, who, kind, why, cause, pair, fixer, batch) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+  );
+  const ofBatch = db.prepare<[number], CauseDecision>(
+    'SELECT cause, pair, kind, who, at, why, fixer, batch FROM cause_decisions WHERE batch = ? ORDER BY id',
+  );
   const newest = db.prepare<[string, string], CauseDecision>(
-    'SELECT cause, pair, kind, who, at, why FROM cause_decisions WHERE cause = ? AND pair = ? ORDER BY id DESC LIMIT 1',
+    `SELECT cause, pair, kind, who, at, why, fixer, batch FROM cause_decisions
+     WHERE cause = ? AND pair = ? ORDER BY id DESC LIMIT 1`,
   );
   return {
     get(pair) {
@@ -48,8 +61,13 @@ export function explanationsOf(db: Db): Explanations {
     putEdits: (asked, found) => void putEdits.run(asked, JSON.stringify(found)),
     decide: db.transaction((decisions: readonly Omit<CauseDecision, 'at'>[]) => {
       const at = new Date().toISOString();
-      for (const { cause, pair, kind, who, why } of decisions) append.run(at, who, kind, why, cause, pair);
+      for (const { cause, pair, kind, who, why, fixer, batch } of decisions)
+        append.run(at, who, kind, why, cause, pair, fixer, batch);
     }),
-    decision: (cause, pair) => newest.get(cause, pair) ?? null,
+    ofBatch: (batch) => ofBatch.all(batch),
+    decision(cause, pair) {
+      const found = newest.get(cause, pair);
+      return found && found.kind !== 'undo' ? (found as HeldCauseDecision) : null;
+    },
   };
 }

@@ -11,6 +11,7 @@ import { type Decisions, decisionsOf } from './decisions.ts';
 import { type Explanations, explanationsOf } from './explanations.ts';
 import { type Engines, enginesOf } from './engines.ts';
 import { type Pruned, prunerOf } from './prune.ts';
+import { type Remarks, remarksOf } from './remarks.ts';
 import { type Results, resultsOf } from './results.ts';
 import { type Runs, runsOf } from './runs.ts';
 import { type Thumbnails, thumbnailsOf } from './thumbnails.ts';
@@ -27,6 +28,7 @@ export type Store = {
   results: Results;
   decisions: Decisions;
   explanations: Explanations;
+  remarks: Remarks;
   /** Does several things as one transaction: all of them or, when one throws, none. */
   together(work: () => void): void;
   /** Keeps so many of the newest runs, and whatever decisions and the board refer to. */
@@ -54,6 +56,7 @@ export function openStore(file: string): Store {
     results,
     decisions,
     explanations: explanationsOf(db),
+    remarks: remarksOf(db),
     together: (work) => db.transaction(work)(),
     prune(keep) {
       const pruned = prune(keep);

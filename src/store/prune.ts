@@ -29,7 +29,9 @@ type Read = (hash: string) => Buffer | null;
 function referredOf(db: Db, read: Read): () => Set<string> {
   const results = db.prepare<[], ResultRefs>('SELECT base, patches, lanes, source, files FROM results');
   const captures = db.prepare<[], CaptureRefs>('SELECT hash, about, markup, manifest FROM captures');
-  const decisions = db.prepare<[], Omit<CaptureRefs, 'about'>>('SELECT hash, markup, manifest FROM decisions');
+  const decisions = db.prepare<[], Omit<CaptureRefs, 'about'> & { former: string | null }>(
+    'SELECT hash, markup, manifest, former FROM decisions',
+  );
   const sources = db.prepare<[], { sources: string }>(
     'SELECT sources FROM runs WHERE sources IS NOT NULL UNION SELECT sources FROM decisions WHERE sources IS NOT NULL',
   );
@@ -63,8 +65,9 @@ function referredOf(db: Db, read: Read): () => Set<string> {
       add(hash, markup, baseline, difference);
       addManifest(manifest);
     }
-    for (const { hash, markup, manifest } of decisions.all()) {
+    for (const { hash, markup, manifest, former } of decisions.all()) {
       add(hash, markup);
+      if (former) add(...Object.values(JSON.parse(former) as Record<string, string | null>));
       addManifest(manifest);
     }
     for (const { sources: hash } of sources.all())

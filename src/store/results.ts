@@ -2,7 +2,7 @@
 import { type LookName, lookKey } from '../core/look/look.ts';
 import type { Basis, Resting } from '../core/run/basis.ts';
 import type { FinishedLook } from '../core/run/finished.ts';
-import type { CaptureSummary, ResultSummary } from '../core/run/run.ts';
+import type { CaptureSummary, DecisionNote, ResultSummary } from '../core/run/run.ts';
 import type { Timeline } from '../core/timeline/timeline.ts';
 import type { Verdict } from '../core/run/verdict.ts';
 import type { Blobs } from './blobs.ts';
@@ -60,6 +60,8 @@ export type Results = {
   pace(): number | null;
   /** Says that looks come to what they came to in these results again. */
   stand(ids: readonly number[]): void;
+  /** The result that a look comes to now in an environment, or null. */
+  now(component: string, look: string, environment: string): number | null;
   /** Newest first. */
   history(component: string, look: string, environment: string, limit: number): ResultSummary[];
   captures(result: number): StoredCapture[];
@@ -80,12 +82,13 @@ function summariser(db: Db, decisions: Decisions): (row: Row) => ResultSummary {
     const about = JSON.parse(row.about) as About;
     const captures = capturesOf.all(row.id).map((found): CaptureSummary => {
       const kept = JSON.parse(found.about) as CaptureSummary;
-      const capture = { ...kept, isVouched: kept.isVouched ?? false };
+      const capture = { ...kept, isVouched: kept.isVouched ?? false, allowances: kept.allowances ?? [] };
       const key = { component: about.component, look: about.look, environment: row.environment, capture: capture.name };
       const decision = decisions.about(key, capture.hash, found.markup);
       if (!decision) return { ...capture, decision: null };
-      const { kind, who, at, why } = decision;
-      return { ...capture, decision: { kind, who, at, why, stands: decisions.stands(key, decision) } };
+      const { kind, who, at, why, fixer } = decision;
+      const stands = decisions.stands(key, decision);
+      return { ...capture, decision: { kind: kind as DecisionNote['kind'], who, at, why, fixer, stands } };
     });
     return {
       ...about,
@@ -158,6 +161,9 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   );
   const stand = db.prepare(nowStands);
   const present = db.prepare<[], { result: number | null }>('SELECT result FROM present');
+  const now = db.prepare<[string, string, string], { result: number | null }>(
+    'SELECT result FROM present WHERE component = ? AND look = ? AND environment = ?',
+  );
   const summary = summariser(db, decisions);
   const read = <T>(hash: string): T => JSON.parse(blobs.get(hash)!.bytes.toString('utf8')) as T;
   return {
@@ -191,6 +197,7 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
       const now = new Set(present.all().map(({ result }) => result));
       for (const id of ids) if (!now.has(id)) stand.run(id);
     }),
+    now: (component, look, environment) => now.get(component, look, environment)?.result ?? null,
     history: (component, look, environment, limit) => history.all(component, look, environment, limit).map(summary),
     captures: (result) =>
       stored

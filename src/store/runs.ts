@@ -13,14 +13,18 @@ type Row = {
   planned: number;
   engine: string | null;
   commit: string | null;
+  branch: string | null;
   problem: string | null;
   notes: string | null;
   reused: string | null;
   skipped: string | null;
 };
 
+/** Where git has a project. */
+export type Whereabouts = { commit: string | null; branch: string | null };
+
 export type Runs = {
-  begin(request: RunRequest, commit: string | null): number;
+  begin(request: RunRequest, at?: Whereabouts): number;
   /** A run that was waiting goes on now. */
   start(id: number): void;
   /** Changes what is said of a run while it goes on. */
@@ -80,6 +84,7 @@ function summariser(db: Db): (row: Row) => RunSummary {
       unstable: taken?.unstable ?? 0,
       engine: row.engine,
       commit: row.commit,
+      branch: row.branch,
       problems: row.problem ? [JSON.parse(row.problem) as Problem | Problem[]].flat() : [],
       skipped: row.skipped ? (JSON.parse(row.skipped) as RunSummary['skipped']) : [],
       notes: row.notes ? (JSON.parse(row.notes) as string[]) : [],
@@ -88,7 +93,9 @@ function summariser(db: Db): (row: Row) => RunSummary {
 }
 
 export function runsOf(db: Db): Runs {
-  const insert = db.prepare('INSERT INTO runs (status, started, request, "commit") VALUES (\'queued\', ?, ?, ?)');
+  const insert = db.prepare(
+    'INSERT INTO runs (status, started, request, "commit", branch) VALUES (\'queued\', ?, ?, ?, ?)',
+  );
   const setPlanned = db.prepare('UPDATE runs SET planned = ? WHERE id = ?');
   const setEngine = db.prepare('UPDATE runs SET engine = ? WHERE id = ?');
   const begin = db.prepare("UPDATE runs SET status = 'running' WHERE id = ?");
@@ -119,9 +126,9 @@ export function runsOf(db: Db): Runs {
     }
   };
   return {
-    begin(request, commit) {
+    begin(request, { commit, branch } = { commit: null, branch: null }) {
       writeRest();
-      return Number(insert.run(new Date().toISOString(), JSON.stringify(request), commit).lastInsertRowid);
+      return Number(insert.run(new Date().toISOString(), JSON.stringify(request), commit, branch).lastInsertRowid);
     },
     start: (id) => void begin.run(id),
     update(id, { planned, engine, notes, reused, skipped, sources }) {

@@ -76,6 +76,7 @@ function captureWriterOf(db: Db, blobs: Blobs) {
       fingerprint,
       width,
       height,
+      ...(about.allowances.length > 0 && { allowances: about.allowances }),
     };
     const manifestHash = blobs.put(text(manifest), json);
     const markupHash = blobs.put(text(markup), json);

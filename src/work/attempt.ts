@@ -64,7 +64,7 @@ export async function attemptLook(setup: AttemptSetup): Promise<Attempted | null
       mapper: sourceMapper(bundle),
       engine,
       baselines: () => null,
-      markup: false,
+      compares: 'picture' as const,
       known: new Map(),
     };
     const finished = await finishLook(context, info, { id: 0, file, environment, repetition: 1 }, execution);

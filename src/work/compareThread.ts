@@ -1,4 +1,5 @@
 /** What runs in a thread that compares pictures: two PNG files in, what differs out. */
+import { type Allowance, allowed } from '../core/picture/allowance.ts';
 import { type Comparison, comparePictures, looksDifferent } from '../core/picture/compare.ts';
 import { type PictureChanges, picturesChanges } from '../core/picture/changes.ts';
 import { paintDifference } from '../core/picture/paint.ts';
@@ -10,6 +11,7 @@ export type Pair = {
   now: Uint8Array;
   /** A difference is painted also when nobody can see it in the pictures. */
   isPaintedAnyway: boolean;
+  allowances: readonly Allowance[];
 };
 
 /** `difference` is a PNG. `corrupt` says why the first file is not a picture. */
@@ -21,10 +23,11 @@ export async function changes({ before, now }: Pick<Pair, 'before' | 'now'>): Pr
   return from && picturesChanges(from, to, sameBytes);
 }
 
-export default async function compare({ before, now, isPaintedAnyway }: Pair): Promise<Compared> {
+export default async function compare({ before, now, isPaintedAnyway, allowances }: Pair): Promise<Compared> {
   const to = await decodePng(now);
-  const from = await decodePng(before).catch((error: unknown) => ({ corrupt: messageOf(error) }));
-  if ('corrupt' in from) return from;
+  const was = await decodePng(before).catch((error: unknown) => ({ corrupt: messageOf(error) }));
+  if ('corrupt' in was) return was;
+  const from = allowed(was, to, allowances);
   const picture = comparePictures(from, to, sameBytes);
   const isSeen = looksDifferent(picture);
   const isPainted = isSeen || (isPaintedAnyway && picture.differing > 0);

@@ -13,6 +13,7 @@ import { type Ask, askFailure, type CaptureAsk, type FromPage } from '../core/wi
 import type { GivenFile, Load, PausedRequest, Reply } from '../core/wire/wire.ts';
 import type { EngineWindow, LoadedFiles } from '../engine/engine.ts';
 import { type Contract, unlike } from './contract.ts';
+import { markedIn } from './allowed.ts';
 import { gatherAssets, hashOf, holdAssets } from './assets.ts';
 import type { Shot } from './execution.ts';
 import { givenFiles, type HeldFile } from './given.ts';
@@ -249,18 +250,18 @@ export class Conversation {
 
   async #capture(ask: CaptureAsk): Promise<void> {
     const { shots, trace } = this.#gathered;
-    const { name, clip, step, moment, unseen } = ask;
+    const { name, clip, step, moment, unseen, allowed } = ask;
     // A page speaks of steps and moments that it has told of; pictures of others show nothing that is known.
     if (trace.steps[step]?.capture !== name && !name.startsWith('step ')) throw new Error('there is no such step');
     const png = (await this.#isAsApproved(ask)) ? null : await this.#shoot(ask);
     const at = shots.findIndex((shot) => shot.name === name && shot.step === step);
-    const shot = { name, png, clip, step, moment, unseen };
+    const shot = { name, png, clip, step, moment, unseen, allowed };
     if (at < 0) shots.push(shot);
     else shots[at] = shot;
   }
 
   /** True for a capture whose moment shows what was approved, so that its picture would, too. */
-  async #isAsApproved({ name, moment, unseen, opaque }: CaptureAsk): Promise<boolean> {
+  async #isAsApproved({ name, moment, unseen, allowed, opaque }: CaptureAsk): Promise<boolean> {
     const { picture, fingerprint, shows } = this.#approved?.[name] ?? {};
     if (opaque || !picture || !shows || this.#fingerprint === null || fingerprint !== this.#fingerprint) return false;
     const { trace } = this.#gathered;
@@ -270,7 +271,7 @@ export class Conversation {
     const { hashes } = await gatherAssets(bundle, this.#origin, trace.assets, moments, this.#known);
     if (Object.entries(hashes).some(([address, hash]) => shows.assets[address] !== hash)) return false;
     const shown = momentAt(trace.base, trace.patches, moment);
-    const contents = { hash: hashOf, assets: hashes, unseen: new Set(unseen) };
+    const contents = { hash: hashOf, assets: hashes, ...markedIn({ unseen, allowed }) };
     return hashOf(JSON.stringify(canonicalise(shown, contents))) === shows.moment;
   }
 

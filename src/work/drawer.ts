@@ -4,6 +4,7 @@ import type { StyleChange } from '../core/cause/effect.ts';
 import type { Scene } from '../core/moment/flat.ts';
 import type { Moment } from '../core/moment/moment.ts';
 import { diffMoments } from '../core/moment/patch.ts';
+import type { Allowance } from '../core/picture/allowance.ts';
 import type { Comparison } from '../core/picture/compare.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import type { Box } from '../core/timeline/timeline.ts';
@@ -17,8 +18,8 @@ type Measured = { clip: Box; found: { count: number; boxes: Box[] }[] };
 
 /** A window that draws. It is opened when it is first needed, and anew when it is lost. */
 export type DrawingWindow = {
-  /** A drawer of scenes as somebody in this environment would see them. */
-  in(environment: Environment): Drawer;
+  /** A drawer of scenes as somebody in this environment would see them; pictures are compared with `allowances`. */
+  in(environment: Environment, allowances?: readonly Allowance[]): Drawer;
   close(): Promise<void>;
 };
 
@@ -120,10 +121,10 @@ export function drawingWindow(crew: Crew, stage: () => string): DrawingWindow {
     return (await call(opened, `styleChanges(${JSON.stringify(wanted)})`)) as StyleChange[][];
   };
   return {
-    in: (environment) => ({
+    in: (environment, allowances = []) => ({
       draw: (scenes) => draw(environment, scenes),
       styleChanges: (before, others) => styleChanges(environment, before, others),
-      compare: comparePictured,
+      compare: (before, now) => comparePictured(before, now, allowances),
       changes: (before, now) => changesOf(before.png, now.png),
     }),
     async close() {
@@ -135,9 +136,13 @@ export function drawingWindow(crew: Crew, stage: () => string): DrawingWindow {
 }
 
 /** Compares two pictures; null when no pixel differs. */
-async function comparePictured(before: Pictured, now: Pictured): Promise<Comparison | null> {
+async function comparePictured(
+  before: Pictured,
+  now: Pictured,
+  allowances: readonly Allowance[],
+): Promise<Comparison | null> {
   if (before.hash === now.hash || Buffer.compare(before.png, now.png) === 0) return null;
-  const compared = await comparePngs({ before: before.png, now: now.png, isPaintedAnyway: false });
+  const compared = await comparePngs({ before: before.png, now: now.png, isPaintedAnyway: false, allowances });
   if ('corrupt' in compared) throw new Error(compared.corrupt);
   const { picture } = compared;
   const isSame = picture.differing === 0 && picture.added.length === 0 && picture.lost.length === 0;

@@ -1,11 +1,12 @@
 /** An execution: everything that running one look once has brought, before anything is made of it. */
 import type { Problem } from '../core/problem/problem.ts';
 import { breakOff, emptyTrace, type Trace } from '../core/timeline/trace.ts';
-import type { Box } from '../core/timeline/timeline.ts';
-import type { LookReport } from '../core/wire/wire.ts';
+import type { CaptureAsk, LookReport } from '../core/wire/wire.ts';
 
 /** A capture as it was taken; without a picture where its moment is as approved. */
-export type Shot = { name: string; png: Uint8Array | null; clip: Box; step: number; moment: number; unseen: number[] };
+export type Shot = Pick<CaptureAsk, 'name' | 'clip' | 'step' | 'moment' | 'unseen' | 'allowed'> & {
+  png: Uint8Array | null;
+};
 
 export type Execution = {
   report: LookReport;

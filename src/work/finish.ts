@@ -9,11 +9,13 @@ import { applyPatch } from '../core/moment/patch.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import type { FinishedCapture, FinishedLook } from '../core/run/finished.ts';
 import { judge } from '../core/run/verdict.ts';
+import type { Comparing } from '../core/settings/comparing.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
 import { failingStep } from '../core/timeline/timeline.ts';
 import { type Assets, gatherAssets, hashOf } from './assets.ts';
 import type { Execution, Shot } from './execution.ts';
 import type { Job } from './job.ts';
+import { allowancesOf, markedIn } from './allowed.ts';
 import { judgeCapture } from './judge.ts';
 import { pngSize } from './png.ts';
 
@@ -23,8 +25,8 @@ export type FinishContext = {
   mapper: SourceMapper;
   engine: { name: string; fonts: string };
   baselines: BaselineOf;
-  /** Whether markup is compared beside the picture. */
-  markup: boolean;
+  /** What is compared where a look says nothing. */
+  compares: Comparing;
   /** Files of this bundle that were resolved before, by address. */
   known: Map<string, BundledFile>;
 };
@@ -80,10 +82,12 @@ async function finishCapture(
   const approved = baseline && 'png' in baseline ? baseline : null;
   const png = shot.png ?? approved?.png ?? new Uint8Array();
   const hash = shot.png === null && approved ? approved.hash : hashOf(png);
-  const moment = canonicalise(shown, { hash: hashOf, assets: assets.hashes, unseen: new Set(shot.unseen) });
+  const moment = canonicalise(shown, { hash: hashOf, assets: assets.hashes, ...markedIn(shot) });
   const markup = markupLines(moment);
   const mark = fingerprint(environment, context.engine.name, context.engine.fonts);
-  const judged = await judgeCapture({ png, hash, fingerprint: mark, markup }, baseline, context.markup);
+  const allowances = allowancesOf(shot.allowed, environment.ratio);
+  const taken = { png, hash, fingerprint: mark, markup, allowances };
+  const judged = await judgeCapture(taken, baseline, info.compares ?? context.compares);
   const [width, height] = pngSize(png) ?? [0, 0];
   return {
     summary: {
@@ -95,6 +99,7 @@ async function finishCapture(
       moment: shot.moment,
       canonical: hashOf(JSON.stringify(moment)),
       isVouched: shot.png === null,
+      allowances,
       state: judged.state,
       baseline: judged.baseline,
       difference: judged.difference && hashOf(judged.difference),

@@ -220,7 +220,7 @@ export class Lane {
     const { recording = 'on', approved = null, isPhotographed = false, watched = false, stays = false } = options;
     const { attendant = null, pace = 0 } = options;
     const { patience, settle, clock, now, network, markAttribute } = this.#settings;
-    const { unanswered, failsOn } = this.#settings;
+    const { unanswered, failsOn, allowed } = this.#settings;
     const timeLimit = this.#limitOf(look);
     const held = this.#held!;
     const { conversation } = held;
@@ -241,6 +241,7 @@ export class Lane {
       markAttribute,
       unanswered,
       failsOn,
+      allowed,
       online: true,
       attended: attendant?.orders ?? null,
       pace,

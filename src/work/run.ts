@@ -179,7 +179,7 @@ type Opened = Extract<FileReport, { looks: object }>;
 
 /** A look as its file declares it; where one is the only one, the others are left out. */
 function infoOfDeclared(file: string, declared: Opened['looks'][number], order: number, hasOnly: boolean): LookInfo {
-  const { look, hasScript, after, reuse, only, tags, environments } = declared;
+  const { look, hasScript, after, reuse, only, tags, environments, compares } = declared;
   const dependsOn = inside(declared.dependsOn);
   const skip = declared.skip ?? (hasOnly && !only ? 'another look of its file is marked “only”' : null);
   return {
@@ -190,6 +190,7 @@ function infoOfDeclared(file: string, declared: Opened['looks'][number], order: 
     ...(skip !== null && { skip }),
     ...(only && { only: true }),
     ...(environments && { environments }),
+    ...(compares && { compares }),
   };
 }
 
@@ -283,7 +284,7 @@ export async function runLooks(setup: RunSetup): Promise<void> {
     mapper,
     engine,
     baselines: baselines.of,
-    markup: settings.markup,
+    compares: settings.compares,
     known: new Map(),
   };
   const finishing = finisher(context, news, stop);

@@ -36,7 +36,9 @@ describe('a configuration', () => {
       lanes: 4,
       isolate: null,
       clock: 'look',
-      markup: true,
+      compares: 'both',
+      allowed: [],
+      reasons: 'rejections',
       network: [],
       keep: 50,
     });

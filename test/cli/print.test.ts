@@ -78,6 +78,7 @@ describe('a look', () => {
       moment: 1,
       canonical: 'c',
       isVouched: false,
+      allowances: [],
       baseline: 'a',
       difference: 'c',
       decision: null,

@@ -27,6 +27,7 @@ const capture = {
   step: 0,
   moment: 0,
   unseen: [],
+  allowed: [{ kind: 'left-out', why: 'shows the time', upTo: null, boxes: [[1, 2, 3, 4]], nodes: [7] }],
   opaque: false,
 };
 
@@ -123,6 +124,7 @@ describe('messages of a page', () => {
       skip: null,
       only: false,
       environments: null,
+      compares: null,
     };
     const said = { isPlain: true, styles: ['/assets/a.css'] };
     expect(readFileReport({ looks: [declared], ...said })).not.toBeNull();

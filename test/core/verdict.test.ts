@@ -45,6 +45,7 @@ describe('decisions', () => {
     who: 'Ada',
     at: '2026-03-02T09:30:00Z',
     why: null,
+    fixer: null,
     stands: true,
   });
   const capture = (state: CaptureState, decision: DecisionNote | null): CaptureSummary => ({
@@ -56,6 +57,7 @@ describe('decisions', () => {
     moment: 0,
     canonical: 'b',
     isVouched: false,
+    allowances: [],
     state,
     baseline: null,
     difference: null,

@@ -92,7 +92,7 @@ beforeAll(async () => {
 describe('an unchanged project', () => {
   it('has nothing to explain', async () => {
     await served.run({ fresh: true });
-    expect(await served.client.causes()).toEqual({ causes: [], changes: 0, unexplained: [] });
+    expect(await served.client.causes()).toEqual({ causes: [], changes: 0, unexplained: [], withoutBaseline: [] });
     expect((await sguardo(folder, 'causes')).out).toBe('Nothing has changed.\n');
     expect((await sguardo(folder, 'approve')).out).toBe('Nothing to approve.\n');
   });

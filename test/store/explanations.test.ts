@@ -19,7 +19,7 @@ it('are kept by both sides, the newest twenty thousand, and replaced by later on
 
 it('have decisions about each cause of a pair; the newest one counts, and none is taken back', () => {
   const { explanations } = openStore(':memory:');
-  const about = { cause: 'c', pair: 'p', who: 'Ada', why: null };
+  const about = { cause: 'c', pair: 'p', who: 'Ada', why: null, fixer: null, batch: 1 };
   explanations.decide([{ ...about, kind: 'approve' }]);
   explanations.decide([{ ...about, kind: 'reject', why: 'too dark' }]);
   expect(explanations.decision('c', 'p')).toMatchObject({ kind: 'reject', why: 'too dark', who: 'Ada' });

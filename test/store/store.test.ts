@@ -23,6 +23,11 @@ const decision = {
   fingerprint: 'f',
   commit: null,
   sources: null,
+  branch: null,
+  batch: null,
+  undoes: null,
+  former: null,
+  fixer: null,
 };
 
 const result = (look: string, verdict: FinishedLook['verdict'], text = 'Buoy'): FinishedLook => ({
@@ -89,7 +94,7 @@ describe('blobs', () => {
 describe('runs and results', () => {
   it('count what came of the looks, whenever they are asked', () => {
     const { runs, results } = openStore(':memory:');
-    const id = runs.begin({ ...usualRequest, patterns: ['Buoy'] }, 'abc1234');
+    const id = runs.begin({ ...usualRequest, patterns: ['Buoy'] }, { commit: 'abc1234', branch: 'main' });
     runs.start(id);
     runs.update(id, { planned: 3, engine: 'Chromium 1' });
     results.add(id, result('a', 'passed'), new Set());
@@ -112,7 +117,7 @@ describe('runs and results', () => {
 
   it('bring timelines back as they were', () => {
     const { runs, results } = openStore(':memory:');
-    const run = runs.begin(usualRequest, null);
+    const run = runs.begin(usualRequest);
     const added = results.add(run, result('a', 'passed'), new Set());
     expect(added).toMatchObject({ look: 'a', verdict: 'passed', notes: ['a note'], took: 12 });
     expect(results.timeline(added.id)).toEqual(result('a', 'passed').timeline);
@@ -123,9 +128,9 @@ describe('runs and results', () => {
   it('know the newest of each look that there is, and its history', () => {
     const { runs, results, catalogue } = openStore(':memory:');
     catalogue.declare('src/Buoy.look.tsx', 'day', { source: 'a', looks: [result('a', 'new').info] });
-    results.add(runs.begin(usualRequest, null), result('gone', 'passed'), new Set());
+    results.add(runs.begin(usualRequest), result('gone', 'passed'), new Set());
     for (const verdict of ['new', 'passed', 'changed'] as const)
-      results.add(runs.begin(usualRequest, null), result('a', verdict), new Set());
+      results.add(runs.begin(usualRequest), result('a', verdict), new Set());
     expect(results.latest().map(({ verdict }) => verdict)).toEqual(['changed']);
     expect(results.history('src/Buoy', 'a', 'day', 2).map(({ verdict }) => verdict)).toEqual(['changed', 'passed']);
   });

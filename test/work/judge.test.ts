@@ -20,6 +20,7 @@ async function taken(picture: Picture, change: Partial<Taken> = {}): Promise<Tak
     hash: createHash('sha256').update(png).digest('hex'),
     fingerprint: 'here',
     markup: ['<p>', '  Buoy'],
+    allowances: [],
     ...change,
   };
 }
@@ -75,7 +76,7 @@ describe('judgeCapture', () => {
   it('is the same in a project that does not compare markup', async () => {
     const baseline = await approved(paper, { markup: ['Buoy'] });
     const now = await taken(paper, { markup: ['Beacon'] });
-    expect((await judgeCapture(now, baseline, false)).state).toEqual({ kind: 'same' });
+    expect((await judgeCapture(now, baseline, 'picture')).state).toEqual({ kind: 'same' });
     expect((await judgeCapture(now, baseline)).state).toMatchObject({ kind: 'changed', picture: null });
   });
 

@@ -48,7 +48,11 @@ export function LookCard({ result }: { result: ResultSummary }) {
           {(history.data?.decisions ?? []).slice(0, 4).map((decision) => (
             <li key={`d${decision.id}`} className="text-[11.5px]">
               <span className="font-medium">
-                {{ approve: 'Approved', reject: 'Rejected', adopt: 'Taken in' }[decision.kind]}
+                {
+                  { approve: 'Approved', reject: 'Rejected', adopt: 'Taken in', undo: 'Decision taken back' }[
+                    decision.kind
+                  ]
+                }
               </span>{' '}
               {decision.capture} by {decision.who}
               <span className="text-soft"> · {day(decision.at)}</span>

@@ -39,13 +39,34 @@ export type DecisionRequest = {
   all?: boolean;
   /** Keys of causes: their captures, as far as all causes of each are approved. */
   causes?: string[];
+  /** The pairs of pictures that somebody has seen of those causes: others are not decided about. */
+  pairs?: string[];
   /** Patterns of looks that are left out of that. */
   except?: string[];
   /** Approve captures that came out differently from time to time, too. */
   unsteady?: boolean;
   why?: string;
   who?: string;
+  /** Who is to fix what is rejected. */
+  fixer?: string;
 };
+
+/** What a decision is taken back by: the number of its batch, or the last one without. */
+export type UndoRequest = { batch?: number; who?: string };
+
+/** What was taken back. */
+export type Undone = {
+  batch: number;
+  kind: 'approve' | 'reject';
+  who: string;
+  /** Captures whose decision was taken back; none when it was only about causes of captures that wait. */
+  captures: Decided['decided'];
+};
+
+/** What a comment is about: a cause by its key, or a capture. */
+export type CommentOn = { cause: string } | { capture: { result: number; capture: string } };
+
+export type Comment = { id: number; at: string; who: string; text: string };
 
 export type Decided = {
   /** Captures decided about now. */
@@ -56,16 +77,28 @@ export type Decided = {
   unfinished: string[];
   /** Captures that have other causes as well, which nobody has approved yet. */
   waiting: number;
+  /** By this number it can be taken back as a whole; null when nothing was decided. */
+  batch: number | null;
 };
 
 /** Baselines of looks that there are no more; `removed` when they have been taken away. */
 export type Tidied = { files: string[]; removed: boolean };
 
-export type HistoryEntry = Omit<DecisionNote, 'stands'> & {
+/** A record of a decision about a capture; `undo` takes back an earlier one. */
+export type HistoryEntry = Omit<DecisionNote, 'stands' | 'kind'> & {
+  kind: DecisionNote['kind'] | 'undo';
   id: number;
   capture: string;
   run: number | null;
   hash: string;
+  commit: string | null;
+  branch: string | null;
+  /** What it was decided with; null for what was not decided by a person here. */
+  batch: number | null;
+  /** The record that it takes back. */
+  undoes: number | null;
+  /** It is the baseline now. */
+  isBaseline: boolean;
 };
 
 export type LookHistory = { results: ResultSummary[]; decisions: HistoryEntry[] };

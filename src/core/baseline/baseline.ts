@@ -1,4 +1,5 @@
 /** Baselines: what was approved for a capture. */
+import type { Allowance } from '../picture/allowance.ts';
 import type { Problem } from '../problem/problem.ts';
 
 /** Which capture of which look, where. */
@@ -11,6 +12,8 @@ export type Taken = {
   hash: string;
   fingerprint: string;
   markup: string[];
+  /** What of it is compared otherwise. */
+  allowances: Allowance[];
 };
 
 /** An approved moment and the files that it shows: an equal one needs no picture of its own. */
@@ -43,6 +46,7 @@ export type FolderBaseline = {
   /** SHA-256 of its markup, lines as JSON. */
   markup: string;
   fingerprint: string;
+  allowances: Allowance[];
   /** Null for format 1, which does not keep the moment. */
   shows: ApprovedMoment | null;
   /** Who approved it; the run is one of the records that it came from. */

@@ -1,4 +1,5 @@
 /** Captures that changed for one cause, together: what is decided about as one. */
+import type { Comment } from '../api/api.ts';
 import type { Box } from '../timeline/timeline.ts';
 import type { DecisionNote } from '../run/run.ts';
 import type { Cause, CausePlace, Explanation, Proof } from './cause.ts';
@@ -31,7 +32,13 @@ export type ExplainedCapture = ChangedCapture & {
 };
 
 /** Who decided what about a cause, and why. */
-export type CauseNote = { kind: 'approve' | 'reject'; who: string; at: string; why: string | null };
+export type CauseNote = {
+  kind: 'approve' | 'reject';
+  who: string;
+  at: string;
+  why: string | null;
+  fixer: string | null;
+};
 
 /** What a cause does to one capture. */
 export type ClusterCapture = ChangedCapture &
@@ -46,6 +53,8 @@ export type ClusterCapture = ChangedCapture &
     note: string | null;
     /** What was decided about this cause here; null when nobody has decided. */
     decided: CauseNote | null;
+    /** Who has looked at it. */
+    seenBy: string[];
   };
 
 /** A winning declaration, and where the source has it; null where that is not known. */
@@ -54,6 +63,8 @@ export type PlacedWinner = Winner & { place: CausePlace | null };
 export type PlacedEffect = Omit<Effect, 'by' | 'wasBy'> & { by: PlacedWinner | null; wasBy: PlacedWinner | null };
 
 export type Cluster = Pick<Cause, 'key' | 'kind' | 'title' | 'before' | 'now'> & {
+  /** A short name of its key, for links. */
+  id: string;
   /** From 1 on, in the order of the list. */
   number: number;
   /** Where its new value stands in the source; null where that is not known. */
@@ -62,7 +73,14 @@ export type Cluster = Pick<Cause, 'key' | 'kind' | 'title' | 'before' | 'now'> &
   proof: Proof | null;
   /** What it does to computed styles in its first capture. */
   effects: PlacedEffect[];
+  comments: Comment[];
   captures: ClusterCapture[];
+};
+
+/** A capture that is compared with nothing; its pair is of its own picture alone. */
+export type CaptureWithoutBaseline = Omit<ChangedCapture, 'baseline' | 'difference' | 'failure'> & {
+  why: 'new' | 'unreadable';
+  seenBy: string[];
 };
 
 /** Everything that there is to say of the captures that have changed. */
@@ -72,6 +90,8 @@ export type CauseList = {
   changes: number;
   /** Those of them that no cause was found for, each with why. */
   unexplained: (ChangedCapture & { note: string })[];
+  /** Captures that are compared with nothing: nobody has approved one, or what was approved cannot be used. */
+  withoutBaseline: CaptureWithoutBaseline[];
 };
 
 const proofs: readonly Proof[] = ['unexplained', 'drawn', 'proved'];
@@ -106,6 +126,9 @@ export type About = {
   placeOf(cause: Cause, capture: ChangedCapture): CausePlace | null;
   placeOfWinner(winner: Winner, capture: ChangedCapture): CausePlace | null;
   decisionOf(key: string, pair: string): CauseNote | null;
+  commentsOf(key: string): Comment[];
+  seenBy(pair: string): string[];
+  idOf(key: string): string;
 };
 
 type Told = ClusterCapture & { title: string };
@@ -125,8 +148,8 @@ function placed(effects: readonly Effect[], placeOf: (winner: Winner) => CausePl
 /** Puts captures together by their causes: those with the most captures first. */
 export function clusters(
   captures: readonly ExplainedCapture[],
-  { placeOf, placeOfWinner, decisionOf }: About,
-): CauseList {
+  { placeOf, placeOfWinner, decisionOf, commentsOf, seenBy, idOf }: About,
+): Omit<CauseList, 'withoutBaseline'> {
   const byKey = new Map<string, { cause: Cause; captures: Told[] }>();
   const unexplained: CauseList['unexplained'] = [];
   for (const { explanation, ...capture } of captures) {
@@ -138,7 +161,8 @@ export function clusters(
       const cluster = byKey.get(cause.key) ?? { cause, captures: [] };
       const sure = explanation === null ? null : proof;
       const decided = decisionOf(cause.key, capture.pair);
-      const about = { elements, outlines, pixels, regions, proof: sure, unexplained: left, note, others, decided };
+      const drawn = { elements, outlines, pixels, regions, proof: sure, unexplained: left, note };
+      const about = { ...drawn, others, decided, seenBy: seenBy(capture.pair) };
       cluster.captures.push({ ...capture, ...about, title: cause.title });
       byKey.set(cause.key, cluster);
     }
@@ -156,7 +180,8 @@ export function clusters(
     const place = list[0]!.failure?.place ?? placeOf(cause, list[0]!);
     const captures = list.map(({ title: _, ...capture }) => capture);
     const effects = placed(cause.effects, (winner) => placeOfWinner(winner, list[0]!));
-    return { number: i + 1, key, kind, title, before, now, place, proof: worst(captures), effects, captures };
+    const about = { id: idOf(key), number: i + 1, key, kind, title, before, now, place };
+    return { ...about, proof: worst(captures), effects, comments: commentsOf(key), captures };
   });
   return { causes, changes: captures.length, unexplained };
 }

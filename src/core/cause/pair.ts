@@ -77,6 +77,6 @@ export function pairScenes(before: Scene, later: Scene): Pair {
       sheets: view.sheets.map(sheet),
     },
   };
-  const scene = { moment: now, assets: later.assets };
+  const scene = { moment: now, assets: later.assets, leftOut: (later.leftOut ?? []).map(node) };
   return { before, now: scene, trees: { before: mine, now: outlineOf(now) } };
 }

@@ -43,8 +43,29 @@ function canMatch(selector: string, { classes, ids }: Used): boolean {
     });
 }
 
-/** The candidates without those of rules that match nothing, and of custom properties that nobody uses. */
-export function relevant({ before, now }: Pair, { list }: Edits, candidates: readonly Candidate[]): Candidate[] {
+/** Tells which candidates are only about what is not compared. */
+function leftOutIn({ before, now, trees }: Pair): (candidate: Candidate) => boolean {
+  const sides = [
+    { ids: new Set(before.leftOut), ...trees.before },
+    { ids: new Set(now.leftOut), ...trees.now },
+  ];
+  if (sides.every(({ ids }) => ids.size === 0)) return () => false;
+  const isInside = (node: number): boolean =>
+    sides.some(({ ids, parents }) => {
+      for (let at: number | undefined = node; at !== undefined; at = parents.get(at)) if (ids.has(at)) return true;
+      return false;
+    });
+  return ({ nodes }) => nodes.length > 0 && nodes.every(isInside);
+}
+
+/**
+ * The candidates without those of rules that match nothing, of custom properties that nobody uses, and of what is not
+ * compared.
+ */
+export function relevant(pair: Pair, { list }: Edits, given: readonly Candidate[]): Candidate[] {
+  const { before, now } = pair;
+  const isLeftOut = leftOutIn(pair);
+  const candidates = given.filter((one) => !isLeftOut(one));
   if (!candidates.some(({ kind }) => kind === 'token' || kind === 'style' || kind === 'rule')) return [...candidates];
   const used = usedIn([before.moment, now.moment]);
   return candidates.filter(({ edits }) =>

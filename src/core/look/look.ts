@@ -1,4 +1,5 @@
 /** The names of looks: how one is written, stored and chosen. */
+import type { Comparing } from '../settings/comparing.ts';
 
 /** One look as a look file declares it; `component` is the look file's path without its ending. */
 export type LookInfo = {
@@ -19,6 +20,8 @@ export type LookInfo = {
   skip?: string;
   /** Its file says that others are left out for it. */
   only?: true;
+  /** What of its captures is compared, where that is not what the configuration says. */
+  compares?: Comparing;
   /** Names of the environments that it is for; all when it says none. */
   environments?: string[];
 };

@@ -20,6 +20,8 @@ export type CanonicalElement = {
   kids?: CanonicalNode[];
   /** It is not rendered, and neither is what it holds. */
   unseen?: true;
+  /** It is not compared, and neither is what it holds. */
+  leftOut?: true;
 };
 
 /** An element, or a text. */
@@ -42,6 +44,8 @@ export type Contents = {
   assets: Readonly<Record<string, string>>;
   /** Ids of nodes that are not rendered, where that was asked. */
   unseen?: ReadonlySet<number>;
+  /** Ids of nodes that are not compared. */
+  leftOut?: ReadonlySet<number>;
 };
 
 /** Elements that show nothing, and differ from one build to the next. */
@@ -103,6 +107,7 @@ function nodeOf(id: number, walk: Walk): CanonicalNode | null {
   const node: CanonicalElement = { tag: entry.tag };
   if (entry.ns) node.ns = entry.ns;
   if (walk.contents.unseen?.has(id)) node.unseen = true;
+  if (walk.contents.leftOut?.has(id)) node.leftOut = true;
   const attrs = attributesOf(entry, walk);
   if (Object.keys(attrs).length > 0) node.attrs = attrs;
   const state = stateOf(entry, walk);

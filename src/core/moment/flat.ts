@@ -4,7 +4,12 @@ import type { CanonicalMoment, CanonicalNode } from './canonical.ts';
 import { type ElementEntry, emptyMoment, type Moment, type SheetEntry } from './moment.ts';
 
 /** A moment with the files that it shows: address → hash. */
-export type Scene = { moment: Moment; assets: Record<string, string> };
+export type Scene = {
+  moment: Moment;
+  assets: Record<string, string>;
+  /** Ids of elements that are not compared. */
+  leftOut?: readonly number[];
+};
 
 const pageBase = `http://${stageHost}/`;
 
@@ -14,6 +19,7 @@ type Walk = {
   sheets: number;
   sheetFor(hash: string): SheetEntry;
   texts: ReadonlyMap<string, string>;
+  leftOut: number[];
 };
 
 function addSheet(hash: string, walk: Walk): number {
@@ -31,7 +37,8 @@ function addNode(node: CanonicalNode, walk: Walk): number {
     nodes[id] = { text: node };
     return id;
   }
-  const { tag, ns, attrs, state, at = [], sheet, shadow, frame } = node;
+  const { tag, ns, attrs, state, at = [], sheet, shadow, frame, leftOut } = node;
+  if (leftOut) walk.leftOut.push(id);
   const entry: ElementEntry = { tag };
   nodes[id] = entry;
   if (ns) entry.ns = ns;
@@ -78,9 +85,10 @@ export function flatten(
     css: texts.get(hash) ?? '',
     base: addresses.get(hash) ?? pageBase,
   });
-  const walk: Walk = { moment, next: 1, sheets: 1, sheetFor, texts };
+  const walk: Walk = { moment, next: 1, sheets: 1, sheetFor, texts, leftOut: [] };
   moment.root = addNode(root, walk);
   moment.view.sheets = sheets.map((hash) => addSheet(hash, walk));
   const blobs = Object.fromEntries([...blobsOf(root)].map((name) => [name, name.slice('blob:'.length)]));
-  return { moment, assets: { ...assets, ...blobs } };
+  const { leftOut } = walk;
+  return { moment, assets: { ...assets, ...blobs }, ...(leftOut.length > 0 && { leftOut }) };
 }

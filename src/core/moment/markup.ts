@@ -29,6 +29,10 @@ export function markupLines({ root }: CanonicalMoment): string[] {
       return;
     }
     if (unseen.has(node.tag) || node.unseen) return;
+    if (node.leftOut) {
+      lines.push(`${indent}<${node.tag} ·left-out>`);
+      return;
+    }
     lines.push(indent + openTag(node, attributesOf(node)));
     if (node.shadow) {
       lines.push(`${indent}  #shadow`);

@@ -192,8 +192,23 @@ const serviceAndClient = {
     'Find out why with sguardo steady, and fix it. To approve it as it is: sguardo approve … --unsteady',
   ),
   'reason-missing': entry(
-    () => 'A rejection needs a reason.',
-    'Say what is wrong with the change: sguardo reject PATTERN --why "…"',
+    (d) => `${d.what} needs a reason${d.what === 'Approving' ? ' in this project' : ''}.`,
+    (d) =>
+      d.what === 'Approving'
+        ? 'Say why the change is meant: sguardo approve PATTERN --why "…"'
+        : 'Say what is wrong with the change: sguardo reject PATTERN --why "…"',
+  ),
+  'picture-changed': entry(
+    (d) => `${d.look} was run again meanwhile, and its capture “${d.capture}” shows something else now.`,
+    (d) => `Look at the new picture before you decide: result ${d.result}.`,
+  ),
+  'nothing-to-undo': entry(
+    () => 'There is no decision to take back.',
+    'See what was decided about a look: sguardo history PATTERN',
+  ),
+  'undo-superseded': entry(
+    (d) => `${d.look} (${d.capture}) was decided again, or its files have changed since. Nothing was taken back.`,
+    'Approve or reject what it shows now, or restore the files with git.',
   ),
   internal: entry(
     (d) => `Something went wrong inside Sguardo: ${d.error}`,

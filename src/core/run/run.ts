@@ -1,5 +1,6 @@
 /** Runs and what they bring: the values that go from the runner to the store, and on to everybody who watches. */
 import type { LookInfo, LookName } from '../look/look.ts';
+import type { Allowance } from '../picture/allowance.ts';
 import type { Evidence } from './evidence.ts';
 import type { Progress } from './progress.ts';
 import type { Problem } from '../problem/problem.ts';
@@ -79,6 +80,8 @@ export type RunSummary = {
   engine: string | null;
   /** The commit that the project was at, if it is kept with git. */
   commit: string | null;
+  /** The branch that it was on; null outside git, and where no branch was. */
+  branch: string | null;
   /** What went wrong with the run as a whole, or with files that it needed. */
   problems: Problem[];
   /** Looks that were meant, but that their files leave out, with why. */
@@ -101,6 +104,8 @@ export type CaptureSummary = {
   canonical: string;
   /** No picture was taken: the moment is as approved, and so the approved picture stands for it. */
   isVouched: boolean;
+  /** What of it is compared otherwise, and why. */
+  allowances: Allowance[];
   state: CaptureState;
   /** Hash of the baseline's PNG and of the difference picture, where there are any. */
   baseline: string | null;
@@ -115,6 +120,8 @@ export type DecisionNote = {
   who: string;
   at: string;
   why: string | null;
+  /** Who is to fix what was rejected; null when nobody was named. */
+  fixer: string | null;
   /** It was made against the baseline that holds now; one about an earlier baseline is history. */
   stands: boolean;
 };
@@ -175,6 +182,10 @@ export type RunEvent =
   | { kind: 'run-progress'; run: RunSummary; progress: Progress }
   | { kind: 'run-finished'; run: RunSummary }
   | { kind: 'decided'; captures: number }
+  /** A decision about many captures is carried out; so many of their pictures are packed. */
+  | { kind: 'deciding'; done: number; all: number }
+  /** Somebody has left a comment. */
+  | { kind: 'commented' }
   /** A live look has changed: it has stopped, gone on, ended. */
   | { kind: 'sitting'; id: number }
   /** Events were missed, and what is known has to be asked for again. */

@@ -1,4 +1,5 @@
 /** The configuration file, `sguardo.config.ts`: `export default { … } satisfies Config`. */
+import type { Allowing, CompareConfig, Comparing } from './comparing.ts';
 import type { Environment } from './environment.ts';
 
 export type Config = {
@@ -37,10 +38,12 @@ export type Config = {
    */
   isolate?: 'file' | 'look';
   /**
-   * Whether a capture whose picture is as approved has changed when its roles, names, states or texts have. Default
-   * true.
+   * What of captures is compared: `{ what: 'picture' }`, `'markup'` or `'both'` (the default), parts that are left out,
+   * by selector, and differences that are tolerated, each with a reason. Look files add to it.
    */
-  markup?: boolean;
+  compare?: CompareConfig;
+  /** Which decisions need a reason: `rejections` (the default), or `all`. */
+  reasons?: 'rejections' | 'all';
   /** The attribute by which `the.marked(…)` finds elements. Default `data-testid`. */
   markAttribute?: string;
   /**
@@ -71,7 +74,9 @@ export type Settings = {
   now: string;
   lanes: number;
   isolate: 'file' | 'look' | null;
-  markup: boolean;
+  compares: Comparing;
+  allowed: Allowing[];
+  reasons: 'rejections' | 'all';
   markAttribute: string;
   unanswered: 'fail' | 'note';
   openapi: string | null;

@@ -170,6 +170,13 @@ const surroundings = fields({
   place: optional(nullable(tuple(number, number, number))),
   permissions: optional(record(oneOf('granted', 'denied'))),
 });
+const allowance = fields({
+  kind: oneOf('left-out', 'anti-aliasing', 'difference'),
+  why: text(10_000),
+  boxes: nullable(list(box, 10_000)),
+  upTo: nullable(number),
+  nodes: ids,
+});
 const ask = either(
   fields({ do: oneOf('input'), events }),
   fields({ do: oneOf('carry'), path: list(point, 1000), load: nullable(load), modifiers }),
@@ -178,7 +185,17 @@ const ask = either(
   fields({ do: oneOf('conform'), schema: anything, value: optional(anything) }),
   fields({ do: oneOf('surround'), with: surroundings }),
   fields({ do: oneOf('nothing') }),
-  fields({ do: oneOf('capture'), name, clip: box, beyond: truth, step: id, moment: id, unseen: ids, opaque: truth }),
+  fields({
+    do: oneOf('capture'),
+    name,
+    clip: box,
+    beyond: truth,
+    step: id,
+    moment: id,
+    unseen: ids,
+    allowed: list(allowance, 1000),
+    opaque: truth,
+  }),
 );
 const content = text(100_000_000);
 const body = either(content, fields({ base64: content }), fields({ file: text(1000) }));
@@ -228,6 +245,7 @@ const declared = fields({
   skip: nullable(text(2000)),
   only: truth,
   environments: nullable(list(text(200), 1000)),
+  compares: nullable(oneOf('both', 'picture', 'markup')),
 });
 
 const fileReport = either(

@@ -2,6 +2,8 @@
  * What a page and its host say to one another, as JSON. The page is never trusted: what it says is believed only in the
  * shapes of `shapes.ts`, with the token that its host gave it, and about the look that it runs.
  */
+import type { Allowance } from '../picture/allowance.ts';
+import type { Allowing, Comparing } from '../settings/comparing.ts';
 import type { ChangedMedia } from '../moment/moment.ts';
 import type { Evidence } from '../run/evidence.ts';
 import type { Pointed } from './live.ts';
@@ -37,6 +39,9 @@ export type Surroundings = ChangedMedia & {
   permissions?: Record<string, 'granted' | 'denied'>;
 };
 
+/** A part of a page that is compared otherwise: boxes in CSS pixels of the page, and ids of what is left out. */
+export type PageAllowance = Allowance & { nodes: number[] };
+
 /** A picture that a page asks its host to take: `beyond` when the clip reaches outside the viewport. */
 export type CaptureAsk = {
   do: 'capture';
@@ -47,6 +52,8 @@ export type CaptureAsk = {
   moment: number;
   /** Ids of nodes that are not rendered. */
   unseen: number[];
+  /** What of it is compared otherwise. */
+  allowed: PageAllowance[];
   /** The page may show something that its moment does not tell of. */
   opaque: boolean;
 };
@@ -148,6 +155,8 @@ export type LookRequest = {
   unanswered: 'fail' | 'note';
   /** What fails the look when the console gets it as an error or a warning. */
   failsOn: { source: string; flags: string }[];
+  /** What of captures is compared otherwise in the whole project. */
+  allowed: Allowing[];
   online: boolean;
   /** How somebody attends it, who can stop its script; null where nobody does. */
   attended: Orders | null;
@@ -192,6 +201,8 @@ export type FileReport =
         only: boolean;
         /** Names of the environments that it is for; null for all. */
         environments: string[] | null;
+        /** What is compared; null for what the configuration says. */
+        compares: Comparing | null;
       }[];
       /** Evaluating it has left nothing in the document but its style sheets: other look files may come after it. */
       isPlain: boolean;

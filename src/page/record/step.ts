@@ -51,6 +51,7 @@ async function photograph(current: Step, recording: Recording): Promise<void> {
       step: index,
       moment,
       unseen: [],
+      allowed: [],
       opaque: true,
     });
     if (recording.moment() === moment) return;

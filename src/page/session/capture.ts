@@ -8,6 +8,7 @@ import { settle } from '../host/settings.ts';
 import { isOpaque } from '../record/opaque.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
+import { allowedNow } from './allowed.ts';
 import { clipOf } from './clip.ts';
 import { untilStill } from './still.ts';
 
@@ -43,10 +44,11 @@ async function take(name: string, until: number, current: Step, recording: Recor
     const clip = clipOf();
     const moment = recording.moment();
     const unseen = recording.unseen();
+    const allowed = allowedNow(recording);
     const beyond = clip[2] > innerWidth || clip[3] > innerHeight;
     const { number } = recording;
     const { index } = current;
-    const asked = { name, clip, beyond, step: index, moment, unseen, opaque: isOpaque() };
+    const asked = { name, clip, beyond, step: index, moment, unseen, allowed, opaque: isOpaque() };
     // Whether the moment is as approved is found out from all that led to it.
     recording.send();
     await ask(number, { do: 'capture', ...asked }).catch((error: Error) =>

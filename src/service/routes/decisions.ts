@@ -1,9 +1,10 @@
 /** Calls about baselines: deciding, tidying, pictures. */
 import type { InferType } from 'yup';
-import { decide } from '../../baselines/decide.ts';
+import { decide, type Desk } from '../../baselines/decide.ts';
 import { goneAmong, removeGone } from '../../baselines/gone.ts';
 import { readFolder } from '../../baselines/folder.ts';
-import type { DecisionRequest, Tidied } from '../../core/api/api.ts';
+import { undo } from '../../baselines/undo.ts';
+import type { DecisionRequest, Tidied, UndoRequest } from '../../core/api/api.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { packPng } from '../../work/index.ts';
 import { decideCauses } from '../byCause.ts';
@@ -11,23 +12,49 @@ import { oneByOne } from '../turns.ts';
 import type { Routes } from './context.ts';
 import { schemas } from './schemas.ts';
 
+/** A decision about fewer captures is made before anybody wonders; of larger ones every so many pictures are told. */
+const worthTelling = 20;
+const told = 10;
+
 /** What a blob may be to be given out here: pictures only; what a page made is served from the other origin. */
 const isPicture = (type: string): boolean => type === 'image/png';
 
 export const decisionRoutes: Routes = (app, { store, live, root, explainer, settings }) => {
   // Each decision begins with what the one before it has left.
   const inTurn = oneByOne();
+  const deskNow = async (): Promise<Desk> => {
+    const { baselines, reasons } = await settings();
+    const tell = (done: number, all: number): void => {
+      if (all >= worthTelling && (done % told === 0 || done === all)) live.tell({ kind: 'deciding', done, all });
+    };
+    return { store, root, folder: baselines, pack: packPng, asksWhy: reasons === 'all', tell };
+  };
 
   app.post<{ Body: DecisionRequest }>(
     '/api/decisions',
     { schema: { summary: 'Approve or reject captures, all of them or none', body: schemas.decision } },
     async ({ body }) => {
       const decided = await inTurn(async () => {
-        const desk = { store, root, folder: (await settings()).baselines, pack: packPng };
+        const desk = await deskNow();
         return body.causes ? decideCauses(desk, explainer, body) : decide(desk, body);
       });
-      if (decided.decided.length > 0) live.tell({ kind: 'decided', captures: decided.decided.length });
+      if (decided.batch !== null) live.tell({ kind: 'decided', captures: decided.decided.length });
       return decided;
+    },
+  );
+
+  app.post<{ Body: UndoRequest }>(
+    '/api/decisions/undo',
+    {
+      schema: {
+        summary: 'Take back what was decided at once: the last decision, or one by its batch',
+        body: schemas.undo,
+      },
+    },
+    async ({ body }) => {
+      const undone = await inTurn(async () => undo(await deskNow(), body));
+      live.tell({ kind: 'decided', captures: undone.captures.length });
+      return undone;
     },
   );
 

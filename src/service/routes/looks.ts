@@ -28,18 +28,13 @@ export const lookRoutes: Routes = (app, { store, project }) => {
     '/api/looks/history',
     { schema: { summary: 'Results and decisions of one look, newest first', querystring: schemas.look } },
     ({ query: { component, look, environment } }) => {
-      const decisions = store.decisions.history({ component, look, environment }).map(
-        ({ id, capture, run, hash, kind, who, at, why }): HistoryEntry => ({
-          id,
-          capture,
-          run,
-          hash,
-          kind,
-          who,
-          at,
-          why,
-        }),
-      );
+      const standing = new Set(store.decisions.standing(component, look, environment).map(({ id }) => id));
+      const decisions = store.decisions
+        .history({ component, look, environment })
+        .map(({ id, capture, run, hash, kind, who, at, why, fixer, commit, branch, batch, undoes }): HistoryEntry => {
+          const about = { id, capture, run, hash, kind, who, at, why, fixer, commit, branch, batch, undoes };
+          return { ...about, isBaseline: standing.has(id) };
+        });
       return { results: store.results.history(component, look, environment, historyLength), decisions };
     },
   );

@@ -6,6 +6,7 @@ import { decisionRoutes } from './decisions.ts';
 import { draftRoutes } from './drafts.ts';
 import { eventRoutes } from './events.ts';
 import { lookRoutes } from './looks.ts';
+import { remarkRoutes } from './remarks.ts';
 import { runRoutes } from './runs.ts';
 import { sittingRoutes } from './sittings.ts';
 
@@ -17,6 +18,7 @@ export const addRoutes: Routes = (app, context) => {
     causeRoutes,
     sittingRoutes,
     decisionRoutes,
+    remarkRoutes,
     draftRoutes,
     eventRoutes,
   ];

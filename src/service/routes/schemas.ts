@@ -11,6 +11,8 @@ const isRecord = (value: unknown): boolean => typeof value === 'object' && value
 const id = number().integer().min(1).required();
 const pattern = string().trim().min(1).max(500).required();
 
+const who = string().trim().min(1).max(200);
+
 const look = object({ component: string().required(), look: string().required() }).exact();
 
 export const schemas = {
@@ -85,11 +87,21 @@ export const schemas = {
     patterns: array().of(pattern).max(200).default(undefined),
     all: boolean(),
     causes: array().of(string().required().max(20_000)).min(1).max(1000).default(undefined),
+    pairs: array().of(string().required().max(200)).max(100_000).default(undefined),
     except: array().of(pattern).max(200).default(undefined),
     unsteady: boolean(),
     why: string().max(2000),
-    who: string().trim().min(1).max(200),
+    who,
+    fixer: string().trim().min(1).max(200),
   }).exact(),
+  undo: object({ batch: number().integer().min(1), who }).exact(),
+  comment: object({
+    cause: string().max(20_000),
+    capture: object({ result: id, capture: string().required() }).exact().default(undefined),
+    text: string().trim().min(1).max(5000).required(),
+    who,
+  }).exact(),
+  seen: object({ pairs: array().of(string().required().max(200)).max(100_000).required(), who }).exact(),
 };
 
 /** How deep a request may be nested: deeper than any that means something. */

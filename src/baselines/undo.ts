@@ -1,0 +1,82 @@
+/** Takes decisions back: with new records, and with the files that the folder had before. */
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Undone, UndoRequest } from '../core/api/api.ts';
+import { lookTitle } from '../core/look/look.ts';
+import { fail } from '../core/problem/problem.ts';
+import type { Decision, Store } from '../store/index.ts';
+import type { Desk } from './decide.ts';
+import type { FormerFiles } from './former.ts';
+import { personOf, whereaboutsOf } from './git.ts';
+import { type Change, carryOutTogether, recover } from './journal.ts';
+import { holdsBaseline } from './write.ts';
+
+/** Something else has been decided, or the folder has changed: what would come back is not what was there. */
+function refuseSuperseded({ store, root, folder }: Desk, decision: Decision): void {
+  const { kind, hash, markup, component, look, capture } = decision;
+  const isNewest =
+    kind === 'reject'
+      ? store.decisions.about(decision, hash, markup)?.id === decision.id
+      : store.decisions.baseline(decision)?.id === decision.id;
+  const isKept = kind === 'reject' || folder === null || holdsBaseline(root, folder, decision, hash);
+  if (!isNewest || !isKept) fail('undo-superseded', { look: lookTitle(component, look), capture });
+}
+
+/** The files that were there before some decisions. */
+function formerChange({ blobs }: Store, home: string, decisions: readonly Decision[]): Change {
+  const change: Change = { writes: new Map(), removals: [] };
+  for (const { former } of decisions)
+    for (const [path, hash] of Object.entries(JSON.parse(former ?? '{}') as FormerFiles)) {
+      const bytes =
+        hash === null ? null : (blobs.get(hash)?.bytes ?? fail('internal', { error: `${hash} is missing` }));
+      if (bytes) change.writes.set(path, () => bytes);
+      else if (existsSync(join(home, path))) change.removals.push(path);
+    }
+  return change;
+}
+
+/**
+ * Takes back everything that was decided at once, whole or not at all.
+ * @throws ProblemError `nothing-to-undo`, `undo-superseded`, with nothing taken back
+ */
+export function undo(desk: Desk, { batch: wanted, who: named }: UndoRequest): Undone {
+  const { store, root, folder } = desk;
+  const batch = wanted ?? store.decisions.lastBatch() ?? fail('nothing-to-undo');
+  const decisions = store.decisions.ofBatch(batch);
+  const said = store.explanations.ofBatch(batch);
+  const causes = said.some(({ kind }) => kind === 'undo') ? [] : said;
+  const first = decisions[0] ?? causes[0] ?? fail('nothing-to-undo');
+  for (const one of decisions) refuseSuperseded(desk, one);
+  const who = named ?? personOf(root);
+  const where = whereaboutsOf(root);
+  const append = (): void =>
+    store.together(() => {
+      for (const { id, at: _, ...about } of decisions)
+        store.decisions.add({
+          ...about,
+          ...where,
+          who,
+          kind: 'undo',
+          why: null,
+          batch: null,
+          undoes: id,
+          former: null,
+        });
+      store.explanations.decide(
+        causes.map(({ cause, pair }) => ({ cause, pair, kind: 'undo', who, why: null, fixer: null, batch })),
+      );
+    });
+  if (folder === null || first.kind === 'reject') append();
+  else {
+    const home = join(root, folder);
+    recover(home);
+    carryOutTogether(home, formerChange(store, home, decisions), append);
+  }
+  const captures = decisions.map(({ component, look, environment, capture }) => ({
+    component,
+    look,
+    environment,
+    capture,
+  }));
+  return { batch, kind: first.kind === 'reject' ? 'reject' : 'approve', who: first.who, captures };
+}
