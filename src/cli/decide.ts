@@ -150,7 +150,7 @@ function text(kind: DecisionRequest['kind'], { decided, already, unfinished, wai
     );
   if (waiting > 0)
     lines.push(
-      `${counted(waiting, 'capture has', 'captures have')} other causes as well, and waits for them to be decided.`,
+      `${counted(waiting, 'capture waits', 'captures wait')} for other causes to be decided.`,
     );
   return `${lines.join('\n')}\n`;
 }

@@ -49,7 +49,7 @@ const version = 8;
 /** So many windows draw at a time: one waits for frames most of the time. */
 const windows = 3;
 
-type Changed = ChangedCapture & { summary: CaptureSummary; baselineNow: Decision };
+type Changed = ChangedCapture & { summary: CaptureSummary; baselineNow: Decision; pictures: string };
 
 const digest = (value: unknown): string => createHash('sha256').update(JSON.stringify(value)).digest('hex');
 
@@ -66,14 +66,16 @@ function placeIn({ place }: Problem): CausePlace | null {
 function changedIn({ decisions }: Store, results: readonly ResultSummary[]): Changed[] {
   return results.flatMap(({ id, run, file, component, look, environment, captures, verdict, problem }) =>
     captures.filter(isOpen).flatMap((summary): Changed[] => {
-      const { name: capture, hash, difference, decision, canonical } = summary;
+      const { name: capture, hash, difference, decision, canonical, allowances } = summary;
       const baselineNow = decisions.baseline({ component, look, environment, capture });
       if (!baselineNow) return [];
       const { hash: baseline, markup, fingerprint } = baselineNow;
-      const pair = digest([version, environment, baseline, markup, fingerprint, hash, canonical]);
+      // What is found out of two pictures is so for every capture that shows them.
+      const pictures = digest([version, environment, baseline, markup, fingerprint, hash, canonical, allowances]);
+      const pair = digest([component, look, capture, pictures]);
       const about = { result: id, run, file, component, look, environment, capture, hash, baseline, difference };
       const failure = hasFailed({ verdict }) && problem ? { message: problem.message, place: placeIn(problem) } : null;
-      return [{ pair, ...about, decision, failure, summary, baselineNow }];
+      return [{ pair, ...about, decision, failure, summary, baselineNow, pictures }];
     }),
   );
 }
@@ -83,7 +85,7 @@ function withoutBaseline({ remarks }: Store, results: readonly ResultSummary[]):
   return results.flatMap(({ id, run, file, component, look, environment, captures }) =>
     captures.flatMap(({ name: capture, state: { kind: why }, hash, canonical, decision }): CaptureWithoutBaseline[] => {
       if ((why !== 'new' && why !== 'unreadable') || (decision?.stands && decision.kind !== 'reject')) return [];
-      const pair = digest([environment, hash, canonical]);
+      const pair = digest([component, look, environment, capture, hash, canonical]);
       const about = { pair, result: id, run, file, component, look, environment, capture, hash, decision };
       return [{ ...about, why, seenBy: remarks.seenBy(pair) }];
     }),
@@ -135,8 +137,8 @@ async function explainAll(
   const { root, store, settings, log } = tools;
   const todo = new Map(
     changedIn(store, results)
-      .filter(({ pair, failure }) => failure === null && store.explanations.get(pair) === null)
-      .map((changed) => [changed.pair, changed]),
+      .filter(({ pictures, failure }) => failure === null && store.explanations.get(pictures) === null)
+      .map((changed) => [changed.pictures, changed]),
   );
   if (todo.size === 0) return;
   const { environments, baselines } = await settings();
@@ -150,7 +152,7 @@ async function explainAll(
       try {
         if (environment)
           store.explanations.put(
-            next.pair,
+            next.pictures,
             await explainOne(tools, next, window.in(environment, next.summary.allowances), home),
           );
       } catch (error) {
@@ -194,11 +196,11 @@ export function explainerOf(tools: ExplainerTools): Explainer {
     explain: explainNow,
     async list(results) {
       await explainNow(results);
-      const captures = changedIn(store, results).map(({ summary: _, baselineNow: __, ...changed }) => ({
+      const captures = changedIn(store, results).map(({ summary: _, baselineNow: __, pictures, ...changed }) => ({
         ...changed,
         explanation: changed.failure
           ? null
-          : (store.explanations.get(changed.pair) ?? unknown('It could not be drawn. See .sguardo/service.log.')),
+          : (store.explanations.get(pictures) ?? unknown('It could not be drawn. See .sguardo/service.log.')),
       })) satisfies ExplainedCapture[];
       const told = clusters(captures, {
         ...placeFinder(tools),

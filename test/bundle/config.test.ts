@@ -160,6 +160,22 @@ describe('a wrong configuration', () => {
   });
 });
 
+describe('what is compared', () => {
+  it.each([
+    ["{ leaveOut: [{ target: '.clock' }] }", 'compare.leaveOut[0].why'],
+    ["{ leaveOut: [{ target: '.clock', why: ' ' }] }", 'compare.leaveOut[0].why must say why'],
+    ['{ tolerate: [0.2] }', 'compare.tolerate[0] must be “anti-aliasing”, or { upTo, in, why } for one part'],
+    ["{ tolerate: [{ upTo: 0.2, in: '.chart' }] }", 'compare.tolerate[0].why'],
+    ["{ tolerate: [{ upTo: 2, in: '.chart', why: 'x' }] }", 'compare.tolerate[0].upTo'],
+    ["{ tolerate: [{ upTo: 0.1, why: 'x' }] }", 'compare.tolerate[0].in'],
+    ["{ what: 'pixels' }", 'compare.what'],
+    ['{ threshold: 0.1 }', 'threshold'],
+  ])('%s is refused with its place', async (compare, said) => {
+    const { code, message } = await problemOf(`export default { compare: ${compare} };`);
+    expect([code, message.includes(said)]).toEqual(['config-wrong', true]);
+  });
+});
+
 describe('the project', () => {
   it('is the nearest folder above that has a configuration', () => {
     const folder = project({ 'src/berths/x.txt': '' });

@@ -172,7 +172,7 @@ describe('an edit of a token, of a text and of a rule', () => {
   it('is approved cause by cause: a capture when all its causes are', async () => {
     const [token, text, note] = list.causes as [Cluster, Cluster, Cluster];
     const first = await sguardo(folder, 'approve', '--cause', '1', '--cause', '2', '--why', 'spring colours');
-    expect(first.out).toContain('8 captures have other causes as well, and waits for them to be decided.');
+    expect(first.out).toContain('8 captures wait for other causes to be decided.');
     expect((await served.client.causes()).causes[0]!.captures[0]!.decided).toMatchObject({
       kind: 'approve',
       why: 'spring colours',

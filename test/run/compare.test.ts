@@ -127,21 +127,6 @@ describe('what is compared', () => {
 });
 
 describe('what cannot be meant', () => {
-  it.each([
-    ["{ leaveOut: [{ target: '.clock' }] }", 'compare.leaveOut[0].why'],
-    ["{ leaveOut: [{ target: '.clock', why: ' ' }] }", 'compare.leaveOut[0].why must say why'],
-    ['{ tolerate: [0.2] }', 'compare.tolerate[0] must be “anti-aliasing”, or { upTo, in, why } for one part'],
-    ["{ tolerate: [{ upTo: 0.2, in: '.chart' }] }", 'compare.tolerate[0].why'],
-    ["{ tolerate: [{ upTo: 2, in: '.chart', why: 'x' }] }", 'compare.tolerate[0].upTo'],
-    ["{ tolerate: [{ upTo: 0.1, why: 'x' }] }", 'compare.tolerate[0].in'],
-    ["{ what: 'pixels' }", 'compare.what'],
-    ['{ threshold: 0.1 }', 'threshold'],
-  ])('%s is refused in the configuration with its place', async (compare, said) => {
-    const other = project({ ...files, 'sguardo.config.ts': `export default { compare: ${compare} };\n` });
-    const { err, code } = await sguardo(other, 'run');
-    expect([err.includes(said), code, err.includes('    at ')]).toEqual([true, 2, false]);
-  });
-
   it('is refused in a look file, with what it has to be', async () => {
     write(folder, {
       'src/Card.look.tsx': looks.replace("why: 'shows the time'", "because: 'shows the time'"),
