@@ -72,6 +72,7 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
     async run(patterns, options = {}) {
       const looks: FinishedLook[] = [];
       await runLooks({
+        redraw: async () => null,
         bundle,
         // What is new would get a document of its own.
         settings: { ...settings, isolate: options.baselines ? null : 'file', ...options.settings },
@@ -135,7 +136,7 @@ export function approvedBy(looks: readonly FinishedLook[]): RunBaselines {
       new Map(
         look.captures.map(({ summary, png, fingerprint, markup }) => [
           summary.name,
-          { png, hash: hashOf(png), fingerprint, markup, allowances: [], file: null },
+          { png, hash: hashOf(png), fingerprint, markup, allowances: [], moment: null, file: null },
         ]),
       ),
     ]),

@@ -12,7 +12,7 @@ import { keepFormer } from './former.ts';
 import { personOf, whereaboutsOf } from './git.ts';
 import type { ManifestParts } from './manifest.ts';
 import { markTaken, takenHash } from './taken.ts';
-import { type Approved, holdsBaseline, type SharedFile, writeBaselines } from './write.ts';
+import { type Approved, holdsBaseline, type SharedFile, type Shelf, writeBaselines } from './write.ts';
 
 type Meant = { result: ResultSummary; only: Set<string> | null };
 
@@ -65,13 +65,9 @@ const keyOf = ({ component, look, environment, name }: StoredCapture): CaptureKe
 /** What is to be done about one capture. */
 type Choice = 'decide' | 'already' | 'nothing';
 
-function choose(
-  store: Store,
-  root: string,
-  folder: string | null,
-  kind: DecisionRequest['kind'],
-  capture: StoredCapture,
-): Choice {
+function choose(desk: Desk, kind: DecisionRequest['kind'], capture: StoredCapture): Choice {
+  const { store } = desk;
+  const shelf = shelfOf(desk);
   const key = keyOf(capture);
   const before = store.decisions.about(key, capture.hash, capture.markup);
   if (kind === 'reject') {
@@ -80,7 +76,7 @@ function choose(
   }
   const current = store.decisions.baseline(key);
   // A file that somebody has lost or spoilt meanwhile is written again.
-  const isKept = folder === null || holdsBaseline(root, folder, key, capture.hash);
+  const isKept = shelf === null || holdsBaseline(shelf, key, capture.hash);
   const isSame = isKept && current?.hash === capture.hash && current.markup === capture.markup;
   return isSame && before?.kind !== 'reject' ? 'already' : 'decide';
 }
@@ -140,12 +136,18 @@ export type Desk = {
   store: Store;
   root: string;
   folder: string | null;
+  /** The group of machines that this one belongs to; null where there is only one. */
+  family: string | null;
   pack: Pack;
   /** Approving needs a reason as well. */
   asksWhy: boolean;
   /** Hears how many pictures are packed. */
   tell(done: number, all: number): void;
 };
+
+/** Where the baselines of a desk are kept as files; null where they are not. */
+export const shelfOf = ({ root, folder, family }: Desk): Shelf | null =>
+  folder === null ? null : { root, folder, family };
 
 /** @throws ProblemError `reason-missing` */
 export function refuseUnreasoned({ asksWhy }: Desk, { kind, why }: DecisionRequest): void {
@@ -162,7 +164,7 @@ export async function decide(
   request: DecisionRequest,
   batch = desk.store.decisions.nextBatch(),
 ): Promise<Decided> {
-  const { store, root, folder } = desk;
+  const { store } = desk;
   const { kind } = request;
   refuseUnreasoned(desk, request);
   const outcome: Decided = { decided: [], already: 0, unfinished: [], waiting: 0, batch: null };
@@ -174,7 +176,7 @@ export async function decide(
     }
     for (const capture of store.results.captures(result.id)) {
       if (only && !only.has(capture.name)) continue;
-      const choice = choose(store, root, folder, kind, capture);
+      const choice = choose(desk, kind, capture);
       if (choice === 'already') outcome.already++;
       if (choice === 'decide') chosen.push(capture);
     }
@@ -208,24 +210,35 @@ async function packAll({ store, pack, tell }: Desk, hashes: readonly string[]): 
 }
 
 async function record(desk: Desk, request: DecisionRequest, chosen: StoredCapture[], batch: number): Promise<void> {
-  const { store, root, folder } = desk;
+  const { store, root, family } = desk;
   const { kind, why = null, fixer = null } = request;
   const who = request.who ?? personOf(root);
   const where = whereaboutsOf(root);
   const at = new Date().toISOString();
-  const isWritten = kind === 'approve' && folder !== null;
+  const shelf = kind === 'approve' ? shelfOf(desk) : null;
   const append = (): void =>
     store.together(() => {
       for (const capture of chosen) {
         const { run, hash, markup, manifest, fingerprint } = capture;
         const key = keyOf(capture);
-        const former = isWritten ? JSON.stringify(keepFormer(store, root, folder, key)) : null;
+        const former = shelf && JSON.stringify(keepFormer(store, shelf, key));
         const about = { run, hash, markup, manifest, fingerprint, ...where, sources: store.runs.sources(run) };
-        const decision: NewDecision = { ...key, who, kind, why, fixer, ...about, batch, undoes: null, former };
+        const decision: NewDecision = {
+          ...key,
+          who,
+          kind,
+          why,
+          fixer,
+          ...about,
+          batch,
+          undoes: null,
+          former,
+          file: null,
+        };
         store.decisions.add(decision);
       }
     });
-  if (!isWritten) {
+  if (shelf === null) {
     append();
     return;
   }
@@ -236,6 +249,7 @@ async function record(desk: Desk, request: DecisionRequest, chosen: StoredCaptur
     const parts = partsOf(store, capture);
     return {
       key: keyOf(capture),
+      family,
       parts,
       png: packed.get(capture.hash)!,
       moment: () => read(store, parts.moment).toString('utf8'),
@@ -243,5 +257,5 @@ async function record(desk: Desk, request: DecisionRequest, chosen: StoredCaptur
       approved: { by: who, at, why, run: capture.run },
     };
   });
-  writeBaselines(root, folder, approved, append);
+  writeBaselines(root, shelf.folder, approved, append);
 }

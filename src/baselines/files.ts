@@ -69,7 +69,7 @@ export function readBaseline(
   } catch (error) {
     return fail('baseline-unreadable', { file: named('.json')[1], error: messageOf(error) });
   }
-  const { component, look, environment, capture, fingerprint, approved = null } = about;
+  const { component, look, environment, capture, fingerprint, approved = null, family = null } = about;
   const key = { component, look, environment, capture };
   keyKnown(key);
   const [picture, file] = named('.png');
@@ -83,7 +83,7 @@ export function readBaseline(
   const hash = takenHash(png) ?? packed;
   const markup = sha256(JSON.stringify(lines));
   return {
-    baseline: { key, hash, markup, fingerprint, allowances, shows, approved, file },
+    baseline: { key, hash, markup, fingerprint, allowances, shows, approved, file, family },
     content: { png, markup: lines },
   };
 }

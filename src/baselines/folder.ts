@@ -146,7 +146,7 @@ function remember(cache: FolderCache, found: FolderContents, changed: FolderRead
 function withoutTwins({ baselines, unreadable }: FolderContents): FolderContents {
   const byKey = new Map<string, FolderBaseline[]>();
   for (const baseline of baselines) {
-    const text = keyText(baseline.key);
+    const text = keyText(baseline.key) + (baseline.family ?? '');
     byKey.set(text, [...(byKey.get(text) ?? []), baseline]);
   }
   const twins = [...byKey.values()].filter((same) => same.length > 1);

@@ -4,6 +4,7 @@ import { join, sep } from 'node:path';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
 import type { Store } from '../store/index.ts';
 import { baselinePath, formerPath } from './paths.ts';
+import type { Shelf } from './write.ts';
 
 /** Files of one capture, by their paths below the folder: hashes of what they held; null for what was not there. */
 export type FormerFiles = Record<string, string | null>;
@@ -19,13 +20,13 @@ function read(path: string): Buffer | null {
 }
 
 /** Keeps the files of a capture in the records as they are now. */
-export function keepFormer({ blobs }: Store, root: string, folder: string, key: CaptureKey): FormerFiles {
+export function keepFormer({ blobs }: Store, { root, folder, family }: Shelf, key: CaptureKey): FormerFiles {
   const found: FormerFiles = {};
-  for (const stem of new Set([baselinePath(key), formerPath(key)]))
+  const own = baselinePath(key, family);
+  for (const stem of new Set([own, ...(family === null ? [formerPath(key)] : [])]))
     for (const [ending, type] of Object.entries(endings)) {
       const bytes = read(join(root, folder, stem + ending));
-      if (bytes || stem === baselinePath(key))
-        found[(stem + ending).replaceAll(sep, '/')] = bytes && blobs.put(bytes, type);
+      if (bytes || stem === own) found[(stem + ending).replaceAll(sep, '/')] = bytes && blobs.put(bytes, type);
     }
   return found;
 }

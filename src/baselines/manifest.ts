@@ -7,6 +7,8 @@ type About = CaptureKey & {
   width: number;
   height: number;
   fingerprint: string;
+  /** The group of machines that it is for; absent for the project's usual one. */
+  family?: string;
   approved?: { by: string; at: string; why: string | null; run: number | null };
 };
 
@@ -40,6 +42,7 @@ const common = {
   environment: string().required(),
   capture: string().required(),
   fingerprint: string().required(),
+  family: string(),
 };
 const former = object({
   ...common,

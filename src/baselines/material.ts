@@ -35,11 +35,14 @@ function takeInShared({ blobs }: Store, home: string, wanted: readonly string[])
   }
 }
 
-/** What the folder says of a baseline, once its moment and files are in the records; null where it does not say. */
-function fromFolder(store: Store, home: string, key: CaptureKey): Parts | null {
-  const path = join(home, baselinePath(key));
+/**
+ * What the folder says of a baseline by its description, once its moment and files are in the records; null where it
+ * does not say.
+ */
+function fromFolder(store: Store, home: string, description: string): Parts | null {
+  const path = description.slice(0, -'.json'.length);
   try {
-    const about = parseManifest(readFileSync(`${path}.json`, 'utf8'));
+    const about = parseManifest(readFileSync(description, 'utf8'));
     if (about.format !== 2) return null;
     const moment = JSON.stringify(JSON.parse(readFileSync(`${path}.moment`, 'utf8')));
     if (sha256(moment) !== about.moment) return null;
@@ -71,12 +74,17 @@ function materialOf(store: Store, picture: string, { moment: hash, assets, finge
   return { ...flatten(moment, texts, assets), hash: picture, png, fingerprint };
 }
 
-/** What the baseline of a capture was made from; null where there is none, or its moment was not kept. */
-export function baselineMaterial(store: Store, home: string | null, key: CaptureKey): Material | null {
+/**
+ * What the baseline of a capture was made from; null where there is none, or its moment was not kept. `folder` is that
+ * of the baselines, relative to the project; null where they are not kept as files.
+ */
+export function baselineMaterial(store: Store, root: string, folder: string | null, key: CaptureKey): Material | null {
   const decision = store.decisions.baseline(key);
   if (!decision) return null;
   const kept = decision.manifest === null ? null : read<Parts>(store, decision.manifest);
-  const parts = kept ?? (home === null ? null : fromFolder(store, home, key));
+  const file = decision.file ?? (folder === null ? null : join(folder, `${baselinePath(key)}.json`));
+  const home = folder === null ? null : join(root, folder);
+  const parts = kept ?? (file === null || home === null ? null : fromFolder(store, home, join(root, file)));
   return parts && materialOf(store, decision.hash, parts);
 }
 

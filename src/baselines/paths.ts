@@ -35,18 +35,18 @@ function folderName(part: string, hash: Hash): string {
   return plain === part ? plain : `${plain}-${hash(part)}`;
 }
 
-const pathWith = ({ component, look, environment, capture }: CaptureKey, hash: Hash): string =>
+const pathWith = ({ component, look, environment, capture }: CaptureKey, family: string | null, hash: Hash): string =>
   join(
-    environment,
+    family === null ? environment : `${environment}@${family}`,
     ...component.split('/').map((part) => folderName(part, hash)),
     `${fileName(look, hash)}${capture === 'end' ? '' : `.${fileName(capture, hash)}`}`,
   );
 
-/** Path of a capture's baseline below the folder, without its ending. */
-export const baselinePath = (key: CaptureKey): string => pathWith(key, longHash);
+/** Path of a capture's baseline below the folder, without its ending; for a family of machines, that of its own. */
+export const baselinePath = (key: CaptureKey, family: string | null = null): string => pathWith(key, family, longHash);
 
 /** Where format 1 kept it. */
-export const formerPath = (key: CaptureKey): string => pathWith(key, formerHash);
+export const formerPath = (key: CaptureKey): string => pathWith(key, null, formerHash);
 
 /** The folder of sheets and small files that several baselines share, by content. */
 export const sharedFolder = 'shared';

@@ -12,6 +12,7 @@ import {
   type Unreadable,
 } from '../core/baseline/baseline.ts';
 import { type Problem, ProblemError } from '../core/problem/problem.ts';
+import type { Settings } from '../core/settings/config.ts';
 import type { Decision, Store } from '../store/index.ts';
 import { type BaselineContent, readBaseline } from './files.ts';
 import { type FolderCache, type FolderContents, type FolderRead, readFolder, type UnreadableFile } from './folder.ts';
@@ -48,10 +49,11 @@ function adopt(
   commit: () => string | null,
 ): void {
   const { key, hash, markup, fingerprint, approved, file } = baseline;
+  const description = file.replace(/png$/, 'json');
   const known = decisions.baseline(key);
   const isNewest = known !== null && known.hash === hash && known.markup === markup;
   if (isNewest && blobs.has(hash) && blobs.has(markup)) return;
-  const content = fresh ?? readBaseline(root, join(root, file.replace(/png$/, 'json'))).content;
+  const content = fresh ?? readBaseline(root, join(root, description)).content;
   blobs.keep(hash, content.png, 'image/png');
   blobs.put(Buffer.from(JSON.stringify(content.markup)), 'application/json');
   if (isNewest) return;
@@ -72,11 +74,17 @@ function adopt(
     undoes: null,
     former: null,
     fixer: null,
+    file: description,
   });
 }
 
 /** Brings the records up to date. Returns what could not be taken in, since it has changed meanwhile. */
-function record(store: Store, root: string, { contents, fresh, changed }: FolderRead): UnreadableFile[] {
+function record(
+  store: Store,
+  root: string,
+  { fresh, changed }: FolderRead,
+  baselines: readonly FolderBaseline[],
+): UnreadableFile[] {
   const wrong: UnreadableFile[] = [];
   let known: { commit: string | null } | null = null;
   const commit = (): string | null => {
@@ -88,7 +96,7 @@ function record(store: Store, root: string, { contents, fresh, changed }: Folder
       if (about) store.baselineFiles.put({ file, ...about });
       else store.baselineFiles.remove(file);
     }
-    for (const baseline of contents.baselines) {
+    for (const baseline of baselines) {
       try {
         adopt(store, root, baseline, fresh.get(baseline), commit);
       } catch (error) {
@@ -101,20 +109,45 @@ function record(store: Store, root: string, { contents, fresh, changed }: Folder
 }
 
 /** Takes in what the folder has that the records do not, and answers for a run. */
-export function takeInFolder(store: Store, root: string, folder: string | null, cache: FolderCache): BaselineSet {
+export function takeInFolder(
+  store: Store,
+  root: string,
+  { baselines: folder, family }: Pick<Settings, 'baselines' | 'family'>,
+  cache: FolderCache,
+): BaselineSet {
   if (folder === null) return fromRecords(store);
   const read = readFolder(root, folder, cache);
   const before = takenIn.get(read.contents);
-  if (before && before.decisions === store.decisions.last()) return before.set;
-  const wrong = record(store, root, read);
-  const { baselines, unreadable } = read.contents;
+  if (before && before.family === family && before.decisions === store.decisions.last()) return before.set;
+  const baselines = nearest(read.contents.baselines, family);
+  const wrong = record(store, root, read, baselines);
+  const { unreadable } = read.contents;
   const set = fromFolder(store, { baselines, unreadable: [...unreadable, ...wrong] });
-  if (wrong.length === 0) takenIn.set(read.contents, { decisions: store.decisions.last(), set });
+  if (wrong.length === 0) takenIn.set(read.contents, { family, decisions: store.decisions.last(), set });
   return set;
 }
 
 /** What came of folders that were taken in, and the last decision then. */
-const takenIn = new WeakMap<FolderContents, { decisions: number; set: BaselineSet }>();
+const takenIn = new WeakMap<FolderContents, { family: string | null; decisions: number; set: BaselineSet }>();
+
+const whenApproved = ({ approved }: FolderBaseline): string => approved?.at ?? '';
+
+/**
+ * One baseline for each capture: that of this family of machines, else the project's usual one, else of all others the
+ * one that was approved last.
+ */
+function nearest(baselines: readonly FolderBaseline[], family: string | null): FolderBaseline[] {
+  const rank = (one: FolderBaseline): number => (one.family === family ? 2 : one.family === null ? 1 : 0);
+  const found = new Map<string, FolderBaseline>();
+  for (const one of baselines) {
+    const text = keyText(one.key);
+    const other = found.get(text);
+    const isNearer =
+      !other || rank(one) > rank(other) || (rank(one) === rank(other) && whenApproved(one) > whenApproved(other));
+    if (isNearer) found.set(text, one);
+  }
+  return [...found.values()];
+}
 
 const lookText = (component: string, look: string, environment: string): string =>
   JSON.stringify([component, look, environment]);
@@ -177,17 +210,19 @@ function fromRecords(store: Store): BaselineSet {
     of(component, look, environment, capture) {
       const decision = store.decisions.baseline({ component, look, environment, capture });
       if (!decision) return null;
-      return baselineIn(store, { ...decision, allowances: manifestOf(store, decision)?.allowances }, null);
+      const shows = manifestOf(store, decision);
+      return baselineIn(store, { ...decision, shows, allowances: shows?.allowances }, null);
     },
   };
 }
 
-type Kept = Pick<FolderBaseline, 'hash' | 'markup' | 'fingerprint'> & Partial<Pick<FolderBaseline, 'allowances'>>;
+type Kept = Pick<FolderBaseline, 'hash' | 'markup' | 'fingerprint' | 'shows'> &
+  Partial<Pick<FolderBaseline, 'allowances'>>;
 
 /** What a capture is compared with, out of the records. */
 function baselineIn(
   { blobs }: Store,
-  { hash, markup, fingerprint, allowances = [] }: Kept,
+  { hash, markup, fingerprint, shows, allowances = [] }: Kept,
   file: string | null,
 ): Baseline | null {
   const png = blobs.get(hash);
@@ -198,6 +233,7 @@ function baselineIn(
     hash,
     fingerprint,
     allowances,
+    moment: shows?.moment ?? null,
     markup: JSON.parse(lines.bytes.toString('utf8')) as string[],
     file,
   };

@@ -5,20 +5,22 @@ import type { Undone, UndoRequest } from '../core/api/api.ts';
 import { lookTitle } from '../core/look/look.ts';
 import { fail } from '../core/problem/problem.ts';
 import type { Decision, Store } from '../store/index.ts';
-import type { Desk } from './decide.ts';
+import { type Desk, shelfOf } from './decide.ts';
 import type { FormerFiles } from './former.ts';
 import { personOf, whereaboutsOf } from './git.ts';
 import { type Change, carryOutTogether, recover } from './journal.ts';
 import { holdsBaseline } from './write.ts';
 
 /** Something else has been decided, or the folder has changed: what would come back is not what was there. */
-function refuseSuperseded({ store, root, folder }: Desk, decision: Decision): void {
+function refuseSuperseded(desk: Desk, decision: Decision): void {
+  const { store } = desk;
+  const shelf = shelfOf(desk);
   const { kind, hash, markup, component, look, capture } = decision;
   const isNewest =
     kind === 'reject'
       ? store.decisions.about(decision, hash, markup)?.id === decision.id
       : store.decisions.baseline(decision)?.id === decision.id;
-  const isKept = kind === 'reject' || folder === null || holdsBaseline(root, folder, decision, hash);
+  const isKept = kind === 'reject' || shelf === null || holdsBaseline(shelf, decision, hash);
   if (!isNewest || !isKept) fail('undo-superseded', { look: lookTitle(component, look), capture });
 }
 

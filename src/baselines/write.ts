@@ -17,6 +17,8 @@ export type SharedFile = { hash: string; ending: string; bytes: () => Uint8Array
 /** One approved capture with everything that the folder keeps of it. */
 export type Approved = {
   key: CaptureKey;
+  /** The group of machines that it is for; null for the project's usual one. */
+  family: string | null;
   parts: ManifestParts;
   png: Uint8Array;
   /** JSON of the canonical moment. */
@@ -25,9 +27,12 @@ export type Approved = {
   approved: NonNullable<Manifest['approved']>;
 };
 
+/** Where a project keeps the baselines of one group of machines. */
+export type Shelf = { root: string; folder: string; family: string | null };
+
 /** True when the folder has this very picture for a capture, in the present format and place. */
-export function holdsBaseline(root: string, folder: string, key: CaptureKey, picture: string): boolean {
-  const path = join(root, folder, baselinePath(key));
+export function holdsBaseline({ root, folder, family }: Shelf, key: CaptureKey, picture: string): boolean {
+  const path = join(root, folder, baselinePath(key, family));
   try {
     const about = parseManifest(readFileSync(`${path}.json`, 'utf8'));
     const png = readFileSync(`${path}.png`);
@@ -42,8 +47,9 @@ export function holdsBaseline(root: string, folder: string, key: CaptureKey, pic
 /** Lines of a moment stand one below the other, so that a change of one element is a change of its lines. */
 const spread = (json: string): string => `${JSON.stringify(JSON.parse(json), null, 1).replace(/^ +/gm, '')}\n`;
 
-function changeFor(home: string, { key, parts, png, moment, shared, approved }: Approved, change: Change): void {
-  const path = baselinePath(key);
+function changeFor(home: string, one: Approved, change: Change): void {
+  const { key, family, parts, png, moment, shared, approved } = one;
+  const path = baselinePath(key, family);
   const { fingerprint, width, height, moment: hash, sheets, drawings = [], assets, allowances = [] } = parts;
   const manifest: Manifest = {
     format: 2,
@@ -57,6 +63,7 @@ function changeFor(home: string, { key, parts, png, moment, shared, approved }: 
     assets,
     ...(allowances.length > 0 && { allowances }),
     fingerprint,
+    ...(family !== null && { family }),
     approved,
   };
   change.writes.set(`${path}.png`, () => png);
@@ -67,7 +74,7 @@ function changeFor(home: string, { key, parts, png, moment, shared, approved }: 
     if (!existsSync(join(home, file))) change.writes.set(file, bytes);
   }
   const former = formerPath(key);
-  if (former === path) return;
+  if (former === path || family !== null) return;
   for (const ending of ['.json', '.png'])
     if (existsSync(join(home, former + ending))) change.removals.push(former + ending);
 }

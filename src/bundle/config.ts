@@ -116,6 +116,7 @@ const schema = object({
   isolate: string().oneOf(['file', 'look']),
   compare: compareSchema,
   reasons: string().oneOf(['rejections', 'all']),
+  family: string().matches(/^[\w-]+$/, '${path} must be a name of letters, digits, - and _; it becomes a folder'),
   markAttribute: string().matches(
     /^[a-z][\w.:-]*$/i,
     '${path} has to be the name of an attribute, such as data-testid',
@@ -213,6 +214,7 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     compares: config.compare?.what ?? 'both',
     allowed: allowingOf(config.compare ?? {}),
     reasons: config.reasons ?? 'rejections',
+    family: config.family ?? null,
     markAttribute: config.markAttribute ?? 'data-testid',
     unanswered: config.unanswered ?? 'fail',
     openapi: config.openapi ?? null,

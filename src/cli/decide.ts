@@ -15,6 +15,8 @@ type Options = {
   except: string[];
   why?: string;
   unsteady?: boolean;
+  upgrade?: boolean;
+  to?: string;
   json?: boolean;
 };
 
@@ -45,6 +47,7 @@ export function addDecisions(program: Command): void {
     .addOption(causeOption())
     .addOption(exceptOption())
     .option('-w, --why <text>', 'the reason, kept in the history')
+    .option('--upgrade', 'everything that differs only since another browser or other fonts drew it')
     .option('--unsteady', 'also captures that came out differently from time to time')
     .option('--json', 'print one JSON document instead of text')
     .addHelpText(
@@ -55,7 +58,8 @@ Examples:
   sguardo approve --all
   sguardo approve --cause 2 --except FeeTable
   sguardo approve BerthCard --why "new accent colour"
-  sguardo approve "asks before releasing"`,
+  sguardo approve "asks before releasing"
+  sguardo approve --upgrade         after: sguardo run --upgrade`,
     )
     .action((patterns: string[], options: Options) => decide('approve', patterns, options));
   program
@@ -69,25 +73,26 @@ Examples:
     .addOption(causeOption())
     .addOption(exceptOption())
     .requiredOption('-w, --why <text>', 'what is wrong with it')
+    .option('--to <name>', 'who is to fix it')
     .option('--json', 'print one JSON document instead of text')
     .addHelpText(
       'after',
       `
 Examples:
   sguardo reject FeeTable --why "the banner must not push the table down"
-  sguardo reject --cause 1 --why "the old red was right"`,
+  sguardo reject --cause 1 --why "the old red was right" --to Mara`,
     )
     .action((patterns: string[], options: Options) => decide('reject', patterns, options));
 }
 
 async function decide(kind: DecisionRequest['kind'], patterns: string[], options: Options): Promise<void> {
-  const { all, cause, except, why, unsteady, json } = options;
+  const { all, cause, except, why, unsteady, upgrade, to: fixer, json } = options;
   const found = await findService(process.cwd());
   try {
-    if (kind === 'approve' && !all && patterns.length === 0 && cause.length === 0)
+    if (kind === 'approve' && !all && !upgrade && patterns.length === 0 && cause.length === 0)
       return await tellOpen(found, json === true);
-    const causes = cause.length > 0 ? await keysOf(found, cause) : undefined;
-    const request = { kind, why, unsteady, ...(causes ? { causes, except } : { patterns, all }) };
+    const causes = upgrade ? await engineKeys(found) : cause.length > 0 ? await keysOf(found, cause) : undefined;
+    const request = { kind, why, unsteady, fixer, ...(causes ? { causes, except } : { patterns, all }) };
     const decided = await found.client.decide(request);
     process.stdout.write(json ? `${JSON.stringify(decided, null, 2)}\n` : text(kind, decided));
   } finally {
@@ -101,6 +106,14 @@ async function keysOf({ client }: Found, numbers: readonly number[]): Promise<st
   return numbers.map(
     (number) => causes.find((cause) => cause.number === number)?.key ?? fail('cause-unknown', { number }),
   );
+}
+
+/** The keys of what another browser has done. @throws ProblemError `nothing-to-decide` */
+async function engineKeys({ client }: Found): Promise<string[]> {
+  const { causes } = await client.causes();
+  const keys = causes.flatMap(({ kind, key }) => (kind === 'engine' ? [key] : []));
+  const what = 'Nothing differs because of the browser or its fonts.';
+  return keys.length > 0 ? keys : fail('nothing-to-decide', { what, remedy: 'Compare first: sguardo run --upgrade' });
 }
 
 /** What there is to approve. */
@@ -148,9 +161,6 @@ function text(kind: DecisionRequest['kind'], { decided, already, unfinished, wai
       `${pc.yellow('Left out')}, because they did not finish: ` +
         `${unfinished.slice(0, 5).join(', ')}${unfinished.length > 5 ? ` and ${unfinished.length - 5} more` : ''}.`,
     );
-  if (waiting > 0)
-    lines.push(
-      `${counted(waiting, 'capture waits', 'captures wait')} for other causes to be decided.`,
-    );
+  if (waiting > 0) lines.push(`${counted(waiting, 'capture waits', 'captures wait')} for other causes to be decided.`);
   return `${lines.join('\n')}\n`;
 }

@@ -63,7 +63,11 @@ function captureText(capture: CaptureSummary): string | null {
   const lines = counted(state.markup.length, 'line of markup differs', 'lines of markup differ');
   if (state.markup.length > 0) parts.push(state.picture ? lines : `markup only: ${lines}, the picture is as approved`);
   if (state.otherFingerprint)
-    parts.push('the baseline was taken with another browser, other fonts or in another environment');
+    parts.push(
+      state.isRedrawn
+        ? 'approved with another browser or other fonts, and compared with what this one draws'
+        : 'the baseline was taken with another browser, other fonts or in another environment',
+    );
   const linesOf = (wanted: 'baseline' | 'now'): string[] =>
     state.markup.filter(({ side }) => side === wanted).map(({ text }) => text.trim());
   const markup = state.markup.slice(0, 4).map(({ side, text }) => {

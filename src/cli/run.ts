@@ -21,6 +21,7 @@ type Options = {
   env: string[];
   repeat: number;
   fresh?: boolean;
+  upgrade?: boolean;
   audit?: number;
   changed?: string | true;
   tag: string[];
@@ -81,6 +82,7 @@ export function addRun(program: Command): void {
     .addOption(environmentOption())
     .option('-r, --repeat <n>', 'run every look n times and report how many captures differed', count, 1)
     .option('--fresh', 'run everything, even what has not changed')
+    .option('--upgrade', 'compare every pixel with what another browser drew, to take over what this one draws')
     .option('--changed [since]', 'only looks that depend on what has changed since a commit or branch (default: HEAD)')
     .addOption(tagOption('--tag <name>', 'only looks with this tag (can be repeated)'))
     .addOption(tagOption('--without-tag <name>', 'but none with this one (can be repeated)'))
@@ -101,6 +103,7 @@ Examples:
   sguardo run BerthCard             the looks of one component
   sguardo run "asks before" -e day  one look, in one environment
   sguardo run --fresh               reuse nothing from earlier runs
+  sguardo run --upgrade             after a browser upgrade; then: sguardo approve --upgrade
   sguardo run --changed main        what this branch touches
   sguardo run --failed              what went wrong, once more
   sguardo run --tag slow            the looks with a tag
@@ -135,7 +138,7 @@ function progressLine(active: boolean): { show(text: string): void; line(text: s
 export async function run(patterns: string[], options: Options): Promise<number> {
   const found = await findService(process.cwd());
   try {
-    const { env: environments, repeat, fresh = false } = options;
+    const { env: environments, repeat, fresh = false, upgrade = false } = options;
     const audit = options.audit ?? (isCi ? ciAudit : null);
     const changed = options.changed === true ? 'HEAD' : (options.changed ?? null);
     const looks = options.failed ? await failedLooks(found, patterns) : [];
@@ -149,6 +152,7 @@ export async function run(patterns: string[], options: Options): Promise<number>
       environments,
       repeat,
       fresh,
+      upgrade,
       audit,
       changed,
       tags: options.tag,

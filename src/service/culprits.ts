@@ -133,9 +133,8 @@ function attemptOf(
       return tried && new Set(tried.hasPassed ? [] : [failure]);
     };
   const { root, store } = tools;
-  const home = settings.baselines === null ? null : join(root, settings.baselines);
   const { id, component, look, environment } = result;
-  const before = baselineMaterial(store, home, { component, look, environment, capture });
+  const before = baselineMaterial(store, root, settings.baselines, { component, look, environment, capture });
   if (!before) return null;
   const stored = store.results.captures(id).find(({ name }) => name === capture);
   const changed = captureMaterial(store, stored?.manifest ?? null);

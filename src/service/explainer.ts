@@ -1,6 +1,5 @@
 /** Explains captures that have changed, each pair of pictures once, and keeps what came of it. */
 import { createHash } from 'node:crypto';
-import { join } from 'node:path';
 import { baselineMaterial, captureMaterial, type Material } from '../baselines/material.ts';
 import type { CausePlace, Explanation } from '../core/cause/cause.ts';
 import {
@@ -66,12 +65,22 @@ function placeIn({ place }: Problem): CausePlace | null {
 function changedIn({ decisions }: Store, results: readonly ResultSummary[]): Changed[] {
   return results.flatMap(({ id, run, file, component, look, environment, captures, verdict, problem }) =>
     captures.filter(isOpen).flatMap((summary): Changed[] => {
-      const { name: capture, hash, difference, decision, canonical, allowances } = summary;
+      const { name: capture, hash, difference, decision, canonical, allowances, baseline: drawn } = summary;
       const baselineNow = decisions.baseline({ component, look, environment, capture });
       if (!baselineNow) return [];
       const { hash: baseline, markup, fingerprint } = baselineNow;
       // What is found out of two pictures is so for every capture that shows them.
-      const pictures = digest([version, environment, baseline, markup, fingerprint, hash, canonical, allowances]);
+      const pictures = digest([
+        version,
+        environment,
+        baseline,
+        markup,
+        fingerprint,
+        hash,
+        canonical,
+        allowances,
+        drawn,
+      ]);
       const pair = digest([component, look, capture, pictures]);
       const about = { result: id, run, file, component, look, environment, capture, hash, baseline, difference };
       const failure = hasFailed({ verdict }) && problem ? { message: problem.message, place: placeIn(problem) } : null;
@@ -116,14 +125,20 @@ async function byPictures({ store }: ExplainerTools, changed: Changed, drawer: D
   return was && is ? explainPictures(was, is, drawer, note) : unknown(note);
 }
 
-async function explainOne(tools: ExplainerTools, changed: Changed, drawer: Drawer, home: string | null) {
+async function explainOne(tools: ExplainerTools, changed: Changed, drawer: Drawer, folder: string | null) {
   const { store } = tools;
   const { component, look, environment, capture, summary, result } = changed;
-  const before = baselineMaterial(store, home, { component, look, environment, capture });
+  const before = baselineMaterial(store, tools.root, folder, { component, look, environment, capture });
   const stored = store.results.captures(result).find(({ name }) => name === capture);
   const now = captureMaterial(store, stored?.manifest ?? null);
   if (!before || !now) return byPictures(tools, changed, drawer, before !== null);
-  const difference = summary.state.kind === 'changed' ? summary.state.picture : null;
+  const { state, baseline } = summary;
+  const difference = state.kind === 'changed' ? state.picture : null;
+  if (state.kind === 'changed' && state.isRedrawn && baseline) {
+    // It was compared with what this browser makes of the approved moment.
+    const png = store.blobs.get(baseline)?.bytes;
+    if (png) return explain({ before: { ...before, hash: baseline, png }, now, difference, engines: null }, drawer);
+  }
   return explain({ before, now, difference, engines: engines(before, now) }, drawer);
 }
 
@@ -134,7 +149,7 @@ async function explainAll(
   results: readonly ResultSummary[],
   { signal, tell = () => {} }: ExplainOptions,
 ): Promise<void> {
-  const { root, store, settings, log } = tools;
+  const { store, settings, log } = tools;
   const todo = new Map(
     changedIn(store, results)
       .filter(({ pictures, failure }) => failure === null && store.explanations.get(pictures) === null)
@@ -142,7 +157,6 @@ async function explainAll(
   );
   if (todo.size === 0) return;
   const { environments, baselines } = await settings();
-  const home = baselines === null ? null : join(root, baselines);
   const left = [...todo.values()].sort((one, other) => (one.environment < other.environment ? -1 : 1));
   let done = 0;
   tell(done, todo.size);
@@ -153,7 +167,7 @@ async function explainAll(
         if (environment)
           store.explanations.put(
             next.pictures,
-            await explainOne(tools, next, window.in(environment, next.summary.allowances), home),
+            await explainOne(tools, next, window.in(environment, next.summary.allowances), baselines),
           );
       } catch (error) {
         // One that cannot be explained keeps no other from it; it is tried again when somebody asks.

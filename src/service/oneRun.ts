@@ -51,6 +51,16 @@ function goneNotes(store: Store, { files }: BaselineSet, environments: readonly 
   return [`${what} gone: ${shown.join(', ')}${more}. See them all, and remove them, with: sguardo tidy`];
 }
 
+/** Captures that were approved elsewhere are not compared to the pixel, which has to be said. */
+function elsewhereNotes(captures: number, { upgrade }: RunRequest): string[] {
+  if (captures === 0 || upgrade) return [];
+  const what = counted(captures, 'capture was', 'captures were');
+  return [
+    `${what} approved with another browser or other fonts, and compared by what is shown, not by every pixel. ` +
+      'To take over what this browser draws: sguardo run --upgrade',
+  ];
+}
+
 /** Looks that were meant, but that their files leave out. */
 function skippedAmong({ catalogue }: Store, files: readonly string[], request: RunRequest): RunSummary['skipped'] {
   const isMeant = isChosen(request);
@@ -117,7 +127,7 @@ export async function oneRun(
   const survey = await bundler.survey(settings);
   const concerned = concernedBy(tools, request, survey);
   const files = all.filter((file) => concerned(file, survey.closureOf(file)));
-  const baselines = takeInFolder(store, root, settings.baselines, tools.cache);
+  const baselines = takeInFolder(store, root, settings, tools.cache);
   const engine = await learning;
   const hashesBeside = (names: readonly string[]) => bundler.hashesBeside(names);
   const { network } = settings;
@@ -139,6 +149,7 @@ export async function oneRun(
   let reuse = takeOver(known, files);
   let planned = reuse.ids.length;
   let contradicted = 0;
+  let elsewhere = 0;
   if (reuse.files.length > 0) {
     teller.set({ phase: 'bundling', bundling: reuse.files.length });
     if (request.headed) openWindows(tools.headedCrew, 1);
@@ -155,7 +166,7 @@ export async function oneRun(
       reuse,
     );
     const selected = { id, request, settings, ground, reuse, teller };
-    ({ planned, contradicted } = await runRest(tools, selected, tools.onBundle(bundle, settings), signal));
+    ({ planned, contradicted, elsewhere } = await runRest(tools, selected, tools.onBundle(bundle, settings), signal));
   }
   if (planned > reuse.ids.length) tools.sources.keep(id, store.graph.read()?.closures ?? {});
   await explainRun(tools, id, teller, signal);
@@ -165,6 +176,6 @@ export async function oneRun(
   if (planned === 0 && skipped.length === 0 && !signal.aborted && isForLooks) nothingSelected(request);
   const belied =
     contradicted > 0 ? [`${counted(contradicted, 'look')} came out differently although nothing has changed.`] : [];
-  const notes = [...belied, ...goneNotes(store, baselines, names)];
+  const notes = [...belied, ...elsewhereNotes(elsewhere, request), ...goneNotes(store, baselines, names)];
   return { problems: baselines.unreadable, notes, keep: settings.keep };
 }

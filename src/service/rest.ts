@@ -1,7 +1,7 @@
 /** Runs the looks of a run whose results could not be taken over, and keeps what they come to. */
 import { lookKey } from '../core/look/look.ts';
 import { isChosen } from '../core/look/pattern.ts';
-import type { FinishedLook } from '../core/run/finished.ts';
+import type { FinishedCapture, FinishedLook } from '../core/run/finished.ts';
 import type { RunRequest } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { conditionsOf, usualConditions } from '../core/steady/conditions.ts';
@@ -79,13 +79,20 @@ function expectedOf({ store }: RunTools, { request, settings, reuse }: Selected,
   return { looks: wanted, unopened, times: request.repeat };
 }
 
-/** Runs what could not be taken over. Resolves with how many looks the run has in all, and how many belied others. */
+/** True for a capture that was approved with another browser or other fonts. */
+const isElsewhere = ({ summary: { state } }: FinishedCapture): boolean =>
+  state.kind === 'changed' ? state.otherFingerprint : state.kind === 'same' && state.isElsewhere === true;
+
+/**
+ * Runs what could not be taken over. Resolves with how many looks the run has in all, how many belied others, and how
+ * many captures were approved elsewhere.
+ */
 export async function runRest(
   tools: RunTools,
   selected: Selected,
   bundle: Bundle,
   signal: AbortSignal,
-): Promise<{ planned: number; contradicted: number }> {
+): Promise<{ planned: number; contradicted: number; elsewhere: number }> {
   const { id, request, settings, ground, reuse, teller } = selected;
   const { store, live } = tools;
   // One window after the other: nobody can watch several.
@@ -93,6 +100,7 @@ export async function runRest(
   const rounds = request.steady ? request.repeat : 1;
   let planned = reuse.ids.length;
   let contradicted = 0;
+  let elsewhere = 0;
   const isRepeated = request.steady || request.repeat > 1;
   const environmentOf = (name: string) => settings.environments.find((one) => one.name === name)!;
   const keep = keeperOf(tools, id, (look) =>
@@ -111,6 +119,7 @@ export async function runRest(
       crew,
       origin: `http://${stageHost}`,
       baselines: ground.baselines,
+      redraw: (environment, key) => tools.redrawer.draw(settings.baselines, environment, key),
       declared: store.catalogue.declared,
       sourceOf: ground.hashOf,
       isReused: reuse.isReused,
@@ -140,10 +149,11 @@ export async function runRest(
           progress.finished(look.info, look.environment, rest());
           if (request.steady) seen.compare(look, conditions);
           if (reuse.isAudited(look.info, look.environment)) contradicted += noteContradiction(look);
+          elsewhere += look.captures.filter(isElsewhere).length;
           keep(look);
         },
       },
     });
   }
-  return { planned, contradicted };
+  return { planned, contradicted, elsewhere };
 }

@@ -159,7 +159,7 @@ function candidatesOf(ground: Ground, { resting }: Records, place: Place, due: b
 }
 
 /**
- * Looks for results to take over. With `fresh` there are none. `isAtHand` says of a look file that it need not be built
+ * Looks for results to take over. With `fresh` or `upgrade` there are none. `isAtHand` says of a look file that it need not be built
  * to be run: only those are audited unless a share is wanted.
  */
 export function reuseOf(
@@ -180,7 +180,7 @@ export function reuseOf(
   for (const file of files) {
     const looks = looksOf(ground, records, file, environments);
     looked.set(file, looks?.filter(select));
-    if (looks && !request.fresh && !request.headed && request.repeat === 1 && !request.steady)
+    if (looks && !request.fresh && !request.upgrade && !request.headed && request.repeat === 1 && !request.steady)
       for (const environment of environments) {
         const candidates = candidatesOf(ground, records, { file, looks, environment }, request.due);
         found.push(...candidates.filter(({ look }) => select(look) && mayRun(look, environment.name)));

@@ -5,6 +5,7 @@ import type { Store } from '../store/index.ts';
 import type { Bundle, Bundler, Crew } from '../work/index.ts';
 import type { Explainer } from './explainer.ts';
 import type { Live } from './live.ts';
+import type { Redrawer } from './redraw.ts';
 import type { Sources } from './sources.ts';
 
 export type RunTools = {
@@ -13,6 +14,7 @@ export type RunTools = {
   store: Store;
   bundler: Bundler;
   explainer: Explainer;
+  redrawer: Redrawer;
   sources: Sources;
   crew: Crew;
   /** Its windows can be seen on the screen. */

@@ -16,9 +16,10 @@ import { openStore, type Store, takeLock } from '../store/index.ts';
 import { buildApi } from './api.ts';
 import { Conductor } from './conductor.ts';
 import { type Live, liveFeed } from './live.ts';
-import { type Explainer, explainerOf } from './explainer.ts';
+import { explainerOf } from './explainer.ts';
 import { errorLog } from './log.ts';
 import { culpritsOf } from './culprits.ts';
+import { redrawerOf } from './redraw.ts';
 import { sourcesOf } from './sources.ts';
 import { type Sittings, sittingsOf } from './sittings.ts';
 import { buildStage } from './stage.ts';
@@ -186,14 +187,15 @@ type Parts = {
   watcher: Watcher;
   conductor: Conductor;
   sittings: Sittings;
-  explainer: Explainer;
+  /** What draws in windows of its own. */
+  drawers: { close(): Promise<void> }[];
   crews: Crew[];
   servers: { close(): PromiseLike<unknown> }[];
 };
 
 async function endService(
   held: Held,
-  { note, watcher, conductor, sittings, explainer, crews, servers }: Parts,
+  { note, watcher, conductor, sittings, drawers, crews, servers }: Parts,
 ): Promise<void> {
   // From now on nobody finds it any more.
   rmSync(note, { force: true });
@@ -202,7 +204,7 @@ async function endService(
   const ended = conductor.close();
   // Looks under way may finish, but not for ever: without their browser they end at once.
   await Promise.race([ended, delay(endLimit, undefined, { ref: false })]);
-  await explainer.close();
+  await Promise.all(drawers.map((drawer) => drawer.close()));
   await Promise.all(crews.map((crew) => crew.close()));
   await ended;
   await Promise.all(servers.map((server) => server.close()));
@@ -235,12 +237,14 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   const headedCrew = chromiumCrew({ [stageHost]: ports.stage }, true);
   const sources = sourcesOf(root, store);
   const telling = (error: unknown): void => log(error);
+  const redrawer = redrawerOf({ root, store, crew, stage: stageUrl, log: telling });
   const explainer = explainerOf({ root, store, crew, sources, settings, stage: stageUrl, log: telling });
   const tools = {
     root,
     config,
     store,
     explainer,
+    redrawer,
     sources,
     crew,
     headedCrew,
@@ -313,7 +317,8 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   writeFileSync(`${note}.new`, JSON.stringify({ pid: process.pid, url: url(), version }));
   renameSync(`${note}.new`, note);
   const crews = [crew, headedCrew];
-  const parts = { note, watcher, conductor, sittings, explainer, crews, servers: [server, stage, gate] };
+  const drawers = [explainer, redrawer];
+  const parts = { note, watcher, conductor, sittings, drawers, crews, servers: [server, stage, gate] };
   const end = (): Promise<void> => endService(held, parts);
   let closed: Promise<void> | null = null;
   return { url: url(), stage: stageUrl(), root, unneeded, log, close: () => (closed ??= end()) };

@@ -182,6 +182,7 @@ const migrations: readonly string[] = [
   ALTER TABLE decisions ADD COLUMN undoes INTEGER;  -- the decision that an undo takes back
   ALTER TABLE decisions ADD COLUMN former TEXT;     -- JSON: files of the folder before it, path to hash or null
   ALTER TABLE decisions ADD COLUMN fixer TEXT;      -- who is to fix what was rejected
+  ALTER TABLE decisions ADD COLUMN file TEXT;       -- description that was taken in, relative to the project
   ALTER TABLE cause_decisions ADD COLUMN batch INTEGER;
   ALTER TABLE cause_decisions ADD COLUMN fixer TEXT;
   CREATE INDEX decisions_by_batch ON decisions(batch) WHERE batch IS NOT NULL;

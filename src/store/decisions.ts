@@ -30,6 +30,8 @@ export type Decision = CaptureKey & {
   former: string | null;
   /** Who is to fix what was rejected; null when nobody was named. */
   fixer: string | null;
+  /** The description in the folder that was taken in, relative to the project; null for what was decided here. */
+  file: string | null;
 };
 
 export type NewDecision = Omit<Decision, 'id' | 'at'>;
@@ -65,9 +67,9 @@ export function decisionsOf(db: Db): Decisions {
   const insert = db.prepare<object, Decision>(
     `INSERT INTO decisions
        (at, who, kind, why, run, component, look, environment, capture, hash, markup, manifest, fingerprint,
-        "commit", branch, sources, batch, undoes, former, fixer)
+        "commit", branch, sources, batch, undoes, former, fixer, file)
      VALUES (@at, @who, @kind, @why, @run, @component, @look, @environment, @capture, @hash, @markup, @manifest,
-       @fingerprint, @commit, @branch, @sources, @batch, @undoes, @former, @fixer) RETURNING *`,
+       @fingerprint, @commit, @branch, @sources, @batch, @undoes, @former, @fixer, @file) RETURNING *`,
   );
   const newest = db.prepare<CaptureKey, Decision>(
     `SELECT * FROM held WHERE ${key} AND kind IN ('approve', 'adopt') ORDER BY id DESC LIMIT 1`,

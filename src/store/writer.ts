@@ -61,9 +61,10 @@ function captureWriterOf(db: Db, blobs: Blobs) {
      VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
   );
   return (result: number, capture: FinishedCapture, timeline: Timeline, isUnstable: boolean): void => {
-    const { summary: about, png, differencePng, moment, markup, fingerprint } = capture;
+    const { summary: about, png, differencePng, redrawn, moment, markup, fingerprint } = capture;
     blobs.keep(about.hash, png, 'image/png');
     if (differencePng) blobs.put(differencePng, 'image/png');
+    if (redrawn) blobs.keep(redrawn.hash, redrawn.png, 'image/png');
     keepTexts(blobs, moment, timeline);
     const kept = blobs.put(text(moment), json);
     const { width, height } = about;

@@ -65,6 +65,8 @@ export async function attemptLook(setup: AttemptSetup): Promise<Attempted | null
       engine,
       baselines: () => null,
       compares: 'picture' as const,
+      isUpgrade: false,
+      redraw: async () => null,
       known: new Map(),
     };
     const finished = await finishLook(context, info, { id: 0, file, environment, repetition: 1 }, execution);

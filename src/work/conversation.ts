@@ -250,12 +250,12 @@ export class Conversation {
 
   async #capture(ask: CaptureAsk): Promise<void> {
     const { shots, trace } = this.#gathered;
-    const { name, clip, step, moment, unseen, allowed } = ask;
+    const { name, clip, step, moment, unseen, allowed, opaque } = ask;
     // A page speaks of steps and moments that it has told of; pictures of others show nothing that is known.
     if (trace.steps[step]?.capture !== name && !name.startsWith('step ')) throw new Error('there is no such step');
     const png = (await this.#isAsApproved(ask)) ? null : await this.#shoot(ask);
     const at = shots.findIndex((shot) => shot.name === name && shot.step === step);
-    const shot = { name, png, clip, step, moment, unseen, allowed };
+    const shot = { name, png, clip, step, moment, unseen, allowed, opaque };
     if (at < 0) shots.push(shot);
     else shots[at] = shot;
   }

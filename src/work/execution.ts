@@ -4,7 +4,7 @@ import { breakOff, emptyTrace, type Trace } from '../core/timeline/trace.ts';
 import type { CaptureAsk, LookReport } from '../core/wire/wire.ts';
 
 /** A capture as it was taken; without a picture where its moment is as approved. */
-export type Shot = Pick<CaptureAsk, 'name' | 'clip' | 'step' | 'moment' | 'unseen' | 'allowed'> & {
+export type Shot = Pick<CaptureAsk, 'name' | 'clip' | 'step' | 'moment' | 'unseen' | 'allowed' | 'opaque'> & {
   png: Uint8Array | null;
 };
 

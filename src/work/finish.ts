@@ -1,6 +1,6 @@
 /** Turns what a page reported into what is kept: places in the source, verdict, comparison, files. */
 import type { Bundle, BundledFile, SourceMapper } from '../bundle/index.ts';
-import type { BaselineOf } from '../core/baseline/baseline.ts';
+import type { BaselineOf, CaptureKey } from '../core/baseline/baseline.ts';
 import type { LookInfo } from '../core/look/look.ts';
 import { canonicalise } from '../core/moment/canonical.ts';
 import { markupLines } from '../core/moment/markup.ts';
@@ -16,8 +16,11 @@ import { type Assets, gatherAssets, hashOf } from './assets.ts';
 import type { Execution, Shot } from './execution.ts';
 import type { Job } from './job.ts';
 import { allowancesOf, markedIn } from './allowed.ts';
-import { judgeCapture } from './judge.ts';
+import { judgeCapture, type Redrawn } from './judge.ts';
 import { pngSize } from './png.ts';
+
+/** Draws the approved moment of a capture as somebody in an environment sees it. */
+export type Redraw = (environment: Environment, key: CaptureKey) => Promise<Redrawn | null>;
 
 export type FinishContext = {
   bundle: Bundle;
@@ -27,6 +30,10 @@ export type FinishContext = {
   baselines: BaselineOf;
   /** What is compared where a look says nothing. */
   compares: Comparing;
+  /** Pictures of another browser are compared to the pixel. */
+  isUpgrade: boolean;
+  /** Draws the approved moment of a capture with this browser; null where it was not kept. */
+  redraw: Redraw;
   /** Files of this bundle that were resolved before, by address. */
   known: Map<string, BundledFile>;
 };
@@ -76,8 +83,8 @@ async function finishCapture(
   shown: Moment,
   assets: Assets,
 ): Promise<FinishedCapture> {
-  const key = [info.component, info.look, environment.name, shot.name] as const;
-  const baseline = context.baselines(...key);
+  const key = { component: info.component, look: info.look, environment: environment.name };
+  const baseline = context.baselines(key.component, key.look, key.environment, shot.name);
   // The approved picture stands for a capture whose moment is as approved.
   const approved = baseline && 'png' in baseline ? baseline : null;
   const png = shot.png ?? approved?.png ?? new Uint8Array();
@@ -86,8 +93,14 @@ async function finishCapture(
   const markup = markupLines(moment);
   const mark = fingerprint(environment, context.engine.name, context.engine.fonts);
   const allowances = allowancesOf(shot.allowed, environment.ratio);
-  const taken = { png, hash, fingerprint: mark, markup, allowances };
-  const judged = await judgeCapture(taken, baseline, info.compares ?? context.compares);
+  const canonical = hashOf(JSON.stringify(moment));
+  // What the page shows beside its moment may be something else.
+  const taken = { png, hash, fingerprint: mark, markup, allowances, moment: shot.opaque ? null : canonical };
+  const judged = await judgeCapture(taken, baseline, {
+    compares: info.compares ?? context.compares,
+    isUpgrade: context.isUpgrade,
+    redraw: () => context.redraw(environment, { ...key, capture: shot.name }),
+  });
   const [width, height] = pngSize(png) ?? [0, 0];
   return {
     summary: {
@@ -97,7 +110,7 @@ async function finishCapture(
       height,
       step: shot.step,
       moment: shot.moment,
-      canonical: hashOf(JSON.stringify(moment)),
+      canonical,
       isVouched: shot.png === null,
       allowances,
       state: judged.state,
@@ -107,6 +120,7 @@ async function finishCapture(
     },
     png,
     differencePng: judged.difference,
+    redrawn: judged.redrawn,
     moment,
     markup,
     fingerprint: mark,

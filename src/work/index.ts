@@ -17,6 +17,7 @@ export {
 } from '../bundle/index.ts';
 export { type Attempted, attemptLook } from './attempt.ts';
 export { type Crew, chromiumCrew } from './crew.ts';
+export type { Redrawn } from './judge.ts';
 export { placeOf } from './plan.ts';
 export { type DrawingWindow, drawingWindow } from './drawer.ts';
 export { packPng } from './png.ts';

@@ -13,7 +13,7 @@ import type { FileReport } from '../core/wire/wire.ts';
 import { contractOf } from './contract.ts';
 import type { Crew } from './crew.ts';
 import { brokenBy, type Execution } from './execution.ts';
-import { type FinishContext, finishLook } from './finish.ts';
+import { type FinishContext, finishLook, type Redraw } from './finish.ts';
 import { infoOf, type Job, type LookTask, type Ran, type WantedLook, wholeFile } from './job.ts';
 import { Lane } from './lane.ts';
 import { placeOf, type Plan, planned, planRun, rememberTimes } from './plan.ts';
@@ -48,6 +48,7 @@ export type RunSetup = {
   /** The origin that pages are loaded from, such as `http://looks.localhost`. */
   origin: string;
   baselines: RunBaselines;
+  redraw: Redraw;
   /** True for a look that was found to depend on what runs before it: it runs alone. */
   dependsOnOthers(look: LookInfo): boolean;
   /** What a look file declared when it could last be opened. */
@@ -285,6 +286,8 @@ export async function runLooks(setup: RunSetup): Promise<void> {
     engine,
     baselines: baselines.of,
     compares: settings.compares,
+    isUpgrade: request.upgrade,
+    redraw: setup.redraw,
     known: new Map(),
   };
   const finishing = finisher(context, news, stop);

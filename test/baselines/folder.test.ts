@@ -54,6 +54,7 @@ const keyOf = (look: string, more: Partial<CaptureKey> = {}): CaptureKey => ({
 function approved(key: CaptureKey, picture: Buffer = pictures[0]!): Approved {
   return {
     key,
+    family: null,
     parts: {
       picture: sha(picture),
       moment: sha(moment),

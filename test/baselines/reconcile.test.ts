@@ -26,6 +26,7 @@ async function tides(shade = 10): Promise<{ root: string; picture: Buffer }> {
   const picture = await encodePng({ width: 40, height: 30, channels: 4, data });
   const list = ['low', 'high'].map((look) => ({
     key: { component: 'src/Tide', look, environment: 'day', capture: 'end' },
+    family: null,
     parts: {
       picture: sha(picture),
       moment: sha(moment),
@@ -47,7 +48,8 @@ async function tides(shade = 10): Promise<{ root: string; picture: Buffer }> {
 }
 
 /** What a service that has just been started makes of the folder. */
-const takeIn = (store: Store, root: string) => takeInFolder(store, root, 'baselines', folderCacheOf(store));
+const takeIn = (store: Store, root: string) =>
+  takeInFolder(store, root, { baselines: 'baselines', family: null }, folderCacheOf(store));
 
 /** Spoils a file without a trace in its size and time. */
 function spoil(path: string): void {
@@ -91,7 +93,7 @@ describe('taking in the folder', () => {
     const other = await tides(200);
     const store = openStore(':memory:');
     takeIn(store, root);
-    takeInFolder(store, other.root, 'elsewhere', folderCacheOf(store));
+    takeInFolder(store, other.root, { baselines: 'elsewhere', family: null }, folderCacheOf(store));
     expect(store.baselineFiles.all()).toEqual([]);
     expect(takeIn(store, root).files).toHaveLength(2);
     expect(store.baselineFiles.all().map(({ file }) => file)).toEqual([

@@ -39,6 +39,7 @@ describe('a configuration', () => {
       compares: 'both',
       allowed: [],
       reasons: 'rejections',
+      family: null,
       network: [],
       keep: 50,
     });

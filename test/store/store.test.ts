@@ -28,6 +28,7 @@ const decision = {
   undoes: null,
   former: null,
   fixer: null,
+  file: null,
 };
 
 const result = (look: string, verdict: FinishedLook['verdict'], text = 'Buoy'): FinishedLook => ({

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import type { Picture } from '../../src/core/picture/picture.ts';
 import type { Baseline, Taken } from '../../src/core/baseline/baseline.ts';
 import { problem } from '../../src/core/problem/problem.ts';
-import { judgeCapture } from '../../src/work/judge.ts';
+import { judgeCapture as judgeWith, type JudgeOptions } from '../../src/work/judge.ts';
 import { decodePng, encodePng, pngSize, sameBytes } from '../../src/work/png.ts';
 
 const solid = (width: number, height: number, [r, g, b]: [number, number, number]): Picture => {
@@ -12,6 +12,9 @@ const solid = (width: number, height: number, [r, g, b]: [number, number, number
   for (let i = 0; i < width * height; i++) data.set([r, g, b, 255], i * 4);
   return { width, height, channels: 4, data };
 };
+
+const judgeCapture = (now: Taken, baseline: Parameters<typeof judgeWith>[1], options: Partial<JudgeOptions> = {}) =>
+  judgeWith(now, baseline, { compares: 'both', isUpgrade: false, redraw: async () => null, ...options });
 
 async function taken(picture: Picture, change: Partial<Taken> = {}): Promise<Taken> {
   const png = await encodePng(picture);
@@ -21,6 +24,7 @@ async function taken(picture: Picture, change: Partial<Taken> = {}): Promise<Tak
     fingerprint: 'here',
     markup: ['<p>', '  Buoy'],
     allowances: [],
+    moment: null,
     ...change,
   };
 }
@@ -37,6 +41,7 @@ describe('judgeCapture', () => {
       state: { kind: 'new' },
       baseline: null,
       difference: null,
+      redrawn: null,
     });
   });
 
@@ -76,7 +81,7 @@ describe('judgeCapture', () => {
   it('is the same in a project that does not compare markup', async () => {
     const baseline = await approved(paper, { markup: ['Buoy'] });
     const now = await taken(paper, { markup: ['Beacon'] });
-    expect((await judgeCapture(now, baseline, 'picture')).state).toEqual({ kind: 'same' });
+    expect((await judgeCapture(now, baseline, { compares: 'picture' })).state).toEqual({ kind: 'same' });
     expect((await judgeCapture(now, baseline)).state).toMatchObject({ kind: 'changed', picture: null });
   });
 
@@ -160,5 +165,36 @@ describe('PNG files', () => {
     const a = Buffer.from([1, 2, 3, 4]);
     expect(sameBytes(a, 1, Buffer.from([9, 2, 3, 9]), 1, 2)).toBe(true);
     expect(sameBytes(a, 0, Buffer.from([9, 2, 3, 9]), 0, 2)).toBe(false);
+  });
+
+  describe('of a baseline that another browser has taken', () => {
+    const other = { fingerprint: 'elsewhere' };
+    const grey = solid(20, 20, [250, 250, 250]);
+
+    it('is the same where the moments are equal, whatever the pixels', async () => {
+      const now = await taken(grey, { moment: 'm' });
+      const baseline = await approved(paper, { ...other, moment: 'm' });
+      expect((await judgeCapture(now, baseline)).state).toEqual({ kind: 'same', isElsewhere: true });
+      // The page may show more than its moment tells.
+      const opaque = await taken(grey, { moment: null });
+      expect((await judgeCapture(opaque, baseline)).state.kind).toBe('changed');
+    });
+
+    it('is compared with the approved moment as this browser draws it', async () => {
+      const png = await encodePng(grey);
+      const redraw = async () => ({ png, hash: 'again' });
+      const now = await taken(grey, { moment: 'm' });
+      const baseline = await approved(paper, { ...other, moment: 'n' });
+      expect((await judgeCapture(now, baseline, { redraw })).state.kind).toBe('same');
+      const dark = await judgeCapture(await taken(solid(20, 20, [0, 0, 0]), { moment: 'm' }), baseline, { redraw });
+      expect(dark).toMatchObject({ state: { kind: 'changed', isRedrawn: true }, baseline: 'again' });
+    });
+
+    it('counts to the pixel in an upgrade', async () => {
+      const now = await taken(paper, { moment: 'm' });
+      const baseline = await approved(paper, { ...other, moment: 'm' });
+      const { state } = await judgeCapture(now, baseline, { isUpgrade: true });
+      expect(state).toMatchObject({ kind: 'changed', otherFingerprint: true, picture: null, markup: [] });
+    });
   });
 });

@@ -14,6 +14,8 @@ export type Taken = {
   markup: string[];
   /** What of it is compared otherwise. */
   allowances: Allowance[];
+  /** SHA-256 of the canonical form of its moment; null where that is not known, or does not say all. */
+  moment: string | null;
 };
 
 /** An approved moment and the files that it shows: an equal one needs no picture of its own. */
@@ -53,6 +55,8 @@ export type FolderBaseline = {
   approved: { by: string; at: string; why: string | null; run: number | null } | null;
   /** The picture, relative to the project. */
   file: string;
+  /** The group of machines that it is for; null for the project's usual one. */
+  family: string | null;
 };
 
 /** A baseline whose files were read, with their sizes, times and places on the disk then. */

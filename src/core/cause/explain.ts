@@ -207,16 +207,36 @@ async function explainSeveral(work: Work): Promise<Explanation> {
   return { causes: found, ...(await asDrawn(work, picture!, whole)) };
 }
 
+/** How another browser draws the very same moment, from what nobody notices to what everybody does. */
+const renderings = {
+  equal: 'and no pixel differs',
+  unseen: 'and nobody can see it',
+  smoothed: 'edges are smoothed otherwise',
+  moved: 'parts stand elsewhere',
+  redrawn: 'shapes or colours differ',
+} as const;
+
+async function renderingOf({ subject, drawer }: Work, bare: Drawn, difference: Comparison | null) {
+  if (difference === null) return 'equal';
+  if (!looksDifferent(difference)) return 'unseen';
+  const changes = await drawer.changes(subject.before, bare);
+  const kinds = changes?.regions.map(({ change }) => change.kind) ?? [];
+  if (!changes || kinds.some((kind) => kind === 'redrawn' || kind === 'recoloured')) return 'redrawn';
+  return changes.added.length + changes.removed.length > 0 || kinds.includes('moved') ? 'moved' : 'smoothed';
+}
+
 /** What another browser or other fonts make of the very same moment. */
-async function engineCause({ subject, drawer }: Work, bare: Drawn): Promise<Cause | null> {
+async function engineCause(work: Work, bare: Drawn): Promise<Cause | null> {
+  const { subject, drawer } = work;
   const { engines } = subject;
-  const difference = engines && (await drawer.compare(subject.before, bare));
-  if (!engines || !difference) return null;
+  if (!engines) return null;
+  const difference = await drawer.compare(subject.before, bare);
+  const rendering = await renderingOf(work, bare, difference);
   const { before, now } = engines;
   return {
-    key: JSON.stringify(['engine', before, now]),
+    key: JSON.stringify(['engine', before, now, rendering]),
     kind: 'engine',
-    title: `drawn by another browser or with other fonts: ${before} → ${now}`,
+    title: `drawn by another browser or with other fonts, ${renderings[rendering]}: ${before} → ${now}`,
     before,
     now,
     elements: 0,

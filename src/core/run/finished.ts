@@ -12,6 +12,8 @@ export type FinishedCapture = {
   summary: CaptureSummary;
   png: Uint8Array;
   differencePng: Uint8Array | null;
+  /** The approved moment as this browser draws it, where it was compared with that. */
+  redrawn: { png: Uint8Array; hash: string } | null;
   /** The moment that the picture shows, in canonical form. */
   moment: CanonicalMoment;
   markup: string[];

@@ -36,6 +36,8 @@ export type RunRequest = {
   steady: boolean;
   /** In windows that can be seen, one look after the other; the last one stays on the screen. */
   headed: boolean;
+  /** What another browser has taken is compared to the pixel, so that this one's pictures can be taken over. */
+  upgrade: boolean;
   /** How long each step waits, in milliseconds, for somebody who looks on. */
   pace: number;
 };
@@ -56,6 +58,7 @@ export const usualRequest: RunRequest = {
   listing: false,
   steady: false,
   headed: false,
+  upgrade: false,
   pace: 0,
 };
 

@@ -9,9 +9,18 @@ export const verdicts: readonly Verdict[] = ['broken', 'failed', 'changed', 'new
 
 /** How one capture stands against its baseline. */
 export type CaptureState =
-  | { kind: 'same' }
+  /** As approved; `isElsewhere`: that was with another browser or other fonts. */
+  | { kind: 'same'; isElsewhere?: true }
   | { kind: 'new' }
-  | { kind: 'changed'; picture: Comparison | null; markup: MarkupChange[]; otherFingerprint: boolean }
+  | {
+      kind: 'changed';
+      picture: Comparison | null;
+      markup: MarkupChange[];
+      /** It was approved with another browser or other fonts. */
+      otherFingerprint: boolean;
+      /** It was compared with the approved moment as this browser draws it. */
+      isRedrawn?: boolean;
+    }
   /** There is a baseline, and it cannot be read. */
   | { kind: 'unreadable'; why: Problem };
 

@@ -42,6 +42,11 @@ export type Config = {
    * by selector, and differences that are tolerated, each with a reason. Look files add to it.
    */
   compare?: CompareConfig;
+  /**
+   * The group of machines that this one belongs to, as in `process.env.CI ? 'ci' : 'laptop'`: baselines are kept for
+   * each. What a family has none of is compared with the nearest other one. Default: one set of baselines for all.
+   */
+  family?: string;
   /** Which decisions need a reason: `rejections` (the default), or `all`. */
   reasons?: 'rejections' | 'all';
   /** The attribute by which `the.marked(…)` finds elements. Default `data-testid`. */
@@ -77,6 +82,7 @@ export type Settings = {
   compares: Comparing;
   allowed: Allowing[];
   reasons: 'rejections' | 'all';
+  family: string | null;
   markAttribute: string;
   unanswered: 'fail' | 'note';
   openapi: string | null;

@@ -23,11 +23,11 @@ export const decisionRoutes: Routes = (app, { store, live, root, explainer, sett
   // Each decision begins with what the one before it has left.
   const inTurn = oneByOne();
   const deskNow = async (): Promise<Desk> => {
-    const { baselines, reasons } = await settings();
+    const { baselines, family, reasons } = await settings();
     const tell = (done: number, all: number): void => {
       if (all >= worthTelling && (done % told === 0 || done === all)) live.tell({ kind: 'deciding', done, all });
     };
-    return { store, root, folder: baselines, pack: packPng, asksWhy: reasons === 'all', tell };
+    return { store, root, folder: baselines, family, pack: packPng, asksWhy: reasons === 'all', tell };
   };
 
   app.post<{ Body: DecisionRequest }>(

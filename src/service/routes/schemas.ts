@@ -47,6 +47,7 @@ export const schemas = {
     listing: boolean().default(false),
     steady: boolean().default(false),
     headed: boolean().default(false),
+    upgrade: boolean().default(false),
     pace: number().min(0).max(60_000).default(0),
   }).exact(),
   draft: object({

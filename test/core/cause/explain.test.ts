@@ -133,7 +133,9 @@ describe('explaining', () => {
     const found = await explain({ ...both, engines: { before: 'Chromium 155', now: 'Chromium 156' } }, port);
     expect(found.causes.map(({ kind }) => kind).sort()).toEqual(['engine', 'text']);
     expect(found.proof).toBe('proved');
-    expect(titles(found)).toContain('drawn by another browser or with other fonts: Chromium 155 → Chromium 156');
+    expect(titles(found)).toContain(
+      'drawn by another browser or with other fonts, shapes or colours differ: Chromium 155 → Chromium 156',
+    );
   });
 
   test('is not kept from an end by a hundred edits without effect', async () => {
