@@ -1,5 +1,5 @@
 /** Carries out decisions: appends them to the records and, for approvals, writes the folder; whole or not at all. */
-import { extname } from 'node:path';
+import { extname, join } from 'node:path';
 import type { Decided, DecisionRequest } from '../core/api/api.ts';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
 import { isSelected } from '../core/look/pattern.ts';
@@ -8,11 +8,14 @@ import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
 import type { NewDecision, Store, StoredCapture } from '../store/index.ts';
+import { type Desk, refuseUnreasoned, shelfOf } from './desk.ts';
 import { keepFormer } from './former.ts';
-import { personOf, whereaboutsOf } from './git.ts';
+import { markSettled, personOf, whereaboutsOf } from './git.ts';
 import type { ManifestParts } from './manifest.ts';
+import { baselinePath } from './paths.ts';
+import { settle } from './settle.ts';
 import { markTaken, takenHash } from './taken.ts';
-import { type Approved, holdsBaseline, type SharedFile, type Shelf, writeBaselines } from './write.ts';
+import { type Approved, holdsBaseline, type SharedFile, writeBaselines } from './write.ts';
 
 type Meant = { result: ResultSummary; only: Set<string> | null };
 
@@ -74,6 +77,7 @@ function choose(desk: Desk, kind: DecisionRequest['kind'], capture: StoredCaptur
     if (before?.kind === 'reject' && store.decisions.stands(key, before)) return 'already';
     return capture.state === 'same' ? 'nothing' : 'decide';
   }
+  if (capture.state === 'conflict') return 'decide';
   const current = store.decisions.baseline(key);
   // A file that somebody has lost or spoilt meanwhile is written again.
   const isKept = shelf === null || holdsBaseline(shelf, key, capture.hash);
@@ -128,33 +132,6 @@ function refuseUnsteady(store: Store, chosen: readonly StoredCapture[]): void {
   });
 }
 
-/** Makes a picture's file smaller. */
-export type Pack = (png: Uint8Array) => Promise<Uint8Array>;
-
-/** Where decisions are carried out: the records, the project, and its folder of baselines, if it has one. */
-export type Desk = {
-  store: Store;
-  root: string;
-  folder: string | null;
-  /** The group of machines that this one belongs to; null where there is only one. */
-  family: string | null;
-  pack: Pack;
-  /** Approving needs a reason as well. */
-  asksWhy: boolean;
-  /** Hears how many pictures are packed. */
-  tell(done: number, all: number): void;
-};
-
-/** Where the baselines of a desk are kept as files; null where they are not. */
-export const shelfOf = ({ root, folder, family }: Desk): Shelf | null =>
-  folder === null ? null : { root, folder, family };
-
-/** @throws ProblemError `reason-missing` */
-export function refuseUnreasoned({ asksWhy }: Desk, { kind, why }: DecisionRequest): void {
-  if ((kind === 'reject' || asksWhy) && !why?.trim())
-    fail('reason-missing', { what: kind === 'reject' ? 'Rejecting' : 'Approving' });
-}
-
 /**
  * Carries out a decision. While pictures are packed others may go on, but no other decision may begin.
  * @throws ProblemError with nothing decided
@@ -176,16 +153,18 @@ export async function decide(
     }
     for (const capture of store.results.captures(result.id)) {
       if (only && !only.has(capture.name)) continue;
+      if (request.take && capture.state !== 'conflict') continue;
       const choice = choose(desk, kind, capture);
       if (choice === 'already') outcome.already++;
       if (choice === 'decide') chosen.push(capture);
     }
   }
-  if (kind === 'approve' && !request.unsteady) refuseUnsteady(store, chosen);
+  if (kind === 'approve' && !request.unsteady && !request.take) refuseUnsteady(store, chosen);
   outcome.unfinished = [...new Set(outcome.unfinished)];
   outcome.decided = chosen.map(keyOf);
   if (chosen.length === 0) return outcome;
-  await record(desk, request, chosen, batch);
+  if (request.take) settle(desk, request, outcome.decided, batch);
+  else await record(desk, request, chosen, batch);
   return { ...outcome, batch };
 }
 
@@ -258,4 +237,9 @@ async function record(desk: Desk, request: DecisionRequest, chosen: StoredCaptur
     };
   });
   writeBaselines(root, shelf.folder, approved, append);
+  const stems = approved.map(({ key }) => join(shelf.folder, baselinePath(key, family)));
+  markSettled(
+    root,
+    stems.flatMap((stem) => ['.json', '.png', '.moment'].map((ending) => stem + ending)),
+  );
 }

@@ -95,3 +95,64 @@ export function commitsBetween(root: string, since: string, files: readonly stri
       return { id, author, at, summary };
     });
 }
+
+/** The bytes that a command of git writes; null when it fails. */
+function bytesFrom(root: string, ...args: string[]): Buffer | null {
+  try {
+    const stdio = ['ignore', 'pipe', 'ignore'] as ['ignore', 'pipe', 'ignore'];
+    return execFileSync('git', ['-C', root, ...args], { stdio, timeout: 10_000, maxBuffer: 256 * 1024 * 1024 });
+  } catch {
+    return null;
+  }
+}
+
+/** A file that a merge has left in conflict: the objects of base (1), ours (2) and theirs (3), as far as there are. */
+export type Unmerged = { path: string; stages: Partial<Record<1 | 2 | 3, string>> };
+
+/** The files below a folder, relative to the project, that a merge has left in conflict. */
+export function unmergedIn(root: string, folder: string): Unmerged[] {
+  const files = new Map<string, Unmerged>();
+  for (const line of (git(root, 'ls-files', '--unmerged', '-z', '--', folder) ?? '').split('\0').filter(Boolean)) {
+    const [about = '', path = ''] = line.split('\t');
+    const [, object = '', stage = ''] = about.split(' ');
+    const file = files.get(path) ?? { path, stages: {} };
+    file.stages[Number(stage) as 1 | 2 | 3] = object;
+    files.set(path, file);
+  }
+  return [...files.values()];
+}
+
+/** The bytes of an object, by its hash. */
+export const objectAt = (root: string, object: string): Buffer | null => bytesFrom(root, 'cat-file', 'blob', object);
+
+/** The bytes of a file at a commit; null where it was not there. */
+export const fileAt = (root: string, commit: string, file: string): Buffer | null =>
+  bytesFrom(root, 'show', '--end-of-options', `${commit}:./${file}`);
+
+type MergeHeads = Record<'base' | 'ours' | 'theirs', string | null> & {
+  names: Record<'base' | 'ours' | 'theirs', string>;
+};
+
+/** The commits of a merge, rebase or cherry-pick that goes on, and what they are called. */
+export function mergeHeads(root: string): MergeHeads {
+  const heads = ['MERGE_HEAD', 'REBASE_HEAD', 'CHERRY_PICK_HEAD', 'REVERT_HEAD'];
+  const commit = (name: string): string | null => git(root, 'rev-parse', '--verify', '--quiet', `${name}^{commit}`);
+  const theirs = heads.map(commit).find((one) => one !== null) ?? null;
+  const called = (one: string | null): string =>
+    (one && git(root, 'name-rev', '--name-only', '--refs=refs/heads/*', '--no-undefined', one)) ??
+    one?.slice(0, 9) ??
+    '';
+  const names = {
+    base: 'before both',
+    ours: whereaboutsOf(root).branch ?? called(commit('HEAD')),
+    theirs: called(theirs),
+  };
+  return { ours: commit('HEAD'), theirs, base: theirs && git(root, 'merge-base', 'HEAD', theirs), names };
+}
+
+/** Tells git that conflicts in some files, relative to the project, are settled. */
+export function markSettled(root: string, files: readonly string[]): void {
+  const open = new Set(unmergedIn(root, '.').map(({ path }) => path));
+  const settled = files.filter((file) => open.has(file));
+  if (settled.length > 0) git(root, 'add', '--', ...settled);
+}

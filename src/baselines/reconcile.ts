@@ -7,6 +7,7 @@ import {
   type Baseline,
   type BaselineOf,
   type CaptureKey,
+  type Conflicting,
   type FolderBaseline,
   keyText,
   type Unreadable,
@@ -18,6 +19,7 @@ import { type BaselineContent, readBaseline } from './files.ts';
 import { type FolderCache, type FolderContents, type FolderRead, readFolder, type UnreadableFile } from './folder.ts';
 import { commitOf } from './git.ts';
 import type { Manifest } from './manifest.ts';
+import { conflictsIn, keepSides, type MergeConflict } from './merge.ts';
 
 /** What captures are compared with in one run. */
 export type BaselineSet = {
@@ -117,13 +119,20 @@ export function takeInFolder(
 ): BaselineSet {
   if (folder === null) return fromRecords(store);
   const read = readFolder(root, folder, cache);
+  const conflicts = conflictsIn(root, folder);
   const before = takenIn.get(read.contents);
-  if (before && before.family === family && before.decisions === store.decisions.last()) return before.set;
-  const baselines = nearest(read.contents.baselines, family);
+  if (before && conflicts.length === 0 && before.family === family && before.decisions === store.decisions.last())
+    return before.set;
+  const isOpen = (file: string): boolean => conflicts.some(({ stem }) => file.startsWith(`${stem}.`));
+  const baselines = nearest(read.contents.baselines, family).filter(({ file }) => !isOpen(file));
   const wrong = record(store, root, read, baselines);
-  const { unreadable } = read.contents;
-  const set = fromFolder(store, { baselines, unreadable: [...unreadable, ...wrong] });
-  if (wrong.length === 0) takenIn.set(read.contents, { family, decisions: store.decisions.last(), set });
+  const unreadable = read.contents.unreadable.filter(({ file }) => !isOpen(file));
+  const own = new Set(baselines.filter((one) => one.family === family).map(({ key }) => keyText(key)));
+  // What is in conflict for other machines only does not matter where there is one for this one.
+  const open = conflicts.filter((one) => one.family === family || !own.has(keyText(one.key)));
+  const set = fromFolder(store, { baselines, unreadable: [...unreadable, ...wrong] }, open);
+  if (wrong.length === 0 && conflicts.length === 0)
+    takenIn.set(read.contents, { family, decisions: store.decisions.last(), set });
   return set;
 }
 
@@ -153,8 +162,12 @@ const lookText = (component: string, look: string, environment: string): string 
   JSON.stringify([component, look, environment]);
 
 /** Baselines of a project that keeps them as files, which the records have taken in. */
-function fromFolder(store: Store, { baselines, unreadable }: FolderContents): BaselineSet {
-  const found = new Map<string, FolderBaseline | Unreadable>();
+function fromFolder(
+  store: Store,
+  { baselines, unreadable }: FolderContents,
+  conflicts: readonly MergeConflict[],
+): BaselineSet {
+  const found = new Map<string, FolderBaseline | Unreadable | Conflicting>();
   const pictures = new Map<string, Record<string, Approved>>();
   const identities = new Map<string, string[]>();
   const hashes = new Map<string, string>();
@@ -171,6 +184,12 @@ function fromFolder(store: Store, { baselines, unreadable }: FolderContents): Ba
       found.set(keyText(key), { unreadable: problem });
       identities.set(lookText(key.component, key.look, key.environment), [JSON.stringify(problem)]);
     }
+  for (const one of conflicts) {
+    const conflict = keepSides(store, one);
+    const { component, look, environment } = one.key;
+    found.set(keyText(one.key), { conflict });
+    identities.set(lookText(component, look, environment), [JSON.stringify(conflict)]);
+  }
   return {
     of(component, look, environment, capture) {
       const one = found.get(keyText({ component, look, environment, capture }));

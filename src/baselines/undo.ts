@@ -5,7 +5,7 @@ import type { Undone, UndoRequest } from '../core/api/api.ts';
 import { lookTitle } from '../core/look/look.ts';
 import { fail } from '../core/problem/problem.ts';
 import type { Decision, Store } from '../store/index.ts';
-import { type Desk, shelfOf } from './decide.ts';
+import { type Desk, shelfOf } from './desk.ts';
 import type { FormerFiles } from './former.ts';
 import { personOf, whereaboutsOf } from './git.ts';
 import { type Change, carryOutTogether, recover } from './journal.ts';

@@ -15,6 +15,7 @@ type Options = {
   except: string[];
   why?: string;
   unsteady?: boolean;
+  take?: 'base' | 'ours' | 'theirs';
   upgrade?: boolean;
   to?: string;
   json?: boolean;
@@ -47,6 +48,13 @@ export function addDecisions(program: Command): void {
     .addOption(causeOption())
     .addOption(exceptOption())
     .option('-w, --why <text>', 'the reason, kept in the history')
+    .addOption(
+      new Option('--take <side>', 'settle baselines that a merge has left in conflict with those of one side').choices([
+        'base',
+        'ours',
+        'theirs',
+      ]),
+    )
     .option('--upgrade', 'everything that differs only since another browser or other fonts drew it')
     .option('--unsteady', 'also captures that came out differently from time to time')
     .option('--json', 'print one JSON document instead of text')
@@ -59,7 +67,8 @@ Examples:
   sguardo approve --cause 2 --except FeeTable
   sguardo approve BerthCard --why "new accent colour"
   sguardo approve "asks before releasing"
-  sguardo approve --upgrade         after: sguardo run --upgrade`,
+  sguardo approve --upgrade         after: sguardo run --upgrade
+  sguardo approve --take theirs     after a merge that left baselines in conflict`,
     )
     .action((patterns: string[], options: Options) => decide('approve', patterns, options));
   program
@@ -86,13 +95,14 @@ Examples:
 }
 
 async function decide(kind: DecisionRequest['kind'], patterns: string[], options: Options): Promise<void> {
-  const { all, cause, except, why, unsteady, upgrade, to: fixer, json } = options;
+  const { all, cause, except, why, unsteady, take, upgrade, to: fixer, json } = options;
   const found = await findService(process.cwd());
   try {
-    if (kind === 'approve' && !all && !upgrade && patterns.length === 0 && cause.length === 0)
+    if (kind === 'approve' && !all && !upgrade && !take && patterns.length === 0 && cause.length === 0)
       return await tellOpen(found, json === true);
     const causes = upgrade ? await engineKeys(found) : cause.length > 0 ? await keysOf(found, cause) : undefined;
-    const request = { kind, why, unsteady, fixer, ...(causes ? { causes, except } : { patterns, all }) };
+    const isAll = all || (take !== undefined && patterns.length === 0 && cause.length === 0);
+    const request = { kind, why, unsteady, fixer, take, ...(causes ? { causes, except } : { patterns, all: isAll }) };
     const decided = await found.client.decide(request);
     process.stdout.write(json ? `${JSON.stringify(decided, null, 2)}\n` : text(kind, decided));
   } finally {

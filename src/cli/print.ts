@@ -3,6 +3,7 @@ import pc from 'picocolors';
 import { lookTitle } from '../core/look/look.ts';
 import { inOrder, isDecisive } from '../core/problem/notes.ts';
 import type { Problem } from '../core/problem/problem.ts';
+import type { ConflictSides } from '../core/baseline/baseline.ts';
 import type { CaptureSummary, ResultSummary, RunSummary } from '../core/run/run.ts';
 import { type Verdict, verdicts } from '../core/run/verdict.ts';
 import { contrasted } from '../core/text/contrast.ts';
@@ -50,9 +51,23 @@ export function problemText(problem: Problem): string {
   return lines.join('\n');
 }
 
+/** What each side of a merge has approved. */
+function conflictText(sides: ConflictSides): string {
+  const told = (['base', 'ours', 'theirs'] as const).flatMap((name) => {
+    const side = sides[name];
+    if (!side) return [`\n    ${name.padEnd(6)}  no baseline`];
+    const approved = side.who ? `approved by ${side.who}` : 'approved';
+    const why = side.why ? `, “${side.why}”` : '';
+    return [`\n    ${name.padEnd(6)}  ${side.name}: ${approved}${side.at ? ` on ${side.at.slice(0, 10)}` : ''}${why}`];
+  });
+  const way = 'To settle it: sguardo approve --take ours, or theirs; without --take what is shown now';
+  return `a merge has left its baselines in conflict${told.join('')}\n    ${way}`;
+}
+
 function captureText(capture: CaptureSummary): string | null {
   const { state } = capture;
   if (state.kind === 'unreadable') return `${capture.name}: ${state.why.message}`;
+  if (state.kind === 'conflict') return `${capture.name}: ${conflictText(state.sides)}`;
   if (state.kind !== 'changed') return null;
   const parts: string[] = [];
   if (state.picture) {

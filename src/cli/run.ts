@@ -309,8 +309,12 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
   const say = (text: string): void => void process.stdout.write(`${text}\n`);
   const causes = summary.tally.changed > 0 ? ofResults(await client.causes(), results) : null;
   const unexplained = new Set(causes?.unexplained.map(({ result }) => result));
-  const isToldAlone = ({ verdict, notes, id }: ResultSummary): boolean =>
-    verdict === 'failed' || verdict === 'broken' || notes.length > 0 || unexplained.has(id);
+  const isToldAlone = ({ verdict, notes, id, captures }: ResultSummary): boolean =>
+    verdict === 'failed' ||
+    verdict === 'broken' ||
+    notes.length > 0 ||
+    unexplained.has(id) ||
+    captures.some(({ state }) => state.kind === 'conflict');
   const wrong = results.filter(isToldAlone);
   wrong.sort((a, b) => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict));
   const groups = new Map<string, ResultSummary[]>();

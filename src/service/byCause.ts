@@ -1,5 +1,6 @@
 /** Decides about causes: which captures that means, and what is kept of it for those that have other causes as well. */
-import { decide, type Desk, refuseUnreasoned } from '../baselines/decide.ts';
+import { decide } from '../baselines/decide.ts';
+import { type Desk, refuseUnreasoned } from '../baselines/desk.ts';
 import { personOf } from '../baselines/git.ts';
 import type { Decided, DecisionRequest } from '../core/api/api.ts';
 import type { Cluster, ClusterCapture } from '../core/cause/cluster.ts';

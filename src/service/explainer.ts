@@ -1,6 +1,7 @@
 /** Explains captures that have changed, each pair of pictures once, and keeps what came of it. */
 import { createHash } from 'node:crypto';
 import { baselineMaterial, captureMaterial, type Material } from '../baselines/material.ts';
+import type { CaptureKey } from '../core/baseline/baseline.ts';
 import type { CausePlace, Explanation } from '../core/cause/cause.ts';
 import {
   type About,
@@ -89,16 +90,26 @@ function changedIn({ decisions }: Store, results: readonly ResultSummary[]): Cha
   );
 }
 
+/** True for a conflict that somebody has settled since its look was run. */
+function isSettled({ decisions, runs }: Store, { run }: ResultSummary, key: CaptureKey): boolean {
+  const decided = decisions.baseline(key);
+  return decided !== null && decided.at > (runs.get(run)?.started ?? '') && decided.kind === 'approve';
+}
+
 /** Captures that are compared with nothing, and that nobody has approved. */
-function withoutBaseline({ remarks }: Store, results: readonly ResultSummary[]): CaptureWithoutBaseline[] {
-  return results.flatMap(({ id, run, file, component, look, environment, captures }) =>
-    captures.flatMap(({ name: capture, state: { kind: why }, hash, canonical, decision }): CaptureWithoutBaseline[] => {
-      if ((why !== 'new' && why !== 'unreadable') || (decision?.stands && decision.kind !== 'reject')) return [];
+function withoutBaseline(store: Store, results: readonly ResultSummary[]): CaptureWithoutBaseline[] {
+  return results.flatMap((found) => {
+    const { id, run, file, component, look, environment, captures } = found;
+    return captures.flatMap(({ name: capture, state, hash, canonical, decision }): CaptureWithoutBaseline[] => {
+      const { kind: why } = state;
+      if (why === 'same' || why === 'changed' || (decision?.stands && decision.kind !== 'reject')) return [];
+      if (why === 'conflict' && isSettled(store, found, { component, look, environment, capture })) return [];
       const pair = digest([component, look, environment, capture, hash, canonical]);
       const about = { pair, result: id, run, file, component, look, environment, capture, hash, decision };
-      return [{ ...about, why, seenBy: remarks.seenBy(pair) }];
-    }),
-  );
+      const sides = state.kind === 'conflict' ? state.sides : null;
+      return [{ ...about, why, sides, seenBy: store.remarks.seenBy(pair) }];
+    });
+  });
 }
 
 const unknown = (note: string): Explanation => ({ causes: [], proof: 'unexplained', unexplained: [], note });

@@ -1,5 +1,5 @@
 /** Compares a look's captures with their baselines. */
-import type { Baseline, Taken, Unreadable } from '../core/baseline/baseline.ts';
+import type { Baseline, Conflicting, Taken, Unreadable } from '../core/baseline/baseline.ts';
 import { diffLines, perceivedLines } from '../core/moment/markup.ts';
 import type { Allowance } from '../core/picture/allowance.ts';
 import { looksDifferent } from '../core/picture/compare.ts';
@@ -98,10 +98,14 @@ async function judgePictures(compare: Compare): Promise<Judged> {
  */
 export async function judgeCapture(
   now: Taken,
-  baseline: Baseline | Unreadable | null,
+  baseline: Baseline | Unreadable | Conflicting | null,
   options: JudgeOptions,
 ): Promise<Judged> {
   if (!baseline) return { state: { kind: 'new' }, baseline: null, difference: null, redrawn: null };
+  if ('conflict' in baseline) {
+    const { conflict: sides } = baseline;
+    return { state: { kind: 'conflict', sides }, baseline: sides.ours?.hash ?? null, difference: null, redrawn: null };
+  }
   if ('unreadable' in baseline) return unreadable(baseline.unreadable);
   const isElsewhere = baseline.fingerprint !== now.fingerprint;
   // Where the picture is the same only what can be perceived without it counts.

@@ -43,6 +43,8 @@ export type DecisionRequest = {
   pairs?: string[];
   /** Patterns of looks that are left out of that. */
   except?: string[];
+  /** For captures that a merge has left in conflict: what one side has approved, in place of what is shown now. */
+  take?: 'base' | 'ours' | 'theirs';
   /** Approve captures that came out differently from time to time, too. */
   unsteady?: boolean;
   why?: string;

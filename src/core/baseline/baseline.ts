@@ -65,13 +65,32 @@ export type KnownBaseline = { stamp: number[]; baseline: FolderBaseline };
 /** A baseline that is there and cannot be used, with what is wrong with it. */
 export type Unreadable = { unreadable: Problem };
 
+/** What one side of a merge has approved. */
+export type ConflictSide = {
+  /** Hash of the picture. */
+  hash: string;
+  width: number;
+  height: number;
+  who: string | null;
+  at: string | null;
+  why: string | null;
+  /** The branch or commit. */
+  name: string;
+};
+
+/** What a merge has left in conflict; null for a side that has no baseline. */
+export type ConflictSides = Record<'base' | 'ours' | 'theirs', ConflictSide | null>;
+
+/** A capture of which a merge has left several baselines, of which somebody has to choose one. */
+export type Conflicting = { conflict: ConflictSides };
+
 /** Finds the baseline of a capture, or null when nothing has been approved for it. */
 export type BaselineOf = (
   component: string,
   look: string,
   environment: string,
   capture: string,
-) => Baseline | Unreadable | null;
+) => Baseline | Unreadable | Conflicting | null;
 
 /** One text for a key, as a name in maps. */
 export const keyText = ({ component, look, environment, capture }: CaptureKey): string =>

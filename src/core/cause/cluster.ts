@@ -1,4 +1,5 @@
 /** Captures that changed for one cause, together: what is decided about as one. */
+import type { ConflictSides } from '../baseline/baseline.ts';
 import type { Comment } from '../api/api.ts';
 import type { Box } from '../timeline/timeline.ts';
 import type { DecisionNote } from '../run/run.ts';
@@ -79,7 +80,9 @@ export type Cluster = Pick<Cause, 'key' | 'kind' | 'title' | 'before' | 'now'> &
 
 /** A capture that is compared with nothing; its pair is of its own picture alone. */
 export type CaptureWithoutBaseline = Omit<ChangedCapture, 'baseline' | 'difference' | 'failure'> & {
-  why: 'new' | 'unreadable';
+  why: 'new' | 'unreadable' | 'conflict';
+  /** What a merge has left to choose from; null for other captures. */
+  sides: ConflictSides | null;
   seenBy: string[];
 };
 

@@ -202,6 +202,14 @@ const serviceAndClient = {
     (d) => `${d.look} was run again meanwhile, and its capture “${d.capture}” shows something else now.`,
     (d) => `Look at the new picture before you decide: result ${d.result}.`,
   ),
+  'conflict-gone': entry(
+    (d) => `The merge conflict of ${d.look} (${d.capture}) is settled already.`,
+    'Compare again: sguardo run',
+  ),
+  'conflict-side': entry(
+    (d) => `${d.look} (${d.capture}) has no baseline there: “${d.take}” is empty.`,
+    'Take another side, or approve what is shown now.',
+  ),
   'nothing-to-undo': entry(
     () => 'There is no decision to take back.',
     'See what was decided about a look: sguardo history PATTERN',

@@ -1,4 +1,5 @@
 /** Verdicts: what one look came to, and what a run of them comes to. */
+import type { ConflictSides } from '../baseline/baseline.ts';
 import type { Comparison } from '../picture/compare.ts';
 import type { Problem } from '../problem/problem.ts';
 
@@ -21,6 +22,8 @@ export type CaptureState =
       /** It was compared with the approved moment as this browser draws it. */
       isRedrawn?: boolean;
     }
+  /** A merge has left several baselines, and nobody has chosen one yet. */
+  | { kind: 'conflict'; sides: ConflictSides }
   /** There is a baseline, and it cannot be read. */
   | { kind: 'unreadable'; why: Problem };
 
@@ -31,7 +34,7 @@ export type MarkupChange = { side: 'baseline' | 'now'; line: number; text: strin
 export function judge(outcome: 'passed' | 'failed' | 'broken', captures: readonly CaptureState[]): Verdict {
   if (outcome !== 'passed') return outcome;
   if (captures.some((capture) => capture.kind === 'unreadable')) return 'failed';
-  if (captures.some((capture) => capture.kind === 'changed')) return 'changed';
+  if (captures.some(({ kind }) => kind === 'changed' || kind === 'conflict')) return 'changed';
   if (captures.some((capture) => capture.kind === 'new')) return 'new';
   return 'passed';
 }

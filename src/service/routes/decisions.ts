@@ -1,6 +1,7 @@
 /** Calls about baselines: deciding, tidying, pictures. */
 import type { InferType } from 'yup';
-import { decide, type Desk } from '../../baselines/decide.ts';
+import { decide } from '../../baselines/decide.ts';
+import type { Desk } from '../../baselines/desk.ts';
 import { goneAmong, removeGone } from '../../baselines/gone.ts';
 import { readFolder } from '../../baselines/folder.ts';
 import { undo } from '../../baselines/undo.ts';

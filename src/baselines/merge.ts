@@ -1,0 +1,93 @@
+/** Baselines that a merge has left in conflict: what each side approved, and how that is settled. */
+import { createHash } from 'node:crypto';
+import type { CaptureKey, ConflictSide, ConflictSides } from '../core/baseline/baseline.ts';
+import type { CanonicalMoment } from '../core/moment/canonical.ts';
+import { markupLines } from '../core/moment/markup.ts';
+import type { Store } from '../store/index.ts';
+import { fileAt, mergeHeads, objectAt, type Unmerged, unmergedIn } from './git.ts';
+import { type Manifest, parseManifest } from './manifest.ts';
+import { takenHash } from './taken.ts';
+
+/** The three files of a baseline as one side has them. */
+type SideFiles = { '.json': Buffer; '.png': Buffer; '.moment': Buffer };
+
+/** One side with the files that stand for it. */
+export type MergeSide = { side: ConflictSide; files: SideFiles; manifest: Manifest; markup: string[] };
+
+export type Sides = { base: MergeSide | null; ours: MergeSide | null; theirs: MergeSide | null };
+
+/** A capture of which both sides of a merge have other baselines. */
+export type MergeConflict = {
+  key: CaptureKey;
+  /** The group of machines that it is for; null for the project's usual one. */
+  family: string | null;
+  /** Paths of its files, relative to the project, without their endings. */
+  stem: string;
+  sides: Sides;
+};
+
+const endings = ['.json', '.png', '.moment'] as const;
+const stages = { base: 1, ours: 2, theirs: 3 } as const;
+
+type SideName = keyof typeof stages;
+
+const sha256 = (bytes: Uint8Array | string): string => createHash('sha256').update(bytes).digest('hex');
+
+/** The files of one side: what git has kept of those in conflict, and what was committed of the others. */
+function filesOf(root: string, stem: string, name: SideName, unmerged: readonly Unmerged[]): SideFiles | null {
+  const heads = mergeHeads(root);
+  const files: Partial<SideFiles> = {};
+  for (const ending of endings) {
+    const path = stem + ending;
+    const object = unmerged.find((one) => one.path === path);
+    const stage = object?.stages[stages[name]];
+    const commit = heads[name];
+    const bytes = object ? stage && objectAt(root, stage) : commit && fileAt(root, commit, path);
+    if (!bytes) return null;
+    files[ending] = bytes;
+  }
+  return files as SideFiles;
+}
+
+/** A side as a baseline; null for one that has none, or whose files do not belong together. */
+function sideOf(root: string, stem: string, name: SideName, unmerged: readonly Unmerged[]): MergeSide | null {
+  const files = filesOf(root, stem, name, unmerged);
+  if (!files) return null;
+  try {
+    const manifest = parseManifest(files['.json'].toString('utf8'));
+    const moment = JSON.parse(files['.moment'].toString('utf8')) as CanonicalMoment;
+    if (manifest.format !== 2 || sha256(files['.png']) !== manifest.picture) return null;
+    if (sha256(JSON.stringify(moment)) !== manifest.moment) return null;
+    const hash = takenHash(files['.png']) ?? manifest.picture;
+    const { approved, width, height } = manifest;
+    const { by = null, at = null, why = null } = approved ?? {};
+    const side = { hash, width, height, who: by, at, why, name: mergeHeads(root).names[name] };
+    return { side, files, manifest, markup: markupLines(moment) };
+  } catch {
+    // Whatever is wrong with it: there is nothing to choose.
+    return null;
+  }
+}
+
+/** The baselines below a folder that a merge has left in conflict, with what each side has. */
+export function conflictsIn(root: string, folder: string): MergeConflict[] {
+  const unmerged = unmergedIn(root, folder);
+  const stems = new Set(unmerged.flatMap(({ path }) => /^(.*)\.(?:json|png|moment)$/.exec(path)?.[1] ?? []));
+  return [...stems].flatMap((stem): MergeConflict[] => {
+    const side = (name: SideName): MergeSide | null => sideOf(root, stem, name, unmerged);
+    const sides = { base: side('base'), ours: side('ours'), theirs: side('theirs') };
+    const about = (sides.ours ?? sides.theirs)?.manifest;
+    if (!about) return [];
+    const { component, look, environment, capture, family = null } = about;
+    return [{ key: { component, look, environment, capture }, family, stem, sides }];
+  });
+}
+
+/** The pictures of all sides go into the records, where they are shown from. */
+export function keepSides({ blobs }: Store, { sides }: MergeConflict): ConflictSides {
+  const kept = (one: MergeSide | null): ConflictSide | null => {
+    if (one) blobs.keep(one.side.hash, one.files['.png'], 'image/png');
+    return one && one.side;
+  };
+  return { base: kept(sides.base), ours: kept(sides.ours), theirs: kept(sides.theirs) };
+}
