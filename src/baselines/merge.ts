@@ -87,7 +87,7 @@ export function conflictsIn(root: string, folder: string): MergeConflict[] {
 export function keepSides({ blobs }: Store, { sides }: MergeConflict): ConflictSides {
   const kept = (one: MergeSide | null): ConflictSide | null => {
     if (one) blobs.keep(one.side.hash, one.files['.png'], 'image/png');
-    return one && one.side;
+    return one?.side ?? null;
   };
   return { base: kept(sides.base), ours: kept(sides.ours), theirs: kept(sides.theirs) };
 }

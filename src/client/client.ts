@@ -19,6 +19,7 @@ import type {
 import type { SincePassed } from '../core/cause/failing.ts';
 import type { FoundEdits } from '../core/cause/found.ts';
 import type { CauseList } from '../core/cause/cluster.ts';
+import type { MarkupRow } from '../core/moment/markupRows.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import { type BoardLook, unpackBoard } from '../core/run/board.ts';
 import type { LookInfo } from '../core/look/look.ts';
@@ -51,6 +52,10 @@ export type Client = {
   since(result: number): Promise<SincePassed>;
   /** Which edits did what a capture changed by; without one, that a look fails. It may be run several times for it. */
   edits(result: number, capture: string | null): Promise<FoundEdits>;
+  /** The picture of a capture's baseline with one cause alone, by its hash; null where it cannot be drawn. */
+  alone(result: number, capture: string, cause: string): Promise<{ hash: string | null }>;
+  /** The markup of a capture and of its baseline, as one tree of lines. */
+  markup(result: number, capture: string): Promise<MarkupRow[]>;
   decide(request: DecisionRequest): Promise<Decided>;
   /** Takes back what was decided at once: the last decision, or one by its batch. */
   undo(request?: UndoRequest): Promise<Undone>;
@@ -161,6 +166,9 @@ export function connect(origin: string): Client {
     since: (result) => get(`/api/results/${result}/since`),
     edits: (result, capture) =>
       get(`/api/causes/edits?result=${result}${capture === null ? '' : `&capture=${encodeURIComponent(capture)}`}`),
+    alone: (result, capture, cause) =>
+      get(`/api/causes/alone?${new URLSearchParams({ result: String(result), capture, cause })}`),
+    markup: (result, capture) => get(`/api/results/${result}/markup?${new URLSearchParams({ capture })}`),
     decide: (request) => call('POST', '/api/decisions', request),
     undo: (request = {}) => call('POST', '/api/decisions/undo', request),
     comment: (about, text, who) => call('POST', '/api/comments', { ...about, text, who }),

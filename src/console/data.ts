@@ -12,7 +12,6 @@ export const source: Source = httpSource(service);
 
 export const useProject = () => useQuery({ queryKey: ['project'], queryFn: () => source.project() });
 export const useBoard = () => useQuery({ queryKey: ['board'], queryFn: () => source.board() });
-export const useChanges = () => useQuery({ queryKey: ['changes'], queryFn: () => source.changes() });
 export const useCauses = () => useQuery({ queryKey: ['causes'], queryFn: () => service.causes() });
 export const useResult = (id: number) => useQuery({ queryKey: ['result', id], queryFn: () => source.result(id) });
 export const useTimeline = (id: number) =>

@@ -37,10 +37,13 @@ function takeInOne(queries: QueryClient, event: RunEvent): void {
     case 'run-finished':
       queries.setQueryData<ProjectInfo>(['project'], (project) => project && withRun(project, event as never));
       if (event.kind !== 'run-queued') queries.setQueryData<RunSummary>(['last run'], event.run);
-      if (event.kind === 'run-finished') refresh('board', 'project', 'changes', 'causes', 'history', 'last run');
+      if (event.kind === 'run-finished') refresh('board', 'project', 'causes', 'history', 'last run');
       break;
     case 'decided':
-      refresh('board', 'project', 'changes', 'causes', 'result', 'history');
+      refresh('board', 'project', 'causes', 'result', 'history');
+      break;
+    case 'commented':
+      refresh('causes');
       break;
     case 'sitting':
       void queries.invalidateQueries({ queryKey: ['sitting', event.id] });

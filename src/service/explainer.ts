@@ -11,7 +11,7 @@ import {
   clusters,
   type ExplainedCapture,
 } from '../core/cause/cluster.ts';
-import { type Drawer, explain, explainPictures } from '../core/cause/explain.ts';
+import { drawAlone, type Drawer, explain, explainPictures } from '../core/cause/explain.ts';
 import { placeOf, placeOfWinner, type Source } from '../core/cause/place.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import type { CaptureSummary, ResultSummary } from '../core/run/run.ts';
@@ -27,6 +27,8 @@ export type Explainer = {
   explain(results: readonly ResultSummary[], options?: ExplainOptions): Promise<void>;
   /** The causes of what has changed in some results, and is not approved. Explains what was not explained before. */
   list(results: readonly ResultSummary[]): Promise<CauseList>;
+  /** The hash of the picture of a capture's baseline with one cause alone; null where that cannot be drawn. */
+  alone(result: ResultSummary, capture: string, key: string): Promise<string | null>;
   close(): Promise<void>;
 };
 
@@ -241,6 +243,19 @@ export function explainerOf(tools: ExplainerTools): Explainer {
       });
       return { ...told, withoutBaseline: withoutBaseline(store, results) };
     },
+    alone: (result, capture, key) =>
+      inTurn(async () => {
+        const { environments, baselines } = await tools.settings();
+        const environment = environments.find(({ name }) => name === result.environment);
+        const { component, look } = result;
+        const about = { component, look, environment: result.environment, capture };
+        const before = baselineMaterial(store, tools.root, baselines, about);
+        const stored = store.results.captures(result.id).find(({ name }) => name === capture);
+        const now = captureMaterial(store, stored?.manifest ?? null);
+        if (!environment || !before || !now) return null;
+        const drawn = await drawAlone(before, now, key, drawing[0]!.in(environment));
+        return drawn && store.blobs.put(drawn.png, 'image/png');
+      }),
     async close() {
       await Promise.all(drawing.map((window) => window.close()));
     },

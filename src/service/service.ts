@@ -4,6 +4,7 @@ import { setTimeout as delay } from 'node:timers/promises';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { FastifyInstance, FastifyServerOptions } from 'fastify';
+import { personOf } from '../baselines/git.ts';
 import { folderCacheOf } from '../baselines/reconcile.ts';
 import type { ProjectInfo } from '../core/api/api.ts';
 import type { Settings } from '../core/settings/config.ts';
@@ -265,8 +266,9 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   const sittings = sittingsOf(tools);
   const culprits = culpritsOf(tools, () => conductor.current !== null);
   const watcher = watcherOf(root, () => conductor.startDue());
+  const person = personOf(root);
   const project = async (): Promise<ProjectInfo> => {
-    const { environments, baselines } = await shownSettings.read();
+    const { environments, baselines, reasons } = await shownSettings.read();
     return {
       name: basename(root),
       root,
@@ -276,6 +278,8 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
       live: liveUrl(),
       environments: environments.map(environmentInfo),
       engine: store.runs.list(1)[0]?.engine ?? null,
+      person,
+      reasons,
       baselines,
       undecided: store.board.undecided(),
       run: conductor.current,

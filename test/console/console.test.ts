@@ -302,12 +302,12 @@ describe('the bench', () => {
 });
 
 describe('review', () => {
-  it('shows what changed in four ways, chosen by keys', async () => {
+  it('shows causes with a capture of each, in several ways that are chosen by keys', async () => {
     await page.open('/review');
-    await page.shows('1 of 3');
-    expect(await page.text()).toContain('BerthCard › empty');
+    await page.shows('0 of 3 decided');
+    await page.shows('text of the paragraph: “Free berth,” → “No vessel here,”');
     await page.holds(
-      "[...document.images].filter(({ alt }) => alt === 'Baseline' || alt === 'Now').every((image) => image.naturalWidth > 0) && document.images.length === 2",
+      "[...document.images].filter(({ alt }) => alt === 'Baseline' || alt === 'Now').every((image) => image.naturalWidth > 0) && [...document.images].filter(({ alt }) => alt !== '').length === 2",
     );
     await page.press('d');
     await page.shows('Difference: changes are marked');
@@ -316,20 +316,25 @@ describe('review', () => {
     await page.press('f');
     await page.holds('/^(Now|Baseline)$/m.test(document.body.innerText)');
     await page.press('s');
-    await page.shows('No vessel here,');
-    await page.shows('Visibly different');
+    await page.shows('visibly in');
   });
 
-  it('says why, cause by cause, outlines what each is about, and names the edit', async () => {
-    await page.shows('2 causes');
-    await page.shows('text of the paragraph: “Free berth,” → “No vessel here,”');
+  it('says why: proof, values, styles, the line and the edit; outlines what each is about', async () => {
+    await page.click('text of the paragraph');
     await page.shows('src/BerthCard.tsx:26');
-    await page.shows('✓ proved');
+    await page.shows('This capture has 1 other cause');
     const outlines = "document.querySelectorAll('figure span.outline-dashed').length";
-    // All of them at first; then those of the next cause alone.
-    await page.holds(`${outlines} >= 2`);
-    await page.press('e');
     await page.holds(`${outlines} === 1`);
+    await page.press('m');
+    await page.shows('… 5 equal lines');
+    await page.shows('No vessel here,');
+    // The baseline with one cause of two shows the other one's old value.
+    await page.click('--calm');
+    await page.press('i');
+    await page.shows('Baseline with only this cause');
+    await page.shows('.tag.free { color: var(--calm) }');
+    await page.press('s');
+    await page.click('text of the paragraph');
     // Found beforehand, however long that takes here: the page waits for a while and no longer.
     const changed = (await served.client.looks()).find((one) => one.look === 'empty')!;
     await served.client.edits(changed.id, 'end');
@@ -338,10 +343,27 @@ describe('review', () => {
     await page.shows('+ No vessel here, {depth} m at low tide');
   });
 
-  it('approves with a key, and goes on to the next', async () => {
+  it('takes comments, which others see at once, and says who has looked', async () => {
+    await page.press('c');
+    await page.type('Since when?');
+    await page.press('Control+Enter', 'Escape');
+    await page.shows('Since when?');
+    await page.shows('Looked at by');
+    const { causes } = await served.client.causes();
+    const cause = causes.find(({ kind }) => kind === 'text')!;
+    expect(cause.comments.map(({ text }) => text)).toEqual(['Since when?']);
+    await served.client.comment({ cause: cause.key }, 'Since the pilots asked.', 'Mara');
+    await page.shows('Since the pilots asked.');
+  });
+
+  it('approves with a key and goes on; a capture with two causes waits for both', async () => {
     await page.press('a');
-    await page.shows('1 of 2');
-    expect(await page.text()).not.toContain('BerthCard › empty');
+    await page.shows('1 capture waits for other causes.');
+    await page.shows('1 of 3 decided');
+    await page.click('--calm');
+    await page.press('a');
+    await page.shows('Approved 1 capture.');
+    await page.shows('2 of 3 decided');
     const about = JSON.parse(readFileSync(join(folder, 'baselines/day/src/BerthCard/empty.json'), 'utf8')) as {
       approved: { run: number };
     };
@@ -349,32 +371,65 @@ describe('review', () => {
     expect(about.approved.run).toBeGreaterThan(1);
   });
 
-  it('rejects only with a reason', async () => {
+  it('takes back what was decided last, files and all', async () => {
+    await page.press('u');
+    await page.shows('Taken back for 1 capture.');
+    await page.shows('1 of 3 decided');
+    expect(markupIn(folder, 'src/BerthCard/empty').join('\n')).toContain('Free berth,');
+    await page.click('--calm');
+    await page.press('a');
+    await page.shows('2 of 3 decided');
+  });
+
+  it('leaves single captures out', async () => {
+    await page.click('div.banner');
+    await page.shows('1 of 2');
+    await page.shows('Approve 2 captures');
+    await page.press('ArrowRight', 'e');
+    await page.shows('left out');
+    await page.hides('Approve 2 captures');
+    await page.press('a');
+    await page.shows('Approved 1 capture.');
+    await page.shows('2 of 3 decided');
+  });
+
+  it('rejects only with a reason, and says who is to fix it', async () => {
     await page.press('x');
     await page.shows('What is wrong with it?');
-    await page.press('Control+Enter');
+    await page.press('Enter');
     await page.shows('What is wrong with it?');
     // Keys typed into the reason are no shortcuts.
     await page.type('a banner pushes it down');
-    await page.press('Control+Enter');
+    await page.press('Tab');
+    await page.type('Mara');
+    await page.press('Enter');
     await page.hides('What is wrong with it?');
-    await page.shows('1 of 1');
+    await page.shows('3 of 3 decided');
     const rejected = (await served.client.looks())
       .flatMap(({ captures }) => captures)
       .filter(({ decision }) => decision?.kind === 'reject');
-    expect(rejected).toMatchObject([{ decision: { why: 'a banner pushes it down' } }]);
+    expect(rejected).toMatchObject([{ decision: { why: 'a banner pushes it down', fixer: 'Mara' } }]);
   });
 
-  it('is done when everything is decided, and the board says so', async () => {
-    await page.press('a');
-    await page.shows('All decided');
+  it('leads to a cause by its link, and to a capture that is decided already', async () => {
+    const { causes } = await served.client.causes();
+    const banner = causes.find(({ title }) => title.includes('banner'))!;
+    await page.open(`/review?cause=${banner.id}`);
+    await page.shows('To be fixed by Mara');
+    const decided = (await served.client.looks()).find((one) => one.look === 'empty')!;
+    await page.open(`/review?result=${decided.id}&capture=end`);
+    await page.shows('✓ Approved by');
+  });
+
+  it('shows what somebody else decides meanwhile', async () => {
+    await page.open('/review');
+    await page.shows('✗ rejected by');
+    const { causes } = await served.client.causes();
+    const banner = causes.find(({ title }) => title.includes('banner'))!;
+    await served.client.decide({ kind: 'approve', causes: [banner.key], who: 'Mara' });
+    await page.hides('div.banner');
     await page.press('1');
-    await page.shows('rejected');
-    expect(
-      await page.window.evaluate(
-        "[...document.querySelectorAll('a[href^=\"/bench/\"]')].filter((tile) => tile.ariaLabel.endsWith('changed, rejected')).length",
-      ),
-    ).toBe(1);
+    await page.shows('four nights');
   });
 });
 

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { momentAt } from '../../src/core/moment/patch.ts';
 import type { ResultSummary } from '../../src/core/run/run.ts';
+import { openConsole } from '../support/page.ts';
 import { copyOf, repository } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -130,5 +131,37 @@ describe('after an afternoon of careless edits', () => {
       picture: { added: [[0, expect.any(Number), expect.any(Number), expect.any(Number)]] },
       markup: [{ side: 'now', text: expect.stringContaining('banner') }, { side: 'now' }],
     });
+  });
+});
+
+describe('the review of both environments', () => {
+  it('takes eight key presses at most', async () => {
+    await served.run();
+    const { causes, changes } = await served.client.causes();
+    expect([causes.length, changes]).toEqual([4, 22]);
+    const page = await openConsole(served.service.url);
+    await page.open('/review');
+    await page.shows('0 of 4 decided');
+    await page.shows('22 captures left');
+    let presses = 0;
+    const press = async (...keys: string[]): Promise<void> => {
+      presses += keys.length;
+      await page.press(...keys);
+    };
+    await press('a');
+    await page.shows('1 of 4 decided');
+    await press('a');
+    await page.shows('2 of 4 decided');
+    await press('a');
+    await page.shows('3 of 4 decided');
+    // What fails cannot be approved; what it says is proposed as the reason.
+    await press('x', 'Enter');
+    await page.shows('4 of 4 decided');
+    await page.shows('0 captures left');
+    expect(presses).toBeLessThanOrEqual(8);
+    const { causes: left } = await served.client.causes();
+    expect(left.map(({ kind, captures }) => [kind, captures.map(({ decision }) => decision?.kind)])).toEqual([
+      ['failed', Array(6).fill('reject')],
+    ]);
   });
 });

@@ -22,7 +22,7 @@ export type Page = {
 const places = `(text) => {
   const shown = (element) => element.checkVisibility() && element.getBoundingClientRect().width > 0;
   const all = [...document.querySelectorAll('a, button, input, textarea, [role]')].filter(shown);
-  const found = all.find((element) => element.getAttribute('aria-label') === text) ?? all.find((element) => element.textContent.trim() === text) ?? all.find((element) => element.textContent.includes(text));
+  const found = all.find((element) => element.getAttribute('aria-label') === text) ?? all.find((element) => element.textContent.trim() === text) ?? all.findLast((element) => element.textContent.includes(text) && ![...element.querySelectorAll('*')].some((inner) => all.includes(inner) && inner.textContent.includes(text)));
   if (!found) throw new Error('nothing to click: ' + text);
   found.scrollIntoView({ block: 'nearest' });
   const middle = () => {

@@ -3,11 +3,9 @@ import { Link } from 'react-router';
 import { inOrder } from '../../core/problem/notes.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
 import { source, useHistory } from '../data.ts';
+import { day } from '../parts/day.ts';
 import { NoteCard } from '../parts/NoteCard.tsx';
 import { Verdict } from '../parts/Verdict.tsx';
-
-export const day = (at: string): string =>
-  new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 
 export function LookCard({ result }: { result: ResultSummary }) {
   const history = useHistory(result);

@@ -70,12 +70,16 @@ const all: Keys[] = [
   {
     page: 'Review',
     keys: [
-      ['↑ ↓', 'Previous capture, next capture'],
-      ['a', 'Approve'],
-      ['x', 'Reject'],
-      ['e', 'Next cause: its elements are outlined'],
-      ['c', 'Approve this cause in all its captures'],
+      ['↑ ↓', 'Previous cause, next cause'],
+      ['← →', 'Previous capture of it, next capture'],
+      ['a', 'Approve the cause in all its captures'],
+      ['e', 'Except in this capture, or in it again'],
+      ['x', 'Reject, with a reason'],
+      ['u', 'Undo your last decision'],
+      ['c', 'Comment'],
       ['s o d f', 'Side by side, over, difference, flicker'],
+      ['i m', 'Only this cause, markup'],
+      ['b l r', 'Merge conflicts: take base, ours, theirs'],
     ],
   },
 ];

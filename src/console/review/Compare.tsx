@@ -1,30 +1,55 @@
 /** A capture and its baseline, seen in several ways. */
+import { useQuery } from '@tanstack/react-query';
 import { Slider } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import type { CaptureSummary } from '../../core/run/run.ts';
-import { source } from '../data.ts';
+import { service, source } from '../data.ts';
+import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import type { Box } from '../../core/timeline/timeline.ts';
 import { Choice } from '../parts/Choice.tsx';
+import { MarkupTree } from './MarkupTree.tsx';
 import { Picture } from './Picture.tsx';
 import { useRoom } from './useRoom.ts';
 
-export type Mode = 'beside' | 'over' | 'difference' | 'flicker';
+export type Mode = 'beside' | 'over' | 'difference' | 'flicker' | 'alone' | 'markup';
 
 export const modes: { mode: Mode; title: string; key: string }[] = [
   { mode: 'beside', title: 'Side by side', key: 's' },
-  { mode: 'over', title: 'One over the other', key: 'o' },
+  { mode: 'over', title: 'Over', key: 'o' },
   { mode: 'difference', title: 'Difference', key: 'd' },
   { mode: 'flicker', title: 'Flicker', key: 'f' },
+  { mode: 'alone', title: 'Only this cause', key: 'i' },
+  { mode: 'markup', title: 'Markup', key: 'm' },
 ];
 
-type Props = { capture: CaptureSummary; mode: Mode; outlines: readonly Box[]; onMode(mode: Mode): void };
+type Props = {
+  result: number;
+  capture: CaptureSummary;
+  /** The key of the cause that is shown; null where none is. */
+  cause: string | null;
+  mode: Mode;
+  outlines: readonly Box[];
+  /** Places that no cause explains. */
+  left: readonly Box[];
+  onMode(mode: Mode): void;
+};
 
-export function Compare({ capture, mode, outlines, onMode }: Props) {
+/** The ways in which a capture can be compared. */
+function usableModes({ capture, cause }: Pick<Props, 'capture' | 'cause'>): Set<Mode> {
   const hasBoth = capture.baseline !== null && capture.baseline !== capture.hash;
-  const usable = modes.filter(
-    ({ mode: one }) => one === 'beside' || (hasBoth && (one !== 'difference' || capture.difference)),
-  );
-  const seen = usable.some((one) => one.mode === mode) ? mode : 'beside';
+  return new Set<Mode>([
+    'beside',
+    ...(hasBoth ? (['over', 'flicker'] as const) : []),
+    ...(hasBoth && capture.difference ? (['difference'] as const) : []),
+    ...(cause === null ? [] : (['alone'] as const)),
+    ...(capture.state.kind === 'changed' ? (['markup'] as const) : []),
+  ]);
+}
+
+export function Compare(props: Props) {
+  const { result, capture, cause, mode, outlines, left, onMode } = props;
+  const usable = usableModes(props);
+  const seen = usable.has(mode) ? mode : 'beside';
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex h-9 shrink-0 items-center overflow-x-auto px-4">
@@ -35,23 +60,61 @@ export function Compare({ capture, mode, outlines, onMode }: Props) {
             value,
             label: (
               <>
-                {title} <kbd>{key}</kbd>
+                {title} <kbd className="max-xl:hidden">{key}</kbd>
               </>
             ),
-            disabled: !usable.some((one) => one.mode === value),
+            disabled: !usable.has(value),
           }))}
           onChoose={onMode}
         />
       </div>
-      <div className="min-h-0 flex-1 px-4 pb-3">
-        {seen === 'beside' && <Beside capture={capture} hasBoth={hasBoth} outlines={outlines} />}
+      <div className="min-h-0 flex-1 px-4 pb-1.5">
+        {seen === 'beside' && <Beside capture={capture} outlines={outlines} left={left} />}
         {seen === 'over' && <Over capture={capture} />}
         {seen === 'difference' && <Sheet title="Difference: changes are marked" hash={capture.difference!} />}
         {seen === 'flicker' && <Flicker capture={capture} />}
+        {seen === 'alone' && <Alone result={result} capture={capture} cause={cause!} outlines={outlines} />}
+        {seen === 'markup' && <MarkupTree result={result} capture={capture.name} />}
       </div>
     </div>
   );
 }
+
+/** The baseline beside itself with one cause, and nothing else that has changed. */
+function Alone({
+  result,
+  capture,
+  cause,
+  outlines,
+}: Pick<Props, 'result' | 'capture' | 'outlines'> & { cause: string }) {
+  const alone = useQuery({
+    queryKey: ['alone', result, capture.name, cause],
+    queryFn: () => service.alone(result, capture.name, cause),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  if (alone.isPending) return <Waiting what="Drawing the baseline with this cause…" />;
+  if (alone.isError) return <Trouble error={alone.error} />;
+  const { hash } = alone.data;
+  if (hash === null)
+    return <Blank title="It cannot be drawn">The page of this capture or of its baseline was not kept.</Blank>;
+  const [width, height] = sizeBefore(capture);
+  return (
+    <div className="grid h-full grid-cols-2 gap-4">
+      <Picture title="Baseline" hash={capture.baseline!} width={width} height={height} />
+      <Picture
+        title="Baseline with only this cause"
+        hash={hash}
+        width={capture.width}
+        height={capture.height}
+        outlines={outlines}
+      />
+    </div>
+  );
+}
+
+/** How large the baseline is. */
+const sizeBefore = ({ state, width, height }: CaptureSummary): [number, number] =>
+  state.kind === 'changed' && state.picture ? state.picture.from : [width, height];
 
 const sheet = 'flex min-h-0 flex-1 items-start justify-center overflow-auto rounded-md border border-rule p-2';
 
@@ -66,12 +129,12 @@ function Sheet({ title, hash }: { title: string; hash: string }) {
   );
 }
 
-function Beside({ capture, hasBoth, outlines }: Pick<Props, 'capture' | 'outlines'> & { hasBoth: boolean }) {
-  const { hash, width, height, baseline, state } = capture;
-  const now = { hash, width, height, outlines };
+function Beside({ capture, outlines, left }: Pick<Props, 'capture' | 'outlines' | 'left'>) {
+  const { hash, width, height, baseline, allowances } = capture;
+  const now = { hash, width, height, outlines, left, allowances };
   if (!baseline) return <Picture title="Now (no baseline yet)" {...now} />;
-  if (!hasBoth) return <Picture title="Same picture, different markup" {...now} />;
-  const [before, tall] = state.kind === 'changed' && state.picture ? state.picture.from : [width, height];
+  if (baseline === hash) return <Picture title="Same picture, different markup" {...now} />;
+  const [before, tall] = sizeBefore(capture);
   return (
     <div className="grid h-full grid-cols-2 gap-4">
       <Picture title="Baseline" hash={baseline} width={before} height={tall} />
@@ -88,24 +151,21 @@ function useFit(capture: CaptureSummary): {
   scale: number;
 } {
   const { area, size } = useRoom();
-  const from = capture.state.kind === 'changed' && capture.state.picture ? capture.state.picture.from : [0, 0];
-  const width = Math.max(capture.width, from[0]!);
-  const height = Math.max(capture.height, from[1]!);
+  const from = sizeBefore(capture);
+  const width = Math.max(capture.width, from[0]);
+  const height = Math.max(capture.height, from[1]);
   return { area, width, height, scale: Math.min(1, size[0] / width, size[1] / height) };
 }
 
 function Pair({ capture, clip, scale }: { capture: CaptureSummary; clip: string; scale: number }) {
-  const from =
-    capture.state.kind === 'changed' && capture.state.picture
-      ? capture.state.picture.from
-      : [capture.width, capture.height];
+  const from = sizeBefore(capture);
   return (
     <>
       <img
         src={source.pictureUrl(capture.baseline!)}
         alt="Baseline"
         className="absolute top-0 left-0 max-w-none"
-        style={{ width: from[0]! * scale }}
+        style={{ width: from[0] * scale }}
       />
       <img
         src={source.pictureUrl(capture.hash)}

@@ -1,4 +1,5 @@
 /** A picture that fits its place, with boxes over it. */
+import type { Allowance } from '../../core/picture/allowance.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
 import { source } from '../data.ts';
 import { useRoom } from './useRoom.ts';
@@ -12,6 +13,8 @@ type Props = {
   outlines?: readonly Box[];
   /** Places that no cause explains. */
   left?: readonly Box[];
+  /** What of it is compared otherwise. */
+  allowances?: readonly Allowance[];
 };
 
 const outline = 'pointer-events-none absolute rounded-sm outline-2 outline-offset-1';
@@ -27,7 +30,18 @@ const Boxes = ({ boxes, scale, tone }: Placed) =>
     />
   ));
 
-export function Picture({ title, hash, width, height, outlines = [], left = [] }: Props) {
+/** A part that is compared otherwise, with the reason for it. */
+const Hatched = ({ allowance: { boxes, kind, why }, scale }: { allowance: Allowance; scale: number }) =>
+  (boxes ?? []).map(([left, top, width, height], i) => (
+    <span
+      key={i}
+      className={`absolute rounded-xs ${kind === 'left-out' ? 'hatched' : 'outline-1 outline-soft outline-dotted'}`}
+      title={kind === 'left-out' ? `Not compared: ${why}` : `Tolerated: ${why}`}
+      style={{ left: left * scale, top: top * scale, width: width * scale, height: height * scale }}
+    />
+  ));
+
+export function Picture({ title, hash, width, height, outlines = [], left = [], allowances = [] }: Props) {
   const { area, size } = useRoom();
   // It is never drawn larger than it is.
   const scale = Math.min(1, size[0] / Math.max(1, width), size[1] / Math.max(1, height));
@@ -38,6 +52,9 @@ export function Picture({ title, hash, width, height, outlines = [], left = [] }
         <div ref={area} className="h-full">
           <div className="relative mx-auto" style={{ width: width * scale, height: height * scale }}>
             <img src={source.pictureUrl(hash)} alt={title} className="block size-full max-w-none shadow-sm" />
+            {allowances.map((allowance, i) => (
+              <Hatched key={i} allowance={allowance} scale={scale} />
+            ))}
             <Boxes boxes={outlines} scale={scale} tone="outline-accent outline-dashed" />
             <Boxes boxes={left} scale={scale} tone="outline-changed outline-dotted" />
           </div>

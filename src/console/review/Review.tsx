@@ -1,147 +1,211 @@
-/** Review: every capture that waits for a decision, one after the other. */
-import { useState } from 'react';
+/** Review: what has changed, cause by cause, and what else waits for a decision. */
+import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { lookTitle } from '../../core/look/look.ts';
-import type { ResultSummary } from '../../core/run/run.ts';
-import { counted } from '../../core/text/counted.ts';
-import { useCauses, useChanges, useResult } from '../data.ts';
-import { useKeys } from '../keys.ts';
+import type { CauseList } from '../../core/cause/cluster.ts';
 import type { Problem } from '../../core/problem/problem.ts';
-import { Button } from '../parts/Button.tsx';
+import { useCauses, useProject, useResult } from '../data.ts';
+import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
-import { Causes } from './Causes.tsx';
-import { causesOf, noteOf, type OwnCause } from './causes.ts';
-import { Compare, modes, type Mode } from './Compare.tsx';
-import { Facts } from './Facts.tsx';
-import { ItemHead } from './ItemHead.tsx';
-import { ItemList } from './ItemList.tsx';
-import { keyOf } from './items.ts';
-import { RejectDialog } from './RejectDialog.tsx';
-import { type Place, useQueue } from './useQueue.ts';
+import { Button } from '../parts/Button.tsx';
+import { CausePanel } from './CausePanel.tsx';
+import { modes, type Mode } from './Compare.tsx';
+import { takeKeys } from './Conflict.tsx';
+import { type Asked, DecisionDialog } from './DecisionDialog.tsx';
+import type { Entry, Shot } from './entries.ts';
+import { EntryList } from './EntryList.tsx';
+import { Exemplar, Head } from './Exemplar.tsx';
+import { OneCapture } from './OneCapture.tsx';
+import { Person } from './Person.tsx';
+import { Shots } from './Shots.tsx';
+import { type Place, type Said, useReview } from './useReview.ts';
+import { useSeen } from './useSeen.ts';
 
 export function Review() {
   const [query] = useSearchParams();
-  const changes = useChanges();
-  if (changes.isPending) return <Waiting what="Looking for changes…" />;
-  if (changes.isError) return <Trouble error={changes.error} />;
+  const list = useCauses();
+  if (list.isPending) return <Waiting what="Finding out why captures have changed…" />;
+  if (list.isError) return <Trouble error={list.error} />;
   const result = query.get('result');
-  if (result === null) return <Desk results={changes.data} first={null} />;
-  const first = { result: Number(result), capture: query.get('capture') };
-  // What is decided already is shown by itself.
-  const isOpen = changes.data.some(({ id }) => id === first.result);
-  return isOpen ? <Desk key={result} results={changes.data} first={first} /> : <OneResult first={first} />;
-}
-
-function OneResult({ first }: { first: Place }) {
-  const result = useResult(first.result);
-  if (result.isPending) return <Waiting what="Fetching the captures…" />;
-  if (result.isError) return <Trouble error={result.error} />;
-  return <Desk results={[result.data]} first={first} />;
+  const place: Place = {
+    cause: query.get('cause'),
+    result: result === null ? null : Number(result),
+    capture: query.get('capture'),
+  };
+  return <Desk key={query.toString()} list={list.data} place={place} />;
 }
 
 /** Why a decision was not carried out. What is unsteady may be approved all the same, by somebody who means it. */
-function Refused({ problem: { code, message }, onAnyway }: { problem: Problem; onAnyway: () => void }) {
+function Refused({ problem, onAnyway, onDismiss }: { problem: Problem; onAnyway(): void; onDismiss(): void }) {
+  const { code, message, remedy } = problem;
   return (
-    <div role="alert" className="flex items-center gap-3 border-b border-failed bg-failed/10 px-4 py-1.5 text-failed">
-      <p>✗ {message}</p>
-      {code === 'capture-unsteady' && (
-        <>
-          <p className="text-ink">
-            Find out why with <code className="font-mono">sguardo steady</code>.
-          </p>
-          <span className="flex-1" />
-          <Button onClick={onAnyway}>Approve anyway</Button>
-        </>
-      )}
+    <div role="alert" className="flex items-center gap-3 border-b border-failed bg-failed/10 px-4 py-1.5">
+      <p className="text-failed">✗ {message}</p>
+      <p>{remedy}</p>
+      <span className="flex-1" />
+      {code === 'capture-unsteady' && <Button onClick={onAnyway}>Approve anyway</Button>}
+      <Button onClick={onDismiss}>Close</Button>
     </div>
   );
 }
 
-function NothingLeft({ decided }: { decided: number }) {
-  return (
-    <Blank title={decided > 0 ? 'All decided' : 'Nothing to review'}>
-      <p>
-        {decided > 0 ? `You reviewed ${counted(decided, 'capture')}. ` : ''}Whatever changes in a run, or is new in it,
-        appears here.
-      </p>
-    </Blank>
-  );
-}
+const NothingLeft = ({ done, said, onUndo }: { done: number; said: string | null; onUndo(): void }) => (
+  <Blank title={done > 0 ? 'All decided' : 'Nothing to review'}>
+    <p>
+      {said ?? ''} Whatever changes in a run, or is new in it, appears here.{' '}
+      {done > 0 && (
+        <Button onClick={onUndo}>
+          Undo <kbd>u</kbd>
+        </Button>
+      )}
+    </p>
+  </Blank>
+);
 
-/** Where the elements of the cause that is pointed at are, or of all. */
-const outlinesOf = (causes: readonly OwnCause[], shown: string | null) => {
-  const chosen = causes.find(({ cluster }) => cluster.key === shown);
-  return (chosen ? [chosen] : causes).flatMap(({ capture }) => capture.outlines);
-};
+/** What the failing looks say is the reason that is proposed: nobody has to type it. */
+const reasonFor = ({ kind, title }: Entry): string => (kind === 'failed' ? `It fails: ${title}` : '');
 
-/** The key of the cause behind another one, round and round. */
-const next = (causes: readonly OwnCause[], { cluster }: OwnCause): string =>
-  causes[(causes.findIndex((one) => one.cluster.key === cluster.key) + 1) % causes.length]!.cluster.key;
-
-function Desk({ results, first }: { results: ResultSummary[]; first: Place | null }) {
-  const { items, at, choose, decide, approveCause, choosePair, decided, error } = useQueue(results, first);
-  const list = useCauses();
-  const [shown, setShown] = useState<string | null>(null);
+function Desk({ list, place }: { list: CauseList; place: Place }) {
+  const review = useReview(list, place);
+  const { entries, entry, shot, at, choose, decide, isLeftOut } = review;
+  const project = useProject();
   const [mode, setMode] = useState<Mode>('beside');
-  const [rejecting, setRejecting] = useState(false);
-  const item = items[at];
-  const causes = item ? causesOf(list.data, item) : [];
-  // The one that is pointed at, or the first.
-  const meant = causes.find(({ cluster }) => cluster.key === shown) ?? causes[0];
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const comment = useRef<HTMLTextAreaElement>(null);
+  const isElsewhere =
+    place.result !== null &&
+    !list.causes.some((one) => one.captures.some(isAt(place))) &&
+    ![...list.unexplained, ...list.withoutBaseline].some(isAt(place));
+  useSeen(shot);
+  const meant = entry?.shots.filter((one) => one.decided === null && !isLeftOut(one)).length ?? 0;
+  const ask = (kind: Asked['kind']): void => {
+    if (entry && meant > 0) setAsked({ kind, title: entry.title, why: reasonFor(entry) });
+  };
+  const approve = (said: Said = {}): void => {
+    if (!entry || entry.kind === 'failed') return;
+    if (project.data?.reasons === 'all' && said.why === undefined) ask('approve');
+    else void decide('approve', said);
+  };
+  const take = (side: 'base' | 'ours' | 'theirs') => (): void => {
+    if (entry?.kind === 'conflict') void decide('approve', { take: side });
+  };
   useKeys({
-    ArrowDown: () => choose(at + 1),
-    ArrowUp: () => choose(at - 1),
-    j: () => choose(at + 1),
-    k: () => choose(at - 1),
-    a: () => void decide('approve'),
-    x: () => item && setRejecting(true),
-    c: () => meant && void approveCause(meant.cluster),
-    e: () => meant && setShown(next(causes, meant)),
+    ArrowDown: () => review.step(1),
+    ArrowUp: () => review.step(-1),
+    j: () => review.step(1),
+    k: () => review.step(-1),
+    ArrowRight: () => review.stepShot(1),
+    ArrowLeft: () => review.stepShot(-1),
+    e: () => shot && review.leaveOut(shot),
+    a: () => approve(),
+    x: () => ask('reject'),
+    u: () => void review.undo(),
+    c: () => comment.current?.focus(),
+    [takeKeys.base]: take('base'),
+    [takeKeys.ours]: take('ours'),
+    [takeKeys.theirs]: take('theirs'),
     ...Object.fromEntries(modes.map(({ mode: value, key }) => [key, () => setMode(value)])),
   });
-  if (!item) return <NothingLeft decided={decided} />;
-  const { result, capture } = item;
+  if (isElsewhere && review.done === 0) return <OneCapture result={place.result!} capture={place.capture} />;
+  if (!entry || !shot) return <NothingLeft done={review.done} said={review.said} onUndo={() => void review.undo()} />;
   return (
-    <div className="grid h-full grid-cols-[260px_1fr]">
-      <ItemList items={items} at={at} onChoose={choose} />
+    <div className="grid h-full grid-cols-[minmax(200px,22vw)_1fr_clamp(220px,23vw,320px)]">
+      <EntryList {...review} onChoose={(one) => choose(one)} />
       <div className="flex min-h-0 min-w-0 flex-col">
-        <ItemHead
-          item={item}
-          at={at}
-          of={items.length}
-          onApprove={() => void decide('approve')}
-          onReject={() => setRejecting(true)}
+        {review.error && (
+          <Refused problem={review.error} onAnyway={() => approve({ unsteady: true })} onDismiss={review.dismiss} />
+        )}
+        <Shown
+          entry={entry}
+          shot={shot}
+          meant={meant}
+          mode={mode}
+          onMode={setMode}
+          onApprove={() => approve()}
+          onReject={() => ask('reject')}
+          onTake={(side) => take(side)()}
         />
-        {error && <Refused problem={error} onAnyway={() => void decide('approve', { unsteady: true })} />}
-        <div className="flex min-h-0 flex-1">
-          <div className="flex min-w-0 flex-1 flex-col">
-            <Compare
-              key={keyOf(item)}
-              capture={capture}
-              mode={mode}
-              outlines={outlinesOf(causes, shown)}
-              onMode={setMode}
-            />
-            <Facts capture={capture} />
-          </div>
-          {capture.state.kind === 'changed' && !list.isPending && (
-            <Causes
-              causes={causes}
-              note={noteOf(list.data, item)}
-              shown={meant?.cluster.key ?? null}
-              onShow={setShown}
-              onApprove={(cluster) => void approveCause(cluster)}
-              onGo={(one) => choosePair(one.result, one.capture)}
-            />
+        <Shots
+          shots={entry.shots}
+          shown={shot}
+          isLeftOut={isLeftOut}
+          onChoose={(one) => choose(entry, one)}
+          onLeaveOut={review.leaveOut}
+        />
+      </div>
+      <div className="flex min-h-0 flex-col border-l border-rule bg-sheet">
+        <CausePanel key={entry.id} entry={entry} shot={shot} entries={entries} comment={comment} onGo={choose} />
+        <div className="flex h-8 shrink-0 items-center gap-2 border-t border-rule px-3" role="status">
+          {review.said ? (
+            <>
+              <span className="truncate text-[11.5px]">{review.said}</span>
+              <span className="flex-1" />
+              <Button className="h-6! text-[11px]" onClick={() => void review.undo()}>
+                Undo <kbd>u</kbd>
+              </Button>
+            </>
+          ) : (
+            <Person />
           )}
         </div>
       </div>
-      <RejectDialog
-        open={rejecting}
-        title={lookTitle(result.component, result.look)}
-        onClose={() => setRejecting(false)}
-        onReject={(why) => void decide('reject', { why })}
+      <DecisionDialog
+        asked={asked}
+        onClose={() => setAsked(null)}
+        onDecide={(why, fixer) => void decide(asked!.kind, { why, ...(fixer && { fixer }) })}
       />
+      <span className="sr-only" aria-live="polite">
+        {at + 1} of {entries.length}: {entry.title}
+      </span>
     </div>
+  );
+}
+
+const isAt =
+  ({ result, capture }: Place) =>
+  (one: { result: number; capture: string }): boolean =>
+    one.result === result && (capture === null || one.capture === capture);
+
+type ShownProps = {
+  entry: Entry;
+  shot: Shot;
+  meant: number;
+  mode: Mode;
+  onMode(mode: Mode): void;
+  onApprove(): void;
+  onReject(): void;
+  onTake(take: 'base' | 'ours' | 'theirs'): void;
+};
+
+/** The shown capture, once its result is there. */
+function Shown({ entry, shot, meant, mode, onMode, onApprove, onReject, onTake }: ShownProps) {
+  const result = useResult(shot.result);
+  const capture = result.data?.captures.find(({ name }) => name === shot.capture);
+  return (
+    <>
+      <Head
+        entry={entry}
+        shot={shot}
+        result={result.data}
+        capture={capture}
+        meant={meant}
+        onApprove={onApprove}
+        onReject={onReject}
+      />
+      <div className="flex min-h-0 flex-1 flex-col">
+        {result.isError && <Trouble error={result.error} />}
+        {capture && (
+          <Exemplar
+            key={`${shot.result} ${shot.capture}`}
+            entry={entry}
+            shot={shot}
+            capture={capture}
+            mode={mode}
+            onMode={onMode}
+            onTake={onTake}
+            onApprove={onApprove}
+          />
+        )}
+      </div>
+    </>
   );
 }

@@ -19,6 +19,10 @@ export type ProjectInfo = {
     contrast: 'more' | 'no-preference';
   }[];
   engine: string | null;
+  /** Who decides when nobody says: git's name for the person, or the account. */
+  person: string;
+  /** Which decisions need a reason. */
+  reasons: 'rejections' | 'all';
   /** The folder of approved baselines, or null when they are kept in the service only. */
   baselines: string | null;
   /** Captures that nobody has decided about. */

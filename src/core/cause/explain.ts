@@ -207,6 +207,16 @@ async function explainSeveral(work: Work): Promise<Explanation> {
   return { causes: found, ...(await asDrawn(work, picture!, whole)) };
 }
 
+/** The picture of the earlier scene with one cause and no other; null where it has none of that key. */
+export async function drawAlone(before: Scene, now: Scene, key: string, drawer: Drawer): Promise<Drawn | null> {
+  const pair = pairScenes(before, now);
+  const edits = editsOf(pair);
+  const candidate = candidatesOf(pair, edits).find((one) => one.key === key);
+  if (!candidate) return null;
+  const [drawn] = await drawer.draw([{ scene: applyEdits(pair, edits, all([candidate])), wanted: [] }]);
+  return drawn ?? null;
+}
+
 /** How another browser draws the very same moment, from what nobody notices to what everybody does. */
 const renderings = {
   equal: 'and no pixel differs',

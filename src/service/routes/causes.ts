@@ -1,5 +1,6 @@
 /** Calls about why captures have changed. */
 import type { InferType } from 'yup';
+import { fail } from '../../core/problem/problem.ts';
 import { sincePassed } from '../failures.ts';
 import type { Routes } from './context.ts';
 import { schemas } from './schemas.ts';
@@ -17,6 +18,16 @@ export const causeRoutes: Routes = (app, { store, root, explainer, culprits }) =
       },
     },
     ({ params: { id } }) => sincePassed(store, root, id),
+  );
+
+  const alone = 'The picture of a baseline with one cause of what changed, and no other';
+  app.get<{ Querystring: InferType<typeof schemas.alone> }>(
+    '/api/causes/alone',
+    { schema: { summary: alone, querystring: schemas.alone } },
+    async ({ query: { result: id, capture, cause } }) => {
+      const result = store.results.get(id) ?? fail('not-found', { what: `result ${id}` });
+      return { hash: await explainer.alone(result, capture, cause) };
+    },
   );
 
   const edits = 'Which edits of the source did what a capture changed by, or without one that its look fails';

@@ -1,5 +1,6 @@
 /** Calls about runs and their results. */
 import type { InferType } from 'yup';
+import { markupRows } from '../../core/moment/markupRows.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { Routes } from './context.ts';
 import { schemas } from './schemas.ts';
@@ -53,6 +54,29 @@ export const runRoutes: Routes = (app, { store, conductor, closeWindows }) => {
     '/api/results/:id',
     withId('One result'),
     ({ params }) => store.results.get(params.id) ?? fail('not-found', { what: `result ${params.id}` }),
+  );
+
+  app.get<Id & { Querystring: InferType<typeof schemas.captureName> }>(
+    '/api/results/:id/markup',
+    {
+      schema: {
+        summary: 'The markup of a capture and of its baseline, as one tree of lines',
+        params: schemas.id,
+        querystring: schemas.captureName,
+      },
+    },
+    ({ params: { id }, query }) => {
+      const capture =
+        store.results.captures(id).find(({ name }) => name === query.capture) ??
+        fail('not-found', { what: `capture “${query.capture}” of result ${id}` });
+      const { component, look, environment, name, markup } = capture;
+      const baseline = store.decisions.baseline({ component, look, environment, capture: name });
+      const lines = (hash: string | undefined): string[] => {
+        const blob = hash === undefined ? null : store.blobs.get(hash);
+        return blob ? (JSON.parse(blob.bytes.toString('utf8')) as string[]) : [];
+      };
+      return markupRows(lines(baseline?.markup), lines(markup));
+    },
   );
 
   app.get<Id>(

@@ -29,6 +29,12 @@ export const schemas = {
   }).exact(),
   look: object({ component: string().required(), look: string().required(), environment: string().required() }).exact(),
   edits: object({ result: id, capture: string().min(1).max(300).nullable().default(null) }).exact(),
+  alone: object({
+    result: id,
+    capture: string().required().max(300),
+    cause: string().required().max(20_000),
+  }).exact(),
+  captureName: object({ capture: string().required().max(300) }).exact(),
   own: object({ own: boolean().default(false) }).exact(),
   watch: object({ watch: boolean().default(false) }).exact(),
   limit: object({ limit: number().integer().min(1).max(1000).default(50) }).exact(),

@@ -1,0 +1,57 @@
+/** What people say beside a decision. */
+import { type RefObject, useState } from 'react';
+import type { Comment } from '../../core/api/api.ts';
+import { toProblem } from '../../core/problem/problem.ts';
+import { service } from '../data.ts';
+import { Button } from '../parts/Button.tsx';
+import { day } from '../parts/day.ts';
+import { personNow } from './usePerson.ts';
+
+type Props = { cause: string; comments: readonly Comment[]; field: RefObject<HTMLTextAreaElement | null> };
+
+export function Comments({ cause, comments, field }: Props) {
+  const [text, setText] = useState('');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const send = async (): Promise<void> => {
+    if (text.trim() === '') return;
+    try {
+      await service.comment({ cause }, text.trim(), personNow() ?? undefined);
+      setText('');
+      setWrong(null);
+    } catch (error) {
+      setWrong(toProblem(error).message);
+    }
+  };
+  return (
+    <section>
+      <h4 className="mb-0.5 text-[11px] font-semibold text-soft">Comments</h4>
+      <ul className="flex flex-col gap-1">
+        {comments.map(({ id, who, at, text: said }) => (
+          <li key={id} className="text-[11.5px]">
+            <span className="font-medium">{who}</span> <span className="text-soft">{day(at)}</span>
+            <span className="block break-words whitespace-pre-wrap">{said}</span>
+          </li>
+        ))}
+      </ul>
+      <textarea
+        ref={field}
+        value={text}
+        rows={1}
+        aria-label="Comment"
+        placeholder="Comment on this cause"
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') event.currentTarget.blur();
+          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void send();
+        }}
+        className="mt-1 w-full resize-y rounded-md border border-rule bg-paper px-2 py-1 text-[11.5px] placeholder:text-soft"
+      />
+      {text.trim() !== '' && (
+        <Button className="mt-1" onClick={() => void send()}>
+          Comment <kbd>Ctrl</kbd> <kbd>Enter</kbd>
+        </Button>
+      )}
+      {wrong && <p className="text-failed">✗ {wrong}</p>}
+    </section>
+  );
+}
