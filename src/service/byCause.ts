@@ -6,6 +6,7 @@ import type { Decided, DecisionRequest } from '../core/api/api.ts';
 import type { Cluster, ClusterCapture } from '../core/cause/cluster.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { fail } from '../core/problem/problem.ts';
+import type { Store } from '../store/index.ts';
 import type { Explainer } from './explainer.ts';
 
 /** The clusters that are meant. @throws ProblemError `cause-gone`, `cause-failed` */
@@ -20,14 +21,20 @@ function meant(causes: readonly Cluster[], { kind, causes: keys = [] }: Decision
 /** A cause of a capture that somebody decides about. */
 type Meant = { cause: string; capture: ClusterCapture };
 
-/** What is meant of some clusters: what was seen of them, but for what is left out. @throws `picture-changed` */
-function captured(clusters: readonly Cluster[], { except = [], pairs }: DecisionRequest): Meant[] {
+/**
+ * What is meant of some clusters: what was seen of them, but for what is left out. What somebody has approved meanwhile
+ * is as it should be; what shows something else now was not seen. @throws ProblemError `cause-gone`
+ */
+function captured({ explanations }: Store, clusters: readonly Cluster[], request: DecisionRequest): Meant[] {
+  const { except = [], pairs, causes: keys = [] } = request;
   const isExcepted = except.length > 0 ? isSelected(except) : () => false;
   const seen = pairs && new Set(pairs);
   const all = clusters.flatMap(({ key, captures }) => captures.map((capture) => ({ cause: key, capture })));
   const found = all.filter(({ capture }) => !isExcepted(capture) && (!seen || seen.has(capture.pair)));
-  const missing = seen && [...seen].some((pair) => !all.some(({ capture }) => capture.pair === pair));
-  if (missing) fail('cause-gone');
+  const there = new Set(all.map(({ capture }) => capture.pair));
+  const isApproved = (pair: string): boolean =>
+    keys.some((key) => explanations.decision(key, pair)?.kind === 'approve');
+  if (seen && [...seen].some((pair) => !there.has(pair) && !isApproved(pair))) fail('cause-gone');
   return found;
 }
 
@@ -38,7 +45,7 @@ export async function decideCauses(desk: Desk, explainer: Explainer, request: De
   refuseUnreasoned(desk, request);
   const { causes } = await explainer.list(store.results.latest());
   const clusters = meant(causes, request);
-  const about = captured(clusters, request);
+  const about = captured(store, clusters, request);
   const chosen = new Map(about.map(({ capture }) => [`${capture.result} ${capture.capture}`, capture]));
   const isApproved = (cause: string, { pair }: ClusterCapture): boolean =>
     clusters.some(({ key }) => key === cause) || store.explanations.decision(cause, pair)?.kind === 'approve';

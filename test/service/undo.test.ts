@@ -171,7 +171,9 @@ describe('a decision', () => {
     const pairs = [cause!.captures[0]!.pair];
     const { decided } = await served.client.decide({ kind: 'approve', causes: [cause!.key], pairs });
     expect(decided).toHaveLength(1);
-    const gone = served.client.decide({ kind: 'approve', causes: [cause!.key], pairs });
+    // What somebody has approved meanwhile is as it should be; what shows something else now was not seen.
+    expect((await served.client.decide({ kind: 'approve', causes: [cause!.key], pairs })).decided).toEqual([]);
+    const gone = served.client.decide({ kind: 'approve', causes: [cause!.key], pairs: ['what was there before'] });
     await expect(gone).rejects.toMatchObject({ problem: { code: 'cause-gone' } });
   });
 

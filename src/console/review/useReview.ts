@@ -59,11 +59,23 @@ const nextOpen = (entries: readonly Entry[], { id }: Entry): Entry | undefined =
   return others.find(isOpen);
 };
 
+/** One text for a capture of an entry. */
+const nameIn = ({ id }: Entry, shot: Shot): string => `${id} ${shotKey(shot)}`;
+
+/** Entries without some of their captures; one of which none is left is gone. */
+function without(entries: readonly Entry[], names: ReadonlySet<string>): Entry[] {
+  if (names.size === 0) return [...entries];
+  return entries.flatMap((entry) => {
+    const shots = entry.shots.filter((shot) => !names.has(nameIn(entry, shot)));
+    return shots.length === 0 ? [] : shots.length === entry.shots.length ? [entry] : [{ ...entry, shots }];
+  });
+}
+
 export function useReview(list: CauseList, place: Place): Review {
   const fresh = useMemo(() => entriesOf(list), [list]);
-  /** Entries that are being decided about: they count as decided until the service has said otherwise. */
+  /** Captures of entries that are being decided about: they count as decided until the service says what is so. */
   const [pending, setPending] = useState<ReadonlySet<string>>(new Set());
-  const entries = useMemo(() => fresh.filter(({ id }) => !pending.has(id)), [fresh, pending]);
+  const entries = useMemo(() => without(fresh, pending), [fresh, pending]);
   const [chosen, setChosen] = useState<{ entry: string; shot: string } | null>(() => {
     const first = firstOf(fresh, place);
     return first && { entry: first.entry.id, shot: shotKey(first.shot) };
@@ -78,7 +90,7 @@ export function useReview(list: CauseList, place: Place): Review {
   const entry = entries.find(({ id }) => id === chosen?.entry) ?? entries[0] ?? null;
   const shot = entry?.shots.find((one) => shotKey(one) === chosen?.shot) ?? entry?.shots[0] ?? null;
   const at = entry ? entries.indexOf(entry) : -1;
-  const isLeftOut = (one: Shot): boolean => entry !== null && leftOut.has(`${entry.id} ${shotKey(one)}`);
+  const isLeftOut = (one: Shot): boolean => entry !== null && leftOut.has(nameIn(entry, one));
 
   // What the service says now is what is so.
   useEffect(() => setPending((now) => (now.size === 0 ? now : new Set())), [list]);
@@ -94,7 +106,10 @@ export function useReview(list: CauseList, place: Place): Review {
     const isWhole = meant.length === entry.shots.filter(({ decided }) => decided === null).length;
     const next = isWhole ? nextOpen(entries, entry) : undefined;
     setError(null);
-    if (isWhole) setPending((now) => new Set([...now, entry.id]));
+    const deciding = meant.map((one) => nameIn(entry, one));
+    // What was left out is what is left now.
+    setLeftOut((now) => new Set([...now].filter((key) => !key.startsWith(`${entry.id} `))));
+    setPending((now) => new Set([...now, ...deciding]));
     if (next) choose(next);
     try {
       const who = personNow();
@@ -104,11 +119,9 @@ export function useReview(list: CauseList, place: Place): Review {
           : { causes: [entry.cluster.key], pairs: meant.map(({ pair }) => pair) };
       const { decided, waiting, batch } = await service.decide({ kind, ...about, ...options, ...(who && { who }) });
       if (batch !== null) batches.current.push(batch);
-      // What was left out is what is left now.
-      setLeftOut((now) => new Set([...now].filter((key) => !key.startsWith(`${entry.id} `))));
       setSaid(wordsOf(kind, decided.length, waiting));
     } catch (wrong) {
-      setPending((now) => new Set([...now].filter((id) => id !== entry.id)));
+      setPending((now) => new Set([...now].filter((one) => !deciding.includes(one))));
       choose(entry, shot ?? undefined);
       setError(toProblem(wrong));
     }
@@ -145,7 +158,7 @@ export function useReview(list: CauseList, place: Place): Review {
     isLeftOut,
     leaveOut(one) {
       if (!entry) return;
-      const key = `${entry.id} ${shotKey(one)}`;
+      const key = nameIn(entry, one);
       setLeftOut((now) => new Set(now.has(key) ? [...now].filter((other) => other !== key) : [...now, key]));
     },
     decide,
