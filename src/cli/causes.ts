@@ -107,7 +107,8 @@ function capturesText(captures: readonly ClusterCapture[]): string {
   return named.join(', ') + more;
 }
 
-function clusterText(cluster: Cluster, url: string, edits: ReadonlyMap<string, FoundEdit> | null): string {
+/** A cause with all that is known of it. */
+export function clusterText(cluster: Cluster, url: string, edits: ReadonlyMap<string, FoundEdit> | null): string {
   const { number, title, place, captures } = cluster;
   const pixels = captures.reduce((sum, one) => sum + (one.pixels ?? 0), 0);
   const waiting = captures.filter(({ decided }) => decided?.kind === 'approve').length;

@@ -10,6 +10,8 @@ import { exitOf } from './exits.ts';
 import { addInit } from './init.ts';
 import { problemText } from './print.ts';
 import { addRun } from './run.ts';
+import { addHistory } from './history.ts';
+import { addReview } from './review.ts';
 import { addServe } from './serve.ts';
 import { addList } from './list.ts';
 import { addSteady } from './steady.ts';
@@ -53,7 +55,9 @@ addWatch(program);
 addSteady(program);
 addCauses(program);
 addWhy(program);
+addReview(program);
 addDecisions(program);
+addHistory(program);
 addTidy(program);
 addServe(program);
 

@@ -104,6 +104,8 @@ function withoutBaseline(store: Store, results: readonly ResultSummary[]): Captu
     const { id, run, file, component, look, environment, captures } = found;
     return captures.flatMap(({ name: capture, state, hash, canonical, decision }): CaptureWithoutBaseline[] => {
       const { kind: why } = state;
+      // What a look that failed shows on its way cannot be approved.
+      if (why === 'new' && hasFailed(found)) return [];
       if (why === 'same' || why === 'changed' || (decision?.stands && decision.kind !== 'reject')) return [];
       if (why === 'conflict' && isSettled(store, found, { component, look, environment, capture })) return [];
       const pair = digest([component, look, environment, capture, hash, canonical]);

@@ -26,6 +26,7 @@ const open = `SELECT result, kind, count(*) AS count FROM (
     ) AS kind
     FROM present p JOIN results r ON r.id = p.result JOIN captures c ON c.result = r.id
     WHERE c.about ->> '$.state.kind' <> 'same'
+      AND NOT (r.verdict IN ('failed', 'broken') AND c.about ->> '$.state.kind' = 'new')
   ) GROUP BY result, kind`;
 
 /** A verdict that is only about pictures holds until somebody has approved them all. */

@@ -4,7 +4,7 @@ import { counted } from '../../core/text/counted.ts';
 import { CopyButton } from '../parts/CopyButton.tsx';
 import { FindEdit } from '../parts/FindEdit.tsx';
 import { Comments } from './Comments.tsx';
-import { causesOf, type Entry, type Shot } from './entries.ts';
+import { causesOf, type Entry, type Shot } from '../../core/review/entries.ts';
 import { entryMark } from './marks.ts';
 import { Effects, Values } from './Values.tsx';
 

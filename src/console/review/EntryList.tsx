@@ -2,7 +2,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
 import { counted } from '../../core/text/counted.ts';
-import { type Entry, isOpen } from './entries.ts';
+import { type Entry, isOpen } from '../../core/review/entries.ts';
 import { entryMark } from './marks.ts';
 
 type Props = {

@@ -6,7 +6,7 @@ import { counted } from '../../core/text/counted.ts';
 import { Button } from '../parts/Button.tsx';
 import { Compare, type Mode } from './Compare.tsx';
 import { Conflict } from './Conflict.tsx';
-import type { Entry, Shot } from './entries.ts';
+import type { Entry, Shot } from '../../core/review/entries.ts';
 import { Facts } from './Facts.tsx';
 
 type HeadProps = {

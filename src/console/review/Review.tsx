@@ -11,7 +11,7 @@ import { CausePanel } from './CausePanel.tsx';
 import { modes, type Mode } from './Compare.tsx';
 import { takeKeys } from './Conflict.tsx';
 import { type Asked, DecisionDialog } from './DecisionDialog.tsx';
-import type { Entry, Shot } from './entries.ts';
+import type { Entry, Shot } from '../../core/review/entries.ts';
 import { EntryList } from './EntryList.tsx';
 import { Exemplar, Head } from './Exemplar.tsx';
 import { OneCapture } from './OneCapture.tsx';

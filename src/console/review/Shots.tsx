@@ -3,7 +3,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
 import { beginningOf } from '../../core/run/board.ts';
 import { source } from '../data.ts';
-import { type Shot, shotKey } from './entries.ts';
+import { type Shot, shotKey } from '../../core/review/entries.ts';
 
 type Props = {
   shots: readonly Shot[];

@@ -1,6 +1,6 @@
 /** How sure a cause is, and what kind of entry one is, by sign and word. */
 import type { Cluster } from '../../core/cause/cluster.ts';
-import type { Entry } from './entries.ts';
+import type { Entry } from '../../core/review/entries.ts';
 
 export type Mark = { sign: string; word: string; tone: string; why: string };
 

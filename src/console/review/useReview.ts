@@ -4,7 +4,7 @@ import type { CauseList } from '../../core/cause/cluster.ts';
 import { type Problem, toProblem } from '../../core/problem/problem.ts';
 import { counted } from '../../core/text/counted.ts';
 import { service } from '../data.ts';
-import { type Entry, entriesOf, isOpen, leftIn, type Shot, shotKey } from './entries.ts';
+import { type Entry, entriesOf, isOpen, leftIn, type Shot, shotKey } from '../../core/review/entries.ts';
 import { personNow } from './usePerson.ts';
 
 /** What a decision says beside its kind. */

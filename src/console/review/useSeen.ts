@@ -1,7 +1,7 @@
 /** Tells the service what somebody has looked at, so that others know. */
 import { useEffect, useRef } from 'react';
 import { service } from '../data.ts';
-import type { Shot } from './entries.ts';
+import type { Shot } from '../../core/review/entries.ts';
 import { personNow } from './usePerson.ts';
 
 /** Who only goes past something has not looked at it: milliseconds. */

@@ -1,7 +1,7 @@
 /** The board: of every look what its tile shows and nothing else, so that ten thousand of them are quickly told. */
 import { type LookName, lookKey } from '../look/look.ts';
-import { isUndecided, type ResultSummary, standing } from './run.ts';
-import { type Verdict, verdicts } from './verdict.ts';
+import { type CaptureSummary, isUndecided, type ResultSummary, standing } from './run.ts';
+import { hasFailed, type Verdict, verdicts } from './verdict.ts';
 
 /** A look in one environment. */
 export type Variant = {
@@ -83,6 +83,10 @@ export function boardOf(entries: readonly BoardEntry[]): BoardLook[] {
   return inOrder(looks.values());
 }
 
+/** False for what a look that failed shows on its way, where nothing was approved before: that cannot be. */
+const canBeDecided = (result: ResultSummary, { state }: CaptureSummary): boolean =>
+  state.kind !== 'new' || !hasFailed(result);
+
 /** The variant that a result makes. */
 export const variantOf = (result: ResultSummary): Variant => {
   const last = result.captures.at(-1);
@@ -92,7 +96,7 @@ export const variantOf = (result: ResultSummary): Variant => {
     verdict: standing(result),
     picture: last ? beginningOf(last.hash) : null,
     captures: result.captures.length,
-    undecided: result.captures.filter(isUndecided).length,
+    undecided: result.captures.filter((capture) => isUndecided(capture) && canBeDecided(result, capture)).length,
     isRejected: result.captures.some(({ decision }) => decision?.stands === true && decision.kind === 'reject'),
   };
 };

@@ -6,13 +6,13 @@ import type {
   ChangedCapture,
   Cluster,
   ClusterCapture,
-} from '../../core/cause/cluster.ts';
-import { shortName } from '../../core/look/look.ts';
+} from '../cause/cluster.ts';
+import { shortName } from '../look/look.ts';
 
 /** A capture of an entry. */
 export type Shot = Pick<
   ChangedCapture,
-  'pair' | 'result' | 'component' | 'look' | 'environment' | 'capture' | 'hash'
+  'pair' | 'result' | 'file' | 'component' | 'look' | 'environment' | 'capture' | 'hash'
 > & {
   baseline: string | null;
   /** What was decided about it here; null while nobody has. */

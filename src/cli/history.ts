@@ -1,0 +1,100 @@
+/** `sguardo history` and `sguardo undo`: what was decided, and taking it back. */
+import { type Command, InvalidArgumentError } from 'commander';
+import pc from 'picocolors';
+import type { HistoryEntry } from '../core/api/api.ts';
+import { isSelected } from '../core/look/pattern.ts';
+import { lookTitle } from '../core/look/look.ts';
+import { fail } from '../core/problem/problem.ts';
+import type { ResultSummary } from '../core/run/run.ts';
+import { counted } from '../core/text/counted.ts';
+import { type Found, findService } from './find.ts';
+
+const batchNumber = (text: string): number => {
+  if (!/^[1-9]\d{0,8}$/.test(text)) throw new InvalidArgumentError(`Expected the number of a decision, got “${text}”.`);
+  return Number(text);
+};
+
+export function addHistory(program: Command): void {
+  program
+    .command('history')
+    .description('say who approved or rejected what looks show, when, why and at which commit')
+    .argument('<pattern...>', 'these looks: part of a component, name or file; Component/look for exactly one')
+    .option('--json', 'print one JSON document instead of text')
+    .addHelpText(
+      'after',
+      `
+Examples:
+  sguardo history BerthCard/empty
+  sguardo history FeeTable --json`,
+    )
+    .action((patterns: string[], options: { json?: boolean }) => history(patterns, options.json === true));
+  program
+    .command('undo')
+    .description('take back the last decision as a whole: its captures wait again, and files are as they were before')
+    .argument('[number]', 'an earlier one, by its number in sguardo history', batchNumber)
+    .option('--json', 'print one JSON document instead of text')
+    .addHelpText(
+      'after',
+      `
+Examples:
+  sguardo undo                      the last decision
+  sguardo undo 12                   decision 12 of sguardo history`,
+    )
+    .action((batch: number | undefined, options: { json?: boolean }) => undo(batch, options.json === true));
+}
+
+const kinds: Record<HistoryEntry['kind'], string> = {
+  approve: pc.green('✓ approved'),
+  reject: pc.red('✗ rejected'),
+  adopt: pc.cyan('⇣ taken in'),
+  undo: pc.yellow('↶ taken back'),
+};
+
+function entryText({ kind, capture, who, at, why, fixer, commit, branch, batch, isBaseline }: HistoryEntry): string {
+  const where = [branch, commit].filter((one) => one !== null).join(' at ');
+  const facts = [
+    `${capture === 'end' ? '' : `${capture} `}by ${who}`,
+    at.slice(0, 16).replace('T', ' '),
+    ...(where === '' ? [] : [where]),
+    ...(batch === null ? [] : [`decision ${batch}`]),
+    ...(isBaseline ? [pc.bold('the baseline now')] : []),
+  ];
+  const said = [...(why ? [`“${why}”`] : []), ...(fixer ? [`to be fixed by ${fixer}`] : [])];
+  return [`  ${kinds[kind]} ${facts.join(' · ')}`, ...said.map((line) => `      ${line}`)].join('\n');
+}
+
+async function history(patterns: string[], isJson: boolean): Promise<void> {
+  const found = await findService(process.cwd());
+  try {
+    const results = (await found.client.looks()).filter(isSelected(patterns));
+    if (results.length === 0) fail('nothing-selected', { patterns: patterns.map((one) => `“${one}”`).join(', ') });
+    const all = await Promise.all(results.map((result) => decisionsOf(found, result)));
+    if (isJson) process.stdout.write(`${JSON.stringify({ format: 'sguardo-history/1', looks: all }, null, 2)}\n`);
+    else
+      for (const { component, look, environment, decisions } of all)
+        process.stdout.write(
+          `${pc.bold(lookTitle(component, look))} ${pc.dim(`· ${environment}`)}\n` +
+            `${decisions.length === 0 ? '  Nothing was decided.' : decisions.map(entryText).join('\n')}\n`,
+        );
+  } finally {
+    await found.release();
+  }
+}
+
+async function decisionsOf({ client }: Found, { component, look, environment }: ResultSummary) {
+  const { decisions } = await client.history({ component, look, environment });
+  return { component, look, environment, decisions };
+}
+
+async function undo(batch: number | undefined, isJson: boolean): Promise<void> {
+  const found = await findService(process.cwd());
+  try {
+    const undone = await found.client.undo(batch === undefined ? {} : { batch });
+    const { kind, who, captures, batch: number } = undone;
+    const what = `${kind === 'approve' ? 'The approval' : 'The rejection'} by ${who} (decision ${number})`;
+    const of = captures.length > 0 ? ` of ${counted(captures.length, 'capture')}` : '';
+    process.stdout.write(isJson ? `${JSON.stringify(undone, null, 2)}\n` : `${what}${of} is taken back.\n`);
+  } finally {
+    await found.release();
+  }
+}
