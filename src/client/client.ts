@@ -11,6 +11,7 @@ import type {
   KeepRequest,
   KeptFile,
   LookHistory,
+  PictureComparison,
   ProjectInfo,
   Tidied,
   Undone,
@@ -105,6 +106,8 @@ export type Client = {
   sittingPicture(id: number, after: number, signal?: AbortSignal): Promise<{ number: number; png: Blob } | null>;
   /** The address of a picture. */
   pictureUrl(hash: string): string;
+  /** How two pictures differ. */
+  comparison(before: string, now: string): Promise<PictureComparison>;
   /** The address of a picture made small, by the beginning of its hash. */
   thumbnailUrl(beginning: string): string;
   /**
@@ -195,6 +198,7 @@ export function connect(origin: string): Client {
     record: (id, isOn) => call('POST', `/api/sittings/${id}/record`, { isOn }),
     endSitting: (id) => call('POST', `/api/sittings/${id}/end`),
     sittingPicture: (id, after, signal) => readPicture(`${origin}/api/sittings/${id}/picture?after=${after}`, signal),
+    comparison: (before, now) => get(`/api/comparisons?before=${before}&now=${now}`),
     pictureUrl: (hash) => `${origin}/api/blobs/${hash}`,
     thumbnailUrl: (beginning) => `${origin}/api/thumbnails/${beginning}`,
     events: (signal, ready, cursor = {}, watch = false) =>

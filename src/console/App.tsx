@@ -18,6 +18,7 @@ import type { Theme } from './theme.ts';
 const Bench = lazy(async () => ({ default: (await import('./bench/Bench.tsx')).Bench }));
 const Live = lazy(async () => ({ default: (await import('./sitting/Live.tsx')).Live }));
 const Stage = lazy(async () => ({ default: (await import('./stage/Stage.tsx')).Stage }));
+const History = lazy(async () => ({ default: (await import('./history/History.tsx')).History }));
 const Review = lazy(async () => ({ default: (await import('./review/Review.tsx')).Review }));
 
 const tab = ({ isActive }: { isActive: boolean }): string =>
@@ -168,6 +169,7 @@ export function App({ theme }: { theme: Theme }) {
               <Route path="/live/:id" element={<Live />} />
               <Route path="/stage" element={<Stage project={project.data} />} />
               <Route path="/review" element={<Review />} />
+              <Route path="/history" element={<History />} />
               <Route path="*" element={<PageMissing />} />
             </Routes>
           </Suspense>

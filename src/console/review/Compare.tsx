@@ -23,7 +23,8 @@ export const modes: { mode: Mode; title: string; key: string }[] = [
 ];
 
 type Props = {
-  result: number;
+  /** Null for two pictures that are of no result. */
+  result: number | null;
   capture: CaptureSummary;
   /** The key of the cause that is shown; null where none is. */
   cause: string | null;
@@ -35,14 +36,14 @@ type Props = {
 };
 
 /** The ways in which a capture can be compared. */
-function usableModes({ capture, cause }: Pick<Props, 'capture' | 'cause'>): Set<Mode> {
+function usableModes({ result, capture, cause }: Pick<Props, 'result' | 'capture' | 'cause'>): Set<Mode> {
   const hasBoth = capture.baseline !== null && capture.baseline !== capture.hash;
   return new Set<Mode>([
     'beside',
     ...(hasBoth ? (['over', 'flicker'] as const) : []),
     ...(hasBoth && capture.difference ? (['difference'] as const) : []),
     ...(cause === null ? [] : (['alone'] as const)),
-    ...(capture.state.kind === 'changed' ? (['markup'] as const) : []),
+    ...(result !== null && capture.state.kind === 'changed' ? (['markup'] as const) : []),
   ]);
 }
 
@@ -73,8 +74,8 @@ export function Compare(props: Props) {
         {seen === 'over' && <Over capture={capture} />}
         {seen === 'difference' && <Sheet title="Difference: changes are marked" hash={capture.difference!} />}
         {seen === 'flicker' && <Flicker capture={capture} />}
-        {seen === 'alone' && <Alone result={result} capture={capture} cause={cause!} outlines={outlines} />}
-        {seen === 'markup' && <MarkupTree result={result} capture={capture.name} />}
+        {seen === 'alone' && <Alone result={result!} capture={capture} cause={cause!} outlines={outlines} />}
+        {seen === 'markup' && <MarkupTree result={result!} capture={capture.name} />}
       </div>
     </div>
   );
@@ -86,7 +87,7 @@ function Alone({
   capture,
   cause,
   outlines,
-}: Pick<Props, 'result' | 'capture' | 'outlines'> & { cause: string }) {
+}: Pick<Props, 'capture' | 'outlines'> & { result: number; cause: string }) {
   const alone = useQuery({
     queryKey: ['alone', result, capture.name, cause],
     queryFn: () => service.alone(result, capture.name, cause),

@@ -1,4 +1,5 @@
 /** What the service and its clients say to one another; the calls themselves are described by /api/openapi.json. */
+import type { Comparison } from '../picture/compare.ts';
 import type { Progress } from '../run/progress.ts';
 import type { DecisionNote, ResultSummary, RunSummary } from '../run/run.ts';
 
@@ -86,6 +87,9 @@ export type Decided = {
   /** By this number it can be taken back as a whole; null when nothing was decided. */
   batch: number | null;
 };
+
+/** How two pictures differ, with the hash of a picture of it where any pixel does. */
+export type PictureComparison = { picture: Comparison; difference: string | null };
 
 /** Baselines of looks that there are no more; `removed` when they have been taken away. */
 export type Tidied = { files: string[]; removed: boolean };

@@ -5,9 +5,9 @@ import type { Desk } from '../../baselines/desk.ts';
 import { goneAmong, removeGone } from '../../baselines/gone.ts';
 import { readFolder } from '../../baselines/folder.ts';
 import { undo } from '../../baselines/undo.ts';
-import type { DecisionRequest, Tidied, UndoRequest } from '../../core/api/api.ts';
+import type { DecisionRequest, PictureComparison, Tidied, UndoRequest } from '../../core/api/api.ts';
 import { fail } from '../../core/problem/problem.ts';
-import { packPng } from '../../work/index.ts';
+import { comparePngs, packPng } from '../../work/index.ts';
 import { decideCauses } from '../byCause.ts';
 import { oneByOne } from '../turns.ts';
 import type { Routes } from './context.ts';
@@ -69,6 +69,22 @@ export const decisionRoutes: Routes = (app, { store, live, root, explainer, sett
       const kept = readFolder(root, baselines).contents.baselines.map(({ key, file }) => ({ key, file }));
       const gone = body.remove ? removeGone(store, root, baselines, names) : goneAmong(store, kept, names);
       return { files: gone.map(({ file }) => file), removed: body.remove };
+    },
+  );
+
+  app.get<{ Querystring: InferType<typeof schemas.comparison> }>(
+    '/api/comparisons',
+    { schema: { summary: 'How two pictures differ, by their hashes', querystring: schemas.comparison } },
+    async ({ query }): Promise<PictureComparison> => {
+      const bytesOf = (hash: string): Buffer => {
+        const blob = store.blobs.get(hash);
+        return blob && isPicture(blob.type) ? blob.bytes : fail('not-found', { what: `picture ${hash}` });
+      };
+      const pair = { before: bytesOf(query.before), now: bytesOf(query.now) };
+      const compared = await comparePngs({ ...pair, isPaintedAnyway: true, allowances: [] });
+      if ('corrupt' in compared) return fail('internal', { error: compared.corrupt });
+      const { picture, difference } = compared;
+      return { picture, difference: difference && store.blobs.put(difference, 'image/png') };
     },
   );
 

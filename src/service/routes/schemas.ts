@@ -29,6 +29,14 @@ export const schemas = {
   }).exact(),
   look: object({ component: string().required(), look: string().required(), environment: string().required() }).exact(),
   edits: object({ result: id, capture: string().min(1).max(300).nullable().default(null) }).exact(),
+  comparison: object({
+    before: string()
+      .matches(/^[0-9a-f]{64}$/, 'a hash is 64 hexadecimal digits')
+      .required(),
+    now: string()
+      .matches(/^[0-9a-f]{64}$/, 'a hash is 64 hexadecimal digits')
+      .required(),
+  }).exact(),
   alone: object({
     result: id,
     capture: string().required().max(300),
