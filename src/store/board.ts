@@ -1,5 +1,5 @@
 /** What the board shows, read in one go: a tile needs little of a result, and there may be ten thousand of them. */
-import { beginningOf, type BoardEntry, type BoardLook, boardOf } from '../core/run/board.ts';
+import { beginningOf, type BoardDecision, type BoardEntry, type BoardLook, boardOf } from '../core/run/board.ts';
 import type { Verdict } from '../core/run/verdict.ts';
 import type { Db } from './database.ts';
 
@@ -10,24 +10,24 @@ export type Board = {
   undecided(): number;
 };
 
-type Row = Omit<BoardEntry, 'undecided' | 'isRejected'>;
-type Open = { result: number; kind: string | null; count: number };
+type Row = Omit<BoardEntry, 'undecided' | 'decision'>;
+type Open = Omit<BoardDecision, 'kind'> & { result: number; kind: string | null; count: number };
 
 /** The captures of the newest results that are not as approved, by the decision about each that holds now. */
-const open = `SELECT result, kind, count(*) AS count FROM (
+const open = `SELECT o.result, d.kind, count(*) AS count, d.who, d.why, d.fixer FROM (
     SELECT c.result, (
-      SELECT d.kind FROM held d
+      SELECT d.id FROM held d
       WHERE d.component = r.component AND d.look = r.look AND d.environment = r.environment AND d.capture = c.name
         AND d.hash = c.hash AND d.markup = c.markup AND d.id >= coalesce((
           SELECT max(n.id) FROM held n
           WHERE n.component = r.component AND n.look = r.look AND n.environment = r.environment
             AND n.capture = c.name AND n.kind IN ('approve', 'adopt')), 0)
       ORDER BY d.id DESC LIMIT 1
-    ) AS kind
+    ) AS decision
     FROM present p JOIN results r ON r.id = p.result JOIN captures c ON c.result = r.id
     WHERE c.about ->> '$.state.kind' <> 'same'
       AND NOT (r.verdict IN ('failed', 'broken') AND c.about ->> '$.state.kind' = 'new')
-  ) GROUP BY result, kind`;
+  ) o LEFT JOIN decisions d ON d.id = o.decision GROUP BY o.result, d.kind`;
 
 /** A verdict that is only about pictures holds until somebody has approved them all. */
 const standing = (verdict: Verdict, isOpen: boolean): Verdict =>
@@ -44,14 +44,15 @@ export function boardIn(db: Db): Board {
   return {
     looks() {
       const undecided = new Map<number, number>();
-      const rejected = new Set<number>();
-      for (const { result, kind, count } of opens.all())
+      const decisions = new Map<number, BoardDecision>();
+      for (const { result, kind, count, who, why, fixer } of opens.all())
         if (kind === null) undecided.set(result, count);
-        else if (kind === 'reject') rejected.add(result);
+        else if (kind === 'reject' || (kind === 'approve' && !decisions.has(result)))
+          decisions.set(result, { kind, who, why, fixer });
       const entries = rows
         .all()
         .map(({ id, verdict, picture, file, component, look, environment, order, captures }) => {
-          const isRejected = rejected.has(id);
+          const decision = decisions.get(id) ?? null;
           return {
             file,
             component,
@@ -59,11 +60,11 @@ export function boardIn(db: Db): Board {
             order,
             id,
             environment,
-            verdict: standing(verdict, isRejected || undecided.has(id)),
+            verdict: standing(verdict, decision?.kind === 'reject' || undecided.has(id)),
             picture: picture === null ? null : beginningOf(picture),
             captures,
             undecided: undecided.get(id) ?? 0,
-            isRejected,
+            decision,
           };
         });
       return boardOf(entries);

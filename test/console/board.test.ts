@@ -31,7 +31,7 @@ const entry = (
   picture: '0123456789abcdef',
   captures: 1,
   undecided: verdict === 'new' ? 1 : 0,
-  isRejected: false,
+  decision: null,
 });
 
 const result = (component: string, look: string, order: number, environment: string, id: number): ResultSummary =>
@@ -73,7 +73,12 @@ describe("the board's list", () => {
   });
 
   it('is the same after it was sent', () => {
-    const none = { ...entry('src/c', 'bare', 0, 'day', 'broken'), picture: null, captures: 0, isRejected: true };
+    const none = {
+      ...entry('src/c', 'bare', 0, 'day', 'broken'),
+      picture: null,
+      captures: 0,
+      decision: { kind: 'reject' as const, who: 'Ada', why: 'too dark', fixer: null },
+    };
     const all = [...looks, ...boardOf([none])];
     expect(unpackBoard(JSON.parse(JSON.stringify(packBoard(all))))).toEqual(all);
     expect(unpackBoard(packBoard([]))).toEqual([]);
@@ -104,8 +109,9 @@ describe("the board's list", () => {
       verdict: 'failed',
       picture: 'f'.repeat(16),
       captures: 1,
-      undecided: 1,
-      isRejected: false,
+      // A look that failed has nothing to decide about where nothing was approved before.
+      undecided: 0,
+      decision: null,
     });
     // What has not changed stays the same value: its tile is not drawn again.
     expect(next[0]).toBe(looks[0]);

@@ -6,6 +6,20 @@ import { Crumbs } from '../parts/Crumbs.tsx';
 import { Verdict } from '../parts/Verdict.tsx';
 import type { Desk } from './useDesk.ts';
 
+/** Who has rejected what it shows, and who is to fix that. */
+function Rejected({ result: { captures } }: { result: ResultSummary }) {
+  const found = captures.find(({ decision }) => decision?.stands && decision.kind === 'reject')?.decision;
+  if (!found) return null;
+  const { who, why, fixer } = found;
+  return (
+    <span className="truncate text-failed" title={why ?? undefined}>
+      ✗ Rejected by {who}
+      {why && `: “${why}”`}
+      {fixer && `, to be fixed by ${fixer}`}
+    </span>
+  );
+}
+
 export function Header({ result, desk }: { result: ResultSummary; desk: Desk }) {
   const navigate = useNavigate();
   const { previous, next, newer, open } = desk;
@@ -19,6 +33,7 @@ export function Header({ result, desk }: { result: ResultSummary; desk: Desk }) 
         {result.orderDependent ? ' · depends on what ran before it' : ''}
         {result.isUnsteady ? ' · unsteady' : ''}
       </span>
+      <Rejected result={result} />
       {newer && <Button onClick={() => open(newer)}>Newer run available</Button>}
       <span className="flex-1" />
       {result.captures.some(isUndecided) && (

@@ -7,6 +7,12 @@ import { day } from '../parts/day.ts';
 import { NoteCard } from '../parts/NoteCard.tsx';
 import { Verdict } from '../parts/Verdict.tsx';
 
+const words = { approve: 'Approved', adopt: 'Taken in', reject: 'Rejected', undo: 'Taken back' } as const;
+
+/** Where the whole history of a look is. */
+const historyPath = ({ component, look, environment }: ResultSummary): string =>
+  `/history?${new URLSearchParams({ component, look, environment })}`;
+
 export function LookCard({ result }: { result: ResultSummary }) {
   const history = useHistory(result);
   return (
@@ -31,9 +37,7 @@ export function LookCard({ result }: { result: ResultSummary }) {
               <span className="block truncate text-[11px]">
                 {capture.name}{' '}
                 <span className="text-soft">
-                  {capture.decision
-                    ? { approve: 'approved', adopt: 'approved', reject: 'rejected' }[capture.decision.kind]
-                    : capture.state.kind}
+                  {capture.decision ? words[capture.decision.kind].toLowerCase() : capture.state.kind}
                 </span>
               </span>
             </li>
@@ -41,20 +45,19 @@ export function LookCard({ result }: { result: ResultSummary }) {
         </ul>
       </section>
       <section>
-        <h3 className="mb-1 text-[11px] font-semibold text-soft">History</h3>
+        <h3 className="mb-1 flex items-baseline justify-between text-[11px] font-semibold text-soft">
+          History
+          <Link to={historyPath(result)} className="font-normal text-accent underline">
+            All, and compare any two
+          </Link>
+        </h3>
         <ul className="flex flex-col gap-0.5">
           {(history.data?.decisions ?? []).slice(0, 4).map((decision) => (
             <li key={`d${decision.id}`} className="text-[11.5px]">
-              <span className="font-medium">
-                {
-                  { approve: 'Approved', reject: 'Rejected', adopt: 'Taken in', undo: 'Decision taken back' }[
-                    decision.kind
-                  ]
-                }
-              </span>{' '}
-              {decision.capture} by {decision.who}
+              <span className="font-medium">{words[decision.kind]}</span> {decision.capture} by {decision.who}
               <span className="text-soft"> · {day(decision.at)}</span>
               {decision.why && <span className="block pl-3 text-soft">“{decision.why}”</span>}
+              {decision.fixer && <span className="block pl-3 text-soft">To be fixed by {decision.fixer}</span>}
             </li>
           ))}
           {(history.data?.results ?? []).slice(0, 12).map((one) => (

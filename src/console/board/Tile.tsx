@@ -1,6 +1,6 @@
 /** One look on the board: what it looks like, its name, and what it stands at in each environment. */
 import { memo, useEffect, useState } from 'react';
-import type { BoardLook, Variant } from '../../core/run/board.ts';
+import type { BoardDecision, BoardLook, Variant } from '../../core/run/board.ts';
 import { counted } from '../../core/text/counted.ts';
 import { benchPath } from '../bench/useDesk.ts';
 import { source } from '../data.ts';
@@ -42,17 +42,29 @@ function Picture({ picture, isPassing }: { picture: string } & Pick<Props, 'isPa
   );
 }
 
-const said = ({ environment, verdict, isRejected }: Variant): string =>
-  `${environment}: ${verdict}${isRejected ? ', rejected' : ''}`;
+const said = ({ environment, verdict, decision }: Variant): string =>
+  `${environment}: ${verdict}${decision?.kind === 'reject' ? ', rejected' : ''}`;
+
+const decidedWord = ({ kind }: BoardDecision): string => (kind === 'reject' ? 'rejected' : 'approved');
+
+/** Who has decided, why, and who is to fix it; for whoever points at it. */
+function decidedText({ who, why, fixer, ...decision }: BoardDecision): string {
+  const reason = why ? `: “${why}”` : '';
+  return `${decidedWord({ who, why, fixer, ...decision })} by ${who}${reason}${fixer ? `, to be fixed by ${fixer}` : ''}`;
+}
 
 /** Below a look of which one environment is shown: its verdict in words, and which that is where there are others. */
 function Single({ variant, hasOthers }: { variant: Variant; hasOthers: boolean }) {
-  const { environment, verdict, isRejected, captures } = variant;
+  const { environment, verdict, decision, captures } = variant;
   const beside = hasOthers ? environment : captures > 1 ? counted(captures, 'capture') : '';
   return (
     <span className="flex items-center justify-between gap-2 text-soft">
       <Verdict verdict={verdict} />
-      <span className="truncate">{isRejected ? 'rejected' : beside}</span>
+      <span className="truncate" title={decision ? decidedText(decision) : undefined}>
+        {decision?.kind === 'reject'
+          ? `rejected${decision.fixer ? ` → ${decision.fixer}` : ''}`
+          : beside || (decision ? 'approved' : '')}
+      </span>
     </span>
   );
 }
@@ -64,12 +76,12 @@ function Variants({ look, shown, onShow, order }: Pick<Props, 'look' | 'shown' |
     <span className="-mx-1 flex min-w-0 gap-1 overflow-hidden">
       {inOrder(look.variants, order).map((variant) => {
         const isShown = variant === shown;
-        const { environment, verdict, isRejected } = variant;
+        const { environment, verdict, decision } = variant;
         return (
           <a
             key={environment}
             href={benchPath(variant)}
-            title={said(variant)}
+            title={said(variant) + (decision ? `. ${decidedText(decision)}` : '')}
             aria-label={`${look.look}, ${said(variant)}`}
             onMouseEnter={() => onShow(look, environment)}
             className={`inline-flex min-w-0 items-center gap-1 rounded px-1 hover:text-ink ${
@@ -78,7 +90,7 @@ function Variants({ look, shown, onShow, order }: Pick<Props, 'look' | 'shown' |
           >
             <VerdictShape verdict={verdict} size={12} />
             {(letters <= room || isShown) && <span className="truncate">{environment}</span>}
-            {isRejected && <span className="truncate">rejected</span>}
+            {decision?.kind === 'reject' && <span className="truncate">rejected</span>}
           </a>
         );
       })}

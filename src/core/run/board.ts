@@ -1,7 +1,10 @@
 /** The board: of every look what its tile shows and nothing else, so that ten thousand of them are quickly told. */
 import { type LookName, lookKey } from '../look/look.ts';
-import { type CaptureSummary, isUndecided, type ResultSummary, standing } from './run.ts';
+import { type CaptureSummary, type DecisionNote, isUndecided, type ResultSummary, standing } from './run.ts';
 import { hasFailed, type Verdict, verdicts } from './verdict.ts';
+
+/** Who has decided about a look, and why; `fixer` is to fix what was rejected. */
+export type BoardDecision = Pick<DecisionNote, 'who' | 'why' | 'fixer'> & { kind: 'approve' | 'reject' };
 
 /** A look in one environment. */
 export type Variant = {
@@ -15,8 +18,8 @@ export type Variant = {
   captures: number;
   /** Captures that nobody has decided about. */
   undecided: number;
-  /** Somebody has rejected one of its captures. */
-  isRejected: boolean;
+  /** The newest decision that holds about what it shows now; null where nobody had to decide, or has. */
+  decision: BoardDecision | null;
 };
 
 /** A look with its environments, in their names' order. */
@@ -87,6 +90,17 @@ export function boardOf(entries: readonly BoardEntry[]): BoardLook[] {
 const canBeDecided = (result: ResultSummary, { state }: CaptureSummary): boolean =>
   state.kind !== 'new' || !hasFailed(result);
 
+/** The decision about a result: a rejection before an approval, since that is what is to be fixed. */
+function decisionOf({ captures }: ResultSummary): BoardDecision | null {
+  const all = captures.flatMap(({ state, decision }) =>
+    state.kind !== 'same' && decision?.stands && decision.kind !== 'adopt' ? [decision] : [],
+  );
+  const found = all.find(({ kind }) => kind === 'reject') ?? all[0];
+  return found
+    ? { kind: found.kind as BoardDecision['kind'], who: found.who, why: found.why, fixer: found.fixer }
+    : null;
+}
+
 /** The variant that a result makes. */
 export const variantOf = (result: ResultSummary): Variant => {
   const last = result.captures.at(-1);
@@ -97,7 +111,7 @@ export const variantOf = (result: ResultSummary): Variant => {
     picture: last ? beginningOf(last.hash) : null,
     captures: result.captures.length,
     undecided: result.captures.filter((capture) => isUndecided(capture) && canBeDecided(result, capture)).length,
-    isRejected: result.captures.some(({ decision }) => decision?.stands === true && decision.kind === 'reject'),
+    decision: decisionOf(result),
   };
 };
 
@@ -132,8 +146,8 @@ export type PackedBoard = {
   verdict: number[];
   captures: number[];
   undecided: number[];
-  /** Entries that somebody has rejected. */
-  rejected: number[];
+  /** Decisions by the entries that they are about. */
+  decisions: [entry: number, decision: BoardDecision][];
   /** Empty for none. */
   picture: string[];
 };
@@ -157,14 +171,14 @@ export function packBoard(looks: readonly BoardLook[]): PackedBoard {
     verdict: all.map(({ verdict }) => verdicts.indexOf(verdict)),
     captures: all.map(({ captures }) => captures),
     undecided: all.map(({ undecided }) => undecided),
-    rejected: all.flatMap(({ isRejected }, at) => (isRejected ? [at] : [])),
+    decisions: all.flatMap(({ decision }, at): PackedBoard['decisions'] => (decision ? [[at, decision]] : [])),
     picture: all.map(({ picture }) => picture ?? ''),
   };
 }
 
 /** What was packed. */
 export function unpackBoard(packed: PackedBoard): BoardLook[] {
-  const rejected = new Set(packed.rejected);
+  const decisions = new Map(packed.decisions);
   const looks: BoardLook[] = [];
   let at = 0;
   let id = 0;
@@ -180,7 +194,7 @@ export function unpackBoard(packed: PackedBoard): BoardLook[] {
           picture: packed.picture[at] || null,
           captures: packed.captures[at]!,
           undecided: packed.undecided[at]!,
-          isRejected: rejected.has(at),
+          decision: decisions.get(at) ?? null,
         });
       }
       looks.push({ component, file, look, order, variants });
