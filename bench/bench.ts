@@ -1,6 +1,6 @@
 /**
- * `npm run bench -- <name>`: one measurement; the last line is its figure and limit, and the exit code is 1 past the
- * limit.
+ * `npm run bench -- <name>`: one measurement, or several that belong together; the last lines are their figures and
+ * limits, and the exit code is 1 past a limit.
  */
 import type { Figure } from './workshop.ts';
 
@@ -23,15 +23,28 @@ const benches: Record<string, () => Promise<Figure>> = {
   redraw: async () => (await import('./redraw.ts')).measureRedraw(),
   why: async () => (await import('./why.ts')).measureWhy(...process.argv.slice(3).map(Number)),
   explainTime: async () => (await import('./explainTime.ts')).measureExplainTime(...process.argv.slice(3).map(Number)),
-  explain: async () => (await import('./explain.ts')).measureExplain(...process.argv.slice(3).map(Number)),
+  causes: async () => (await import('./causes.ts')).measureCauses(...process.argv.slice(3).map(Number)),
+  review: async () => (await import('./review.ts')).measureReview(...process.argv.slice(3).map(Number)),
 };
 
-const name = process.argv[2] ?? '';
-const bench = benches[name];
-if (!bench) {
-  process.stderr.write(`Name a measurement: ${Object.keys(benches).join(', ')}. For example: npm run bench -- run\n`);
+/** Several that belong together. */
+const groups: Record<string, string[]> = { explain: ['causes', 'explainTime', 'why'], all: Object.keys(benches) };
+
+const asked = process.argv[2] ?? '';
+const names = groups[asked] ?? [asked];
+if (!names.every((name) => Object.hasOwn(benches, name))) {
+  const known = [...Object.keys(benches), ...Object.keys(groups)].join(', ');
+  process.stderr.write(`Name a measurement: ${known}. For example: npm run bench -- run\n`);
   process.exit(2);
 }
-const { text, limit, within } = await bench();
-process.stdout.write(`${name}: ${text} (limit ${limit})\n`);
-process.exit(within ? 0 : 1);
+const figures: string[] = [];
+let isWithin = true;
+for (const name of names) {
+  const { text, limit, within } = await benches[name]!();
+  isWithin &&= within;
+  figures.push(`${within || names.length === 1 ? '' : 'OVER: '}${name}: ${text} (limit ${limit})`);
+  // Each is told as soon as it is known, and all of them once more at the end.
+  if (names.length > 1) process.stdout.write(`${figures.at(-1)}\n\n`);
+}
+process.stdout.write(`${figures.join('\n')}\n`);
+process.exit(isWithin ? 0 : 1);

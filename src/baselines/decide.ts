@@ -72,16 +72,22 @@ function choose(desk: Desk, kind: DecisionRequest['kind'], capture: StoredCaptur
   const { store } = desk;
   const shelf = shelfOf(desk);
   const key = keyOf(capture);
-  const before = store.decisions.about(key, capture.hash, capture.markup);
+  const before = store.decisions.about(key, capture);
   if (kind === 'reject') {
     if (before?.kind === 'reject' && store.decisions.stands(key, before)) return 'already';
     return capture.state === 'same' ? 'nothing' : 'decide';
   }
   if (capture.state === 'conflict') return 'decide';
   const current = store.decisions.baseline(key);
+  // What is as approved elsewhere stays that: it is taken over by an upgrade only.
+  if (capture.state === 'same' && current && current.fingerprint !== capture.fingerprint) return 'already';
   // A file that somebody has lost or spoilt meanwhile is written again.
   const isKept = shelf === null || holdsBaseline(shelf, key, capture.hash);
-  const isSame = isKept && current?.hash === capture.hash && current.markup === capture.markup;
+  const isSame =
+    isKept &&
+    current?.hash === capture.hash &&
+    current.markup === capture.markup &&
+    current.fingerprint === capture.fingerprint;
   return isSame && before?.kind !== 'reject' ? 'already' : 'decide';
 }
 

@@ -143,7 +143,7 @@ export function mergeHeads(root: string): MergeHeads {
     one?.slice(0, 9) ??
     '';
   const names = {
-    base: 'before both',
+    base: '',
     ours: whereaboutsOf(root).branch ?? called(commit('HEAD')),
     theirs: called(theirs),
   };

@@ -15,10 +15,10 @@ import { holdsBaseline } from './write.ts';
 function refuseSuperseded(desk: Desk, decision: Decision): void {
   const { store } = desk;
   const shelf = shelfOf(desk);
-  const { kind, hash, markup, component, look, capture } = decision;
+  const { kind, hash, component, look, capture } = decision;
   const isNewest =
     kind === 'reject'
-      ? store.decisions.about(decision, hash, markup)?.id === decision.id
+      ? store.decisions.about(decision, decision)?.id === decision.id
       : store.decisions.baseline(decision)?.id === decision.id;
   const isKept = kind === 'reject' || shelf === null || holdsBaseline(shelf, decision, hash);
   if (!isNewest || !isKept) fail('undo-superseded', { look: lookTitle(component, look), capture });

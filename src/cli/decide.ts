@@ -103,10 +103,27 @@ async function decide(kind: DecisionRequest['kind'], patterns: string[], options
     const causes = upgrade ? await engineKeys(found) : cause.length > 0 ? await keysOf(found, cause) : undefined;
     const isAll = all || (take !== undefined && patterns.length === 0 && cause.length === 0);
     const request = { kind, why, unsteady, fixer, take, ...(causes ? { causes, except } : { patterns, all: isAll }) };
-    const decided = await found.client.decide(request);
+    const decided = await withProgress(found, json === true, () => found.client.decide(request));
     process.stdout.write(json ? `${JSON.stringify(decided, null, 2)}\n` : text(kind, decided));
   } finally {
     await found.release();
+  }
+}
+
+/** Tells on a terminal how far a decision about many captures is. */
+async function withProgress<T>({ client }: Found, isJson: boolean, work: () => Promise<T>): Promise<T> {
+  if (isJson || process.stderr.isTTY !== true) return work();
+  const stop = new AbortController();
+  const listening = (async () => {
+    for await (const event of client.events(stop.signal))
+      if (event.kind === 'deciding') process.stderr.write(`\r${event.done} of ${event.all} captures…\x1b[K`);
+  })().catch(() => {});
+  try {
+    return await work();
+  } finally {
+    stop.abort();
+    await listening;
+    process.stderr.write('\r\x1b[K');
   }
 }
 

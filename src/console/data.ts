@@ -24,6 +24,17 @@ export const useHistory = (result: ResultSummary | undefined) =>
     enabled: result !== undefined,
   });
 
+/** How far a decision about many captures is; null while none is carried out. */
+export type Deciding = { done: number; all: number } | null;
+
+/** Told by the live feed. */
+export const useDeciding = () =>
+  useQuery({
+    queryKey: ['deciding'],
+    queryFn: (): Deciding => null,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
 /** The components that there are. The whole project is read for it, so not more often than somebody asks. */
 export const useComponents = () =>
   useQuery({

@@ -18,7 +18,8 @@ const open = `SELECT o.result, d.kind, count(*) AS count, d.who, d.why, d.fixer 
     SELECT c.result, (
       SELECT d.id FROM held d
       WHERE d.component = r.component AND d.look = r.look AND d.environment = r.environment AND d.capture = c.name
-        AND d.hash = c.hash AND d.markup = c.markup AND d.id >= coalesce((
+        AND d.hash = c.hash AND d.markup = c.markup AND (d.kind = 'reject' OR d.fingerprint = c.fingerprint)
+        AND d.id >= coalesce((
           SELECT max(n.id) FROM held n
           WHERE n.component = r.component AND n.look = r.look AND n.environment = r.environment
             AND n.capture = c.name AND n.kind IN ('approve', 'adopt')), 0)

@@ -46,8 +46,11 @@ export type Decisions = {
   lastBatch(): number | null;
   /** What a capture is compared with, or null. */
   baseline(key: CaptureKey): Decision | null;
-  /** The newest decision about exactly this picture and markup of a capture, or null. */
-  about(key: CaptureKey, hash: string, markup: string): Decision | null;
+  /**
+   * The newest decision about exactly this picture and markup of a capture, or null. An approval is one of what one
+   * browser draws, a rejection of what is shown.
+   */
+  about(key: CaptureKey, shown: Pick<Decision, 'hash' | 'markup' | 'fingerprint'>): Decision | null;
   /** True for a decision that was made against the baseline that holds now: none has replaced that since. */
   stands(key: CaptureKey, decision: Decision): boolean;
   /** The decisions that hold for the captures of a look. */
@@ -74,8 +77,9 @@ export function decisionsOf(db: Db): Decisions {
   const newest = db.prepare<CaptureKey, Decision>(
     `SELECT * FROM held WHERE ${key} AND kind IN ('approve', 'adopt') ORDER BY id DESC LIMIT 1`,
   );
-  const about = db.prepare<CaptureKey & { hash: string; markup: string }, Decision>(
-    `SELECT * FROM held WHERE ${key} AND hash = @hash AND markup = @markup ORDER BY id DESC LIMIT 1`,
+  const about = db.prepare<CaptureKey & { hash: string; markup: string; fingerprint: string }, Decision>(
+    `SELECT * FROM held WHERE ${key} AND hash = @hash AND markup = @markup
+     AND (kind = 'reject' OR fingerprint = @fingerprint) ORDER BY id DESC LIMIT 1`,
   );
   const history = db.prepare<Omit<CaptureKey, 'capture'>, Decision>(
     `SELECT * FROM decisions WHERE component = @component AND look = @look AND environment = @environment
@@ -110,7 +114,8 @@ export function decisionsOf(db: Db): Decisions {
         .join(),
     add: (decision) => insert.get({ ...decision, at: new Date().toISOString() })!,
     baseline: (wanted) => newest.get(wanted) ?? null,
-    about: (wanted, hash, markup) => about.get({ ...wanted, hash, markup }) ?? null,
+    about: ({ component, look, environment, capture }, { hash, markup, fingerprint }) =>
+      about.get({ component, look, environment, capture, hash, markup, fingerprint }) ?? null,
     last: () => last.get()?.id ?? 0,
     history: (wanted) => history.all(wanted),
   };

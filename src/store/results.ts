@@ -75,8 +75,8 @@ const columns = 'id, run, environment, repetition, verdict, about, base, patches
 
 /** Reads results as they are told to people, with what has been decided about their captures since. */
 function summariser(db: Db, decisions: Decisions): (row: Row) => ResultSummary {
-  const capturesOf = db.prepare<[number], { about: string; markup: string }>(
-    'SELECT about, markup FROM captures WHERE result = ? ORDER BY id',
+  const capturesOf = db.prepare<[number], { about: string; markup: string; fingerprint: string }>(
+    'SELECT about, markup, fingerprint FROM captures WHERE result = ? ORDER BY id',
   );
   return (row) => {
     const about = JSON.parse(row.about) as About;
@@ -84,7 +84,8 @@ function summariser(db: Db, decisions: Decisions): (row: Row) => ResultSummary {
       const kept = JSON.parse(found.about) as CaptureSummary;
       const capture = { ...kept, isVouched: kept.isVouched ?? false, allowances: kept.allowances ?? [] };
       const key = { component: about.component, look: about.look, environment: row.environment, capture: capture.name };
-      const decision = decisions.about(key, capture.hash, found.markup);
+      const { markup, fingerprint } = found;
+      const decision = decisions.about(key, { hash: capture.hash, markup, fingerprint });
       if (!decision) return { ...capture, decision: null };
       const { kind, who, at, why, fixer } = decision;
       const stands = decisions.stands(key, decision);

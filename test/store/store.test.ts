@@ -145,7 +145,7 @@ describe('decisions', () => {
     decisions.add({ ...decision, hash: 'c'.repeat(64), kind: 'adopt' });
     decisions.add({ ...decision, hash: 'd'.repeat(64), kind: 'reject', why: 'no' });
     expect(decisions.baseline(key)?.hash).toBe('c'.repeat(64));
-    expect(decisions.about(key, 'd'.repeat(64), decision.markup)).toMatchObject({ kind: 'reject', why: 'no' });
+    expect(decisions.about(key, { ...decision, hash: 'd'.repeat(64) })).toMatchObject({ kind: 'reject', why: 'no' });
     expect(decisions.history(key).map(({ kind }) => kind)).toEqual(['reject', 'adopt', 'approve']);
     expect(decisions.baseline({ ...key, environment: 'night' })).toBeNull();
   });

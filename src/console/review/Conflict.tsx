@@ -15,7 +15,7 @@ const titles: Record<Take, string> = { base: 'Before both', ours: 'Ours', theirs
 const About = ({ side: { name, who, at, why } }: { side: ConflictSide }) => (
   <p className="truncate text-[11.5px] text-soft" title={why ?? undefined}>
     {name}
-    {who && ` · approved by ${who}`}
+    {who && `${name === '' ? '' : ' · '}approved by ${who}`}
     {at && `, ${day(at)}`}
     {why && `: “${why}”`}
   </p>
@@ -40,7 +40,7 @@ function Side({
             <Picture title={`${titles[take]}${isNow ? ' (what is shown now)' : ''}`} {...side} />
           </div>
           <About side={side} />
-          <Button onClick={onTake}>
+          <Button className="self-start" onClick={onTake}>
             Take {take === 'base' ? 'this one' : take} <kbd>{takeKeys[take]}</kbd>
           </Button>
         </>
@@ -69,7 +69,7 @@ export function Conflict({ capture, sides, onTake, onApprove }: Props) {
           <Picture title="Now" hash={hash} width={width} height={height} />
         </div>
         <p className="text-[11.5px] text-soft">What the merged code shows</p>
-        <Button onClick={onApprove}>
+        <Button className="self-start" onClick={onApprove}>
           Approve this <kbd>a</kbd>
         </Button>
       </div>

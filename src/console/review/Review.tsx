@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { CauseList } from '../../core/cause/cluster.ts';
 import type { Problem } from '../../core/problem/problem.ts';
-import { useCauses, useProject, useResult } from '../data.ts';
+import { useCauses, useDeciding, useProject, useResult } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
@@ -44,6 +44,30 @@ function Refused({ problem, onAnyway, onDismiss }: { problem: Problem; onAnyway(
       <span className="flex-1" />
       {code === 'capture-unsteady' && <Button onClick={onAnyway}>Approve anyway</Button>}
       <Button onClick={onDismiss}>Close</Button>
+    </div>
+  );
+}
+
+/** What was done last, how far it is, and the way back. */
+function LastDone({ said, onUndo }: { said: string | null; onUndo(): void }) {
+  const deciding = useDeciding().data ?? null;
+  return (
+    <div className="flex h-8 shrink-0 items-center gap-2 border-t border-rule px-3" role="status">
+      {deciding ? (
+        <span className="working text-[11.5px] tabular-nums">
+          Deciding… {deciding.done} of {deciding.all}
+        </span>
+      ) : said ? (
+        <>
+          <span className="truncate text-[11.5px]">{said}</span>
+          <span className="flex-1" />
+          <Button className="h-6! text-[11px]" onClick={onUndo}>
+            Undo <kbd>u</kbd>
+          </Button>
+        </>
+      ) : (
+        <Person />
+      )}
     </div>
   );
 }
@@ -134,19 +158,7 @@ function Desk({ list, place }: { list: CauseList; place: Place }) {
       </div>
       <div className="flex min-h-0 flex-col border-l border-rule bg-sheet">
         <CausePanel key={entry.id} entry={entry} shot={shot} entries={entries} comment={comment} onGo={choose} />
-        <div className="flex h-8 shrink-0 items-center gap-2 border-t border-rule px-3" role="status">
-          {review.said ? (
-            <>
-              <span className="truncate text-[11.5px]">{review.said}</span>
-              <span className="flex-1" />
-              <Button className="h-6! text-[11px]" onClick={() => void review.undo()}>
-                Undo <kbd>u</kbd>
-              </Button>
-            </>
-          ) : (
-            <Person />
-          )}
-        </div>
+        <LastDone said={review.said} onUndo={() => void review.undo()} />
       </div>
       <DecisionDialog
         asked={asked}

@@ -122,7 +122,7 @@ async function measureKit(around: string, kit: string, each: number, first: numb
 }
 
 /** Measures over the kits; `each` is how many changes every look file gets. */
-export async function measureExplain(each = 26, ...only: number[]): Promise<Figure> {
+export async function measureCauses(each = 26, ...only: number[]): Promise<Figure> {
   mkdirSync(join(repository, 'bench/.tmp'), { recursive: true });
   const around = mkdtempSync(join(repository, 'bench/.tmp/explain-'));
   const all: Judged[] = [];
