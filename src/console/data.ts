@@ -24,14 +24,16 @@ export const useHistory = (result: ResultSummary | undefined) =>
     enabled: result !== undefined,
   });
 
-/** How far a decision about many captures is; null while none is carried out. */
-export type Deciding = { done: number; all: number } | null;
+/** How far a decision about many captures is; of none while none is carried out. */
+export type Deciding = { done: number; all: number };
+
+export const notDeciding: Deciding = { done: 0, all: 0 };
 
 /** Told by the live feed. */
 export const useDeciding = () =>
   useQuery({
     queryKey: ['deciding'],
-    queryFn: (): Deciding => null,
+    queryFn: () => notDeciding,
     staleTime: Number.POSITIVE_INFINITY,
   });
 

@@ -6,7 +6,7 @@ import type { ProjectInfo } from '../core/api/api.ts';
 import { noProgress } from '../core/run/progress.ts';
 import { type BoardLook, withResults } from '../core/run/board.ts';
 import type { RunEvent, RunSummary } from '../core/run/run.ts';
-import { type Deciding, source } from './data.ts';
+import { type Deciding, notDeciding, source } from './data.ts';
 
 /** Where a run stands among those that go on and wait. */
 function withRun(project: ProjectInfo, event: RunEvent & { run: RunSummary }): ProjectInfo {
@@ -40,7 +40,7 @@ function takeInOne(queries: QueryClient, event: RunEvent): void {
       if (event.kind === 'run-finished') refresh('board', 'project', 'causes', 'history', 'last run');
       break;
     case 'decided':
-      queries.setQueryData<Deciding>(['deciding'], null);
+      queries.setQueryData<Deciding>(['deciding'], notDeciding);
       refresh('board', 'project', 'causes', 'result', 'history');
       break;
     case 'deciding':

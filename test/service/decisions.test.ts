@@ -83,6 +83,7 @@ describe('approving', () => {
       already: 2,
       unfinished: [],
       waiting: 0,
+      batch: null,
     });
     expect(readFileSync(join(folder, 'baselines/day/src/Buoy/plain.json'), 'utf8')).toBe(before);
   });
@@ -100,6 +101,7 @@ describe('approving', () => {
       already: 0,
       unfinished: ['src/Lost/lost'],
       waiting: 0,
+      batch: null,
     });
     rmSync(join(folder, 'src/Lost.look.tsx'));
   });

@@ -3,7 +3,7 @@ import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { CauseList } from '../../core/cause/cluster.ts';
 import type { Problem } from '../../core/problem/problem.ts';
-import { useCauses, useDeciding, useProject, useResult } from '../data.ts';
+import { notDeciding, useCauses, useDeciding, useProject, useResult } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
@@ -50,12 +50,12 @@ function Refused({ problem, onAnyway, onDismiss }: { problem: Problem; onAnyway(
 
 /** What was done last, how far it is, and the way back. */
 function LastDone({ said, onUndo }: { said: string | null; onUndo(): void }) {
-  const deciding = useDeciding().data ?? null;
+  const { done, all } = useDeciding().data ?? notDeciding;
   return (
     <div className="flex h-8 shrink-0 items-center gap-2 border-t border-rule px-3" role="status">
-      {deciding ? (
+      {all > 0 ? (
         <span className="working text-[11.5px] tabular-nums">
-          Deciding… {deciding.done} of {deciding.all}
+          Deciding… {done} of {all}
         </span>
       ) : said ? (
         <>
