@@ -17,6 +17,7 @@ beforeAll(async () => {
 
 const expected: [name: string, verdict: Verdict, code: ProblemCode, message: RegExp][] = [
   ['throws at render', 'broken', 'render-threw', /Trouble threw while rendering: Error: the bilge pump failed/],
+  ['makes no element', 'broken', 'render-threw', /it returned \{type: .* which is neither an element nor markup/],
   ['endless at render', 'broken', 'look-endless', /Rendering did not end within 4000 ms/],
   ['endless in the script', 'broken', 'look-endless', /did not end within 4000 ms and was stopped/],
   ['waits for ever', 'broken', 'look-waits', /waited 4000 ms for something that did not come/],

@@ -1,4 +1,5 @@
 /** Mounts custom elements, and functions that make elements of props. */
+import { show } from '../../core/value/show.ts';
 import { type Adapter, type Mountable, usualName } from './adapter.ts';
 
 type Props = Record<string, unknown>;
@@ -102,6 +103,11 @@ function madeBy(make: (props: Props) => Made, props: Props): Mounted {
 }
 
 function nodeOf(made: Node | string): Node {
+  if (typeof made !== 'string' && !(made instanceof Node))
+    throw new TypeError(
+      `it returned ${show(made)}, which is neither an element nor markup. For components of a framework name that ` +
+        'among the dependencies in package.json',
+    );
   if (made instanceof Node && !(made instanceof DocumentFragment)) return made;
   const box = document.createElement('div');
   box.style.display = 'contents';
