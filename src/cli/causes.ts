@@ -144,8 +144,7 @@ function effectLines({ kind, effects }: Cluster): string[] {
 }
 
 /** Where a cause is shown in the console. */
-const reviewUrl = (url: string, { captures }: Cluster): string =>
-  `${url}/review?result=${captures[0]!.result}&capture=${encodeURIComponent(captures[0]!.capture)}`;
+const reviewUrl = (url: string, { id }: Cluster): string => `${url}/review?cause=${id}`;
 
 /** `4 causes behind 22 changes`, and each of them. */
 export function causesText(

@@ -49,13 +49,13 @@ export function addDecisions(program: Command): void {
     .addOption(exceptOption())
     .option('-w, --why <text>', 'the reason, kept in the history')
     .addOption(
-      new Option('--take <side>', 'settle baselines that a merge has left in conflict with those of one side').choices([
+      new Option('--take <side>', 'settle merge conflicts with the baselines of one side').choices([
         'base',
         'ours',
         'theirs',
       ]),
     )
-    .option('--upgrade', 'everything that differs only since another browser or other fonts drew it')
+    .option('--upgrade', 'what differs only because another browser or other fonts drew it')
     .option('--unsteady', 'also captures that came out differently from time to time')
     .option('--json', 'print one JSON document instead of text')
     .addHelpText(

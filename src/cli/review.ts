@@ -7,7 +7,7 @@ import type { Cluster } from '../core/cause/cluster.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { lookTitle } from '../core/look/look.ts';
 import { toProblem } from '../core/problem/problem.ts';
-import { type Entry, entriesOf, isOpen, leftIn, type Shot } from '../core/review/entries.ts';
+import { aboutOf, type Entry, entriesOf, isOpen, leftIn, type Shot } from '../core/review/entries.ts';
 import { counted } from '../core/text/counted.ts';
 import { clusterText } from './causes.ts';
 import { type Found, findService } from './find.ts';
@@ -17,7 +17,7 @@ const say = (text: string): void => void process.stdout.write(`${text}\n`);
 
 const help = `  a [reason]     approve it in all its captures
   x              reject it: what is wrong with it is asked
-  e PATTERN      except these looks, or with nothing behind it except none
+  e PATTERN      leave these looks out of the next decision; alone: leave none out
   c TEXT         comment on it
   s, p           skip it, go back to the one before
   u              undo your last decision
@@ -118,11 +118,8 @@ async function decide(session: Session, entry: Entry, said: Partial<DecisionRequ
   const isOut = session.except.length > 0 ? isSelected(session.except) : () => false;
   const meant = entry.shots.filter((shot) => shot.decided === null && !isOut(shot));
   if (meant.length === 0) return say('Nothing is left of it to decide.');
-  const about =
-    entry.cluster === null
-      ? { captures: meant.map(({ result, capture }) => ({ result, capture })) }
-      : { causes: [entry.cluster.key], pairs: meant.map(({ pair }) => pair) };
-  const { decided, waiting, unfinished, batch } = await session.found.client.decide({ ...about, ...said });
+  const { client } = session.found;
+  const { decided, waiting, unfinished, batch } = await client.decide({ ...aboutOf(entry, meant), ...said });
   if (batch !== null) session.batches.push(batch);
   session.except = [];
   const done = said.kind === 'approve' ? pc.green('✓ Approved') : pc.red('✗ Rejected');

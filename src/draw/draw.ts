@@ -5,6 +5,7 @@
 import type { StyleChange } from '../core/cause/effect.ts';
 import type { Wanted } from '../core/cause/explain.ts';
 import { Drawing, type DrawTimeline } from './drawing.ts';
+import { styleChangesIn } from './styles.ts';
 
 /** Which moment to show, with an element outlined, what covers it, and the pointer, where there are any. */
 export type DrawShow = {
@@ -100,7 +101,7 @@ export function startDrawing(): void {
   const settled = (): Promise<void> => drawing.settled();
   /** What each moment after the first does to the styles of what is asked for. */
   const styleChanges = (wanted: readonly Wanted[]): StyleChange[][] =>
-    wanted.map((one, at) => drawing.styleChanges(0, at + 1, one));
+    wanted.map((one, at) => styleChangesIn(drawing, 0, at + 1, one));
   Object.defineProperty(window, '__sguardoDraw', { value: { receive, settled, measure, styleChanges } });
   tell({ kind: 'ready' });
 }

@@ -2,8 +2,6 @@
  * Builds recorded moments inside a sandboxed frame. In that frame scripts are off and nothing can be loaded but
  * recorded files.
  */
-import type { Wanted } from '../core/cause/explain.ts';
-import type { StyleChange } from '../core/cause/effect.ts';
 import { addressOf } from '../core/address/address.ts';
 import {
   type ElementEntry,
@@ -21,7 +19,6 @@ import { stageHost } from '../core/wire/stage.ts';
 import { drawsDocument, makeElement, putAttribute, standInRules } from './inert.ts';
 import { boxesOf, clipOf, foundBy } from './measure.ts';
 import { setState } from './state.ts';
-import { asChanges, changedBetween, computed, type Part, winnerFinder } from './styles.ts';
 
 /** A timeline to be drawn from. */
 export type DrawTimeline = {
@@ -56,9 +53,6 @@ const parting = '[data-sg-parted]::after{content:"";position:fixed;inset:0;will-
  * them.
  */
 const ownRules = `@layer{${browserRules.join('')}}${standInRules}${parting}`;
-
-/** The styles of so many elements are read. */
-const mostParts = 12;
 
 /** What a drawn element was made from. */
 type Drawn = [Element, ElementEntry];
@@ -179,47 +173,24 @@ export class Drawing {
     return { count: elements.size, boxes: boxesOf(elements) };
   }
 
-  /** The numbers of the elements that are meant, at most so many, and whether what stands before or after them is. */
-  #parts({ nodes, selectors }: Wanted): Map<string, { id: number; pseudo: string | null }> {
-    const ids = new Map([...this.#nodes].map(([id, node]) => [node, id]));
-    const found = new Map<string, { id: number; pseudo: string | null }>();
-    const add = (id: number | undefined, pseudo: string | null): void => {
-      if (id !== undefined && found.size < mostParts) found.set(`${id} ${pseudo}`, { id, pseudo });
-    };
-    for (const id of nodes) if (this.#nodes.get(id)?.nodeType === 1) add(id, null);
-    for (const selector of selectors) {
-      const [, pseudo = null] = /::?(before|after)\s*(,|$)/.exec(selector) ?? [];
-      for (const element of foundBy(this.#document, [selector])) add(ids.get(element), pseudo);
-    }
-    return found;
+  /** The drawn element of a number, while it is in the document; null for any other. */
+  elementOf(id: number): Element | null {
+    const node = this.#nodes.get(id);
+    return node?.nodeType === 1 && node.isConnected ? (node as Element) : null;
   }
 
-  /** In which computed values the elements that are meant differ between two moments. */
-  styleChanges(before: number, now: number, wanted: Wanted): StyleChange[] {
-    this.show(now);
-    const meant = this.#parts(wanted);
-    this.show(before);
-    for (const [key, part] of this.#parts(wanted)) meant.set(key, part);
-    const parts = [...meant.values()].slice(0, mostParts);
-    const partOf = ({ id, pseudo }: { id: number; pseudo: string | null }): Part | null => {
-      const element = this.#nodes.get(id) as Element | undefined;
-      return element?.isConnected ? { element, pseudo } : null;
-    };
-    const read = () => parts.map((one) => partOf(one) && computed(partOf(one)!));
-    const was = read();
-    this.show(now);
-    const is = read();
-    const changed = parts.map((_, i) => (was[i] && is[i] ? changedBetween(was[i], is[i]) : []));
-    const won = () => {
-      const find = winnerFinder(this.#ownSheet);
-      return parts.map((one, i) => (changed[i]!.length > 0 ? find(partOf(one)!, changed[i]!) : new Map()));
-    };
-    const by = won();
-    this.show(before);
-    const wasBy = won();
-    return parts.flatMap((_, i) =>
-      asChanges(changed[i]!, { before: was[i]!, now: is[i]! }, { before: wasBy[i]!, now: by[i]! }),
-    );
+  /** Which number each drawn node has. */
+  numbers(): Map<Node, number> {
+    return new Map([...this.#nodes].map(([id, node]) => [node, id]));
+  }
+
+  get document(): Document {
+    return this.#document;
+  }
+
+  /** Our own rules, which no page has. */
+  get ownSheet(): CSSStyleSheet | null {
+    return this.#ownSheet;
   }
 
   /**

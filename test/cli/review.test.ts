@@ -43,7 +43,7 @@ it('shows each cause with its captures and a link; nothing typed decides nothing
   const { out, code } = await typed();
   expect(out).toContain('3 causes, 3 captures left');
   expect(out).toMatch(/ 1 {2}✓ proved {2}/);
-  expect(out).toMatch(/http:\/\/127\.0\.0\.1:\d+\/review\?result=\d+&capture=end/);
+  expect(out).toMatch(/http:\/\/127\.0\.0\.1:\d+\/review\?cause=[0-9a-f]+/);
   expect(code).toBe(1);
   expect(await kinds()).toEqual(['named open', 'plain open', 'reads open']);
 });
@@ -51,7 +51,7 @@ it('shows each cause with its captures and a link; nothing typed decides nothing
 it('skips, goes back, comments, and explains itself', async () => {
   const { out } = await typed('s', 'p', 'c Since when?', 'nonsense', 'e Buoy/named', 'e', 'q');
   expect(out).toContain('Your comment stands beside it.');
-  expect(out).toContain('except these looks');
+  expect(out).toContain('leave these looks out');
   expect(out).toContain('Left out: Buoy/named.');
   expect(out).toContain('Nothing is left out.');
   expect((await served.client.causes()).causes[0]!.comments.map(({ text }) => text)).toEqual(['Since when?']);

@@ -76,7 +76,7 @@ describe('sguardo run', () => {
     write(folder, { 'src/Buoy.look.tsx': buoys('Beacon') });
     const third = await sguardo(folder, 'run', 'plain');
     expect(third.out).toMatch(
-      /1 cause behind 1 change\n {3}1 {2}✓ proved {2}text of the paragraph: “Buoy” → “Beacon”\n {6}1 capture · \d+ pixels · src\/Buoy\.look\.tsx:2\n {6}Buoy › plain \(day\)\n {6}http:\/\/127\.0\.0\.1:\d+\/review\?result=\d+&capture=end\n/,
+      /1 cause behind 1 change\n {3}1 {2}✓ proved {2}text of the paragraph: “Buoy” → “Beacon”\n {6}1 capture · \d+ pixels · src\/Buoy\.look\.tsx:2\n {6}Buoy › plain \(day\)\n {6}http:\/\/127\.0\.0\.1:\d+\/review\?cause=[0-9a-f]+\n/,
     );
     expect(third.code).toBe(1);
     const rejected = await sguardo(folder, 'reject', 'plain', '--why', 'it is a buoy');

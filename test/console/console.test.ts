@@ -421,6 +421,26 @@ describe('review', () => {
     await page.shows('✓ Approved by');
   });
 
+  it('keeps the history of a look, of which any two pictures are compared by a link', async () => {
+    const look = { component: 'src/BerthCard', look: 'empty', environment: 'day' };
+    const { decisions } = await served.client.history(look);
+    await page.open(`/history?${new URLSearchParams(look)}`);
+    await page.shows('Approved by');
+    await page.shows('Taken back by');
+    await page.shows('the baseline now');
+    await page.shows('visibly in 2 regions');
+    await page.press('d');
+    await page.shows('Difference: changes are marked');
+    const pictures = decisions.filter(({ kind }) => kind !== 'undo').map(({ id }) => id);
+    const first = pictures.at(-1)!;
+    await page.open(`/history?${new URLSearchParams({ ...look, before: String(first), now: String(first) })}`);
+    await page.shows('Both show the same.');
+    await page.press('ArrowUp');
+    await page.holds(`location.search.includes('now=${pictures.at(-2)}')`);
+    await page.open('/history?component=src/BerthCard&look=none&environment=day');
+    await page.shows('Nothing was decided yet');
+  });
+
   it('shows what somebody else decides meanwhile', async () => {
     await page.open('/review');
     await page.shows('✗ rejected by');

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { beforeAll, beforeEach, expect, it } from 'vitest';
 import type { CaptureState } from '../../src/core/run/verdict.ts';
 import { sguardo } from '../support/cli.ts';
+import { openConsole } from '../support/page.ts';
 import { lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -106,6 +107,26 @@ it.each(['ours', 'theirs', 'base'] as const)('“%s” is taken byte for byte', 
   expect(unmerged()).toBe('');
   expect(await state()).toEqual({ kind: 'same' });
   expect((await served.client.causes()).withoutBaseline).toEqual([]);
+});
+
+it('is settled with a key in the console, which shows all four pictures', async () => {
+  conflicting('merge', 'spring');
+  write(folder, buoy('maroon'));
+  git('add', 'src');
+  await state();
+  const page = await openConsole(served.service.url);
+  await page.open('/review');
+  await page.shows('merge conflict');
+  await page.shows('Theirs (what is shown now)');
+  await page.shows('spring · approved by Ben');
+  await page.holds(
+    "[...document.querySelectorAll('figure img')].filter((image) => image.naturalWidth > 0).length === 4",
+  );
+  await page.press('r');
+  await page.shows('All decided');
+  expect(picture().equals(pictures.theirs)).toBe(true);
+  await page.press('u');
+  await page.shows('Taken back for 1 capture.');
 });
 
 it('what was taken, and is not what is shown, has changed', async () => {

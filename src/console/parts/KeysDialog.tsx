@@ -73,7 +73,7 @@ const all: Keys[] = [
       ['↑ ↓', 'Previous cause, next cause'],
       ['← →', 'Previous capture of it, next capture'],
       ['a', 'Approve the cause in all its captures'],
-      ['e', 'Except in this capture, or in it again'],
+      ['e', 'Leave this capture out, or take it in again'],
       ['x', 'Reject, with a reason'],
       ['u', 'Undo your last decision'],
       ['c', 'Comment'],

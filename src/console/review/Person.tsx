@@ -15,7 +15,7 @@ export function Person() {
         title="Change the name that stands beside your decisions"
         onClick={() => setChanging(true)}
       >
-        You decide as {name ?? project.data?.person}
+        Deciding as {name ?? project.data?.person}
       </button>
     );
   const done = (value: string): void => {

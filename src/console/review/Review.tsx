@@ -1,5 +1,5 @@
 /** Review: what has changed, cause by cause, and what else waits for a decision. */
-import { useRef, useState } from 'react';
+import { type RefObject, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { CauseList } from '../../core/cause/cluster.ts';
 import type { Problem } from '../../core/problem/problem.ts';
@@ -17,7 +17,8 @@ import { Exemplar, Head } from './Exemplar.tsx';
 import { OneCapture } from './OneCapture.tsx';
 import { Person } from './Person.tsx';
 import { Shots } from './Shots.tsx';
-import { type Place, type Said, useReview } from './useReview.ts';
+import type { Said } from './useDecisions.ts';
+import { type Place, type Review as Going, useReview } from './useReview.ts';
 import { useSeen } from './useSeen.ts';
 
 export function Review() {
@@ -88,30 +89,9 @@ const NothingLeft = ({ done, said, onUndo }: { done: number; said: string | null
 /** What the failing looks say is the reason that is proposed: nobody has to type it. */
 const reasonFor = ({ kind, title }: Entry): string => (kind === 'failed' ? `It fails: ${title}` : '');
 
-function Desk({ list, place }: { list: CauseList; place: Place }) {
-  const review = useReview(list, place);
-  const { entries, entry, shot, at, choose, decide, isLeftOut } = review;
-  const project = useProject();
-  const [mode, setMode] = useState<Mode>('beside');
-  const [asked, setAsked] = useState<Asked | null>(null);
-  const comment = useRef<HTMLTextAreaElement>(null);
-  const isElsewhere =
-    place.result !== null &&
-    !list.causes.some((one) => one.captures.some(isAt(place))) &&
-    ![...list.unexplained, ...list.withoutBaseline].some(isAt(place));
-  useSeen(shot);
-  const meant = entry?.shots.filter((one) => one.decided === null && !isLeftOut(one)).length ?? 0;
-  const ask = (kind: Asked['kind']): void => {
-    if (entry && meant > 0) setAsked({ kind, title: entry.title, why: reasonFor(entry) });
-  };
-  const approve = (said: Said = {}): void => {
-    if (!entry || entry.kind === 'failed') return;
-    if (project.data?.reasons === 'all' && said.why === undefined) ask('approve');
-    else void decide('approve', said);
-  };
-  const take = (side: 'base' | 'ours' | 'theirs') => (): void => {
-    if (entry?.kind === 'conflict') void decide('approve', { take: side });
-  };
+/** The keys of the page; `meant` is how many captures a decision is about. */
+function useReviewKeys(review: Going, does: ReviewActions, comment: RefObject<HTMLTextAreaElement | null>): void {
+  const { shot } = review;
   useKeys({
     ArrowDown: () => review.step(1),
     ArrowUp: () => review.step(-1),
@@ -120,34 +100,68 @@ function Desk({ list, place }: { list: CauseList; place: Place }) {
     ArrowRight: () => review.stepShot(1),
     ArrowLeft: () => review.stepShot(-1),
     e: () => shot && review.leaveOut(shot),
-    a: () => approve(),
-    x: () => ask('reject'),
+    a: () => does.approve(),
+    x: does.reject,
     u: () => void review.undo(),
     c: () => comment.current?.focus(),
-    [takeKeys.base]: take('base'),
-    [takeKeys.ours]: take('ours'),
-    [takeKeys.theirs]: take('theirs'),
-    ...Object.fromEntries(modes.map(({ mode: value, key }) => [key, () => setMode(value)])),
+    [takeKeys.base]: () => does.take('base'),
+    [takeKeys.ours]: () => does.take('ours'),
+    [takeKeys.theirs]: () => does.take('theirs'),
+    ...Object.fromEntries(modes.map(({ mode, key }) => [key, () => does.see(mode)])),
   });
-  if (isElsewhere && review.done === 0) return <OneCapture result={place.result!} capture={place.capture} />;
-  if (!entry || !shot) return <NothingLeft done={review.done} said={review.said} onUndo={() => void review.undo()} />;
+}
+
+type ReviewActions = {
+  approve(said?: Said): void;
+  reject(): void;
+  take(side: 'base' | 'ours' | 'theirs'): void;
+  see(mode: Mode): void;
+};
+
+/** True for a link to a capture about which nothing is left to decide. */
+function isDecided({ causes, unexplained, withoutBaseline }: CauseList, place: Place): boolean {
+  const all = [...causes.flatMap(({ captures }) => captures), ...unexplained, ...withoutBaseline];
+  return place.result !== null && !all.some(isAt(place));
+}
+
+function Desk({ list, place }: { list: CauseList; place: Place }) {
+  const review = useReview(list, place);
+  const { entries, entry, shot, at, choose, isLeftOut } = review;
+  const project = useProject();
+  const [mode, setMode] = useState<Mode>('beside');
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const comment = useRef<HTMLTextAreaElement>(null);
+  const meant = entry?.shots.filter((one) => one.decided === null && !isLeftOut(one)).length ?? 0;
+  const ask = (kind: Asked['kind']): void => {
+    if (entry && meant > 0) setAsked({ kind, title: entry.title, why: reasonFor(entry) });
+  };
+  const does: ReviewActions = {
+    approve(said = {}) {
+      if (!entry || entry.kind === 'failed') return;
+      if (project.data?.reasons === 'all' && said.why === undefined) ask('approve');
+      else void review.decide('approve', said);
+    },
+    reject: () => ask('reject'),
+    take: (take) => entry?.kind === 'conflict' && void review.decide('approve', { take }),
+    see: setMode,
+  };
+  useSeen(shot);
+  useReviewKeys(review, does, comment);
+  if (isDecided(list, place) && review.done === 0) return <OneCapture result={place.result!} capture={place.capture} />;
+  const undo = (): void => void review.undo();
+  if (!entry || !shot) return <NothingLeft done={review.done} said={review.said} onUndo={undo} />;
   return (
     <div className="grid h-full grid-cols-[minmax(200px,22vw)_1fr_clamp(220px,23vw,320px)]">
       <EntryList {...review} onChoose={(one) => choose(one)} />
       <div className="flex min-h-0 min-w-0 flex-col">
         {review.error && (
-          <Refused problem={review.error} onAnyway={() => approve({ unsteady: true })} onDismiss={review.dismiss} />
+          <Refused
+            problem={review.error}
+            onAnyway={() => does.approve({ unsteady: true })}
+            onDismiss={review.dismiss}
+          />
         )}
-        <Shown
-          entry={entry}
-          shot={shot}
-          meant={meant}
-          mode={mode}
-          onMode={setMode}
-          onApprove={() => approve()}
-          onReject={() => ask('reject')}
-          onTake={(side) => take(side)()}
-        />
+        <Shown entry={entry} shot={shot} meant={meant} mode={mode} does={does} />
         <Shots
           shots={entry.shots}
           shown={shot}
@@ -158,12 +172,12 @@ function Desk({ list, place }: { list: CauseList; place: Place }) {
       </div>
       <div className="flex min-h-0 flex-col border-l border-rule bg-sheet">
         <CausePanel key={entry.id} entry={entry} shot={shot} entries={entries} comment={comment} onGo={choose} />
-        <LastDone said={review.said} onUndo={() => void review.undo()} />
+        <LastDone said={review.said} onUndo={undo} />
       </div>
       <DecisionDialog
         asked={asked}
         onClose={() => setAsked(null)}
-        onDecide={(why, fixer) => void decide(asked!.kind, { why, ...(fixer && { fixer }) })}
+        onDecide={(why, fixer) => void review.decide(asked!.kind, { why, ...(fixer && { fixer }) })}
       />
       <span className="sr-only" aria-live="polite">
         {at + 1} of {entries.length}: {entry.title}
@@ -177,19 +191,10 @@ const isAt =
   (one: { result: number; capture: string }): boolean =>
     one.result === result && (capture === null || one.capture === capture);
 
-type ShownProps = {
-  entry: Entry;
-  shot: Shot;
-  meant: number;
-  mode: Mode;
-  onMode(mode: Mode): void;
-  onApprove(): void;
-  onReject(): void;
-  onTake(take: 'base' | 'ours' | 'theirs'): void;
-};
+type ShownProps = { entry: Entry; shot: Shot; meant: number; mode: Mode; does: ReviewActions };
 
 /** The shown capture, once its result is there. */
-function Shown({ entry, shot, meant, mode, onMode, onApprove, onReject, onTake }: ShownProps) {
+function Shown({ entry, shot, meant, mode, does }: ShownProps) {
   const result = useResult(shot.result);
   const capture = result.data?.captures.find(({ name }) => name === shot.capture);
   return (
@@ -200,8 +205,8 @@ function Shown({ entry, shot, meant, mode, onMode, onApprove, onReject, onTake }
         result={result.data}
         capture={capture}
         meant={meant}
-        onApprove={onApprove}
-        onReject={onReject}
+        onApprove={() => does.approve()}
+        onReject={does.reject}
       />
       <div className="flex min-h-0 flex-1 flex-col">
         {result.isError && <Trouble error={result.error} />}
@@ -212,9 +217,9 @@ function Shown({ entry, shot, meant, mode, onMode, onApprove, onReject, onTake }
             shot={shot}
             capture={capture}
             mode={mode}
-            onMode={onMode}
-            onTake={onTake}
-            onApprove={onApprove}
+            onMode={does.see}
+            onTake={does.take}
+            onApprove={() => does.approve()}
           />
         )}
       </div>

@@ -1,14 +1,9 @@
 /** Going through what there is to decide, cause by cause. */
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { CauseList } from '../../core/cause/cluster.ts';
-import { type Problem, toProblem } from '../../core/problem/problem.ts';
-import { counted } from '../../core/text/counted.ts';
-import { service } from '../data.ts';
+import type { Problem } from '../../core/problem/problem.ts';
 import { type Entry, entriesOf, isOpen, leftIn, type Shot, shotKey } from '../../core/review/entries.ts';
-import { personNow } from './usePerson.ts';
-
-/** What a decision says beside its kind. */
-export type Said = { why?: string; fixer?: string; unsteady?: boolean; take?: 'base' | 'ours' | 'theirs' };
+import { nameIn, type Said, useDecisions } from './useDecisions.ts';
 
 export type Review = {
   entries: Entry[];
@@ -59,9 +54,6 @@ const nextOpen = (entries: readonly Entry[], { id }: Entry): Entry | undefined =
   return others.find(isOpen);
 };
 
-/** One text for a capture of an entry. */
-const nameIn = ({ id }: Entry, shot: Shot): string => `${id} ${shotKey(shot)}`;
-
 /** Entries without some of their captures; one of which none is left is gone. */
 function without(entries: readonly Entry[], names: ReadonlySet<string>): Entry[] {
   if (names.size === 0) return [...entries];
@@ -71,110 +63,72 @@ function without(entries: readonly Entry[], names: ReadonlySet<string>): Entry[]
   });
 }
 
-export function useReview(list: CauseList, place: Place): Review {
-  const fresh = useMemo(() => entriesOf(list), [list]);
-  /** Captures of entries that are being decided about: they count as decided until the service says what is so. */
-  const [pending, setPending] = useState<ReadonlySet<string>>(new Set());
-  const entries = useMemo(() => without(fresh, pending), [fresh, pending]);
+/** Which entry is chosen, and which capture of it. */
+function useChosen(entries: readonly Entry[], place: Place) {
   const [chosen, setChosen] = useState<{ entry: string; shot: string } | null>(() => {
-    const first = firstOf(fresh, place);
+    const first = firstOf(entries, place);
     return first && { entry: first.entry.id, shot: shotKey(first.shot) };
   });
-  const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
-  const [said, setSaid] = useState<string | null>(null);
-  const [error, setError] = useState<Problem | null>(null);
-  const batches = useRef<number[]>([]);
-  /** Every entry that was ever open here. */
-  const known = useRef(new Set<string>());
-  for (const one of fresh) if (isOpen(one)) known.current.add(one.id);
   const entry = entries.find(({ id }) => id === chosen?.entry) ?? entries[0] ?? null;
   const shot = entry?.shots.find((one) => shotKey(one) === chosen?.shot) ?? entry?.shots[0] ?? null;
-  const at = entry ? entries.indexOf(entry) : -1;
+  const choose = (next: Entry, one = next.shots[0]!): void => setChosen({ entry: next.id, shot: shotKey(one) });
+  return { entry, shot, choose };
+}
+
+/** The neighbour of one in a list, at most the first or the last. */
+const neighbour = <T>(list: readonly T[], one: T, by: number): T =>
+  list[Math.max(0, Math.min(list.length - 1, list.indexOf(one) + by))]!;
+
+/** How many entries were ever open here, and how many of them are decided. */
+function useProgress(fresh: readonly Entry[], entries: readonly Entry[]): Pick<Review, 'done' | 'all' | 'left'> {
+  const known = useRef(new Set<string>());
+  for (const one of fresh) if (isOpen(one)) known.current.add(one.id);
+  const open = new Set(entries.filter(isOpen).map(({ id }) => id));
+  const done = [...known.current].filter((id) => !open.has(id)).length;
+  return { done, all: known.current.size, left: leftIn(entries) };
+}
+
+export function useReview(list: CauseList, place: Place): Review {
+  const fresh = useMemo(() => entriesOf(list), [list]);
+  const decisions = useDecisions(list);
+  const { pending, said, error } = decisions;
+  const entries = useMemo(() => without(fresh, pending), [fresh, pending]);
+  const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
+  const { entry, shot, choose: chooseOnly } = useChosen(entries, place);
   const isLeftOut = (one: Shot): boolean => entry !== null && leftOut.has(nameIn(entry, one));
-
-  // What the service says now is what is so.
-  useEffect(() => setPending((now) => (now.size === 0 ? now : new Set())), [list]);
-
-  const choose: Review['choose'] = (next, one = next.shots[0]!) => {
-    setChosen({ entry: next.id, shot: shotKey(one) });
-    setError(null);
+  const choose: Review['choose'] = (next, one) => {
+    decisions.dismiss();
+    chooseOnly(next, one);
   };
-  const decide: Review['decide'] = async (kind, options = {}) => {
-    if (!entry) return;
-    const meant = entry.shots.filter((one) => one.decided === null && !isLeftOut(one));
-    if (meant.length === 0) return;
-    const isWhole = meant.length === entry.shots.filter(({ decided }) => decided === null).length;
-    const next = isWhole ? nextOpen(entries, entry) : undefined;
-    setError(null);
-    const deciding = meant.map((one) => nameIn(entry, one));
-    // What was left out is what is left now.
-    setLeftOut((now) => new Set([...now].filter((key) => !key.startsWith(`${entry.id} `))));
-    setPending((now) => new Set([...now, ...deciding]));
-    if (next) choose(next);
-    try {
-      const who = personNow();
-      const about =
-        entry.cluster === null
-          ? { captures: meant.map(({ result, capture }) => ({ result, capture })) }
-          : { causes: [entry.cluster.key], pairs: meant.map(({ pair }) => pair) };
-      const { decided, waiting, batch } = await service.decide({ kind, ...about, ...options, ...(who && { who }) });
-      if (batch !== null) batches.current.push(batch);
-      setSaid(wordsOf(kind, decided.length, waiting));
-    } catch (wrong) {
-      setPending((now) => new Set([...now].filter((one) => !deciding.includes(one))));
-      choose(entry, shot ?? undefined);
-      setError(toProblem(wrong));
-    }
-  };
-  const undo: Review['undo'] = async () => {
-    const batch = batches.current.at(-1);
-    setError(null);
-    if (batch === undefined) return setSaid('You have decided nothing here that could be taken back.');
-    try {
-      const who = personNow();
-      const { captures } = await service.undo({ batch, ...(who && { who }) });
-      batches.current.pop();
-      setSaid(captures.length > 0 ? `Taken back for ${counted(captures.length, 'capture')}.` : 'Taken back.');
-    } catch (wrong) {
-      setError(toProblem(wrong));
-    }
-  };
-  const isDone = (id: string): boolean => !entries.some((one) => one.id === id && isOpen(one));
   return {
     entries,
     entry,
     shot,
-    at,
+    at: entry ? entries.indexOf(entry) : -1,
     choose,
-    step(by) {
-      const next = entries[Math.max(0, Math.min(entries.length - 1, at + by))];
-      if (next) choose(next);
-    },
-    stepShot(by) {
-      if (!entry || !shot) return;
-      const next = entry.shots[Math.max(0, Math.min(entry.shots.length - 1, entry.shots.indexOf(shot) + by))];
-      if (next) choose(entry, next);
-    },
+    step: (by) => entry && choose(neighbour(entries, entry, by)),
+    stepShot: (by) => entry && shot && choose(entry, neighbour(entry.shots, shot, by)),
     isLeftOut,
     leaveOut(one) {
       if (!entry) return;
       const key = nameIn(entry, one);
       setLeftOut((now) => new Set(now.has(key) ? [...now].filter((other) => other !== key) : [...now, key]));
     },
-    decide,
-    undo,
-    done: [...known.current].filter(isDone).length,
-    all: known.current.size,
-    left: leftIn(entries),
+    async decide(kind, options) {
+      if (!entry) return;
+      const open = entry.shots.filter(({ decided }) => decided === null);
+      const meant = open.filter((one) => !isLeftOut(one));
+      if (meant.length === 0) return;
+      const next = meant.length === open.length ? nextOpen(entries, entry) : undefined;
+      // What was left out is what is left now.
+      setLeftOut((now) => new Set([...now].filter((key) => !key.startsWith(`${entry.id} `))));
+      if (next) choose(next);
+      if (!(await decisions.decide(entry, meant, kind, options))) chooseOnly(entry, shot ?? undefined);
+    },
+    undo: decisions.undo,
+    ...useProgress(fresh, entries),
     said,
     error,
-    dismiss: () => setError(null),
+    dismiss: decisions.dismiss,
   };
-}
-
-function wordsOf(kind: 'approve' | 'reject', decided: number, waiting: number): string {
-  const done = kind === 'approve' ? 'Approved' : 'Rejected';
-  const rest = waiting > 0 ? `${counted(waiting, 'capture waits', 'captures wait')} for other causes.` : '';
-  if (decided === 0) return rest === '' ? `${done}.` : `${done}: ${rest}`;
-  return `${done} ${counted(decided, 'capture')}. ${rest}`.trim();
 }

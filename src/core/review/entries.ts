@@ -1,4 +1,5 @@
 /** What there is to decide about, as a list of entries: causes, and captures that no cause stands for. */
+import type { DecisionRequest } from '../api/api.ts';
 import type {
   CaptureWithoutBaseline,
   CauseList,
@@ -84,6 +85,15 @@ export function entriesOf({ causes, unexplained, withoutBaseline: bare }: CauseL
   const rank = (entry: Entry): number => (isOpen(entry) ? 0 : order.length) + order.indexOf(entry.kind);
   return all.toSorted((one, other) => rank(one) - rank(other));
 }
+
+/** What a decision about some captures of an entry names: their cause, or them. */
+export const aboutOf = (
+  { cluster }: Entry,
+  shots: readonly Shot[],
+): Pick<DecisionRequest, 'captures' | 'causes' | 'pairs'> =>
+  cluster === null
+    ? { captures: shots.map(({ result, capture }) => ({ result, capture })) }
+    : { causes: [cluster.key], pairs: shots.map(({ pair }) => pair) };
 
 /** How many captures are left to decide about, however many causes each has. */
 export const leftIn = (entries: readonly Entry[]): number =>

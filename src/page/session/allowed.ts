@@ -8,6 +8,9 @@ import { findAll } from '../act/find.ts';
 import { append } from '../host/natives.ts';
 import type { Recording } from '../record/recording.ts';
 
+/** So many elements of one part are passed over: whoever leaves out more should leave out what they lie in. */
+const most = 5000;
+
 let parts: Part[] = [];
 
 /** A look begins: what the project, its file and itself say of parts adds up. */
@@ -23,7 +26,7 @@ export function allowedNow(recording: Recording): PageAllowance[] {
       append(found, { kind, why, upTo, boxes: null, nodes: [] });
       continue;
     }
-    const elements = findAll(typeof target === 'string' ? the.css(target) : target);
+    const elements = findAll(typeof target === 'string' ? the.css(target) : target).slice(0, most);
     if (elements.length === 0) continue;
     const nodes = elements.map((element) => recording.idOf(element)).filter((id) => id !== null);
     const boxes = elements
