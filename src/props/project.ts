@@ -90,6 +90,12 @@ const libraries = dirname(compilerFile);
  */
 const left = /^(sguardo(\/.*)?|csstype)$|\.(css|scss|sass|less|styl|svg|png|jpe?g|webp|avif|gif|woff2?)(\?|$)/;
 
+/** Comments are nine tenths of what packages declare, and say nothing of types outside of JavaScript. */
+const jsDocParsingMode = compiler.JSDocParsingMode.ParseForTypeInfo;
+
+/** What was read once is known to every project that has it, too: the platform, and shared packages. */
+const documents = compiler.createDocumentRegistry(true, undefined, jsDocParsingMode);
+
 /** Opens a project. Files that were read before are read again only when they have changed. */
 export function openProject(root: string): Project {
   const imports = new Map<string, string[]>();
@@ -113,8 +119,7 @@ export function openProject(root: string): Project {
       const content = contentOf(path);
       return content === undefined ? undefined : compiler.ScriptSnapshot.fromString(content);
     },
-    // Comments are nine tenths of what packages declare, and say nothing of types outside of JavaScript.
-    jsDocParsingMode: compiler.JSDocParsingMode.ParseForTypeInfo,
+    jsDocParsingMode,
     getCurrentDirectory: () => root,
     getDefaultLibFileName: () => join(libraries, 'lib.d.ts'),
     fileExists: (path) => path === platformFile || existsSync(fileBehind(path)),
@@ -129,10 +134,7 @@ export function openProject(root: string): Project {
       return found;
     },
   };
-  const service = compiler.createLanguageService(
-    host,
-    compiler.createDocumentRegistry(true, root, host.jsDocParsingMode),
-  );
+  const service = compiler.createLanguageService(host, documents);
   return {
     program(wanted) {
       files = wanted;
