@@ -125,6 +125,7 @@ it('is settled with a key in the console, which shows all four pictures', async 
   );
   await page.press('r');
   await page.shows('All decided');
+  await page.shows('Approved 1 capture.');
   expect(picture().equals(pictures.theirs)).toBe(true);
   await page.press('u');
   await page.shows('Taken back for 1 capture.');

@@ -73,11 +73,13 @@ function LastDone({ said, onUndo }: { said: string | null; onUndo(): void }) {
   );
 }
 
-const NothingLeft = ({ done, said, onUndo }: { done: number; said: string | null; onUndo(): void }) => (
-  <Blank title={done > 0 ? 'All decided' : 'Nothing to review'}>
+type LeftProps = { done: number; isDeciding: boolean; said: string | null; onUndo(): void };
+
+const NothingLeft = ({ done, isDeciding, said, onUndo }: LeftProps) => (
+  <Blank title={isDeciding ? 'Deciding…' : done > 0 ? 'All decided' : 'Nothing to review'}>
     <p>
       {said ?? ''} Whatever changes in a run, or is new in it, appears here.{' '}
-      {done > 0 && (
+      {done > 0 && !isDeciding && (
         <Button onClick={onUndo}>
           Undo <kbd>u</kbd>
         </Button>
@@ -149,7 +151,7 @@ function Desk({ list, place }: { list: CauseList; place: Place }) {
   useReviewKeys(review, does, comment);
   if (isDecided(list, place) && review.done === 0) return <OneCapture result={place.result!} capture={place.capture} />;
   const undo = (): void => void review.undo();
-  if (!entry || !shot) return <NothingLeft done={review.done} said={review.said} onUndo={undo} />;
+  if (!entry || !shot) return <NothingLeft {...review} onUndo={undo} />;
   return (
     <div className="grid h-full grid-cols-[minmax(200px,22vw)_1fr_clamp(220px,23vw,320px)]">
       <EntryList {...review} onChoose={(one) => choose(one)} />

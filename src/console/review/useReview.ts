@@ -24,6 +24,8 @@ export type Review = {
   all: number;
   /** Captures that are left. */
   left: number;
+  /** A decision is being carried out. */
+  isDeciding: boolean;
   /** What was done last, in words. */
   said: string | null;
   error: Problem | null;
@@ -127,6 +129,7 @@ export function useReview(list: CauseList, place: Place): Review {
     },
     undo: decisions.undo,
     ...useProgress(fresh, entries),
+    isDeciding: pending.size > 0,
     said,
     error,
     dismiss: decisions.dismiss,
