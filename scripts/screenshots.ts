@@ -78,7 +78,7 @@ async function takePages(): Promise<void> {
     const unset = '' as 'light';
     await take('stage', stage('shallow', `env=day,night&props=${props}`), unset, [], { wait: 5000 });
     await takeLive();
-    await take('review-difference', '/review', 'light', ['d']);
+    await take('review-cause', '/review', 'dark', ['ArrowDown', 'i'], { wait: 2500 });
   } finally {
     await engine.close();
   }
