@@ -29,7 +29,7 @@ function meantByPattern(store: Store, patterns: readonly string[]): Meant[] {
 }
 
 /** What was seen is decided about: not what a look shows that was run again meanwhile. @throws `picture-changed` */
-function refuseStale(store: Store, { id, component, look, environment }: ResultSummary, name: string): void {
+export function refuseStale(store: Store, { id, component, look, environment }: ResultSummary, name: string): void {
   const newest = store.results.now(component, look, environment);
   if (newest === null || newest === id) return;
   const seen = store.results.captures(id).find((one) => one.name === name);

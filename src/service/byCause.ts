@@ -1,8 +1,9 @@
 /** Decides about causes: which captures that means, and what is kept of it for those that have other causes as well. */
-import { decide } from '../baselines/decide.ts';
+import { decide, refuseStale } from '../baselines/decide.ts';
 import { type Desk, refuseUnreasoned } from '../baselines/desk.ts';
 import { personOf } from '../baselines/git.ts';
 import type { Decided, DecisionRequest } from '../core/api/api.ts';
+import type { CaptureKey } from '../core/baseline/baseline.ts';
 import type { Cluster, ClusterCapture } from '../core/cause/cluster.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { fail } from '../core/problem/problem.ts';
@@ -21,21 +22,30 @@ function meant(causes: readonly Cluster[], { kind, causes: keys = [] }: Decision
 /** A cause of a capture that somebody decides about. */
 type Meant = { cause: string; capture: ClusterCapture };
 
+/** One text for a capture of a look in an environment, whichever run has taken it. */
+const keyOf = ({ component, look, environment, capture }: CaptureKey): string =>
+  JSON.stringify([component, look, environment, capture]);
+
 /**
- * What is meant of some clusters: what was seen of them, but for what is left out. What somebody has approved meanwhile
- * is as it should be; what shows something else now was not seen. @throws ProblemError `cause-gone`
+ * Which captures somebody has seen; null where nobody said. What shows something else now was not.
+ * @throws ProblemError `picture-changed`
  */
-function captured({ explanations }: Store, clusters: readonly Cluster[], request: DecisionRequest): Meant[] {
-  const { except = [], pairs, causes: keys = [] } = request;
+function seenIn(store: Store, { captures }: DecisionRequest): Set<string> | null {
+  if (!captures) return null;
+  return new Set(
+    captures.map(({ result: id, capture }) => {
+      const result = store.results.get(id) ?? fail('not-found', { what: `result ${id}` });
+      refuseStale(store, result, capture);
+      return keyOf({ ...result, capture });
+    }),
+  );
+}
+
+/** What is meant of some clusters: what was seen of them, but for what is left out. */
+function captured(clusters: readonly Cluster[], { except = [] }: DecisionRequest, seen: Set<string> | null): Meant[] {
   const isExcepted = except.length > 0 ? isSelected(except) : () => false;
-  const seen = pairs && new Set(pairs);
   const all = clusters.flatMap(({ key, captures }) => captures.map((capture) => ({ cause: key, capture })));
-  const found = all.filter(({ capture }) => !isExcepted(capture) && (!seen || seen.has(capture.pair)));
-  const there = new Set(all.map(({ capture }) => capture.pair));
-  const isApproved = (pair: string): boolean =>
-    keys.some((key) => explanations.decision(key, pair)?.kind === 'approve');
-  if (seen && [...seen].some((pair) => !there.has(pair) && !isApproved(pair))) fail('cause-gone');
-  return found;
+  return all.filter(({ capture }) => !isExcepted(capture) && (!seen || seen.has(keyOf(capture))));
 }
 
 /** Carries out a decision about causes. @throws ProblemError with nothing decided */
@@ -43,9 +53,10 @@ export async function decideCauses(desk: Desk, explainer: Explainer, request: De
   const { store, root } = desk;
   const { kind, why = null, fixer = null } = request;
   refuseUnreasoned(desk, request);
+  const seen = seenIn(store, request);
   const { causes } = await explainer.list(store.results.latest());
   const clusters = meant(causes, request);
-  const about = captured(store, clusters, request);
+  const about = captured(clusters, request, seen);
   const chosen = new Map(about.map(({ capture }) => [`${capture.result} ${capture.capture}`, capture]));
   const isApproved = (cause: string, { pair }: ClusterCapture): boolean =>
     clusters.some(({ key }) => key === cause) || store.explanations.decision(cause, pair)?.kind === 'approve';
@@ -55,7 +66,7 @@ export async function decideCauses(desk: Desk, explainer: Explainer, request: De
   const captures = ready.map(({ result, capture }) => ({ result, capture }));
   const batch = store.decisions.nextBatch();
   const nothing: Decided = { decided: [], already: 0, unfinished: [], waiting: 0, batch };
-  const { causes: _, except: __, pairs: ___, patterns: ____, all: _____, ...rest } = request;
+  const { causes: _, except: __, patterns: ___, all: ____, ...rest } = request;
   const decided = captures.length > 0 ? await decide(desk, { ...rest, captures }, batch) : nothing;
   const who = request.who ?? personOf(root);
   store.explanations.decide(

@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Decided, DecisionRequest } from '../../src/core/api/api.ts';
-import type { Cluster } from '../../src/core/cause/cluster.ts';
+import type { Cluster, ClusterCapture } from '../../src/core/cause/cluster.ts';
 import type { ResultSummary, RunEvent } from '../../src/core/run/run.ts';
 import { configuration, lookFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
@@ -164,17 +164,19 @@ describe('a decision', () => {
     expect((await served.client.decide(same)).decided).toHaveLength(1);
   });
 
-  it('about causes is about the pairs of pictures that were seen, and no others', async () => {
+  it('about causes is about the captures that were seen, and no others', async () => {
     await approve();
     await changeTo('teal');
     const [cause] = await causesNow();
-    const pairs = [cause!.captures[0]!.pair];
-    const { decided } = await served.client.decide({ kind: 'approve', causes: [cause!.key], pairs });
-    expect(decided).toHaveLength(1);
-    // What somebody has approved meanwhile is as it should be; what shows something else now was not seen.
-    expect((await served.client.decide({ kind: 'approve', causes: [cause!.key], pairs })).decided).toEqual([]);
-    const gone = served.client.decide({ kind: 'approve', causes: [cause!.key], pairs: ['what was there before'] });
-    await expect(gone).rejects.toMatchObject({ problem: { code: 'cause-gone' } });
+    const [{ result, capture }] = cause!.captures as [ClusterCapture];
+    const seen = { causes: [cause!.key], captures: [{ result, capture }] };
+    expect((await served.client.decide({ kind: 'approve', ...seen })).decided).toHaveLength(1);
+    // What somebody has approved meanwhile is as it should be.
+    expect((await served.client.decide({ kind: 'approve', ...seen })).decided).toEqual([]);
+    await changeTo('maroon');
+    await expect(served.client.decide({ kind: 'approve', ...seen })).rejects.toMatchObject({
+      problem: { code: 'picture-changed' },
+    });
   });
 
   it('needs a reason in a project that asks for one', async () => {

@@ -42,10 +42,11 @@ export type DecisionRequest = {
   captures?: { result: number; capture: string }[];
   patterns?: string[];
   all?: boolean;
-  /** Keys of causes: their captures, as far as all causes of each are approved. */
+  /**
+   * Keys of causes: their captures, as far as all causes of each are approved; with `captures` those of them that
+   * somebody has seen, and no others.
+   */
   causes?: string[];
-  /** The pairs of pictures that somebody has seen of those causes: others are not decided about. */
-  pairs?: string[];
   /** Patterns of looks that are left out of that. */
   except?: string[];
   /** For captures that a merge has left in conflict: what one side has approved, in place of what is shown now. */

@@ -86,14 +86,11 @@ export function entriesOf({ causes, unexplained, withoutBaseline: bare }: CauseL
   return all.toSorted((one, other) => rank(one) - rank(other));
 }
 
-/** What a decision about some captures of an entry names: their cause, or them. */
-export const aboutOf = (
-  { cluster }: Entry,
-  shots: readonly Shot[],
-): Pick<DecisionRequest, 'captures' | 'causes' | 'pairs'> =>
-  cluster === null
-    ? { captures: shots.map(({ result, capture }) => ({ result, capture })) }
-    : { causes: [cluster.key], pairs: shots.map(({ pair }) => pair) };
+/** What a decision about some captures of an entry names: them, and their cause. */
+export const aboutOf = ({ cluster }: Entry, shots: readonly Shot[]): Pick<DecisionRequest, 'captures' | 'causes'> => ({
+  captures: shots.map(({ result, capture }) => ({ result, capture })),
+  ...(cluster && { causes: [cluster.key] }),
+});
 
 /** How many captures are left to decide about, however many causes each has. */
 export const leftIn = (entries: readonly Entry[]): number =>

@@ -102,7 +102,6 @@ export const schemas = {
     patterns: array().of(pattern).max(200).default(undefined),
     all: boolean(),
     causes: array().of(string().required().max(20_000)).min(1).max(1000).default(undefined),
-    pairs: array().of(string().required().max(200)).max(100_000).default(undefined),
     except: array().of(pattern).max(200).default(undefined),
     take: string().oneOf(['base', 'ours', 'theirs'] as const),
     unsteady: boolean(),
