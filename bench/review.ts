@@ -49,7 +49,8 @@ function multiply(folder: string, times: number): void {
     db.exec(
       `INSERT INTO ${table} (${own.join(', ')}) SELECT ${values} FROM ${table}, generate(${times}) n ${change}`.replace(
         `generate(${times})`,
-        `(WITH RECURSIVE n(value) AS (SELECT 1 UNION ALL SELECT value + 1 FROM n WHERE value < ${times}) SELECT * FROM n)`,
+        '(WITH RECURSIVE n(value) AS (SELECT 1 UNION ALL SELECT value + 1 FROM n ' +
+          `WHERE value < ${times}) SELECT * FROM n)`,
       ),
     );
   };
@@ -212,7 +213,8 @@ export async function measureReview(count = 5000): Promise<Figure> {
     if (elsewhere) {
       const { first, upgrade, causes, taken, next } = elsewhere;
       say(
-        `the demo with another browser: ${first} changed; upgrading shows ${upgrade} in ${causes} causes, ${taken} taken over`,
+        `the demo with another browser: ${first} changed; upgrading shows ${upgrade} in ${causes} causes, ` +
+          `${taken} taken over`,
       );
       say(`its second version there: ${next.failed} failed, ${next.changed} changed (16 and 16 where it was approved)`);
     } else say('there is no second browser here');
