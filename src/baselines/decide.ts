@@ -12,6 +12,7 @@ import { type Desk, refuseUnreasoned, shelfOf } from './desk.ts';
 import { keepFormer } from './former.ts';
 import { markSettled, personOf, whereaboutsOf } from './git.ts';
 import type { ManifestParts } from './manifest.ts';
+import { conflictsIn } from './merge.ts';
 import { baselinePath } from './paths.ts';
 import { settle } from './settle.ts';
 import { markTaken, takenHash } from './taken.ts';
@@ -126,6 +127,13 @@ function sharedFiles(store: Store): (parts: ManifestParts) => SharedFile[] {
   };
 }
 
+/** Who has not run anything since a merge has not seen what it left. @throws ProblemError `nothing-to-decide` */
+function refuseUnseen({ root, folder }: Desk): void {
+  if (folder === null || conflictsIn(root, folder).length === 0) return;
+  const what = 'The looks whose baselines are in conflict have not been run since the merge.';
+  fail('nothing-to-decide', { what, remedy: 'Run them, see what each side has, and decide then: sguardo run' });
+}
+
 /** What comes out differently from time to time is no baseline, unless somebody says that it is meant. */
 function refuseUnsteady(store: Store, chosen: readonly StoredCapture[]): void {
   const found = chosen.filter(store.results.isUnsteady);
@@ -168,7 +176,10 @@ export async function decide(
   if (kind === 'approve' && !request.unsteady && !request.take) refuseUnsteady(store, chosen);
   outcome.unfinished = [...new Set(outcome.unfinished)];
   outcome.decided = chosen.map(keyOf);
-  if (chosen.length === 0) return outcome;
+  if (chosen.length === 0) {
+    if (request.take && outcome.already === 0) refuseUnseen(desk);
+    return outcome;
+  }
   if (request.take) settle(desk, request, outcome.decided, batch);
   else await record(desk, request, chosen, batch);
   return { ...outcome, batch };

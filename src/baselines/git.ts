@@ -150,6 +150,11 @@ export function mergeHeads(root: string): MergeHeads {
   return { ours: commit('HEAD'), theirs, base: theirs && git(root, 'merge-base', 'HEAD', theirs), names };
 }
 
+/** Tells git that conflicts in some files, relative to the project, are open again. (It takes no `--` before them.) */
+export function markOpen(root: string, files: readonly string[]): void {
+  if (files.length > 0) git(root, 'update-index', '--unresolve', ...files);
+}
+
 /** Tells git that conflicts in some files, relative to the project, are settled. */
 export function markSettled(root: string, files: readonly string[]): void {
   const open = new Set(unmergedIn(root, '.').map(({ path }) => path));

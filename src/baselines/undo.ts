@@ -7,7 +7,7 @@ import { fail } from '../core/problem/problem.ts';
 import type { Decision, Store } from '../store/index.ts';
 import { type Desk, shelfOf } from './desk.ts';
 import type { FormerFiles } from './former.ts';
-import { personOf, whereaboutsOf } from './git.ts';
+import { markOpen, personOf, whereaboutsOf } from './git.ts';
 import { type Change, carryOutTogether, recover } from './journal.ts';
 import { holdsBaseline } from './write.ts';
 
@@ -36,6 +36,15 @@ function formerChange({ blobs }: Store, home: string, decisions: readonly Decisi
     }
   return change;
 }
+
+/** The files of a capture, relative to the project, that a merge had left in conflict before a decision. */
+function conflictFiles({ blobs }: Store, folder: string, { former }: Decision): string[] {
+  const files = Object.entries(JSON.parse(former ?? '{}') as FormerFiles);
+  const isOpen = files.some(([path, hash]) => path.endsWith('.json') && hash && /^<{7} /m.test(textOf(blobs, hash)));
+  return isOpen ? files.flatMap(([path, hash]) => (hash === null ? [] : [join(folder, path)])) : [];
+}
+
+const textOf = (blobs: Store['blobs'], hash: string): string => blobs.get(hash)?.bytes.toString('utf8') ?? '';
 
 /**
  * Takes back everything that was decided at once, whole or not at all.
@@ -73,6 +82,10 @@ export function undo(desk: Desk, { batch: wanted, who: named }: UndoRequest): Un
     const home = join(root, folder);
     recover(home);
     carryOutTogether(home, formerChange(store, home, decisions), append);
+    markOpen(
+      root,
+      decisions.flatMap((decision) => conflictFiles(store, folder, decision)),
+    );
   }
   const captures = decisions.map(({ component, look, environment, capture }) => ({
     component,

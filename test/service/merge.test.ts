@@ -142,6 +142,26 @@ it('what was taken, and is not what is shown, has changed', async () => {
   expect((await again).decided).toEqual([]);
 });
 
+it('nothing is taken before somebody has seen what there is', async () => {
+  await served.run();
+  conflicting('merge', 'spring');
+  await expect(served.client.decide({ kind: 'approve', all: true, take: 'ours' })).rejects.toMatchObject({
+    problem: { code: 'nothing-to-decide', remedy: expect.stringContaining('sguardo run') },
+  });
+});
+
+it('is open again, for git as well, when the decision is taken back', async () => {
+  conflicting('merge', 'spring');
+  write(folder, buoy('maroon'));
+  git('add', 'src');
+  await state();
+  await served.client.decide({ kind: 'approve', all: true, take: 'ours' });
+  expect(unmerged()).toBe('');
+  await served.client.undo();
+  expect(unmerged()).toContain('baselines/day/src/Buoy/plain.json');
+  expect((await state()).kind).toBe('conflict');
+});
+
 it('a rebase is settled in the same way', async () => {
   conflicting('rebase', 'spring');
   write(folder, buoy('teal'));
