@@ -226,7 +226,9 @@ describe('beside decisions', () => {
       ['Ben', 'Since Monday.'],
     ]);
     expect(again!.captures.map(({ seenBy }) => seenBy)).toEqual([['Ada'], []]);
-    const wrong = served.client.comment({ cause: cause!.key }, '  ', 'Ada');
-    await expect(wrong).rejects.toMatchObject({ problem: { code: 'request-wrong' } });
+    for (const text of ['  ', '\u001b[2J', 'x'.repeat(6000)]) {
+      const wrong = served.client.comment({ cause: cause!.key }, text, 'Ada');
+      await expect(wrong).rejects.toMatchObject({ problem: { code: 'request-wrong' } });
+    }
   });
 });

@@ -11,7 +11,11 @@ const isRecord = (value: unknown): boolean => typeof value === 'object' && value
 const id = number().integer().min(1).required();
 const pattern = string().trim().min(1).max(500).required();
 
-const who = string().trim().min(1).max(200);
+/** Text of people, which terminals print as well. */
+const plain = /^(?:[^\p{Cc}]|[\n\t])*$/u;
+const plainly = '${path} must not hold control characters';
+
+const who = string().trim().min(1).max(200).matches(plain, plainly);
 
 const look = object({ component: string().required(), look: string().required() }).exact();
 
@@ -105,15 +109,15 @@ export const schemas = {
     except: array().of(pattern).max(200).default(undefined),
     take: string().oneOf(['base', 'ours', 'theirs'] as const),
     unsteady: boolean(),
-    why: string().max(2000),
+    why: string().max(2000).matches(plain, plainly),
     who,
-    fixer: string().trim().min(1).max(200),
+    fixer: who,
   }).exact(),
   undo: object({ batch: number().integer().min(1), who }).exact(),
   comment: object({
     cause: string().max(20_000),
     capture: object({ result: id, capture: string().required() }).exact().default(undefined),
-    text: string().trim().min(1).max(5000).required(),
+    text: string().trim().min(1).max(5000).matches(plain, plainly).required(),
     who,
   }).exact(),
   seen: object({ pairs: array().of(string().required().max(200)).max(100_000).required(), who }).exact(),
