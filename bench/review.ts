@@ -22,13 +22,15 @@ const parts = ['pier', 'quay', 'mole', 'lock', 'slip', 'dock'];
 const sheet = (now: boolean): string =>
   parts.map((name, i) => `.${name} { padding: ${now ? 9 + i : 3 + i}px; background: #dde${i}e${i} }`).join('\n');
 
+const states = parts.map((name) => `${name}: { props: { name: '${name}' } }`).join(', ');
+
 const files = (now: boolean): Record<string, string> => ({
   'sguardo.config.ts': 'export default { environments: { day: { viewport: [300, 160] } } };\n',
   'src/harbour.css': sheet(now),
   'src/Harbour.look.tsx': `import './harbour.css';
 import { looks } from 'sguardo';
 const Part = ({ name }: { name: string }) => <p className={name}>{name}</p>;
-export default looks(Part, { states: { ${parts.map((name) => `${name}: { props: { name: '${name}' } }`).join(', ')} } });
+export default looks(Part, { states: { ${states} } });
 `,
 });
 

@@ -57,10 +57,12 @@ function conflictText(sides: ConflictSides): string {
     const side = sides[name];
     if (!side) return [`\n    ${name.padEnd(6)}  no baseline`];
     const approved = side.who ? `approved by ${side.who}` : 'approved';
-    const why = side.why ? `, “${side.why}”` : '';
-    return [
-      `\n    ${name.padEnd(6)}  ${side.name === '' ? '' : `${side.name}: `}${approved}${side.at ? ` on ${side.at.slice(0, 10)}` : ''}${why}`,
+    const facts = [
+      ...(side.name === '' ? [approved] : [`${side.name}: ${approved}`]),
+      ...(side.at ? [` on ${side.at.slice(0, 10)}`] : []),
+      ...(side.why ? [`, “${side.why}”`] : []),
     ];
+    return [`\n    ${name.padEnd(6)}  ${facts.join('')}`];
   });
   const way = 'To settle it: sguardo approve --take ours, or theirs; without --take what is shown now';
   return `a merge has left its baselines in conflict${told.join('')}\n    ${way}`;

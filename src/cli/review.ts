@@ -7,7 +7,7 @@ import type { Cluster } from '../core/cause/cluster.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { lookTitle } from '../core/look/look.ts';
 import { toProblem } from '../core/problem/problem.ts';
-import { aboutOf, type Entry, entriesOf, isOpen, leftIn, type Shot } from '../core/review/entries.ts';
+import { aboutOf, commentedOn, type Entry, entriesOf, isOpen, leftIn, type Shot } from '../core/review/entries.ts';
 import { counted } from '../core/text/counted.ts';
 import { clusterText } from './causes.ts';
 import { type Found, findService } from './find.ts';
@@ -90,7 +90,7 @@ function bareText(entry: Entry, url: string): string {
 
 const entryText = (entry: Entry, url: string): string => {
   const { cluster } = entry;
-  const comments = (cluster?.comments ?? []).map(({ who, text }) => `\n      ${pc.bold(who)}: ${text}`).join('');
+  const comments = entry.comments.map(({ who, text }) => `\n      ${pc.bold(who)}: ${text}`).join('');
   return (cluster ? clusterText(cluster as Cluster, url, null) : bareText(entry, url)) + comments;
 };
 
@@ -144,9 +144,8 @@ async function undo({ found, batches }: Session): Promise<void> {
   say(captures.length > 0 ? `Taken back for ${counted(captures.length, 'capture')}.` : 'Taken back.');
 }
 
-async function comment({ found }: Session, { cluster, shots }: Entry, text: string): Promise<void> {
-  const [{ result, capture }] = shots as [Shot];
-  await found.client.comment(cluster ? { cause: cluster.key } : { capture: { result, capture } }, text);
+async function comment({ found }: Session, entry: Entry, text: string): Promise<void> {
+  await found.client.comment(commentedOn(entry, entry.shots[0]!), text);
   say('Your comment stands beside it.');
 }
 

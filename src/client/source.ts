@@ -4,16 +4,7 @@ import type { Client } from './client.ts';
 /** Everything that only reads. Commands (running, deciding, tidying) need a service, and are no part of it. */
 export type Source = Pick<
   Client,
-  | 'project'
-  | 'board'
-  | 'changes'
-  | 'history'
-  | 'runs'
-  | 'result'
-  | 'timeline'
-  | 'pictureUrl'
-  | 'thumbnailUrl'
-  | 'events'
+  'project' | 'board' | 'history' | 'runs' | 'result' | 'timeline' | 'pictureUrl' | 'thumbnailUrl' | 'events'
 >;
 
 /** A source that reads from a service. */

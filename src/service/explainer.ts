@@ -111,7 +111,8 @@ function withoutBaseline(store: Store, results: readonly ResultSummary[]): Captu
       const pair = digest([component, look, environment, capture, hash, canonical]);
       const about = { pair, result: id, run, file, component, look, environment, capture, hash, decision };
       const sides = state.kind === 'conflict' ? state.sides : null;
-      return [{ ...about, why, sides, seenBy: store.remarks.seenBy(pair) }];
+      const comments = store.remarks.comments({ component, look, environment, capture });
+      return [{ ...about, why, sides, comments, seenBy: store.remarks.seenBy(pair) }];
     });
   });
 }
@@ -235,6 +236,7 @@ export function explainerOf(tools: ExplainerTools): Explainer {
         ...placeFinder(tools),
         idOf: (key) => digest(key).slice(0, 12),
         commentsOf: (cause) => store.remarks.comments({ cause }),
+        commentsOn: store.remarks.comments,
         seenBy: store.remarks.seenBy,
         decisionOf(key, pair) {
           const found = store.explanations.decision(key, pair);

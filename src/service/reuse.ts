@@ -159,8 +159,8 @@ function candidatesOf(ground: Ground, { resting }: Records, place: Place, due: b
 }
 
 /**
- * Looks for results to take over. With `fresh` or `upgrade` there are none. `isAtHand` says of a look file that it need not be built
- * to be run: only those are audited unless a share is wanted.
+ * Looks for results to take over. With `fresh` or `upgrade` there are none. `isAtHand` says of a look file that it need
+ * not be built to be run: only those are audited unless a share is wanted.
  */
 export function reuseOf(
   ground: Ground,

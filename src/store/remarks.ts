@@ -32,7 +32,11 @@ export function remarksOf(db: Db): Remarks {
   const seen = db.prepare<[string], { who: string }>('SELECT who FROM seen WHERE pair = ? ORDER BY at');
   return {
     comment: (about, who, text) => insert.get({ ...nobody, ...about, at: new Date().toISOString(), who, text })!,
-    comments: (about) => ('cause' in about ? ofCause.all(about.cause) : ofCapture.all(about)),
+    comments(about) {
+      if ('cause' in about) return ofCause.all(about.cause);
+      const { component, look, environment, capture } = about;
+      return ofCapture.all({ component, look, environment, capture });
+    },
     see: db.transaction((pairs: readonly string[], who: string) => {
       const at = new Date().toISOString();
       for (const pair of pairs) see.run(pair, who, at);

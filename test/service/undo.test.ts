@@ -212,6 +212,14 @@ describe('a decision', () => {
 });
 
 describe('beside decisions', () => {
+  it('comments are left on captures that no cause stands for', async () => {
+    const [{ id: result }] = (await latest()) as [ResultSummary];
+    await served.client.comment({ capture: { result, capture: 'end' } }, 'Is navy right?', 'Ada');
+    const { withoutBaseline } = await served.client.causes();
+    const own = withoutBaseline.filter(({ component }) => component === `src/${name}`);
+    expect(own.map(({ comments }) => comments.map(({ text }) => text)).sort()).toEqual([[], ['Is navy right?']]);
+  });
+
   it('comments are left on causes, and who has looked at what is told', async () => {
     await approve();
     await changeTo('teal');

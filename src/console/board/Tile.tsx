@@ -48,9 +48,11 @@ const said = ({ environment, verdict, decision }: Variant): string =>
 const decidedWord = ({ kind }: BoardDecision): string => (kind === 'reject' ? 'rejected' : 'approved');
 
 /** Who has decided, why, and who is to fix it; for whoever points at it. */
-function decidedText({ who, why, fixer, ...decision }: BoardDecision): string {
+function decidedText(decision: BoardDecision): string {
+  const { who, why, fixer } = decision;
   const reason = why ? `: “${why}”` : '';
-  return `${decidedWord({ who, why, fixer, ...decision })} by ${who}${reason}${fixer ? `, to be fixed by ${fixer}` : ''}`;
+  const to = fixer ? `, to be fixed by ${fixer}` : '';
+  return `${decidedWord(decision)} by ${who}${reason}${to}`;
 }
 
 /** Below a look of which one environment is shown: its verdict in words, and which that is where there are others. */

@@ -44,6 +44,8 @@ function Choice({
   );
 }
 
+const small = 'checks flex size-12 shrink-0 items-center justify-center overflow-hidden rounded-sm border border-rule';
+
 export function Decisions({ decisions, before, now, onChoose }: Props) {
   return (
     <section className="flex min-h-0 flex-col border-r border-rule bg-sheet" aria-label="History">
@@ -59,7 +61,7 @@ export function Decisions({ decisions, before, now, onChoose }: Props) {
               key={id}
               className={`flex gap-2.5 border-b border-rule px-3 py-2 ${id === now || id === before ? 'bg-wash' : ''}`}
             >
-              <span className="checks flex size-12 shrink-0 items-center justify-center overflow-hidden rounded-sm border border-rule">
+              <span className={small}>
                 <img src={source.thumbnailUrl(beginningOf(hash))} alt="" className="max-h-full max-w-full" />
               </span>
               <div className="min-w-0 flex-1">

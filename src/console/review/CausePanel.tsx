@@ -4,7 +4,7 @@ import { counted } from '../../core/text/counted.ts';
 import { CopyButton } from '../parts/CopyButton.tsx';
 import { FindEdit } from '../parts/FindEdit.tsx';
 import { Comments } from './Comments.tsx';
-import { causesOf, type Entry, type Shot } from '../../core/review/entries.ts';
+import { causesOf, commentedOn, type Entry, type Shot } from '../../core/review/entries.ts';
 import { entryMark } from './marks.ts';
 import { Effects, Values } from './Values.tsx';
 
@@ -107,7 +107,7 @@ export function CausePanel({ entry, shot, entries, comment, onGo }: Props) {
         </div>
       )}
       <Others entry={entry} shot={shot} entries={entries} onGo={onGo} />
-      {cluster && <Comments cause={cluster.key} comments={cluster.comments} field={comment} />}
+      <Comments on={commentedOn(entry, shot)} comments={entry.comments} field={comment} />
       <Seen names={shot.seenBy} />
     </div>
   );

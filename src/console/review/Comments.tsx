@@ -1,21 +1,24 @@
 /** What people say beside a decision. */
 import { type RefObject, useState } from 'react';
-import type { Comment } from '../../core/api/api.ts';
+import type { Comment, CommentOn } from '../../core/api/api.ts';
 import { toProblem } from '../../core/problem/problem.ts';
 import { service } from '../data.ts';
 import { Button } from '../parts/Button.tsx';
 import { day } from '../parts/day.ts';
 import { personNow } from './usePerson.ts';
 
-type Props = { cause: string; comments: readonly Comment[]; field: RefObject<HTMLTextAreaElement | null> };
+type Props = { on: CommentOn; comments: readonly Comment[]; field: RefObject<HTMLTextAreaElement | null> };
 
-export function Comments({ cause, comments, field }: Props) {
+const shape =
+  'mt-1 w-full resize-y rounded-md border border-rule bg-paper px-2 py-1 text-[11.5px] placeholder:text-soft';
+
+export function Comments({ on, comments, field }: Props) {
   const [text, setText] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
   const send = async (): Promise<void> => {
     if (text.trim() === '') return;
     try {
-      await service.comment({ cause }, text.trim(), personNow() ?? undefined);
+      await service.comment(on, text.trim(), personNow() ?? undefined);
       setText('');
       setWrong(null);
     } catch (error) {
@@ -38,13 +41,13 @@ export function Comments({ cause, comments, field }: Props) {
         value={text}
         rows={1}
         aria-label="Comment"
-        placeholder="Comment on this cause"
+        placeholder="Comment"
         onChange={(event) => setText(event.target.value)}
         onKeyDown={(event) => {
           if (event.key === 'Escape') event.currentTarget.blur();
           if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void send();
         }}
-        className="mt-1 w-full resize-y rounded-md border border-rule bg-paper px-2 py-1 text-[11.5px] placeholder:text-soft"
+        className={shape}
       />
       {text.trim() !== '' && (
         <Button className="mt-1" onClick={() => void send()}>

@@ -7,7 +7,9 @@ import { counted } from '../../core/text/counted.ts';
 
 function pictureFacts({ visible, regions, strongest, from, to }: Comparison): string {
   const size = from.join() === to.join() ? from.join(' × ') : `${from.join(' × ')} → ${to.join(' × ')}`;
-  const pixels = `${visible.toLocaleString('en')} ${visible === 1 ? 'pixel differs' : 'pixels differ'} visibly in ${counted(regions.length, 'region')}`;
+  const differ = visible === 1 ? 'pixel differs' : 'pixels differ';
+  const places = counted(regions.length, 'region');
+  const pixels = `${visible.toLocaleString('en')} ${differ} visibly in ${places}`;
   const strength = visible > 0 && strongest < plainDistance ? ', faintly' : '';
   return `${pixels}${strength} · ${size}`;
 }

@@ -20,6 +20,8 @@ const stateOf = (shot: Shot, isOut: boolean): string => {
   return isOut ? 'left out' : '';
 };
 
+const paper = 'checks flex h-[54px] items-center justify-center overflow-hidden rounded-sm';
+
 function Small({
   shot,
   isShown,
@@ -48,9 +50,7 @@ function Small({
           isShown ? 'border-accent bg-wash' : 'border-rule bg-sheet hover:border-accent'
         }`}
       >
-        <span
-          className={`checks flex h-[54px] items-center justify-center overflow-hidden rounded-sm ${isOut ? 'opacity-30' : ''}`}
-        >
+        <span className={`${paper} ${isOut ? 'opacity-30' : ''}`}>
           <img src={source.thumbnailUrl(beginningOf(hash))} alt="" decoding="async" className="max-h-full max-w-full" />
         </span>
         <span className="mt-0.5 block truncate text-[11px] font-medium">{look}</span>

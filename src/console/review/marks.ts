@@ -1,5 +1,4 @@
 /** How sure a cause is, and what kind of entry one is, by sign and word. */
-import type { Cluster } from '../../core/cause/cluster.ts';
 import type { Entry } from '../../core/review/entries.ts';
 
 export type Mark = { sign: string; word: string; tone: string; why: string };
@@ -24,8 +23,6 @@ const proofs: Record<'proved' | 'drawn' | 'unexplained', Mark> = {
     why: 'The causes found leave something over: it is dotted in the picture.',
   },
 };
-
-export const proofMark = (proof: NonNullable<Cluster['proof']>): Mark => proofs[proof];
 
 const kinds: Record<Exclude<Entry['kind'], 'cause'>, Mark> = {
   failed: {

@@ -80,6 +80,7 @@ export type Cluster = Pick<Cause, 'key' | 'kind' | 'title' | 'before' | 'now'> &
 
 /** A capture that is compared with nothing; its pair is of its own picture alone. */
 export type CaptureWithoutBaseline = Omit<ChangedCapture, 'baseline' | 'difference' | 'failure'> & {
+  comments: Comment[];
   why: 'new' | 'unreadable' | 'conflict';
   /** What a merge has left to choose from; null for other captures. */
   sides: ConflictSides | null;
@@ -92,7 +93,7 @@ export type CauseList = {
   /** Captures that have changed. */
   changes: number;
   /** Those of them that no cause was found for, each with why. */
-  unexplained: (ChangedCapture & { note: string })[];
+  unexplained: (ChangedCapture & { note: string; comments: Comment[] })[];
   /** Captures that are compared with nothing: nobody has approved one, or what was approved cannot be used. */
   withoutBaseline: CaptureWithoutBaseline[];
 };
@@ -130,6 +131,7 @@ export type About = {
   placeOfWinner(winner: Winner, capture: ChangedCapture): CausePlace | null;
   decisionOf(key: string, pair: string): CauseNote | null;
   commentsOf(key: string): Comment[];
+  commentsOn(capture: ChangedCapture): Comment[];
   seenBy(pair: string): string[];
   idOf(key: string): string;
 };
@@ -151,13 +153,14 @@ function placed(effects: readonly Effect[], placeOf: (winner: Winner) => CausePl
 /** Puts captures together by their causes: those with the most captures first. */
 export function clusters(
   captures: readonly ExplainedCapture[],
-  { placeOf, placeOfWinner, decisionOf, commentsOf, seenBy, idOf }: About,
-): Omit<CauseList, 'withoutBaseline'> {
+  { placeOf, placeOfWinner, decisionOf, commentsOf, commentsOn, seenBy, idOf }: About,
+): Pick<CauseList, 'causes' | 'changes' | 'unexplained'> {
   const byKey = new Map<string, { cause: Cause; captures: Told[] }>();
   const unexplained: CauseList['unexplained'] = [];
   for (const { explanation, ...capture } of captures) {
     const { causes, proof, note, unexplained: left } = explanation ?? byFailure(capture);
-    if (causes.length === 0) unexplained.push({ ...capture, note: note ?? 'No cause was found.' });
+    if (causes.length === 0)
+      unexplained.push({ ...capture, note: note ?? 'No cause was found.', comments: commentsOn(capture) });
     for (const cause of causes) {
       const { elements, outlines, pixels, regions } = cause;
       const others = causes.filter(({ key }) => key !== cause.key).map(({ key }) => key);

@@ -1,5 +1,5 @@
 /** What there is to decide about, as a list of entries: causes, and captures that no cause stands for. */
-import type { DecisionRequest } from '../api/api.ts';
+import type { Comment, CommentOn, DecisionRequest } from '../api/api.ts';
 import type {
   CaptureWithoutBaseline,
   CauseList,
@@ -30,6 +30,8 @@ export type Entry = {
   title: string;
   cluster: Cluster | null;
   shots: Shot[];
+  /** What people say of it. */
+  comments: Comment[];
   /** Why nothing more is known. */
   note: string | null;
 };
@@ -51,15 +53,17 @@ const ofCause = (cluster: Cluster): Entry => ({
   title: cluster.title,
   cluster,
   shots: cluster.captures.map((cause) => ({ ...cause, decided: cause.decided ?? noteOf(cause), cause })),
+  comments: cluster.comments,
   note: null,
 });
 
-const ofUnexplained = ({ note, ...capture }: ChangedCapture & { note: string }): Entry => ({
+const ofUnexplained = ({ note, comments, ...capture }: CauseList['unexplained'][number]): Entry => ({
   id: `unexplained ${shotKey(capture)}`,
   kind: 'unexplained',
   title: `${shortName(capture.component)} › ${capture.look}`,
   cluster: null,
   shots: [{ ...capture, decided: noteOf(capture), seenBy: [], cause: null }],
+  comments,
   note,
 });
 
@@ -70,8 +74,9 @@ function withoutBaseline(captures: readonly CaptureWithoutBaseline[]): Entry[] {
     const { why: kind, component, look } = capture;
     const id = `${kind} ${kind === 'conflict' ? shotKey(capture) : component}`;
     const title = kind === 'conflict' ? `${shortName(component)} › ${look}` : shortName(component);
-    const entry = entries.get(id) ?? { id, kind, title, cluster: null, shots: [], note: null };
+    const entry = entries.get(id) ?? { id, kind, title, cluster: null, shots: [], comments: [], note: null };
     entry.shots.push({ ...capture, baseline: null, decided: noteOf(capture), cause: null });
+    entry.comments.push(...capture.comments);
     entries.set(id, entry);
   }
   return [...entries.values()];
@@ -85,6 +90,10 @@ export function entriesOf({ causes, unexplained, withoutBaseline: bare }: CauseL
   const rank = (entry: Entry): number => (isOpen(entry) ? 0 : order.length) + order.indexOf(entry.kind);
   return all.toSorted((one, other) => rank(one) - rank(other));
 }
+
+/** What a comment on an entry is about: its cause, or one of its captures. */
+export const commentedOn = ({ cluster }: Entry, { result, capture }: Shot): CommentOn =>
+  cluster ? { cause: cluster.key } : { capture: { result, capture } };
 
 /** What a decision about some captures of an entry names: them, and their cause. */
 export const aboutOf = ({ cluster }: Entry, shots: readonly Shot[]): Pick<DecisionRequest, 'captures' | 'causes'> => ({

@@ -54,10 +54,6 @@ export function comparePaths(a: string, b: string): number {
   }
 }
 
-/** The order in which results stand on the board and wherever else they are listed. */
-export const compareResults = (a: ResultSummary, b: ResultSummary): number =>
-  comparePaths(a.component, b.component) || a.order - b.order || byName.compare(a.environment, b.environment);
-
 /** Looks in the order in which the board shows them. */
 function inOrder(looks: Iterable<BoardLook>): BoardLook[] {
   const components = new Map<string, BoardLook[]>();
