@@ -60,6 +60,7 @@ function finishedLook(n: number, png: Buffer): FinishedLook {
     repetition: 1,
     verdict: state.kind === 'new' ? 'new' : 'passed',
     problem: null,
+    coverage: null,
     notes: [],
     orderDependent: false,
     isUnsteady: false,

@@ -35,6 +35,8 @@ export type Workshop = {
       conditions?: Conditions;
       /** Also captures whose moment is as approved; by default they are. */
       photographed?: boolean;
+      /** It is counted what they run of the sources. */
+      coverage?: boolean;
       finished?(look: FinishedLook): void;
     },
   ): Promise<FinishedLook[]>;
@@ -76,7 +78,12 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
         bundle,
         // What is new would get a document of its own.
         settings: { ...settings, isolate: options.baselines ? null : 'file', ...options.settings },
-        request: { ...usualRequest, patterns, environments: [settings.environments[0]!.name] },
+        request: {
+          ...usualRequest,
+          patterns,
+          environments: [settings.environments[0]!.name],
+          coverage: options.coverage ?? false,
+        },
         crew,
         origin,
         declared: () => null,

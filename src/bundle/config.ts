@@ -65,7 +65,7 @@ const environmentsSchema = lazy((value: unknown) =>
 
 const isSaid = (value: string | undefined): boolean => value?.trim() !== '';
 const reason = string().required().test('reason', '${path} must say why', isSaid);
-const place = string().required().test('place', '${path} must be a selector', isSaid);
+const place = string().required().test('place', '${path} must not be empty', isSaid);
 
 const compareSchema = object({
   what: string().oneOf(['both', 'picture', 'markup']),
@@ -78,6 +78,21 @@ const compareSchema = object({
             .oneOf(['anti-aliasing'], '${path} must be “anti-aliasing”, or { upTo, in, why } for one part')
             .required(),
     ),
+  ),
+})
+  .noUnknown()
+  .default(undefined);
+
+const share = number().min(0).max(100);
+const thresholdSchema = object({ lines: share, branches: share, functions: share }).noUnknown();
+
+const coverageSchema = object({
+  include: array().of(place).min(1),
+  exclude: array().of(place),
+  thresholds: lazy((value: unknown) =>
+    object(
+      Object.fromEntries(Object.keys((value as object | undefined) ?? {}).map((glob) => [glob, thresholdSchema])),
+    ).default(undefined),
   ),
 })
   .noUnknown()
@@ -126,6 +141,7 @@ const schema = object({
   failsOn: array().of(
     mixed().test('text', '${path} must be a text or a regular expression', (value) => isPattern(value) && value !== ''),
   ),
+  coverage: coverageSchema,
   network: array().of(
     string().required().test('origin', '${path} must be an origin such as https://tiles.example', isOrigin),
   ),
@@ -138,6 +154,8 @@ const schema = object({
 function entriesAt(path: string): string[] {
   if (path === '') return Object.keys(schema.fields);
   if (path.startsWith('environments')) return Object.keys(environmentSchema.fields);
+  if (path === 'coverage') return ['include', 'exclude', 'thresholds'];
+  if (path.startsWith('coverage.')) return ['lines', 'branches', 'functions'];
   if (path === 'compare') return ['what', 'leaveOut', 'tolerate'];
   return path.startsWith('compare.leaveOut') ? ['target', 'why'] : ['upTo', 'in', 'why'];
 }
@@ -220,6 +238,11 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     openapi: config.openapi ?? null,
     failsOn: (config.failsOn ?? []).map(patternOf),
     network: (config.network ?? []).map((origin) => origin.replace(/\/$/, '')),
+    coverage: {
+      include: config.coverage?.include ?? [existsSync(join(root, 'src')) ? 'src/**' : '**'],
+      exclude: config.coverage?.exclude ?? [],
+      thresholds: config.coverage?.thresholds ?? {},
+    },
     keep: config.keep ?? 50,
   };
 }

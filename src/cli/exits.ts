@@ -26,6 +26,7 @@ const special: Record<string, Exit> = {
   'baselines-not-folder': 2,
   'request-wrong': 2,
   'not-found': 2,
+  'coverage-none': 2,
   'setup-where': 2,
   'setup-which': 2,
   'setup-there': 2,

@@ -119,7 +119,7 @@ async function firstRun({ root, look }: Plan): Promise<number> {
     return 0;
   }
   process.chdir(root);
-  const code = await run([look], { env: [], repeat: 1, tag: [], withoutTag: [] });
+  const code = await run([look], { env: [], repeat: 1, tag: [], withoutTag: [], report: [] });
   say(`
 Next
   sguardo serve           the console: http://127.0.0.1:4680

@@ -7,7 +7,8 @@ import { counted } from '../core/text/counted.ts';
 import { exitOf } from './exits.ts';
 import { findService } from './find.ts';
 import { problemText } from './print.ts';
-import { follow, tagOption } from './run.ts';
+import { follow } from './follow.ts';
+import { tagOption } from './run.ts';
 
 type Options = { tag: string[]; withoutTag: string[]; json?: boolean };
 

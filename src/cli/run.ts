@@ -2,26 +2,28 @@
 import { once } from 'node:events';
 import { createInterface } from 'node:readline';
 import { type Command, InvalidArgumentError, Option } from 'commander';
-import pc from 'picocolors';
-import type { CauseList } from '../core/cause/cluster.ts';
-import { type LookName, lookKey, lookTitle } from '../core/look/look.ts';
+import type { CoverageReport } from '../core/coverage/report.ts';
+import { type LookName, lookKey } from '../core/look/look.ts';
 import { isSelected } from '../core/look/pattern.ts';
-import { noProgress, progressText } from '../core/run/progress.ts';
+import { ProblemError } from '../core/problem/problem.ts';
 import type { ResultSummary, RunRequest, RunSummary } from '../core/run/run.ts';
-import type { Client } from '../client/client.ts';
-import { exitCode, verdicts } from '../core/run/verdict.ts';
-import { counted } from '../core/text/counted.ts';
+import { exitCode } from '../core/run/verdict.ts';
 import { attend } from './attend.ts';
-import { causesText, chosenCauses } from './causes.ts';
+import { isCi } from './ci.ts';
+import { coverageText } from './coverage.ts';
 import { exitOf } from './exits.ts';
 import { type Found, findService } from './find.ts';
-import { benchUrl, duration, lookLine, problemText, resultText, tallyText } from './print.ts';
+import { follow } from './follow.ts';
+import { type WantedReport, reportOption, wantsCoverage, writeReports } from './report/report.ts';
+import { jsonDocument, tell } from './tell.ts';
 
 type Options = {
   env: string[];
   repeat: number;
   fresh?: boolean;
   upgrade?: boolean;
+  coverage?: boolean;
+  report: WantedReport[];
   audit?: number;
   changed?: string | true;
   tag: string[];
@@ -56,8 +58,6 @@ const percent = (text: string): number => {
   return n;
 };
 
-const isCi = process.env.CI === 'true';
-
 /** How much CI runs of what it could take over, in percent. */
 const ciAudit = 5;
 
@@ -83,6 +83,8 @@ export function addRun(program: Command): void {
     .option('-r, --repeat <n>', 'run every look n times and report how many captures differed', count, 1)
     .option('--fresh', 'run everything, even what has not changed')
     .option('--upgrade', 'compare every pixel with what another browser drew, to take over what this one draws')
+    .option('--coverage', 'count which lines, branches and functions of the sources the looks run')
+    .addOption(reportOption())
     .option('--changed [since]', 'only looks that depend on what has changed since a commit or branch (default: HEAD)')
     .addOption(tagOption('--tag <name>', 'only looks with this tag (can be repeated)'))
     .addOption(tagOption('--without-tag <name>', 'but none with this one (can be repeated)'))
@@ -105,6 +107,8 @@ Examples:
   sguardo run --fresh               reuse nothing from earlier runs
   sguardo run --upgrade             after a browser upgrade; then: sguardo approve --upgrade
   sguardo run --changed main        what this branch touches
+  sguardo run --coverage            which lines of the sources no look runs
+  sguardo run --report junit=out/junit.xml,html=out/report.html   for CI, and for people without it
   sguardo run --failed              what went wrong, once more
   sguardo run --tag slow            the looks with a tag
   sguardo run --stop                stop where the first look goes wrong, and try lines there
@@ -120,25 +124,12 @@ Exit codes: 0 all passed · 1 something failed, broke or changed · 2 bad comman
     });
 }
 
-/** A line at the bottom of a terminal that says how far the run is. */
-function progressLine(active: boolean): { show(text: string): void; line(text: string): void; clear(): void } {
-  const clear = (): void => void (active && process.stdout.write('\r\u001b[2K'));
-  return {
-    clear,
-    show: (text) =>
-      void (active && process.stdout.write(`\r\u001b[2K${text.slice(0, (process.stdout.columns || 80) - 1)}`)),
-    line(text) {
-      clear();
-      process.stdout.write(`${text}\n`);
-    },
-  };
-}
-
 /** Runs looks and tells what they came to. Returns the exit code. */
 export async function run(patterns: string[], options: Options): Promise<number> {
   const found = await findService(process.cwd());
   try {
-    const { env: environments, repeat, fresh = false, upgrade = false } = options;
+    const { env: environments, repeat, fresh = false, upgrade = false, report: wanted } = options;
+    const coverage = options.coverage === true || wantsCoverage(wanted);
     const audit = options.audit ?? (isCi ? ciAudit : null);
     const changed = options.changed === true ? 'HEAD' : (options.changed ?? null);
     const looks = options.failed ? await failedLooks(found, patterns) : [];
@@ -153,6 +144,7 @@ export async function run(patterns: string[], options: Options): Promise<number>
       repeat,
       fresh,
       upgrade,
+      coverage,
       audit,
       changed,
       tags: options.tag,
@@ -167,14 +159,43 @@ export async function run(patterns: string[], options: Options): Promise<number>
     const results = await found.client.runResults(summary.id, options.json !== true);
     // A look file that could not be understood, or a browser that went away, weighs more than a look that failed.
     const problems = [...summary.problems, ...results.flatMap(({ problem }) => problem ?? [])];
-    const code = Math.max(exitCode(summary.tally, options.strict === true || isCi), ...problems.map(exitOf));
-    if (options.json)
-      process.stdout.write(`${JSON.stringify(await jsonDocument(found, summary, results, code), null, 2)}\n`);
-    else await tell(found, summary, results);
+    const report = coverage ? await coverageOf(found, summary) : null;
+    const isPartial = isSelection(request);
+    const isStrict = options.strict === true || isCi;
+    const falls = report !== null && !isPartial && report.shortfalls.length > 0;
+    const codes = [exitCode(summary.tally, isStrict), falls ? 1 : 0, ...problems.map(exitOf)];
+    const code = Math.max(...codes);
+    if (options.json) {
+      const document = { ...(await jsonDocument(found, summary, results, code)), ...(report && { coverage: report }) };
+      process.stdout.write(`${JSON.stringify(document, null, 2)}\n`);
+    } else {
+      await tell(found, summary, results);
+      if (report) process.stdout.write(`\n${coverageText(report, found.url, isPartial)}\n`);
+    }
+    if (wanted.length > 0) {
+      // What was taken over is in reports, too.
+      const all = options.json ? results : await found.client.runResults(summary.id);
+      const written = await writeReports(wanted, { found, run: summary, results: all, coverage: report, isStrict });
+      if (!options.json) process.stdout.write(`Written: ${written.join(', ')}\n`);
+    }
     if (request.headed && summary.done > 0) await keepOpen(found, options.json === true);
     return code;
   } finally {
     await found.release();
+  }
+}
+
+/** True for a run of some looks only: what is wanted of all is not asked of them. */
+const isSelection = ({ patterns, looks, environments, changed, tags, withoutTags }: Partial<RunRequest>): boolean =>
+  changed !== null || [patterns, looks, environments, tags, withoutTags].some((list) => (list?.length ?? 0) > 0);
+
+/** What a run has counted; null when none of its looks could be. */
+async function coverageOf({ client }: Found, { id }: RunSummary): Promise<CoverageReport | null> {
+  try {
+    return await client.coverage(id);
+  } catch (error) {
+    if (error instanceof ProblemError && error.problem.code === 'coverage-none') return null;
+    throw error;
   }
 }
 
@@ -214,166 +235,4 @@ async function failedLooks({ client }: Found, patterns: string[]): Promise<LookN
   const wrong = (await client.looks()).filter(({ verdict }) => verdict === 'failed' || verdict === 'broken');
   const names = wrong.filter(isMeant).map(({ component, look }) => ({ component, look }));
   return [...new Map(names.map((name) => [lookKey(name.component, name.look), name])).values()];
-}
-
-/** How a run is followed: `stopAt` says of a result whether the run has gone far enough. */
-type Following = { isQuiet: boolean; isJson: boolean; stopAt?(result: ResultSummary): boolean };
-
-/** Starts a run and shows its progress until it has ended; with `isQuiet` without a line for each look. */
-export async function follow(
-  { client }: Found,
-  request: Partial<RunRequest>,
-  { isQuiet, isJson, stopAt = () => false }: Following,
-): Promise<RunSummary> {
-  const abort = new AbortController();
-  const terminal = process.stdout.isTTY === true && !isJson;
-  const line = progressLine(terminal);
-  let ready: () => void = () => {};
-  const listening = new Promise<void>((resolve) => (ready = resolve));
-  const events = client.events(abort.signal, ready);
-  const first = events.next();
-  await Promise.race([listening, first]);
-  const started = await client.startRun(request);
-  let stopped = false;
-  const stop = (): void => {
-    if (stopped) process.exit(130);
-    stopped = true;
-    line.line('Stopping after the looks that are running…');
-    client.stopRun(started.id).catch(() => {});
-  };
-  process.on('SIGINT', stop);
-  line.show(started.status === 'queued' ? 'Waiting for another run to finish…' : '');
-  const now = { planned: 0, done: 0, reused: 0 };
-  let progress = noProgress;
-  let own = 0;
-  const show = (): void => line.show(progressText(progress, now));
-  try {
-    for (let next = await first; !next.done; next = await events.next()) {
-      const event = next.value;
-      if (event.kind === 'gap') break;
-      if (event.kind === 'run-started' && event.run.id === started.id) show();
-      else if (event.kind === 'run-progress' && event.run.id === started.id) {
-        ({ progress } = event);
-        const { planned, reused } = event.run;
-        Object.assign(now, { planned, reused, done: reused + own });
-        show();
-      } else if (event.kind === 'look-finished' && event.run === started.id) {
-        now.done = now.reused + ++own;
-        if (stopAt(event.result)) client.stopRun(started.id).catch(() => {});
-        if (!isJson && !isQuiet && (!terminal || event.result.verdict !== 'passed')) line.line(lookLine(event.result));
-        show();
-      } else if (event.kind === 'run-finished' && event.run.id === started.id) return event.run;
-    }
-    return await untilOver(client, started.id);
-  } finally {
-    line.clear();
-    process.off('SIGINT', stop);
-    abort.abort();
-  }
-}
-
-/** Waits for the end of a run whose events were missed. */
-async function untilOver(client: Client, id: number): Promise<RunSummary> {
-  for (;;) {
-    const run = await client.run(id);
-    if (run.status !== 'queued' && run.status !== 'running') return run;
-    await new Promise((resolve) => setTimeout(resolve, 500));
-  }
-}
-
-/**
- * Equal for results of one look that went wrong in the same way in several environments or repetitions: they are told
- * once.
- */
-const alike = ({ component, look, verdict, problem, captures }: ResultSummary): string =>
-  JSON.stringify([
-    component,
-    look,
-    verdict,
-    problem?.message,
-    captures.map(({ name, state }) => [name, state.kind, state.kind === 'changed' ? state.markup : null]),
-  ]);
-
-/** Most looks that are told in full; beyond, a list is read in the console, which a CI log has not. */
-const toldInFull = process.env.CI && process.env.CI !== 'false' ? Number.POSITIVE_INFINITY : 20;
-
-/** The causes of some results; what failed is told by itself. Numbers stay those of the whole list. */
-function ofResults(list: CauseList, results: readonly ResultSummary[]): CauseList {
-  const ids = new Set(results.map(({ id }) => id));
-  const isOwn = ({ result }: { result: number }): boolean => ids.has(result);
-  return chosenCauses({ ...list, causes: list.causes.filter(({ kind }) => kind !== 'failed') }, isOwn);
-}
-
-/** Tells what a run came to: what went wrong in full, the rest in numbers. */
-export async function tell({ client, url, own }: Found, summary: RunSummary, results: ResultSummary[]): Promise<void> {
-  const say = (text: string): void => void process.stdout.write(`${text}\n`);
-  const causes = summary.tally.changed > 0 ? ofResults(await client.causes(), results) : null;
-  const unexplained = new Set(causes?.unexplained.map(({ result }) => result));
-  const isToldAlone = ({ verdict, notes, id, captures }: ResultSummary): boolean =>
-    verdict === 'failed' ||
-    verdict === 'broken' ||
-    notes.length > 0 ||
-    unexplained.has(id) ||
-    captures.some(({ state }) => state.kind === 'conflict');
-  const wrong = results.filter(isToldAlone);
-  wrong.sort((a, b) => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict));
-  const groups = new Map<string, ResultSummary[]>();
-  for (const result of wrong) groups.set(alike(result), [...(groups.get(alike(result)) ?? []), result]);
-  for (const group of [...groups.values()].slice(0, toldInFull)) {
-    const first = group[0]!;
-    const title =
-      first.failedStep === null ? null : ((await client.timeline(first.id)).steps[first.failedStep]?.title ?? null);
-    say(`\n${resultText(first, [...new Set(group.map(({ environment }) => environment))], url, title)}`);
-  }
-  if (groups.size > toldInFull) say(`\n… and ${groups.size - toldInFull} more, on the board: ${url}/`);
-  if (causes && causes.changes > 0) say(`\n${causesText(causes, url)}`);
-  if (summary.done === 0 && summary.request.changed !== null && summary.problems.length === 0) {
-    say(`No look depends on what has changed since ${summary.request.changed}.`);
-    return;
-  }
-  for (const problem of summary.problems) say(`\n${pc.red('✗')} ${problemText(problem)}`);
-  say(
-    `\n${tallyText(summary)}  ` +
-      pc.dim(
-        `${counted(summary.done, 'look')}${summary.reused > 0 ? ` (${summary.reused} reused)` : ''}, ` +
-          `${counted(summary.captures, 'capture')}, ${duration(summary)}`,
-      ),
-  );
-  if (summary.request.repeat > 1 && summary.status === 'finished' && summary.captures > 0)
-    say(
-      `${counted(summary.unstable, 'capture')} differed in ` +
-        `${summary.request.repeat} repetitions${summary.unstable === 0 ? '.' : ': not every picture is stable.'}`,
-    );
-  const unsteady = new Set(
-    results.filter(({ isUnsteady }) => isUnsteady).map(({ component, look }) => lookKey(component, look)),
-  );
-  if (unsteady.size > 0)
-    say(
-      `${counted(unsteady.size, 'look is', 'looks are')} unsteady, and passed or failed by chance: ` +
-        `${[...unsteady].join(', ')}`,
-    );
-  for (const { component, look, why } of summary.skipped)
-    say(`${pc.dim('skipped')} ${lookTitle(component, look)}: ${why}`);
-  for (const note of summary.notes) say(`${pc.yellow('note')} ${note}`);
-  if (summary.tally.new > 0) say(`To approve what is new: ${pc.bold('sguardo approve --all')}`);
-  if (summary.tally.changed > 0) say(`To review what changed: ${pc.underline(`${url}/review`)}`);
-  if (own && (wrong.length > 0 || summary.tally.changed > 0))
-    say(pc.dim('Links work while the service runs: sguardo serve'));
-}
-
-/** What `--json` prints. */
-export async function jsonDocument(
-  { client, url }: Found,
-  summary: RunSummary,
-  results: ResultSummary[],
-  code: number,
-): Promise<object> {
-  const causes = summary.tally.changed > 0 ? ofResults(await client.causes(), results) : null;
-  return {
-    format: 'sguardo-result/2',
-    exitCode: code,
-    run: summary,
-    results: results.map((result) => ({ ...result, link: benchUrl(url, result) })),
-    causes,
-  };
 }

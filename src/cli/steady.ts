@@ -7,7 +7,9 @@ import { counted } from '../core/text/counted.ts';
 import { exitOf } from './exits.ts';
 import { findService } from './find.ts';
 import { benchUrl, duration, problemText } from './print.ts';
-import { count, environmentOption, follow, jsonDocument } from './run.ts';
+import { follow } from './follow.ts';
+import { count, environmentOption } from './run.ts';
+import { jsonDocument } from './tell.ts';
 
 type Options = { env: string[]; rounds: number; json?: boolean };
 

@@ -9,7 +9,7 @@ import { counted } from '../core/text/counted.ts';
 import { toProblem } from '../core/problem/problem.ts';
 import { type Found, findService } from './find.ts';
 import { lookLine, problemText } from './print.ts';
-import { tell } from './run.ts';
+import { tell } from './tell.ts';
 
 export function addWatch(program: Command): void {
   program

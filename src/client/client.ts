@@ -19,6 +19,8 @@ import type {
 } from '../core/api/api.ts';
 import type { SincePassed } from '../core/cause/failing.ts';
 import type { FoundEdits } from '../core/cause/found.ts';
+import type { IstanbulFile } from '../core/coverage/istanbul.ts';
+import type { CoverageReport, FileLines } from '../core/coverage/report.ts';
 import type { CauseList } from '../core/cause/cluster.ts';
 import type { MarkupRow } from '../core/moment/markupRows.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
@@ -55,6 +57,12 @@ export type Client = {
   edits(result: number, capture: string | null): Promise<FoundEdits>;
   /** The picture of a capture's baseline with one cause alone, by its hash; null where it cannot be drawn. */
   alone(result: number, capture: string, cause: string): Promise<{ hash: string | null }>;
+  /** How much of the sources the looks of a run have run; of the newest run that has counted without one. */
+  coverage(run?: number): Promise<CoverageReport>;
+  /** One of these sources, line by line. */
+  coverageOf(path: string, run?: number): Promise<FileLines>;
+  /** As Istanbul's tools read it. */
+  coverageMap(run?: number): Promise<Record<string, IstanbulFile>>;
   /** The markup of a capture and of its baseline, as one tree of lines. */
   markup(result: number, capture: string): Promise<MarkupRow[]>;
   decide(request: DecisionRequest): Promise<Decided>;
@@ -126,6 +134,12 @@ export type BeginSitting = Pick<SittingRequest, 'file' | 'look'> &
 /** Where in the live feed somebody is: the id of the last event that was heard. */
 export type Cursor = { last?: string };
 
+/** The part of an address that names a run, and more. */
+function ofRun(run: number | undefined, more: Record<string, string> = {}): string {
+  const query = new URLSearchParams({ ...(run === undefined ? {} : { run: String(run) }), ...more }).toString();
+  return query === '' ? '' : `?${query}`;
+}
+
 /** A client of the service at an origin (`''` for the page's own). Every method throws `ProblemError`. */
 export function connect(origin: string): Client {
   const call = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
@@ -171,6 +185,9 @@ export function connect(origin: string): Client {
       get(`/api/causes/edits?result=${result}${capture === null ? '' : `&capture=${encodeURIComponent(capture)}`}`),
     alone: (result, capture, cause) =>
       get(`/api/causes/alone?${new URLSearchParams({ result: String(result), capture, cause })}`),
+    coverage: (run) => get(`/api/coverage${ofRun(run)}`),
+    coverageOf: (path, run) => get(`/api/coverage/file${ofRun(run, { path })}`),
+    coverageMap: (run) => get(`/api/coverage/map${ofRun(run)}`),
     markup: (result, capture) => get(`/api/results/${result}/markup?${new URLSearchParams({ capture })}`),
     decide: (request) => call('POST', '/api/decisions', request),
     undo: (request = {}) => call('POST', '/api/decisions/undo', request),

@@ -16,6 +16,7 @@ import type { Theme } from './theme.ts';
 
 /** The board comes first and has nothing to wait for; the other pages are loaded when they are gone to. */
 const Bench = lazy(async () => ({ default: (await import('./bench/Bench.tsx')).Bench }));
+const Coverage = lazy(async () => ({ default: (await import('./coverage/Coverage.tsx')).Coverage }));
 const Live = lazy(async () => ({ default: (await import('./sitting/Live.tsx')).Live }));
 const Stage = lazy(async () => ({ default: (await import('./stage/Stage.tsx')).Stage }));
 const History = lazy(async () => ({ default: (await import('./history/History.tsx')).History }));
@@ -108,6 +109,7 @@ export function App({ theme }: { theme: Theme }) {
   useKeys({
     '1': () => void navigate('/'),
     '2': () => void navigate('/review'),
+    '3': () => void navigate('/coverage'),
     t: theme.toggle,
     R: () => !running && run(),
     '?': () => setAsking(true),
@@ -140,6 +142,9 @@ export function App({ theme }: { theme: Theme }) {
               )}
               <kbd>2</kbd>
             </NavLink>
+            <NavLink to="/coverage" className={tab}>
+              Coverage <kbd>3</kbd>
+            </NavLink>
           </nav>
           <span className="flex-1" />
           <RunState live={live} />
@@ -169,6 +174,7 @@ export function App({ theme }: { theme: Theme }) {
               <Route path="/live/:id" element={<Live />} />
               <Route path="/stage" element={<Stage project={project.data} />} />
               <Route path="/review" element={<Review />} />
+              <Route path="/coverage" element={<Coverage />} />
               <Route path="/history" element={<History />} />
               <Route path="*" element={<PageMissing />} />
             </Routes>

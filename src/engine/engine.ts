@@ -1,4 +1,5 @@
 /** What running looks asks of any browser engine, whatever protocol drives it. */
+import type { CoveredScript } from '../core/coverage/hits.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import type { Box } from '../core/timeline/timeline.ts';
 import type { Files, InputRequest, PausedRequest, Surroundings } from '../core/wire/wire.ts';
@@ -97,6 +98,13 @@ export type EngineWindow = {
   watch(isWatched: boolean): Promise<void>;
   /** Where the script that runs in the page stands now, as a stack; null when none runs, or nobody watches. */
   where(): Promise<string | null>;
+  /**
+   * Whether it is counted what scripts run that are compiled after the first page has loaded, which costs some of their
+   * speed; of others only functions as a whole. False when a page has been loaded already, so that it is too late.
+   */
+  cover(isCovered: boolean): Promise<boolean>;
+  /** What the scripts at an origin have run since it was asked last. */
+  covered(origin: string): Promise<CoveredScript[]>;
   /** Stops the script that runs in the page now, endless or not. */
   halt(): Promise<void>;
   close(): Promise<void>;

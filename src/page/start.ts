@@ -1,5 +1,6 @@
 /** Where a look file's document begins: puts the page's side of Sguardo in place, and runs looks when its host asks. */
 import { fail, type Problem, problem, toProblem } from '../core/problem/problem.ts';
+import { givenIn } from '../core/props/given.ts';
 import { errorInWords, show } from '../core/value/show.ts';
 import type { FileReport, LookReport, LookRequest, PageGlobal } from '../core/wire/wire.ts';
 import { answerInWords } from '../language/words.ts';
@@ -174,6 +175,7 @@ const declaredIn = ({ looks }: Loaded): Extract<FileReport, { looks: object }>['
     only: state.only === true,
     environments: state.environments ?? looks.environments ?? null,
     compares: state.compare?.what ?? looks.compare?.what ?? null,
+    given: givenIn({ ...looks.props, ...state.props }),
   }));
 
 async function reportOf(present: Present): Promise<FileReport> {

@@ -183,7 +183,9 @@ export function reuseOf(
     if (looks && !request.fresh && !request.upgrade && !request.headed && request.repeat === 1 && !request.steady)
       for (const environment of environments) {
         const candidates = candidatesOf(ground, records, { file, looks, environment }, request.due);
-        found.push(...candidates.filter(({ look }) => select(look) && mayRun(look, environment.name)));
+        const says = ({ look, result }: Candidate): boolean =>
+          select(look) && mayRun(look, environment.name) && (result.isCovered || !request.coverage);
+        found.push(...candidates.filter(says));
       }
   }
   const audited = request.due

@@ -31,6 +31,7 @@ const special: Partial<Record<ProblemCode, number>> = {
   'request-wrong': 400,
   'queue-full': 429,
   'not-found': 404,
+  'coverage-none': 404,
   'draft-there': 409,
   'keep-conflict': 409,
   'nothing-to-decide': 409,

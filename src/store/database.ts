@@ -211,6 +211,9 @@ const migrations: readonly string[] = [
     PRIMARY KEY (pair, who)
   ) WITHOUT ROWID;
   `,
+  `
+  ALTER TABLE results ADD COLUMN coverage TEXT;     -- hash of JSON: LookCoverage; null where it was not counted
+  `,
 ];
 
 /** Nobody but its owner reads the records: they hold whatever pages have shown. */

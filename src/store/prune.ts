@@ -20,14 +20,21 @@ const oldResults = `SELECT id FROM results WHERE run NOT IN (SELECT id FROM runs
     SELECT value FROM (SELECT reused FROM runs ORDER BY id DESC LIMIT @keep) kept, json_each(kept.reused)
   ) LIMIT ${batch}`;
 
-type ResultRefs = { base: string; patches: string; lanes: string; source: string | null; files: string | null };
+type ResultRefs = {
+  coverage: string | null;
+  base: string;
+  patches: string;
+  lanes: string;
+  source: string | null;
+  files: string | null;
+};
 type CaptureRefs = { hash: string; about: string; markup: string; manifest: string | null };
 
 type Read = (hash: string) => Buffer | null;
 
 /** Finds every hash that something refers to. */
 function referredOf(db: Db, read: Read): () => Set<string> {
-  const results = db.prepare<[], ResultRefs>('SELECT base, patches, lanes, source, files FROM results');
+  const results = db.prepare<[], ResultRefs>('SELECT base, patches, lanes, source, files, coverage FROM results');
   const captures = db.prepare<[], CaptureRefs>('SELECT hash, about, markup, manifest FROM captures');
   const decisions = db.prepare<[], Omit<CaptureRefs, 'about'> & { former: string | null }>(
     'SELECT hash, markup, manifest, former FROM decisions',
@@ -52,8 +59,8 @@ function referredOf(db: Db, read: Read): () => Set<string> {
       const parts = parsed<Parts>(manifest);
       if (parts) add(parts.moment, ...parts.sheets, ...(parts.drawings ?? []), ...Object.values(parts.assets));
     };
-    for (const { base, patches, lanes, source, files } of results.all()) {
-      add(base, patches, lanes, source);
+    for (const { base, patches, lanes, source, files, coverage } of results.all()) {
+      add(base, patches, lanes, source, coverage);
       const kept =
         files === null
           ? Object.values(parsed<{ assets: Record<string, string> }>(lanes)?.assets ?? {})

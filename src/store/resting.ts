@@ -2,11 +2,12 @@
 import type { Resting } from '../core/run/basis.ts';
 import type { Db } from './database.ts';
 
-type RestingRow = Omit<Resting, 'files' | 'isUnsteady' | 'isContradiction' | 'isPhotographed'> & {
+type RestingRow = Omit<Resting, 'files' | 'isUnsteady' | 'isContradiction' | 'isPhotographed' | 'isCovered'> & {
   public: string;
   unsteady: number;
   contradiction: number | null;
   photographed: number;
+  covered: number;
 };
 
 /** So many keys' results stay in memory: those of a large project's look files, in several states of its code. */
@@ -17,16 +18,18 @@ export function restingOf(db: Db) {
   const select = db.prepare<[string], RestingRow>(
     `SELECT id, component, look, verdict, baselines, public, about ->> '$.isUnsteady' AS unsteady,
        about ->> '$.isContradiction' AS contradiction, about ->> '$.took' AS took,
-       NOT EXISTS (SELECT 1 FROM captures WHERE result = results.id AND about ->> '$.isVouched') AS photographed
+       NOT EXISTS (SELECT 1 FROM captures WHERE result = results.id AND about ->> '$.isVouched') AS photographed,
+       coverage IS NOT NULL AS covered
      FROM results WHERE key = ? ORDER BY id DESC`,
   );
   const known = new Map<string, Resting[]>();
   const read = (key: string): Resting[] =>
-    select.all(key).map(({ public: files, unsteady, contradiction, photographed, ...rest }) => ({
+    select.all(key).map(({ public: files, unsteady, contradiction, photographed, covered, ...rest }) => ({
       ...rest,
       isUnsteady: unsteady === 1,
       isContradiction: contradiction === 1,
       isPhotographed: photographed === 1,
+      isCovered: covered === 1,
       files: JSON.parse(files) as Resting['files'],
     }));
   return {

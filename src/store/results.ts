@@ -1,4 +1,5 @@
 /** Results: what looks came to, with their captures and timelines. */
+import type { LookCoverage } from '../core/coverage/hits.ts';
 import { type LookName, lookKey } from '../core/look/look.ts';
 import type { Basis, Resting } from '../core/run/basis.ts';
 import type { FinishedLook } from '../core/run/finished.ts';
@@ -65,6 +66,8 @@ export type Results = {
   /** Newest first. */
   history(component: string, look: string, environment: string, limit: number): ResultSummary[];
   captures(result: number): StoredCapture[];
+  /** What the looks of results have run of the project's sources, as far as that was counted. */
+  coverage(ids: readonly number[]): Map<number, LookCoverage>;
   /** True for a capture that came out differently in the run of a result, or whose look did. */
   isUnsteady(capture: Pick<StoredCapture, 'run' | 'component' | 'look' | 'environment' | 'name'>): boolean;
   /** Tells which looks were ever found to depend on what ran before them, as far as results are kept. */
@@ -140,6 +143,18 @@ function timesOf(db: Db): Pick<Results, 'took' | 'pace'> {
   return { took: (file) => took.all(file), pace: () => pace.get()?.pace ?? null };
 }
 
+/** Reads what looks have run. */
+function coverageReaderOf(db: Db, read: <T>(hash: string) => T): Results['coverage'] {
+  const one = db.prepare<[number], { coverage: string | null }>('SELECT coverage FROM results WHERE id = ?');
+  return (ids) => {
+    const found = ids.flatMap((id): [number, LookCoverage][] => {
+      const hash = one.get(id)?.coverage;
+      return hash ? [[id, read<LookCoverage>(hash)]] : [];
+    });
+    return new Map(found);
+  };
+}
+
 export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
   const add = writerOf(db, blobs);
   const resting = restingOf(db);
@@ -204,6 +219,7 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
       stored
         .all(result)
         .map(({ about, ...capture }) => ({ ...capture, state: (JSON.parse(about) as CaptureSummary).state.kind })),
+    coverage: coverageReaderOf(db, read),
     ...steadinessOf(db),
   };
 }

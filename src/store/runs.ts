@@ -38,6 +38,8 @@ export type Runs = {
   sources(id: number): string | null;
   /** Newest first. */
   list(limit: number): RunSummary[];
+  /** The newest finished run that has counted what its looks run; null when there is none. */
+  newestCounted(): number | null;
   /** The ids of runs that a service which is no longer there has left going on. */
   unfinished(): number[];
 };
@@ -109,6 +111,9 @@ export function runsOf(db: Db): Runs {
   const summarised = summariser(db);
   const one = db.prepare<[number], Row>('SELECT * FROM runs WHERE id = ?');
   const newest = db.prepare<[number], Row>('SELECT * FROM runs ORDER BY id DESC LIMIT ?');
+  const counted = db.prepare<[], { id: number }>(
+    `SELECT id FROM runs WHERE status = 'finished' AND request ->> '$.coverage' ORDER BY id DESC LIMIT 1`,
+  );
   const open = db.prepare<[], { id: number }>("SELECT id FROM runs WHERE status IN ('queued', 'running')");
   /** Ends of runs that could not be written yet. */
   const unwritten = new Map<number, Ending>();
@@ -155,5 +160,6 @@ export function runsOf(db: Db): Runs {
     sources: (id) => sourcesOf.get(id)?.sources ?? null,
     list: (limit) => newest.all(limit).map(summary),
     unfinished: () => open.all().map(({ id }) => id),
+    newestCounted: () => counted.get()?.id ?? null,
   };
 }

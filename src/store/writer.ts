@@ -20,7 +20,7 @@ const json = 'application/json';
 const text = (value: unknown): Buffer => Buffer.from(JSON.stringify(value));
 
 /** What is told of a result, but for what has a column of its own. */
-const aboutOf = ({ info, timeline, ...result }: FinishedLook): About => ({
+const aboutOf = ({ info: { given: _, ...info }, timeline, ...result }: FinishedLook): About => ({
   ...info,
   problem: result.problem,
   notes: result.notes,
@@ -93,8 +93,8 @@ export function writerOf(db: Db, blobs: Blobs): Write {
   const insert = db.prepare(
     `INSERT INTO results
        (run, component, look, environment, repetition, verdict, about, base, patches, lanes, source, files,
-         key, baselines, public)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+         key, baselines, public, coverage)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
   );
   const stand = db.prepare(nowStands);
   const keepCapture = captureWriterOf(db, blobs);
@@ -129,6 +129,7 @@ export function writerOf(db: Db, blobs: Blobs): Write {
         basis?.key,
         basis?.baselines,
         basis && JSON.stringify(basis.files),
+        result.coverage && blobs.put(text(result.coverage), json),
       ).lastInsertRowid,
     );
     for (const capture of result.captures) keepCapture(id, capture, timeline, unstable.has(capture.summary.name));

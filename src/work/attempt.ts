@@ -67,6 +67,7 @@ export async function attemptLook(setup: AttemptSetup): Promise<Attempted | null
       compares: 'picture' as const,
       isUpgrade: false,
       redraw: async () => null,
+      readCoverage: null,
       known: new Map(),
     };
     const finished = await finishLook(context, info, { id: 0, file, environment, repetition: 1 }, execution);

@@ -1,4 +1,5 @@
 /** An execution: everything that running one look once has brought, before anything is made of it. */
+import type { CoveredScript } from '../core/coverage/hits.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import { breakOff, emptyTrace, type Trace } from '../core/timeline/trace.ts';
 import type { CaptureAsk, LookReport } from '../core/wire/wire.ts';
@@ -8,6 +9,9 @@ export type Shot = Pick<CaptureAsk, 'name' | 'clip' | 'step' | 'moment' | 'unsee
   png: Uint8Array | null;
 };
 
+/** What was run of the scripts of a page: by the look itself, and before it, when its file was loaded. */
+export type Covered = { own: CoveredScript[]; loading: CoveredScript[] };
+
 export type Execution = {
   report: LookReport;
   trace: Trace;
@@ -16,6 +20,8 @@ export type Execution = {
   asked: string[];
   /** Files of the project that the look has handed to its page, by their paths from the root. */
   read: string[];
+  /** Null unless it was counted. */
+  covered: Covered | null;
 };
 
 /** A report of a look that its page could not make itself. */
@@ -32,5 +38,5 @@ export const brokenReport = (wrong: Problem, stack: string | null = null): LookR
 export function brokenBy(wrong: Problem, stack: string | null = null): Execution {
   const trace = emptyTrace();
   breakOff(trace, wrong, 0);
-  return { report: brokenReport(wrong, stack), trace, shots: [], asked: [], read: [] };
+  return { report: brokenReport(wrong, stack), trace, shots: [], asked: [], read: [], covered: null };
 }

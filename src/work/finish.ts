@@ -1,6 +1,8 @@
 /** Turns what a page reported into what is kept: places in the source, verdict, comparison, files. */
 import type { Bundle, BundledFile, SourceMapper } from '../bundle/index.ts';
+import type { Reader } from '../coverage/probes.ts';
 import type { BaselineOf, CaptureKey } from '../core/baseline/baseline.ts';
+import type { LookCoverage } from '../core/coverage/hits.ts';
 import type { LookInfo } from '../core/look/look.ts';
 import { canonicalise } from '../core/moment/canonical.ts';
 import { markupLines } from '../core/moment/markup.ts';
@@ -34,6 +36,8 @@ export type FinishContext = {
   isUpgrade: boolean;
   /** Draws the approved moment of a capture with this browser; null where it was not kept. */
   redraw: Redraw;
+  /** Reads what pages have run; null where that is not wanted. */
+  readCoverage: Reader | null;
   /** Files of this bundle that were resolved before, by address. */
   known: Map<string, BundledFile>;
 };
@@ -127,6 +131,19 @@ async function finishCapture(
   };
 }
 
+/** What a look has run of the project's sources. */
+function coverageOf(
+  { bundle, readCoverage }: FinishContext,
+  file: string,
+  { covered }: Execution,
+): LookCoverage | null {
+  if (!readCoverage || !covered) return null;
+  // A document may have loaded other look files before.
+  const closure = new Set(bundle.closures.get(file));
+  const loading = readCoverage(covered.loading).filter(({ path }) => closure.size === 0 || closure.has(path));
+  return { own: readCoverage(covered.own), loading };
+}
+
 /** Finishes one execution. Whatever the page has reported, nothing but the disk or a fault of ours makes this throw. */
 export async function finishLook(
   context: FinishContext,
@@ -176,5 +193,6 @@ export async function finishLook(
       source: bundle.entries.find(({ file }) => file === info.file)?.source ?? null,
     },
     files: assets.files,
+    coverage: coverageOf(context, info.file, execution),
   };
 }

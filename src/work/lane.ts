@@ -2,6 +2,7 @@
 import { setTimeout as delay } from 'node:timers/promises';
 import type { Approved } from '../core/baseline/baseline.ts';
 import { type Bundle, type BundledLooks, documentPath } from '../bundle/index.ts';
+import type { CoveredScript } from '../core/coverage/hits.ts';
 import { chooserNote } from '../core/problem/notes.ts';
 import { problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
@@ -16,7 +17,7 @@ import type { Crew } from './crew.ts';
 import type { Hearing } from './conversation.ts';
 import { Cut, explain, whereItStands } from './cut.ts';
 import { asksNothing, heldIn, type Held, isAsBuilt, type LookDocument, mayTurn, worldOf } from './document.ts';
-import { brokenReport, type Execution } from './execution.ts';
+import { brokenReport, type Covered, type Execution } from './execution.ts';
 import type { Ran } from './job.ts';
 import { mostLimits, whileMoving, within } from './patience.ts';
 
@@ -79,6 +80,12 @@ export class Lane {
   #isSound = false;
   /** The looks that the present document has run, in their order. */
   ran: Ran[] = [];
+  /** It is counted what the looks run. */
+  readonly #isCovered: boolean;
+  /** What was run of the present document whenever files were loaded. */
+  #loaded: CoveredScript[] = [];
+  /** No look has run since the last one was. */
+  #isFirst = false;
 
   /** With `isLate` what happens in real time gets more of it. */
   constructor(
@@ -88,7 +95,9 @@ export class Lane {
     settings: Settings,
     isLate = false,
     contract: Contract | null = null,
+    isCovered = false,
   ) {
+    this.#isCovered = isCovered;
     this.#contract = contract;
     this.#isLate = isLate;
     this.#crew = crew;
@@ -110,7 +119,10 @@ export class Lane {
       const isFresh = there.isOwn && there.ran.length === 0;
       if (there.present?.entry.script === entry.script && (isFresh || !fresh)) return there.present.report;
       const report = fresh && there.present ? null : await this.#turn(bundle, there, entry);
-      if (report) return report;
+      if (report) {
+        await this.#countLoading();
+        return report;
+      }
     }
     this.leave();
     try {
@@ -118,6 +130,7 @@ export class Lane {
       const report = readFileReport(said);
       if (!report) throw new Cut(problem('page-forged'));
       if ('looks' in report) this.#hold({ world, present: { entry, report } });
+      await this.#countLoading();
       return report;
     } catch (error) {
       return { problem: await this.#recover(error), stack: null };
@@ -156,6 +169,7 @@ export class Lane {
     const { conversation } = this.#held!;
     const cut = this.#nextCut();
     await conversation.hush();
+    this.#loaded = [];
     await window.apply(environment);
     const token = conversation.begin(bundle);
     const load = window.load(`${this.#origin}${documentPath(bundle, file)}`);
@@ -163,6 +177,22 @@ export class Lane {
     const call = `__sguardo.${name}(${JSON.stringify(token)}, ${Date.parse(this.#settings.now)})`;
     const asked = window.evaluate(call, mostLimits * loadLimit + haltLimit);
     return this.#whileMoving(loadLimit, Promise.race([asked, cut]), () => 0, late);
+  }
+
+  /** Takes down what was run of a look file and what it imports before any of its looks. */
+  async #countLoading(): Promise<void> {
+    if (!this.#isCovered || this.#window?.lost !== null) return;
+    this.#loaded.push(...(await this.#window.covered(this.#origin)));
+    this.#isFirst = true;
+  }
+
+  /** What a look has run, and the first one of its file what was run before; null where that is not counted. */
+  async #takeCovered(): Promise<Covered | null> {
+    const loading = this.#isFirst ? [...this.#loaded] : [];
+    this.#isFirst = false;
+    if (!this.#isCovered || this.#window?.lost !== null) return null;
+    const own = await this.#window.covered(this.#origin).catch(() => null);
+    return own && { own, loading };
   }
 
   /** A document has been made. */
@@ -281,7 +311,8 @@ export class Lane {
     if (watched && this.#window?.lost === null) await this.#window.watch(false).catch(() => {});
     report.notes.push(...gathered.notes);
     const { trace, shots, read } = gathered;
-    return { report, trace, shots, asked: [...(this.#window?.asked ?? [])], read };
+    const covered = await this.#takeCovered();
+    return { report, trace, shots, asked: [...(this.#window?.asked ?? [])], read, covered };
   }
 
   /** The window that the lane works in; null when there is none by now. */
@@ -331,13 +362,20 @@ export class Lane {
     const engine = await this.#crew.engine();
     const before = await this.#crew.window(this.#index);
     if (pointer === 'mouse' && before.hasLostMouse) await this.#crew.discard(this.#index, before);
-    const window = await this.#crew.window(this.#index);
+    let window = await this.#crew.window(this.#index);
     if (window === this.#window) return window;
+    if (!(await window.cover(this.#isCovered))) {
+      await this.#crew.discard(this.#index, window);
+      window = await this.#crew.window(this.#index);
+      await window.cover(this.#isCovered);
+    }
     this.#window = window;
     this.#engine = engine;
     this.#gone = engine.gone;
     const held = await heldIn(window, this.#origin, new Date(this.#settings.now), this.#contract);
     this.#held = held;
+    // What a document has run before is not known any more.
+    if (this.#isCovered) held.document = null;
     const { conversation } = held;
     window.handlers = {
       message: (text) => conversation.receive(text),

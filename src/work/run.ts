@@ -1,5 +1,6 @@
 /** Carries out a run: plans it, lets workers do it in lanes, and finishes what they bring. */
 import { type Bundle, sourceMapper } from '../bundle/index.ts';
+import { coverageReader } from '../coverage/probes.ts';
 import type { Approved, BaselineOf } from '../core/baseline/baseline.ts';
 import type { Declared, LookInfo } from '../core/look/look.ts';
 import { isChosen, isLeftOut } from '../core/look/pattern.ts';
@@ -180,7 +181,7 @@ type Opened = Extract<FileReport, { looks: object }>;
 
 /** A look as its file declares it; where one is the only one, the others are left out. */
 function infoOfDeclared(file: string, declared: Opened['looks'][number], order: number, hasOnly: boolean): LookInfo {
-  const { look, hasScript, after, reuse, only, tags, environments, compares } = declared;
+  const { look, hasScript, after, reuse, only, tags, environments, compares, given } = declared;
   const dependsOn = inside(declared.dependsOn);
   const skip = declared.skip ?? (hasOnly && !only ? 'another look of its file is marked “only”' : null);
   return {
@@ -192,6 +193,7 @@ function infoOfDeclared(file: string, declared: Opened['looks'][number], order: 
     ...(only && { only: true }),
     ...(environments && { environments }),
     ...(compares && { compares }),
+    ...(given.length > 0 && { given }),
   };
 }
 
@@ -256,7 +258,7 @@ async function workInLanes(setup: RunSetup, plan: Plan, port: Port, stop: () => 
   if (conditions.isCold) await crew.empty();
   const lanes = Array.from(
     { length: conditions.lanes },
-    (_, index) => new Lane(crew, index, origin, settings, conditions.isLate, contract),
+    (_, index) => new Lane(crew, index, origin, settings, conditions.isLate, contract, request.coverage),
   );
   const seen = request.headed ? { pace: request.pace, stays: true } : {};
   const works = lanes.map((lane) =>
@@ -288,6 +290,7 @@ export async function runLooks(setup: RunSetup): Promise<void> {
     compares: settings.compares,
     isUpgrade: request.upgrade,
     redraw: setup.redraw,
+    readCoverage: request.coverage ? coverageReader(bundle) : null,
     known: new Map(),
   };
   const finishing = finisher(context, news, stop);

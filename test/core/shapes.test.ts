@@ -125,6 +125,7 @@ describe('messages of a page', () => {
       only: false,
       environments: null,
       compares: null,
+      given: [{ path: 'sea.state', values: ['calm', 3, true] }],
     };
     const said = { isPlain: true, styles: ['/assets/a.css'] };
     expect(readFileReport({ looks: [declared], ...said })).not.toBeNull();

@@ -37,6 +37,7 @@ const result = (look: string, verdict: FinishedLook['verdict'], text = 'Buoy'): 
   repetition: 1,
   verdict,
   problem: null,
+  coverage: null,
   notes: ['a note'],
   orderDependent: false,
   isUnsteady: false,

@@ -7,7 +7,7 @@ const all: Keys[] = [
   {
     page: 'Everywhere',
     keys: [
-      ['1 2', 'Board, review'],
+      ['1 2 3', 'Board, review, coverage'],
       ['k', 'What to do, by its name (Ctrl+K everywhere)'],
       ['R', 'Run all looks'],
       ['t', 'Light or dark colours'],
@@ -65,6 +65,13 @@ const all: Keys[] = [
       ['w', 'Use it, and have that written down'],
       ['r', 'Mount the component anew'],
       ['Esc', 'Back to the board'],
+    ],
+  },
+  {
+    page: 'Coverage',
+    keys: [
+      ['↑ ↓', 'Previous source, next source'],
+      ['n p', 'Next gap, previous gap'],
     ],
   },
   {

@@ -26,6 +26,15 @@ export function decodePath(path: string): string | null {
   }
 }
 
+/** The names and values of an address's query, as far as they are well-formed. */
+export function queryOf(address: string): { name: string; value: string }[] {
+  const query = address.split('#')[0]!.split('?').slice(1).join('?');
+  return query.split('&').flatMap((pair) => {
+    const [name, ...rest] = pair.split('=').map((part) => decodePath(part.replaceAll('+', ' ')) ?? part);
+    return name ? [{ name, value: rest.join('=') }] : [];
+  });
+}
+
 /** A `data:` URL's media type and body (RFC 2397), the body still encoded; null for anything else. */
 export function dataUrlOf(url: string): { type: string; base64: boolean; body: string } | null {
   const comma = url.indexOf(',');

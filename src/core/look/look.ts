@@ -1,4 +1,5 @@
 /** The names of looks: how one is written, stored and chosen. */
+import type { Given } from '../props/given.ts';
 import type { Comparing } from '../settings/comparing.ts';
 
 /** One look as a look file declares it; `component` is the look file's path without its ending. */
@@ -24,6 +25,8 @@ export type LookInfo = {
   compares?: Comparing;
   /** Names of the environments that it is for; all when it says none. */
   environments?: string[];
+  /** Short values among its props. */
+  given?: Given;
 };
 
 /** The full name of a look. */

@@ -140,6 +140,7 @@ const serviceAndClient = {
     (d) => `${d.most} runs are already waiting.`,
     'Wait for them to finish, or stop some: POST /api/runs/<id>/stop',
   ),
+  'coverage-none': entry(() => 'No run has counted yet what its looks run.', 'Count it with: sguardo run --coverage'),
   'not-found': entry((d) => `There is no ${d.what}.`, 'Check the address, or look at the list that leads to it.'),
   'setup-where': entry(
     (d) => `${d.folder} is in no package: there is no package.json in it, nor in a folder above it.`,

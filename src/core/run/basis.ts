@@ -25,6 +25,8 @@ export type Resting = Omit<Basis, 'key'> & {
   isContradiction: boolean;
   /** Every capture was photographed. */
   isPhotographed: boolean;
+  /** It is known what it has run. */
+  isCovered: boolean;
   /** Milliseconds. */
   took: number;
 };

@@ -38,6 +38,8 @@ export type RunRequest = {
   headed: boolean;
   /** What another browser has taken is compared to the pixel, so that this one's pictures can be taken over. */
   upgrade: boolean;
+  /** It is counted what looks run of the project's sources. */
+  coverage: boolean;
   /** How long each step waits, in milliseconds, for somebody who looks on. */
   pace: number;
 };
@@ -59,6 +61,7 @@ export const usualRequest: RunRequest = {
   steady: false,
   headed: false,
   upgrade: false,
+  coverage: false,
   pace: 0,
 };
 

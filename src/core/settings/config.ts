@@ -1,5 +1,6 @@
 /** The configuration file, `sguardo.config.ts`: `export default { … } satisfies Config`. */
 import type { Allowing, CompareConfig, Comparing } from './comparing.ts';
+import type { CoverageConfig, CoverageSettings } from './coverage.ts';
 import type { Environment } from './environment.ts';
 
 export type Config = {
@@ -62,6 +63,8 @@ export type Config = {
   unanswered?: 'fail' | 'note';
   /** Origins that looks may reach for real, such as `https://tiles.example`. Default: none. */
   network?: string[];
+  /** What `sguardo run --coverage` counts, and what it wants. */
+  coverage?: CoverageConfig;
   /** How many runs are kept, with their timelines and pictures. Default 50. */
   keep?: number;
 };
@@ -89,5 +92,6 @@ export type Settings = {
   /** Sources of regular expressions, with their flags. */
   failsOn: { source: string; flags: string }[];
   network: string[];
+  coverage: CoverageSettings;
   keep: number;
 };

@@ -17,6 +17,7 @@ import {
   tuple,
   whole,
 } from '../shape/shape.ts';
+import type { Primitive } from '../props/given.ts';
 import type { Step, TimelineEvent } from '../timeline/timeline.ts';
 import type { Pointed } from './live.ts';
 import type { FileReport, FromPage, LookReport } from './wire.ts';
@@ -233,6 +234,9 @@ const lookReport = fields({
   evidence: list(fields({ kind: name, data: (value: unknown): value is unknown => value !== undefined })),
 }) as Shape<LookReport>;
 
+const primitive = (value: unknown): value is Primitive =>
+  typeof value === 'boolean' || typeof value === 'number' || typeof value === 'string';
+
 const declared = fields({
   look: name,
   hasScript: truth,
@@ -246,6 +250,7 @@ const declared = fields({
   only: truth,
   environments: nullable(list(text(200), 1000)),
   compares: nullable(oneOf('both', 'picture', 'markup')),
+  given: list(fields({ path: text(1000), values: list(primitive, 100) }), 1000),
 });
 
 const fileReport = either(

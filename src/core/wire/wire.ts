@@ -7,6 +7,7 @@ import type { Allowing, Comparing } from '../settings/comparing.ts';
 import type { ChangedMedia } from '../moment/moment.ts';
 import type { Evidence } from '../run/evidence.ts';
 import type { Pointed } from './live.ts';
+import type { Given } from '../props/given.ts';
 import type { Problem } from '../problem/problem.ts';
 import type { OptionList, Completion, Did, Orders, Steering, Stop, TriedLine } from '../sitting/sitting.ts';
 import type { Box, TimelineEvent } from '../timeline/timeline.ts';
@@ -203,6 +204,8 @@ export type FileReport =
         environments: string[] | null;
         /** What is compared; null for what the configuration says. */
         compares: Comparing | null;
+        /** Short values among its props. */
+        given: Given;
       }[];
       /** Evaluating it has left nothing in the document but its style sheets: other look files may come after it. */
       isPlain: boolean;

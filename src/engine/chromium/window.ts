@@ -2,6 +2,8 @@
 import { mkdir, rm, utimes, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { setTimeout as delay } from 'node:timers/promises';
+import { addressOf, decodePath } from '../../core/address/address.ts';
+import type { CoveredScript } from '../../core/coverage/hits.ts';
 import type { Environment } from '../../core/settings/environment.ts';
 import { knock, workerKnock } from '../../core/wire/stage.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
@@ -40,6 +42,9 @@ const stackOf = ({ callFrames }: Params, scripts: ReadonlyMap<string, string>): 
       return `    at ${functionName || '<anonymous>'} (${place})`;
     })
     .join('\n');
+
+/** What a script has run (DevTools protocol, Profiler.ScriptCoverage). */
+type ScriptCoverage = Pick<CoveredScript, 'functions'> & { url: string };
 
 type RemoteValue = {
   result: { value?: unknown; description?: string };
@@ -84,6 +89,9 @@ export class ChromiumWindow implements EngineWindow {
   /** What was begun to be dragged since the mouse was pressed. */
   #dragged: Params | null = null;
   #isWatched = false;
+  #isCovered = false;
+  #hasLoaded = false;
+  #isCounting = false;
   /** Addresses of the scripts of a watched page, by the protocol's ids. */
   readonly #scripts = new Map<string, string>();
   /** Hears where a script stands that was paused for that. */
@@ -202,6 +210,7 @@ export class ChromiumWindow implements EngineWindow {
   }
 
   async load(url: string): Promise<void> {
+    this.#hasLoaded = true;
     this.#files.clear();
     this.asked.clear();
     this.kept.clear();
@@ -213,9 +222,16 @@ export class ChromiumWindow implements EngineWindow {
       const answer = await this.#send<{ errorText?: string }>('Page.navigate', { url });
       if (answer.errorText) throw new LostError('page', `could not load ${url}: ${answer.errorText}`);
       await loaded;
+      if (this.#isCovered && !this.#isCounting) await this.#count();
     } finally {
       this.#loading = null;
     }
+  }
+
+  async #count(): Promise<void> {
+    this.#isCounting = true;
+    await this.#send('Profiler.enable');
+    await this.#send('Profiler.startPreciseCoverage', { callCount: true, detailed: true });
   }
 
   async evaluate(expression: string, limit?: number): Promise<unknown> {
@@ -306,6 +322,23 @@ export class ChromiumWindow implements EngineWindow {
     // Nothing is paused while no script runs.
     const stack = this.#send('Debugger.pause').then(() => paused);
     return Promise.race([stack, delay(pauseLimit, null)]).catch(() => null);
+  }
+
+  async cover(isCovered: boolean): Promise<boolean> {
+    if (isCovered === this.#isCovered) return true;
+    if (this.#hasLoaded) return false;
+    this.#isCovered = isCovered;
+    return true;
+  }
+
+  async covered(origin: string): Promise<CoveredScript[]> {
+    if (!this.#isCounting) return [];
+    const { result } = await this.#send<{ result: ScriptCoverage[] }>('Profiler.takePreciseCoverage');
+    return result.flatMap(({ url, functions }) => {
+      const address = addressOf(url);
+      const path = address?.origin === origin ? decodePath(address.pathname) : null;
+      return path === null ? [] : [{ path, functions }];
+    });
   }
 
   async halt(): Promise<void> {

@@ -4,6 +4,7 @@ import type { ProjectInfo } from '../../core/api/api.ts';
 import type { Settings } from '../../core/settings/config.ts';
 import type { Store } from '../../store/index.ts';
 import type { Conductor } from '../conductor.ts';
+import type { CoverageDesk } from '../coverage.ts';
 import type { Culprits } from '../culprits.ts';
 import type { Explainer } from '../explainer.ts';
 import type { Live } from '../live.ts';
@@ -17,6 +18,7 @@ export type ApiContext = {
   sittings: Sittings;
   explainer: Explainer;
   culprits: Culprits;
+  coverage: CoverageDesk;
   watcher: Watcher;
   root: string;
   /** Closes windows on the screen that nobody uses any more. */

@@ -2,6 +2,7 @@
 import type { Routes } from './context.ts';
 import { boardRoutes } from './board.ts';
 import { causeRoutes } from './causes.ts';
+import { coverageRoutes } from './coverage.ts';
 import { decisionRoutes } from './decisions.ts';
 import { draftRoutes } from './drafts.ts';
 import { eventRoutes } from './events.ts';
@@ -16,6 +17,7 @@ export const addRoutes: Routes = (app, context) => {
     boardRoutes,
     runRoutes,
     causeRoutes,
+    coverageRoutes,
     sittingRoutes,
     decisionRoutes,
     remarkRoutes,

@@ -47,6 +47,11 @@ export const schemas = {
     cause: string().required().max(20_000),
   }).exact(),
   captureName: object({ capture: string().required().max(300) }).exact(),
+  ofRun: object({ run: number().integer().min(1).nullable().default(null) }).exact(),
+  source: object({
+    run: number().integer().min(1).nullable().default(null),
+    path: string().required().max(4000),
+  }).exact(),
   own: object({ own: boolean().default(false) }).exact(),
   watch: object({ watch: boolean().default(false) }).exact(),
   limit: object({ limit: number().integer().min(1).max(1000).default(50) }).exact(),
@@ -66,6 +71,7 @@ export const schemas = {
     steady: boolean().default(false),
     headed: boolean().default(false),
     upgrade: boolean().default(false),
+    coverage: boolean().default(false),
     pace: number().min(0).max(60_000).default(0),
   }).exact(),
   draft: object({

@@ -1,0 +1,63 @@
+/** Logs of machines that nobody looks at while they grow: a line for what went wrong, the rest folded away. */
+import type { ResultSummary } from '../core/run/run.ts';
+import { placeOf, reasonOf, titleOf } from '../core/report/report.ts';
+
+/** Nobody sits before the terminal. */
+export const isCi = process.env.CI === 'true';
+
+/** How a log folds lines away, and how it marks a line of a file. */
+export type Log = {
+  open(title: string): string | null;
+  close(): string | null;
+  /** Shows a failure beside the line of the source, where the place that shows the log can. */
+  mark(result: ResultSummary): string | null;
+};
+
+/** Text within a workflow command of GitHub Actions. */
+const forGithub = (text: string): string =>
+  text
+    .replaceAll('%', '%25')
+    .replaceAll('\r', '%0D')
+    .replaceAll('\n', '%0A')
+    .replaceAll(':', '%3A')
+    .replaceAll(',', '%2C');
+
+const github: Log = {
+  open: (title) => `::group::${title}`,
+  close: () => '::endgroup::',
+  mark(result) {
+    const { file, line } = placeOf(result);
+    const at = `file=${forGithub(file)}${line === null ? '' : `,line=${line}`},title=${forGithub(titleOf(result))}`;
+    return `::error ${at}::${forGithub(reasonOf(result))}`;
+  },
+};
+
+const seconds = (): number => Math.floor(Date.now() / 1000);
+
+const gitlab: Log = {
+  open: (title) => `\u001b[0Ksection_start:${seconds()}:sguardo[collapsed=true]\r\u001b[0K${title}`,
+  close: () => `\u001b[0Ksection_end:${seconds()}:sguardo\r\u001b[0K`,
+  mark: () => null,
+};
+
+const plain: Log = { open: () => null, close: () => null, mark: () => null };
+
+/** The log that this process writes to, by the variables that its makers set. */
+export function logOf(env: NodeJS.ProcessEnv): Log {
+  if (env.GITHUB_ACTIONS === 'true') return github;
+  return env.GITLAB_CI === 'true' ? gitlab : plain;
+}
+
+/** A failure on one line, beginning with its place: `src/BerthCard.look.tsx:42 …`. */
+export function failureLine(result: ResultSummary, line: number | null): string {
+  const place = placeOf(result);
+  const at = place.line ?? line;
+  return `${place.file}${at === null ? '' : `:${at}`}: ${result.verdict}: ${titleOf(result)}: ${reasonOf(result)}`;
+}
+
+/** The line of a look file on which a look begins; null when it cannot be found. */
+export function lineOfLook(source: string | null, look: string): number | null {
+  const names = [JSON.stringify(look), `'${look.replaceAll("'", "\\'")}'`, look].map((name) => `${name}:`);
+  const at = (source ?? '').split('\n').findIndex((line) => names.some((name) => line.trimStart().startsWith(name)));
+  return at < 0 ? null : at + 1;
+}
