@@ -67,7 +67,7 @@ function finishedLook(n: number, png: Buffer): FinishedLook {
     isContradiction: false,
     took: 20,
     failedStep: null,
-    evidence: [],
+    findings: [],
     captures: [capture],
     timeline: { steps: [], marks: [], taken: [0], assets: {}, base, patches: [], source: null },
     asked: [],

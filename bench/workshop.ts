@@ -75,6 +75,7 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
       const looks: FinishedLook[] = [];
       await runLooks({
         redraw: async () => null,
+        accessibility: { accepted: [], known: [], failsOn: null, measured: { get: () => null, put: () => {} } },
         bundle,
         // What is new would get a document of its own.
         settings: { ...settings, isolate: options.baselines ? null : 'file', ...options.settings },

@@ -47,7 +47,7 @@ export class Bundler {
   /** Looks at the project as it is now. */
   async survey(settings: Settings): Promise<Survey> {
     // The configuration may be made of several files; how many windows there are changes nothing.
-    const { lanes, keep, reasons, family, ...rest } = settings;
+    const { lanes, keep, reasons, family, coverage, ...rest } = settings;
     const own = JSON.stringify([this.#version, viteVersionOf(this.#root), rest]);
     return surveyProject(this.#root, settings, this.#graph, this.#inputs, own);
   }

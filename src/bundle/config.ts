@@ -3,6 +3,7 @@ import { existsSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { array, lazy, mixed, number, object, setLocale, string, ValidationError } from 'yup';
 import { addressOf } from '../core/address/address.ts';
+import { rules, severities } from '../core/accessibility/rules.ts';
 import type { Config, Settings } from '../core/settings/config.ts';
 import type { Allowing, CompareConfig } from '../core/settings/comparing.ts';
 import { defaultEnvironment, type Environment } from '../core/settings/environment.ts';
@@ -98,6 +99,19 @@ const coverageSchema = object({
   .noUnknown()
   .default(undefined);
 
+const accessibilitySchema = object({
+  failsOn: string().oneOf([...severities, 'never']),
+  accept: array().of(
+    object({
+      rule: string().oneOf(Object.keys(rules)).required(),
+      element: place.notRequired(),
+      why: reason,
+    }).noUnknown(),
+  ),
+})
+  .noUnknown()
+  .default(undefined);
+
 /** The exceptions of a configuration, one form for all. */
 const allowingOf = ({ leaveOut = [], tolerate = [] }: CompareConfig): Allowing[] => [
   ...leaveOut.map(({ target, why }): Allowing => ({ kind: 'left-out', target, why, upTo: null })),
@@ -141,6 +155,7 @@ const schema = object({
   failsOn: array().of(
     mixed().test('text', '${path} must be a text or a regular expression', (value) => isPattern(value) && value !== ''),
   ),
+  accessibility: accessibilitySchema,
   coverage: coverageSchema,
   network: array().of(
     string().required().test('origin', '${path} must be an origin such as https://tiles.example', isOrigin),
@@ -154,6 +169,8 @@ const schema = object({
 function entriesAt(path: string): string[] {
   if (path === '') return Object.keys(schema.fields);
   if (path.startsWith('environments')) return Object.keys(environmentSchema.fields);
+  if (path === 'accessibility') return ['failsOn', 'accept'];
+  if (path.startsWith('accessibility.')) return ['rule', 'element', 'why'];
   if (path === 'coverage') return ['include', 'exclude', 'thresholds'];
   if (path.startsWith('coverage.')) return ['lines', 'branches', 'functions'];
   if (path === 'compare') return ['what', 'leaveOut', 'tolerate'];
@@ -238,6 +255,10 @@ function settingsOf(config: Config, root: string, file: string): Settings {
     openapi: config.openapi ?? null,
     failsOn: (config.failsOn ?? []).map(patternOf),
     network: (config.network ?? []).map((origin) => origin.replace(/\/$/, '')),
+    accessibility: {
+      failsOn: config.accessibility?.failsOn ?? null,
+      accepted: (config.accessibility?.accept ?? []).map(({ rule, element = null, why }) => ({ rule, element, why })),
+    },
     coverage: {
       include: config.coverage?.include ?? [existsSync(join(root, 'src')) ? 'src/**' : '**'],
       exclude: config.coverage?.exclude ?? [],

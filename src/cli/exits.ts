@@ -27,6 +27,7 @@ const special: Record<string, Exit> = {
   'request-wrong': 2,
   'not-found': 2,
   'coverage-none': 2,
+  'known-wrong': 2,
   'setup-where': 2,
   'setup-which': 2,
   'setup-there': 2,

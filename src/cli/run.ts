@@ -23,6 +23,7 @@ type Options = {
   fresh?: boolean;
   upgrade?: boolean;
   coverage?: boolean;
+  everyStep?: boolean;
   report: WantedReport[];
   audit?: number;
   changed?: string | true;
@@ -84,6 +85,7 @@ export function addRun(program: Command): void {
     .option('--fresh', 'run everything, even what has not changed')
     .option('--upgrade', 'compare every pixel with what another browser drew, to take over what this one draws')
     .option('--coverage', 'count which lines, branches and functions of the sources the looks run')
+    .option('--every-step', 'look at accessibility after every step, not only where looks end')
     .addOption(reportOption())
     .option('--changed [since]', 'only looks that depend on what has changed since a commit or branch (default: HEAD)')
     .addOption(tagOption('--tag <name>', 'only looks with this tag (can be repeated)'))
@@ -128,7 +130,7 @@ Exit codes: 0 all passed · 1 something failed, broke or changed · 2 bad comman
 export async function run(patterns: string[], options: Options): Promise<number> {
   const found = await findService(process.cwd());
   try {
-    const { env: environments, repeat, fresh = false, upgrade = false, report: wanted } = options;
+    const { env: environments, repeat, fresh = false, upgrade = false, everyStep = false, report: wanted } = options;
     const coverage = options.coverage === true || wantsCoverage(wanted);
     const audit = options.audit ?? (isCi ? ciAudit : null);
     const changed = options.changed === true ? 'HEAD' : (options.changed ?? null);
@@ -145,6 +147,7 @@ export async function run(patterns: string[], options: Options): Promise<number>
       fresh,
       upgrade,
       coverage,
+      everyStep,
       audit,
       changed,
       tags: options.tag,

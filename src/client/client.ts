@@ -17,6 +17,7 @@ import type {
   Undone,
   UndoRequest,
 } from '../core/api/api.ts';
+import type { FindingList } from '../core/accessibility/listing.ts';
 import type { SincePassed } from '../core/cause/failing.ts';
 import type { FoundEdits } from '../core/cause/found.ts';
 import type { IstanbulFile } from '../core/coverage/istanbul.ts';
@@ -57,6 +58,10 @@ export type Client = {
   edits(result: number, capture: string | null): Promise<FoundEdits>;
   /** The picture of a capture's baseline with one cause alone, by its hash; null where it cannot be drawn. */
   alone(result: number, capture: string, cause: string): Promise<{ hash: string | null }>;
+  /** Findings of accessibility: of what every look comes to now, or of one run. */
+  accessibility(run?: number): Promise<FindingList>;
+  /** Writes down all findings that there are as known. */
+  adoptFindings(): Promise<FindingList & { adopted: number; gone: number }>;
   /** How much of the sources the looks of a run have run; of the newest run that has counted without one. */
   coverage(run?: number): Promise<CoverageReport>;
   /** One of these sources, line by line. */
@@ -185,6 +190,8 @@ export function connect(origin: string): Client {
       get(`/api/causes/edits?result=${result}${capture === null ? '' : `&capture=${encodeURIComponent(capture)}`}`),
     alone: (result, capture, cause) =>
       get(`/api/causes/alone?${new URLSearchParams({ result: String(result), capture, cause })}`),
+    accessibility: (run) => get(`/api/accessibility${ofRun(run)}`),
+    adoptFindings: () => call('POST', '/api/accessibility/known'),
     coverage: (run) => get(`/api/coverage${ofRun(run)}`),
     coverageOf: (path, run) => get(`/api/coverage/file${ofRun(run, { path })}`),
     coverageMap: (run) => get(`/api/coverage/map${ofRun(run)}`),

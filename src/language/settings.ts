@@ -1,5 +1,6 @@
 /** What a look file may say beside the configuration: how its looks are run and chosen, and the world around them. */
 import type { AnyComponent } from './component.ts';
+import { type Accept, acceptRule } from './accept.ts';
 import { type Compare, compareRule } from './compare.ts';
 import { givenBy, type Rule, type WorldChange, worldRules } from './world.ts';
 
@@ -55,6 +56,8 @@ export type LookSettings = World & {
   shape?: object;
   /** What of its captures is compared with their baselines. */
   compare?: Compare;
+  /** Findings of accessibility that stay, each with a reason. Those of a file and of its looks add up. */
+  accept?: Accept[];
   /** Another frame than the project's, or false for none. */
   frame?: AnyComponent | false;
 };
@@ -77,6 +80,7 @@ const isPattern = (value: unknown): boolean => typeof value === 'string' && /^[^
 const rules: Record<keyof LookSettings, Rule> = {
   ...worldRules,
   compare: compareRule,
+  accept: acceptRule,
   patience: within(0, 600_000),
   settle: within(0, 600_000),
   timeLimit: within(100, 3_600_000),

@@ -7,6 +7,7 @@ import { answerInWords } from '../language/words.ts';
 import type { Looks } from '../language/looks.ts';
 import type { World } from '../language/settings.ts';
 import { connectPort } from '../language/port.ts';
+import { beginAudit, endAudit, watchFocus } from './accessibility/observer.ts';
 import { act } from './act/act.ts';
 import { held } from './act/keyboard.ts';
 import { beginAttending, go, isAttended, isStopped, stopAtEnd, stopAtPause } from './attend/attend.ts';
@@ -38,7 +39,6 @@ import { watchTrouble } from './record/trouble.ts';
 import { setAllowed } from './session/allowed.ts';
 import { captured } from './session/capture.ts';
 import { clockMoved } from './session/clock.ts';
-import { beginObserving, endObserving } from './session/observers.ts';
 import { grouped } from './session/part.ts';
 import { frameFor } from './session/look.ts';
 import { perform } from './session/perform.ts';
@@ -63,6 +63,7 @@ function watch(): void {
   decideRequests();
   watchConsole();
   watchTrouble();
+  watchFocus();
   connectPort({
     act,
     check: ensured,
@@ -121,7 +122,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
   setAllowed(request.allowed, looks, asked.look);
   const session = openSession(document.getElementById('look')!, modules.adapter, around, request);
   const { recording } = session;
-  beginObserving();
+  beginAudit(request.audit, looks, asked.look);
   let came: Pick<LookReport, 'outcome' | 'problem' | 'stack'> = { outcome: 'passed', problem: null, stack: null };
   try {
     if (began) throw began.error;
@@ -138,11 +139,11 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
   }
   await stopAtEnd(recording, came.problem);
   endAsking();
-  const evidence = await endObserving();
+  const audit = came.outcome === 'passed' ? endAudit() : null;
   const left = await session.dispose(request.stays);
   // What went wrong with our own work for want of a function of the platform is not the browser's doing.
   if (came.problem && ownWork.includes(came.problem.code) && replacedNow().length > 0) return tampered(came.problem);
-  return { ...came, notes: recording.notes, left, evidence };
+  return { ...came, notes: recording.notes, left, audit };
 }
 
 /** Problems of Sguardo's own work, rather than of a look. */
@@ -154,7 +155,7 @@ function tampered(error: unknown): LookReport {
   if (left.length === 0) throw error;
   const said = error instanceof Error ? errorInWords(error) : (error as Problem).message;
   const wrong = problem('platform-replaced', { what: left[0], error: said });
-  return { outcome: 'broken', problem: wrong, stack: stackOf(error), notes: [], left, evidence: [] };
+  return { outcome: 'broken', problem: wrong, stack: stackOf(error), notes: [], left, audit: null };
 }
 
 // At once, before the next module is evaluated: frameworks keep the timers and clocks that they find then.

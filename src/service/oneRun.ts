@@ -13,6 +13,7 @@ import type { Settings } from '../core/settings/config.ts';
 import { counted } from '../core/text/counted.ts';
 import type { Store } from '../store/index.ts';
 import { type Bundle, type Crew, findLookFiles, readConfig, type Survey } from '../work/index.ts';
+import { failsFrom, readKnown } from './accessibility.ts';
 import { isAffected } from './affected.ts';
 import type { ProgressTeller } from './progress.ts';
 import { both, type Ground, type Reuse, reuseOf } from './reuse.ts';
@@ -124,6 +125,13 @@ export async function oneRun(
   if (all.length === 0) fail('looks-missing', { folder: root, pattern: settings.looks.join(', ') });
   store.catalogue.keepOnly(all, names);
   teller.set({ files: all.length });
+  const knownFindings = readKnown(root);
+  const accessibility = {
+    accepted: settings.accessibility.accepted,
+    known: knownFindings ?? [],
+    failsOn: failsFrom(settings, knownFindings),
+    measured: store.accessibility.measured,
+  };
   const survey = await bundler.survey(settings);
   const concerned = concernedBy(tools, request, survey);
   const files = all.filter((file) => concerned(file, survey.closureOf(file)));
@@ -165,7 +173,7 @@ export async function oneRun(
       [...hashes.keys()].filter((file) => survey.hashOf(file) === null),
       reuse,
     );
-    const selected = { id, request, settings, ground, reuse, teller };
+    const selected = { id, request, settings, ground, reuse, teller, accessibility };
     ({ planned, contradicted, elsewhere } = await runRest(tools, selected, tools.onBundle(bundle, settings), signal));
   }
   if (planned > reuse.ids.length) tools.sources.keep(id, store.graph.read()?.closures ?? {});

@@ -59,6 +59,8 @@ export type Selected = {
   ground: Ground;
   reuse: Reuse;
   teller: ProgressTeller;
+  /** What findings of accessibility are accepted or known, and what fails a look. */
+  accessibility: RunSetup['accessibility'];
 };
 
 /** The looks that a run is thought to have: those that its files declared when they were last opened. */
@@ -119,6 +121,7 @@ export async function runRest(
       crew,
       origin: `http://${stageHost}`,
       baselines: ground.baselines,
+      accessibility: selected.accessibility,
       redraw: (environment, key) => tools.redrawer.draw(settings.baselines, environment, key),
       declared: store.catalogue.declared,
       sourceOf: ground.hashOf,

@@ -2,6 +2,7 @@
 import { hash } from 'node:crypto';
 import type { BaselineSet } from '../baselines/reconcile.ts';
 import { type Declared, type LookInfo, type LookName, lookKey } from '../core/look/look.ts';
+import { knownFile } from './accessibility.ts';
 import { isChosen, isLeftOut } from '../core/look/pattern.ts';
 import { type Basis, publicPathsOf, type Resting } from '../core/run/basis.ts';
 import type { FinishedLook } from '../core/run/finished.ts';
@@ -42,7 +43,7 @@ export function basisOf(ground: Ground, look: FinishedLook, environment: Environ
   return {
     key,
     baselines: baselinesOf(ground, look.info, environment.name),
-    files: ground.hashesBeside([...paths, ...dependsOn, ...look.read]),
+    files: ground.hashesBeside([...paths, ...dependsOn, ...look.read, knownFile]),
   };
 }
 
@@ -180,7 +181,8 @@ export function reuseOf(
   for (const file of files) {
     const looks = looksOf(ground, records, file, environments);
     looked.set(file, looks?.filter(select));
-    if (looks && !request.fresh && !request.upgrade && !request.headed && request.repeat === 1 && !request.steady)
+    const isPlain = !request.fresh && !request.upgrade && !request.headed && !request.everyStep && !request.steady;
+    if (looks && isPlain && request.repeat === 1)
       for (const environment of environments) {
         const candidates = candidatesOf(ground, records, { file, looks, environment }, request.due);
         const says = ({ look, result }: Candidate): boolean =>

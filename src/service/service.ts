@@ -19,6 +19,7 @@ import { Conductor } from './conductor.ts';
 import { type Live, liveFeed } from './live.ts';
 import { explainerOf } from './explainer.ts';
 import { errorLog } from './log.ts';
+import { accessibilityDeskOf } from './accessibility.ts';
 import { coverageDeskOf } from './coverage.ts';
 import { culpritsOf } from './culprits.ts';
 import { redrawerOf } from './redraw.ts';
@@ -296,6 +297,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
       explainer,
       culprits,
       coverage: coverageDeskOf(root, store, settings),
+      accessibility: accessibilityDeskOf(root, store, settings),
       closeWindows: sittings.closeWindows,
       live,
       watcher,

@@ -213,6 +213,12 @@ const migrations: readonly string[] = [
   `,
   `
   ALTER TABLE results ADD COLUMN coverage TEXT;     -- hash of JSON: LookCoverage; null where it was not counted
+  ALTER TABLE results ADD COLUMN findings TEXT;     -- JSON: StoodFinding[]; null where there is none
+  CREATE TABLE contrasts (            -- what was measured on pictures
+    id INTEGER PRIMARY KEY,
+    key TEXT NOT NULL UNIQUE,         -- hash of the picture's hash and its lines of text
+    findings TEXT NOT NULL            -- JSON
+  );
   `,
 ];
 

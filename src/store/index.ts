@@ -1,6 +1,7 @@
 /** The service's records: runs, results with their timelines, decisions, and the blobs that they refer to. */
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
+import { type AccessibilityRecords, accessibilityOf } from './accessibility.ts';
 import { type BaselineFiles, baselineFilesOf } from './baselineFiles.ts';
 import { type Blobs, blobsOf } from './blobs.ts';
 import { type Board, boardIn } from './board.ts';
@@ -29,6 +30,7 @@ export type Store = {
   decisions: Decisions;
   explanations: Explanations;
   remarks: Remarks;
+  accessibility: AccessibilityRecords;
   /** Does several things as one transaction: all of them or, when one throws, none. */
   together(work: () => void): void;
   /** Keeps so many of the newest runs, and whatever decisions and the board refer to. */
@@ -57,6 +59,7 @@ export function openStore(file: string): Store {
     decisions,
     explanations: explanationsOf(db),
     remarks: remarksOf(db),
+    accessibility: accessibilityOf(db),
     together: (work) => db.transaction(work)(),
     prune(keep) {
       const pruned = prune(keep);

@@ -92,7 +92,7 @@ export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
      AND id NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT ?)
      AND id NOT IN (SELECT run FROM results)`,
   );
-  const dropExplanations = ['explanations', 'found_edits'].map((table) =>
+  const dropExplanations = ['explanations', 'found_edits', 'contrasts'].map((table) =>
     db.prepare(`DELETE FROM ${table} WHERE id <= (SELECT max(id) FROM ${table}) - ${mostExplanations}`),
   );
   const blobs = db.prepare<[], { hash: string; dictionary: string | null }>('SELECT hash, dictionary FROM blobs');

@@ -30,7 +30,6 @@ const aboutOf = ({ info: { given: _, ...info }, timeline, ...result }: FinishedL
   took: result.took,
   steps: timeline.steps.length,
   failedStep: result.failedStep,
-  evidence: result.evidence,
 });
 
 /** Every text that moments hold besides nodes: of style sheets, and of what canvases show. */
@@ -93,8 +92,8 @@ export function writerOf(db: Db, blobs: Blobs): Write {
   const insert = db.prepare(
     `INSERT INTO results
        (run, component, look, environment, repetition, verdict, about, base, patches, lanes, source, files,
-         key, baselines, public, coverage)
-     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+         key, baselines, public, coverage, findings)
+     VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
   );
   const stand = db.prepare(nowStands);
   const keepCapture = captureWriterOf(db, blobs);
@@ -130,6 +129,7 @@ export function writerOf(db: Db, blobs: Blobs): Write {
         basis?.baselines,
         basis && JSON.stringify(basis.files),
         result.coverage && blobs.put(text(result.coverage), json),
+        result.findings.length > 0 ? JSON.stringify(result.findings) : null,
       ).lastInsertRowid,
     );
     for (const capture of result.captures) keepCapture(id, capture, timeline, unstable.has(capture.summary.name));

@@ -67,6 +67,7 @@ export async function attemptLook(setup: AttemptSetup): Promise<Attempted | null
       compares: 'picture' as const,
       isUpgrade: false,
       redraw: async () => null,
+      accessibility: { accepted: [], known: [], failsOn: null, measured: { get: () => null, put: () => {} } },
       readCoverage: null,
       known: new Map(),
     };

@@ -2,8 +2,9 @@
 import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
 import { programBeside } from '../bundle/index.ts';
+import type { Finding } from '../core/accessibility/finding.ts';
 import type { PictureChanges } from '../core/picture/changes.ts';
-import type { Compared, Pair } from './compareThread.ts';
+import type { Compared, Measured, Pair } from './compareThread.ts';
 
 /** How long a thread waits for more to compare, in milliseconds: it holds some 50 MB. */
 const idleTimeout = 20_000;
@@ -21,6 +22,12 @@ function threads(): Piscina {
 export function comparePngs(pair: Pair): Promise<Compared> {
   pool ??= threads();
   return pool.run(pair);
+}
+
+/** Measures the contrast of lines of text on a PNG. @throws Error when that is no picture */
+export function measureContrast(wanted: Measured): Promise<Finding[]> {
+  pool ??= threads();
+  return pool.run(wanted, { name: 'contrast' });
 }
 
 /** What happened between two pictures, by their pixels alone; null where they cannot be laid over each other. */

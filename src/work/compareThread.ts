@@ -1,4 +1,6 @@
 /** What runs in a thread that compares pictures: two PNG files in, what differs out. */
+import { contrastFindings } from '../core/accessibility/contrast.ts';
+import type { Finding, TextLine } from '../core/accessibility/finding.ts';
 import { type Allowance, allowed } from '../core/picture/allowance.ts';
 import { type Comparison, comparePictures, looksDifferent } from '../core/picture/compare.ts';
 import { type PictureChanges, picturesChanges } from '../core/picture/changes.ts';
@@ -21,6 +23,14 @@ export type Compared = { picture: Comparison; difference: Uint8Array | null } | 
 export async function changes({ before, now }: Pick<Pair, 'before' | 'now'>): Promise<PictureChanges | null> {
   const [from, to] = await Promise.all([decodePng(before).catch(() => null), decodePng(now)]);
   return from && picturesChanges(from, to, sameBytes);
+}
+
+/** A picture with lines of text on it; `ratio` is of device to CSS pixels. */
+export type Measured = { png: Uint8Array; lines: readonly TextLine[]; ratio: number };
+
+/** Text on a picture that has too little contrast. */
+export async function contrast({ png, lines, ratio }: Measured): Promise<Finding[]> {
+  return contrastFindings(await decodePng(png), lines, ratio);
 }
 
 export default async function compare({ before, now, isPaintedAnyway, allowances }: Pair): Promise<Compared> {

@@ -31,7 +31,7 @@ export const brokenReport = (wrong: Problem, stack: string | null = null): LookR
   stack,
   notes: [],
   left: [],
-  evidence: [],
+  audit: null,
 });
 
 /** The execution of a look that came to nothing. */

@@ -18,6 +18,7 @@ import { type Assets, gatherAssets, hashOf } from './assets.ts';
 import type { Execution, Shot } from './execution.ts';
 import type { Job } from './job.ts';
 import { allowancesOf, markedIn } from './allowed.ts';
+import { type AccessibilityContext, findingsOf, objectionTo } from './accessibility.ts';
 import { judgeCapture, type Redrawn } from './judge.ts';
 import { pngSize } from './png.ts';
 
@@ -36,6 +37,8 @@ export type FinishContext = {
   isUpgrade: boolean;
   /** Draws the approved moment of a capture with this browser; null where it was not kept. */
   redraw: Redraw;
+  /** What findings of accessibility are accepted or known, and what fails a look. */
+  accessibility: AccessibilityContext;
   /** Reads what pages have run; null where that is not wanted. */
   readCoverage: Reader | null;
   /** Files of this bundle that were resolved before, by address. */
@@ -164,6 +167,10 @@ export async function finishLook(
     context.known,
   );
   const captures = await finishCaptures(context, info, environment, execution, assets);
+  const { accessibility } = context;
+  const { component } = info;
+  const findings = await findingsOf(accessibility, component, report.audit, captures, environment.ratio, hashOf);
+  const objection = report.outcome === 'passed' ? objectionTo(findings, accessibility.failsOn) : null;
   const states = captures.map(({ summary }) => summary.state);
   const unreadable = states.find((state) => state.kind === 'unreadable');
   const last = trace.steps.at(-1);
@@ -171,15 +178,15 @@ export async function finishLook(
     info,
     environment: environment.name,
     repetition,
-    verdict: judge(report.outcome, states),
-    problem: wrong ?? unreadable?.why ?? null,
+    verdict: judge(objection ? 'failed' : report.outcome, states),
+    problem: wrong ?? objection ?? unreadable?.why ?? null,
     notes: report.notes,
     orderDependent: false,
     isUnsteady: false,
     isContradiction: false,
     took: last ? Math.round(last.at + (last.took ?? 0)) : 0,
     failedStep: report.outcome === 'passed' ? null : (failingStep(trace.steps)?.index ?? null),
-    evidence: report.evidence,
+    findings,
     asked: execution.asked,
     read: execution.read,
     captures,

@@ -35,6 +35,8 @@ type RunOptions = {
   stays?: boolean;
   /** How long it waits before each step, in milliseconds. */
   pace?: number;
+  /** When its accessibility is looked at; not at all by default. */
+  audit?: LookRequest['audit'];
 };
 
 /** Whoever attends a look. */
@@ -248,7 +250,7 @@ export class Lane {
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
     const { recording = 'on', approved = null, isPhotographed = false, watched = false, stays = false } = options;
-    const { attendant = null, pace = 0 } = options;
+    const { attendant = null, pace = 0, audit = null } = options;
     const { patience, settle, clock, now, network, markAttribute } = this.#settings;
     const { unanswered, failsOn, allowed } = this.#settings;
     const timeLimit = this.#limitOf(look);
@@ -273,6 +275,7 @@ export class Lane {
       failsOn,
       allowed,
       online: true,
+      audit,
       attended: attendant?.orders ?? null,
       pace,
       stays,

@@ -11,6 +11,7 @@ import type { Settings } from '../core/settings/config.ts';
 import { shuffled } from '../core/steady/chance.ts';
 import type { Conditions } from '../core/steady/conditions.ts';
 import type { FileReport } from '../core/wire/wire.ts';
+import type { AccessibilityContext } from './accessibility.ts';
 import { contractOf } from './contract.ts';
 import type { Crew } from './crew.ts';
 import { brokenBy, type Execution } from './execution.ts';
@@ -19,7 +20,7 @@ import { infoOf, type Job, type LookTask, type Ran, type WantedLook, wholeFile }
 import { Lane } from './lane.ts';
 import { placeOf, type Plan, planned, planRun, rememberTimes } from './plan.ts';
 import { type Queue, queueOf } from './queue.ts';
-import { type Port, work } from './worker.ts';
+import { type Port, type Seen, work } from './worker.ts';
 
 /** What a run tells while it goes on. */
 export type RunNews = {
@@ -54,6 +55,8 @@ export type RunSetup = {
   dependsOnOthers(look: LookInfo): boolean;
   /** What a look file declared when it could last be opened. */
   declared(file: string): Declared | null;
+  /** What findings of accessibility are accepted or known, and what fails a look. */
+  accessibility: AccessibilityContext;
   /** Hash of all that a look file was built from; null when that is not known. */
   sourceOf(file: string): string | null;
   /** True for a look whose captures are all photographed, also those whose moment is as approved. */
@@ -260,7 +263,8 @@ async function workInLanes(setup: RunSetup, plan: Plan, port: Port, stop: () => 
     { length: conditions.lanes },
     (_, index) => new Lane(crew, index, origin, settings, conditions.isLate, contract, request.coverage),
   );
-  const seen = request.headed ? { pace: request.pace, stays: true } : {};
+  const audit = request.everyStep ? 'steps' : 'end';
+  const seen: Seen = request.headed ? { pace: request.pace, stays: true, audit } : { audit };
   const works = lanes.map((lane) =>
     work(port, bundle, lane, seen).catch((error: unknown) => {
       stop();
@@ -290,6 +294,7 @@ export async function runLooks(setup: RunSetup): Promise<void> {
     compares: settings.compares,
     isUpgrade: request.upgrade,
     redraw: setup.redraw,
+    accessibility: setup.accessibility,
     readCoverage: request.coverage ? coverageReader(bundle) : null,
     known: new Map(),
   };

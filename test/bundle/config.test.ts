@@ -41,6 +41,7 @@ describe('a configuration', () => {
       reasons: 'rejections',
       family: null,
       network: [],
+      accessibility: { failsOn: null, accepted: [] },
       coverage: { include: ['**'], exclude: [], thresholds: {} },
       keep: 50,
     });

@@ -25,7 +25,6 @@ const result: ResultSummary = {
   took: 41,
   steps: 6,
   failedStep: null,
-  evidence: [],
   captures: [],
 };
 const missing: Problem = problem(

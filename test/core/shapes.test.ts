@@ -99,7 +99,7 @@ describe('messages of a page', () => {
       stack: null,
       notes: [],
       left: [],
-      evidence: [{ kind: 'coverage', data: { a: 1 } }],
+      audit: { findings: [], lines: [], accepted: [] },
     };
     expect(readLookReport(report)).toEqual(report);
     for (const other of [

@@ -132,6 +132,8 @@ describe('the interface', () => {
       Record<string, { summary?: string; requestBody?: { content: Record<string, { schema: object }> } }>
     >;
     expect(Object.keys(paths).sort()).toEqual([
+      '/api/accessibility',
+      '/api/accessibility/known',
       '/api/baselines/tidy',
       '/api/blobs/{hash}',
       '/api/board',

@@ -44,7 +44,7 @@ const result = (look: string, verdict: FinishedLook['verdict'], text = 'Buoy'): 
   isContradiction: false,
   took: 12,
   failedStep: null,
-  evidence: [],
+  findings: [],
   asked: [],
   read: [],
   captures: [],

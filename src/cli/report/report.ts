@@ -5,6 +5,7 @@ import { InvalidArgumentError, Option } from 'commander';
 import type { CauseList } from '../../core/cause/cluster.ts';
 import type { CoverageReport } from '../../core/coverage/report.ts';
 import { onDisk } from '../../core/problem/disk.ts';
+import { earlOf } from '../../core/report/earl.ts';
 import { harOf } from '../../core/report/har.ts';
 import { htmlOf } from '../../core/report/html.ts';
 import { junitOf } from '../../core/report/junit.ts';
@@ -20,6 +21,7 @@ import { writeCoverage } from './coverage.ts';
 const kinds = {
   junit: 'JUnit XML',
   sarif: 'SARIF 2.1.0',
+  earl: 'accessibility as EARL, JSON-LD',
   har: 'requests as an HTTP archive',
   markdown: 'short enough for a comment',
   html: 'one self-contained file',
@@ -97,7 +99,9 @@ async function textOf(kind: ReportKind, data: ReportData, outcome: Outcome): Pro
     case 'junit':
       return junitOf(data);
     case 'sarif':
-      return `${JSON.stringify(sarifOf(data, { rules: [], results: [] }), null, 2)}\n`;
+      return `${JSON.stringify(sarifOf(data, (await found.client.accessibility(data.run.id)).findings), null, 2)}\n`;
+    case 'earl':
+      return `${JSON.stringify(earlOf(data, (await found.client.accessibility(data.run.id)).findings), null, 2)}\n`;
     case 'har':
       return `${JSON.stringify(harOf(data, await recordedOf(found, results)), null, 2)}\n`;
     case 'markdown': {

@@ -56,6 +56,12 @@ export const steps = {
     (d) => `“${d.option}” could not be chosen in ${d.target}: it shows “${d.shown}” afterwards.`,
     'Something on the page sets it back. Look at the moments before and after this step on the bench.',
   ),
+  'accessibility-new': entry(
+    (d) => `${d.n === 1 ? 'One new finding' : `${d.n} new findings`} of accessibility.`,
+    (d) =>
+      `${d.fix}\nOr say why it stays, with accept: [{ rule: '${d.rule}', why: '…' }] in the look file or, for the whole ` +
+      'project, under accessibility in sguardo.config.ts.',
+  ),
   'request-unanswered': entry(
     (d) => {
       const near = d.near ? ` The nearest one that is declared is “${d.near}”.` : '';

@@ -140,6 +140,10 @@ const serviceAndClient = {
     (d) => `${d.most} runs are already waiting.`,
     'Wait for them to finish, or stop some: POST /api/runs/<id>/stop',
   ),
+  'known-wrong': entry(
+    (d) => `${d.file} cannot be read: ${d.error}.`,
+    'Restore it from git, or remove it and begin again: sguardo accessibility --adopt',
+  ),
   'coverage-none': entry(() => 'No run has counted yet what its looks run.', 'Count it with: sguardo run --coverage'),
   'not-found': entry((d) => `There is no ${d.what}.`, 'Check the address, or look at the list that leads to it.'),
   'setup-where': entry(

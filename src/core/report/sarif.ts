@@ -1,18 +1,27 @@
-/** What is wrong in a run as SARIF 2.1.0: failures, at their lines. */
+/** What is wrong in a run as SARIF 2.1.0: failures, at their lines, and findings of accessibility. */
+import { findingKey, severityOf } from '../accessibility/finding.ts';
+import type { ListedFinding } from '../accessibility/listing.ts';
+import { criterionUrl, type RuleId, ruleOf } from '../accessibility/rules.ts';
 import type { ResultSummary } from '../run/run.ts';
 import { isWrong, placeOf, reasonOf, type ReportData, titleOf } from './report.ts';
 
-type Rule = { id: string; shortDescription: { text: string }; helpUri?: string };
+type ReportingDescriptor = {
+  id: string;
+  shortDescription: { text: string };
+  help?: { text: string };
+  helpUri?: string;
+};
 
-export type SarifResult = {
+type SarifResult = {
   ruleId: string;
   level: 'error' | 'warning' | 'note';
   message: { text: string };
   locations: object[];
   partialFingerprints: Record<string, string>;
+  suppressions?: { kind: string; justification: string }[];
 };
 
-export const locationAt = (file: string, line: number | null): object => ({
+const locationAt = (file: string, line: number | null): object => ({
   physicalLocation: {
     artifactLocation: { uri: file.split('/').map(encodeURIComponent).join('/'), uriBaseId: 'PROJECT' },
     ...(line !== null && { region: { startLine: line } }),
@@ -32,18 +41,49 @@ function resultOf(result: ResultSummary): SarifResult {
   };
 }
 
-/** `more` are results of other kinds, with their rules. */
-export function sarifOf(data: ReportData, more: { rules: Rule[]; results: SarifResult[] }): object {
+const levels = { severe: 'error', moderate: 'warning', minor: 'note' } as const;
+
+/** A finding of accessibility; what is accepted or known is told as suppressed. */
+function findingResult(finding: ListedFinding): SarifResult {
+  const { rule, element, what, component, file, sightings, certain, standing } = finding;
+  const [first] = sightings;
+  const isKept = standing.is !== 'new';
+  const why =
+    standing.is === 'accepted' ? standing.why : standing.is === 'known' ? `known since ${standing.since}` : '';
+  return {
+    ruleId: rule,
+    level: certain ? levels[severityOf(finding)] : 'note',
+    message: {
+      text: `${first ? titleOf({ component, ...first }) : component}: ${element}: ${what}\n${ruleOf(rule).fix}`,
+    },
+    locations: [locationAt(file, null)],
+    partialFingerprints: { finding: `${component} ${findingKey(finding)}` },
+    ...(isKept && { suppressions: [{ kind: 'external', justification: why }] }),
+  };
+}
+
+const findingRule = (id: RuleId): ReportingDescriptor => {
+  const { title, why, fix, criterion } = ruleOf(id);
+  return {
+    id,
+    shortDescription: { text: title },
+    help: { text: `${why} ${fix}` },
+    ...(criterion !== null && { helpUri: criterionUrl(criterion) }),
+  };
+};
+
+export function sarifOf(data: ReportData, findings: readonly ListedFinding[]): object {
   const wrong = data.results.filter((result) => isWrong(result, data.isStrict)).map(resultOf);
   const own = [...new Set(wrong.map(({ ruleId }) => ruleId))].map((id) => ({ id, shortDescription: { text: id } }));
+  const broken = [...new Set(findings.map(({ rule }) => rule))].map(findingRule);
   return {
     $schema: 'https://json.schemastore.org/sarif-2.1.0.json',
     version: '2.1.0',
     runs: [
       {
-        tool: { driver: { name: 'Sguardo', version: data.version, rules: [...own, ...more.rules] } },
+        tool: { driver: { name: 'Sguardo', version: data.version, rules: [...own, ...broken] } },
         columnKind: 'utf16CodeUnits',
-        results: [...wrong, ...more.results],
+        results: [...wrong, ...findings.map(findingResult)],
       },
     ],
   };

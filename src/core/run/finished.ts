@@ -1,4 +1,5 @@
 /** A finished look: what a run brings, and what the store keeps of it. */
+import type { StoodFinding } from '../accessibility/finding.ts';
 import type { LookCoverage } from '../coverage/hits.ts';
 import type { LookInfo } from '../look/look.ts';
 import type { CanonicalMoment } from '../moment/canonical.ts';
@@ -32,6 +33,8 @@ export type FinishedLook = Outcome & {
   read: string[];
   /** Files that moments show, by hash. */
   files: Map<string, KeptFile>;
+  /** What its accessibility lacks, by its weight. */
+  findings: StoodFinding[];
   /** What it has run of the project's sources; null where that was not counted. */
   coverage: LookCoverage | null;
 };

@@ -1,7 +1,6 @@
 /** Runs and what they bring: the values that go from the runner to the store, and on to everybody who watches. */
 import type { LookInfo, LookName } from '../look/look.ts';
 import type { Allowance } from '../picture/allowance.ts';
-import type { Evidence } from './evidence.ts';
 import type { Progress } from './progress.ts';
 import type { Problem } from '../problem/problem.ts';
 import type { CaptureState, Tally, Verdict } from './verdict.ts';
@@ -40,6 +39,8 @@ export type RunRequest = {
   upgrade: boolean;
   /** It is counted what looks run of the project's sources. */
   coverage: boolean;
+  /** Accessibility is looked at after every step, rather than at the end of looks only. */
+  everyStep: boolean;
   /** How long each step waits, in milliseconds, for somebody who looks on. */
   pace: number;
 };
@@ -62,6 +63,7 @@ export const usualRequest: RunRequest = {
   headed: false,
   upgrade: false,
   coverage: false,
+  everyStep: false,
   pace: 0,
 };
 
@@ -165,8 +167,6 @@ export type Outcome = {
   took: number;
   /** The step at which it went wrong. */
   failedStep: number | null;
-  /** What observers of the look have found. */
-  evidence: Evidence[];
 };
 
 /** The result of one look in one run, without its timeline. */

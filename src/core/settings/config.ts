@@ -1,4 +1,5 @@
 /** The configuration file, `sguardo.config.ts`: `export default { … } satisfies Config`. */
+import type { AccessibilityConfig, AccessibilitySettings } from './accessibility.ts';
 import type { Allowing, CompareConfig, Comparing } from './comparing.ts';
 import type { CoverageConfig, CoverageSettings } from './coverage.ts';
 import type { Environment } from './environment.ts';
@@ -63,6 +64,8 @@ export type Config = {
   unanswered?: 'fail' | 'note';
   /** Origins that looks may reach for real, such as `https://tiles.example`. Default: none. */
   network?: string[];
+  /** What findings of accessibility come to. */
+  accessibility?: AccessibilityConfig;
   /** What `sguardo run --coverage` counts, and what it wants. */
   coverage?: CoverageConfig;
   /** How many runs are kept, with their timelines and pictures. Default 50. */
@@ -92,6 +95,7 @@ export type Settings = {
   /** Sources of regular expressions, with their flags. */
   failsOn: { source: string; flags: string }[];
   network: string[];
+  accessibility: AccessibilitySettings;
   coverage: CoverageSettings;
   keep: number;
 };

@@ -1,4 +1,6 @@
 /** The shapes of everything that a page says. */
+import type { Audit } from '../accessibility/finding.ts';
+import { isRule, type RuleId } from '../accessibility/rules.ts';
 import { catalogue, type ProblemCode } from '../problem/catalogue.ts';
 import type { Problem } from '../problem/problem.ts';
 import type { Completion, TriedLine } from '../sitting/sitting.ts';
@@ -225,13 +227,44 @@ const fromPage = either(
   fields({ token: name, kind: oneOf('answer'), request: name, reply: either(reply, oneOf('proceed', 'refuse')) }),
 ) as unknown as Shape<FromPage>;
 
+const finding = {
+  element: text(2000),
+  node: nullable(number),
+  box: tuple(number, number, number, number),
+  step: number,
+};
+
+const audit = fields({
+  findings: list(
+    fields({
+      ...finding,
+      rule: (value: unknown): value is RuleId => typeof value === 'string' && isRule(value),
+      certain: truth,
+      what: text(5000),
+    }),
+    100_000,
+  ),
+  lines: list(
+    fields({ ...finding, colour: tuple(number, number, number, number), size: number, isBold: truth, isAside: truth }),
+    10_000,
+  ),
+  accepted: list(
+    fields({
+      rule: (value: unknown): value is RuleId => typeof value === 'string' && isRule(value),
+      element: nullable(text(2000)),
+      why: text(5000),
+    }),
+    10_000,
+  ),
+}) as unknown as Shape<Audit>;
+
 const lookReport = fields({
   outcome: oneOf('passed', 'failed', 'broken'),
   problem: nullable(problem),
   stack: nullable(text()),
   notes: list(text(100_000), 10_000),
   left: list(text(10_000), 10_000),
-  evidence: list(fields({ kind: name, data: (value: unknown): value is unknown => value !== undefined })),
+  audit: nullable(audit),
 }) as Shape<LookReport>;
 
 const primitive = (value: unknown): value is Primitive =>

@@ -5,7 +5,7 @@
 import type { Allowance } from '../picture/allowance.ts';
 import type { Allowing, Comparing } from '../settings/comparing.ts';
 import type { ChangedMedia } from '../moment/moment.ts';
-import type { Evidence } from '../run/evidence.ts';
+import type { Audit } from '../accessibility/finding.ts';
 import type { Pointed } from './live.ts';
 import type { Given } from '../props/given.ts';
 import type { Problem } from '../problem/problem.ts';
@@ -159,6 +159,8 @@ export type LookRequest = {
   /** What of captures is compared otherwise in the whole project. */
   allowed: Allowing[];
   online: boolean;
+  /** When its accessibility is looked at: at its end, or after every step; null for not at all. */
+  audit: 'end' | 'steps' | null;
   /** How somebody attends it, who can stop its script; null where nobody does. */
   attended: Orders | null;
   /** How long it waits before each step, in milliseconds of the clock on the wall. */
@@ -177,8 +179,8 @@ export type LookReport = {
   notes: string[];
   /** What the look did to its document that could not be taken back, in words: the document is not used again. */
   left: string[];
-  /** What observers of the look have found. */
-  evidence: Evidence[];
+  /** What its accessibility lacks; null where nobody has looked. */
+  audit: Audit | null;
 };
 
 /** A look file to which a document is turned: its script, and the sheets that it shows, by their address paths. */

@@ -2,6 +2,7 @@
 import { fail, type Problem, problem, ProblemError } from '../../core/problem/problem.ts';
 import type { Step, StepKind } from '../../core/timeline/timeline.ts';
 import { errorInWords } from '../../core/value/show.ts';
+import { auditStep } from '../accessibility/observer.ts';
 import { hoverSettled } from '../act/pointer.ts';
 import { passGate, stopAtFailure } from '../attend/attend.ts';
 import { ask } from '../host/host.ts';
@@ -91,6 +92,7 @@ export async function step<T>(
     }
     if (recording.isOver) return never;
     recording.end(current, 'passed');
+    if (kind !== 'part' && kind !== 'capture') auditStep(recording, current.index);
     if (recording.photographed && kind !== 'part') await photograph(current, recording);
     return recording.isOver ? never : result;
   } catch (error) {

@@ -3,6 +3,7 @@ import type { FastifyInstance } from 'fastify';
 import type { ProjectInfo } from '../../core/api/api.ts';
 import type { Settings } from '../../core/settings/config.ts';
 import type { Store } from '../../store/index.ts';
+import type { AccessibilityDesk } from '../accessibility.ts';
 import type { Conductor } from '../conductor.ts';
 import type { CoverageDesk } from '../coverage.ts';
 import type { Culprits } from '../culprits.ts';
@@ -19,6 +20,7 @@ export type ApiContext = {
   explainer: Explainer;
   culprits: Culprits;
   coverage: CoverageDesk;
+  accessibility: AccessibilityDesk;
   watcher: Watcher;
   root: string;
   /** Closes windows on the screen that nobody uses any more. */

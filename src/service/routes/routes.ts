@@ -1,5 +1,6 @@
 /** All calls of the HTTP interface. */
 import type { Routes } from './context.ts';
+import { accessibilityRoutes } from './accessibility.ts';
 import { boardRoutes } from './board.ts';
 import { causeRoutes } from './causes.ts';
 import { coverageRoutes } from './coverage.ts';
@@ -18,6 +19,7 @@ export const addRoutes: Routes = (app, context) => {
     runRoutes,
     causeRoutes,
     coverageRoutes,
+    accessibilityRoutes,
     sittingRoutes,
     decisionRoutes,
     remarkRoutes,

@@ -1,0 +1,37 @@
+/** Looks at the page for whatever breaks a rule of accessibility. */
+import type { Audit, Finding } from '../../core/accessibility/finding.ts';
+import { boxOf } from '../act/element.ts';
+import { describe } from '../act/names.ts';
+import type { Recording } from '../record/recording.ts';
+import { ariaChecks } from './aria.ts';
+import type { Check } from './check.ts';
+import { nameChecks } from './names.ts';
+import { reachChecks } from './reach.ts';
+import { sceneNow } from './scene.ts';
+import { structureChecks } from './structure.ts';
+import { linesOf, textChecks } from './text.ts';
+
+/** So many findings are told of one instant; a page with more has one mistake many times. */
+const mostFindings = 500;
+
+const checks: Check[] = [...nameChecks, ...ariaChecks, ...structureChecks, ...reachChecks];
+
+/** Findings of the page as it is now. With `isWhole` also what needs its layout changed, or its picture. */
+export function auditNow(recording: Recording, step: number, isWhole: boolean): Omit<Audit, 'accepted'> {
+  const scene = sceneNow();
+  const findings: Finding[] = [];
+  const told = new Set<string>();
+  const about = (element: Element) => ({ element: describe(element), node: recording.idOf(element), step });
+  // What makes text larger comes last: elements may take their time to go back.
+  const lines = isWhole ? linesOf(scene, about) : [];
+  for (const check of isWhole ? [...checks, ...textChecks] : checks)
+    check(scene, (rule, element, what, isCertain = true) => {
+      const of = about(element);
+      const key = `${rule} ${of.node ?? of.element} ${what}`;
+      if (told.has(key) || findings.length >= mostFindings) return;
+      told.add(key);
+      const [left, top, width, height] = boxOf(element);
+      findings.push({ rule, certain: isCertain, ...of, what, box: [left + scrollX, top + scrollY, width, height] });
+    });
+  return { findings, lines };
+}

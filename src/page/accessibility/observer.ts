@@ -1,0 +1,61 @@
+/** Looks at a look's accessibility: at its end, and after every step if that is wanted. */
+import type { Acceptance, Audit, Finding } from '../../core/accessibility/finding.ts';
+import type { RuleId } from '../../core/accessibility/rules.ts';
+import type { Accept } from '../../language/accept.ts';
+import type { Looks } from '../../language/looks.ts';
+import { describe } from '../act/names.ts';
+import { type Recording, recordingNow } from '../record/recording.ts';
+import { auditNow } from './audit.ts';
+
+let when: 'end' | 'steps' | null = null;
+let accepted: Acceptance[] = [];
+let found: Finding[] = [];
+/** What had the focus last, with how it was described then: it may be gone by now. */
+let focused: { element: Element; description: string } | null = null;
+
+const acceptanceOf = ({ rule, element, why }: Accept): Acceptance => ({
+  rule: rule as RuleId,
+  element: element ?? null,
+  why,
+});
+
+/** A look begins. */
+export function beginAudit(wanted: typeof when, looks: Looks, look: string): void {
+  when = wanted;
+  found = [];
+  focused = null;
+  accepted = [...(looks.accept ?? []), ...(looks.states[look]?.accept ?? [])].map(acceptanceOf);
+}
+
+/** Called once: follows the focus, to notice when it is lost with the element that had it. */
+export function watchFocus(): void {
+  document.addEventListener('focusin', ({ target }) => {
+    if (when && target instanceof Element) focused = { element: target, description: describe(target) };
+  });
+}
+
+/** The focus went away with its element, and nothing else has got it. */
+function lostFocus(step: number): Finding[] {
+  const isLost = focused && !focused.element.isConnected && document.activeElement === document.body;
+  if (!focused || !isLost) return [];
+  const { description: element } = focused;
+  focused = null;
+  const what = 'It had the focus when it was taken away, and nothing has it now.';
+  return [{ rule: 'focus-is-not-lost', certain: false, element, what, node: null, box: [0, 0, 0, 0], step }];
+}
+
+/** A step has ended. */
+export function auditStep(recording: Recording, step: number): void {
+  if (!when) return;
+  found.push(...lostFocus(step));
+  if (when === 'steps') found.push(...auditNow(recording, step, false).findings);
+}
+
+/** The look has come to its end as it should; says what it has found. */
+export function endAudit(): Audit | null {
+  const recording = recordingNow();
+  if (!when || !recording) return null;
+  const step = recording.count - 1;
+  const { findings, lines } = auditNow(recording, step, true);
+  return { findings: [...found, ...findings], lines, accepted };
+}

@@ -1,0 +1,177 @@
+/** Text: lines whose contrast is measured, and whether text stays whole when it grows (WCAG 2.2 1.4). */
+import type { TextLine } from '../../core/accessibility/finding.ts';
+import type { Check } from './check.ts';
+import type { Scene, Seen } from './scene.ts';
+
+/** So many lines are measured: more say the same. */
+const mostLines = 400;
+
+type Rgba = TextLine['colour'];
+
+/** A colour as the engine writes it, `rgb(…)` or `color(srgb …)`; null for others. */
+export function readColour(text: string): Rgba | null {
+  const rgb = /^rgba?\(([^)]*)\)$/.exec(text);
+  const srgb = /^color\(srgb ([^)]*)\)$/.exec(text);
+  const numbers = (rgb ?? srgb)?.[1]
+    ?.split(/[\s,/]+/)
+    .filter(Boolean)
+    .map(Number);
+  if (!numbers || numbers.length < 3 || numbers.some(Number.isNaN)) return null;
+  const scale = srgb ? 255 : 1;
+  return [numbers[0]! * scale, numbers[1]! * scale, numbers[2]! * scale, numbers[3] ?? 1];
+}
+
+/** The opacity of an element with all around it. */
+function opacityOf(seen: Seen): number {
+  let opacity = 1;
+  for (let at: Seen | null = seen; at; at = at.parent) opacity *= Number(getComputedStyle(at.element).opacity);
+  return opacity;
+}
+
+const isOff = (element: Element): boolean =>
+  element.closest(':disabled, [aria-disabled="true"], [inert]') !== null ||
+  (element instanceof HTMLLabelElement && element.control?.matches(':disabled') === true);
+
+/** True when something else is painted over the middle of a box, as far as it is in sight. */
+function isCovered(element: Element, box: DOMRect): boolean {
+  const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
+  if (x < 0 || y < 0 || x >= innerWidth || y >= innerHeight) return false;
+  const root = element.getRootNode() as Document | ShadowRoot;
+  const top = root.elementFromPoint?.(x, y);
+  return top !== null && top !== undefined && !element.contains(top) && !top.contains(element);
+}
+
+/** Texts that stand in an element itself, with something to read in them. */
+const ownTexts = (element: Element): Text[] =>
+  [...element.childNodes].filter(
+    (node): node is Text => node.nodeType === 3 && /[\p{L}\p{N}]/u.test(node.textContent ?? ''),
+  );
+
+/** The lines of text that are painted, with what their style says of their colour. */
+export function linesOf(
+  { all }: Scene,
+  about: (element: Element) => Pick<TextLine, 'element' | 'node' | 'step'>,
+): TextLine[] {
+  const lines: TextLine[] = [];
+  for (const seen of all) {
+    const { element } = seen;
+    if (!seen.isPainted || lines.length >= mostLines) continue;
+    const texts = ownTexts(element);
+    if (texts.length === 0 || element.closest('svg, option')) continue;
+    const style = getComputedStyle(element);
+    const colour = readColour(style.color);
+    const opacity = opacityOf(seen);
+    // Text that is drawn as a shape of what is behind it has no colour of its own.
+    if (
+      !colour ||
+      opacity === 0 ||
+      colour[3] === 0 ||
+      style.getPropertyValue('background-clip') === 'text' ||
+      isOff(element)
+    )
+      continue;
+    const [red, green, blue, alpha] = colour;
+    const ofLine = {
+      ...about(element),
+      colour: [red, green, blue, alpha * opacity] as Rgba,
+      size: Number.parseFloat(style.fontSize),
+      isBold: Number(style.fontWeight) >= 700,
+      isAside: !seen.isTold || style.textShadow !== 'none' || style.mixBlendMode !== 'normal',
+    };
+    for (const text of texts) {
+      const range = document.createRange();
+      range.selectNodeContents(text);
+      for (const box of range.getClientRects()) {
+        // What is made to be read out only is not there for the eye.
+        if (box.width < 4 || box.height < 4 || isClippedAway(element) || isCovered(element, box)) continue;
+        lines.push({ ...ofLine, box: [box.left + scrollX, box.top + scrollY, box.width, box.height] });
+      }
+    }
+  }
+  return lines;
+}
+
+/** True for what is cut to nothing, so that it is read out and not seen. */
+function isClippedAway(element: Element): boolean {
+  for (let at: Element | null = element; at && at !== document.body; at = at.parentElement) {
+    const { clip, clipPath, overflow } = getComputedStyle(at);
+    const { width, height } = at.getBoundingClientRect();
+    if (width <= 2 && height <= 2 && overflow !== 'visible') return true;
+    if (/^rect\(0px,? 0px,? 0px,? 0px\)$/.test(clip) || /inset\(50%\)|inset\(100%\)/.test(clipPath)) return true;
+  }
+  return false;
+}
+
+/** What people set for themselves: spacing as WCAG 2.2, 1.4.12 says, and text twice as large. */
+const settings = [
+  {
+    rule: 'text-can-be-spaced',
+    css: '*{line-height:1.5!important;letter-spacing:.12em!important;word-spacing:.16em!important}p{margin-bottom:2em!important}',
+    what: 'With more space in it text is cut off.',
+  },
+  { rule: 'text-can-be-larger', css: ':root{font-size:200%!important}', what: 'At twice the size text is cut off.' },
+] as const;
+
+/** Elements that cut off what does not fit, without a way to see it. */
+function cutters({ all }: Scene): Element[] {
+  return all.flatMap(({ element, isPainted, tag }) => {
+    if (!isPainted || /^(input|textarea|select|svg|canvas|video|img|iframe)$/.test(tag)) return [];
+    const { overflowX, overflowY, textOverflow } = getComputedStyle(element);
+    const cuts = /^(hidden|clip)$/.test(overflowX) || /^(hidden|clip)$/.test(overflowY);
+    // Text that ends in an ellipsis ends so by intention.
+    return cuts && textOverflow !== 'ellipsis' && !isClippedAway(element) && (element.textContent ?? '').trim() !== ''
+      ? [element]
+      : [];
+  });
+}
+
+const overflow = (element: Element): [number, number] => {
+  const { overflowX, overflowY } = getComputedStyle(element);
+  const { scrollWidth, clientWidth, scrollHeight, clientHeight } = element;
+  return [
+    /^(hidden|clip)$/.test(overflowX) ? scrollWidth - clientWidth : 0,
+    /^(hidden|clip)$/.test(overflowY) ? scrollHeight - clientHeight : 0,
+  ];
+};
+
+/** Text that people enlarge or space out: what it is cut off by then. Styles are as they were afterwards. */
+const grown: Check = (scene, tell) => {
+  const candidates = cutters(scene).map((element) => ({ element, before: overflow(element) }));
+  if (candidates.length === 0) return;
+  for (const { rule, css, what } of settings) {
+    const sheet = new CSSStyleSheet();
+    // What would move on to its new size would not have it yet.
+    sheet.replaceSync(`${css}*{transition:none!important}`);
+    const { adoptedStyleSheets } = document;
+    document.adoptedStyleSheets = [...adoptedStyleSheets, sheet];
+    try {
+      for (const { element, before } of candidates) {
+        const now = overflow(element);
+        if (now.some((value, i) => value > before[i]! + 4)) tell(rule, element, what, false);
+      }
+    } finally {
+      document.adoptedStyleSheets = adoptedStyleSheets;
+    }
+  }
+};
+
+const links: Check = ({ told }, tell) => {
+  for (const { element, tag } of told) {
+    if (tag !== 'a' || !element.hasAttribute('href')) continue;
+    const around = element.parentElement;
+    const isInText = around !== null && ownTexts(around).length > 0 && ownTexts(element).length > 0;
+    if (!isInText) continue;
+    const [own, other] = [getComputedStyle(element), getComputedStyle(around)];
+    const isMarked =
+      own.textDecorationLine !== 'none' ||
+      own.fontWeight !== other.fontWeight ||
+      own.fontStyle !== other.fontStyle ||
+      own.backgroundColor !== other.backgroundColor ||
+      own.borderBottomStyle !== 'none' ||
+      own.display !== 'inline';
+    if (!isMarked)
+      tell('links-are-more-than-colour', element, 'Only its colour tells it from the text around it.', false);
+  }
+};
+
+export const textChecks: Check[] = [grown, links];

@@ -1,0 +1,98 @@
+/** Findings of the project's accessibility, and those of them that are known. */
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import writeFileAtomic from 'write-file-atomic';
+import { type Known, standingOf } from '../core/accessibility/finding.ts';
+import { type FindingList, type ListedFinding, listFindings } from '../core/accessibility/listing.ts';
+import { isRule, type Severity } from '../core/accessibility/rules.ts';
+import { onDisk } from '../core/problem/disk.ts';
+import { fail, messageOf } from '../core/problem/problem.ts';
+import type { Settings } from '../core/settings/config.ts';
+import type { Store } from '../store/index.ts';
+
+/** Findings that were there when the project began to look; committed with the code. docs/formats/known.md */
+export const knownFile = 'sguardo.known.json';
+
+const format = 'sguardo-known/1';
+
+const isKnown = (value: unknown): value is Known => {
+  const { component, rule, element, since } = (value ?? {}) as Record<string, unknown>;
+  return (
+    [component, element, since].every((one) => typeof one === 'string') && typeof rule === 'string' && isRule(rule)
+  );
+};
+
+/** What is known; null where the project has no such file. @throws ProblemError `known-wrong` */
+export function readKnown(root: string): Known[] | null {
+  const path = join(root, knownFile);
+  if (!existsSync(path)) return null;
+  try {
+    const { format: said, findings } = JSON.parse(readFileSync(path, 'utf8')) as {
+      format: string;
+      findings: unknown[];
+    };
+    if (said !== format || !Array.isArray(findings)) throw new Error(`its format is not ${format}`);
+    // A rule that there is no more needs nobody who knows of it.
+    return findings.filter(isKnown);
+  } catch (error) {
+    return fail('known-wrong', { file: knownFile, error: messageOf(error) });
+  }
+}
+
+/** From which severity on new findings fail their looks. */
+export function failsFrom({ accessibility }: Settings, known: readonly Known[] | null): Severity | null {
+  const wanted = accessibility.failsOn ?? (known === null ? 'never' : 'severe');
+  return wanted === 'never' ? null : wanted;
+}
+
+export type AccessibilityDesk = {
+  /** What every look comes to now, or of one run. */
+  list(run: number | null): Promise<FindingList>;
+  /** Writes down all that is new as known, as of today; what is not there any more is taken out. */
+  adopt(): Promise<FindingList & { adopted: number; gone: number }>;
+};
+
+const keyOf = ({ component, rule, element }: Pick<Known, 'component' | 'rule' | 'element'>): string =>
+  JSON.stringify([component, rule, element]);
+
+export function accessibilityDeskOf(root: string, store: Store, settings: () => Promise<Settings>): AccessibilityDesk {
+  const list = async (run: number | null): Promise<FindingList> => {
+    const now = await settings();
+    const known = readKnown(root);
+    const looks = run === null ? store.accessibility.latest() : store.accessibility.ofRun(run);
+    // What the project says may have changed since they were found.
+    const stood = looks.map((look) => ({
+      ...look,
+      findings: look.findings.map((finding) =>
+        finding.standing.is === 'accepted'
+          ? finding
+          : { ...finding, standing: standingOf(finding, look.component, now.accessibility.accepted, known ?? []) },
+      ),
+    }));
+    return { findings: listFindings(stood), known: known && knownFile, failsOn: failsFrom(now, known) };
+  };
+  return {
+    list,
+    async adopt() {
+      const { findings } = await list(null);
+      const before = readKnown(root) ?? [];
+      const since = new Date().toISOString().slice(0, 10);
+      const dates = new Map(before.map((one) => [keyOf(one), one.since]));
+      const kept = findings.filter(({ standing }) => standing.is !== 'accepted');
+      const entries = kept
+        .map(({ component, rule, element }: ListedFinding): Known => {
+          const key = keyOf({ component, rule, element });
+          return { component, rule, element, since: dates.get(key) ?? since };
+        })
+        .sort((a, b) => (keyOf(a) < keyOf(b) ? -1 : 1));
+      const now = new Set(entries.map(keyOf));
+      const path = join(root, knownFile);
+      onDisk(path, () => writeFileAtomic.sync(path, `${JSON.stringify({ format, findings: entries }, null, 2)}\n`));
+      return {
+        ...(await list(null)),
+        adopted: entries.filter((one) => !dates.has(keyOf(one))).length,
+        gone: before.filter((one) => !now.has(keyOf(one))).length,
+      };
+    },
+  };
+}
