@@ -3,6 +3,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import ts from 'typescript';
+import { rules } from '../src/core/accessibility/rules.ts';
 
 const root = resolve(import.meta.dirname, '..');
 
@@ -19,6 +20,7 @@ const chapters: [file: string, title: string][] = [
   ['world', 'The world'],
   ['looks', 'Look files'],
   ['settings', 'Settings of a file or a look'],
+  ['accept', 'Accepted findings'],
   ['command', 'Options'],
 ];
 
@@ -27,7 +29,19 @@ const told = new Set([
   ...['Name', 'RoleState', 'Target', 'The', 'the', 'TargetChecks', 'CallChecks', 'AnswerChecks', 'ValueChecks'],
   ...['CheckOptions', 'action', 'check', 'reset', 'spy', 'Spy', 'Reply', 'Received', 'AnswerInit', 'Answer', 'answer'],
   ...['ServerEvent', 'part', 'capture', 'CaptureOptions', 'clock', 'world', 'WorldChange', 'Media', 'World', 'ensure'],
-  ...['LookSettings', 'LookState', 'LooksOf', 'ScriptContext', 'Tags', 'looks', 'Named', 'Amount', 'Spot', 'Side'],
+  ...[
+    'Accept',
+    'LookSettings',
+    'LookState',
+    'LooksOf',
+    'ScriptContext',
+    'Tags',
+    'looks',
+    'Named',
+    'Amount',
+    'Spot',
+    'Side',
+  ],
   ...['ClickOptions', 'PressOptions', 'DragOptions', 'TouchOptions', 'Carried', 'Asked'],
 ]);
 
@@ -123,7 +137,23 @@ export function referenceText(): string {
   return `${[...head, ...parts].join('\n').trim()}\n`;
 }
 
+/** What stands above the table of rules. */
+const rulesBegin = '<!-- rules:';
+
+/** docs/accessibility.md with the rules as they are now. */
+export function rulesText(): string {
+  const page = readFileSync(join(root, 'docs/accessibility.md'), 'utf8');
+  const head = page.slice(0, page.indexOf('\n', page.indexOf(rulesBegin)) + 1);
+  const lines = Object.entries(rules).map(
+    ([id, { title, severity, criterion, fix }]) =>
+      `| \`${id}\` | ${title.replaceAll('<', '\\<')} | ${severity} | ${criterion ?? ''} | ${fix.replaceAll('<', '\\<').replaceAll('|', '\\|')} |`,
+  );
+  const table = ['| rule | is kept when | severity | WCAG | to fix it |', '| --- | --- | --- | --- | --- |', ...lines];
+  return `${head}\n${table.join('\n')}\n`;
+}
+
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  writeFileSync(join(root, 'docs/accessibility.md'), rulesText());
   writeFileSync(join(root, 'docs/reference.md'), referenceText());
   process.stdout.write('Written: docs/reference.md\n');
 }

@@ -16,6 +16,9 @@ import type { Theme } from './theme.ts';
 
 /** The board comes first and has nothing to wait for; the other pages are loaded when they are gone to. */
 const Bench = lazy(async () => ({ default: (await import('./bench/Bench.tsx')).Bench }));
+const Accessibility = lazy(async () => ({
+  default: (await import('./accessibility/Accessibility.tsx')).Accessibility,
+}));
 const Coverage = lazy(async () => ({ default: (await import('./coverage/Coverage.tsx')).Coverage }));
 const Live = lazy(async () => ({ default: (await import('./sitting/Live.tsx')).Live }));
 const Stage = lazy(async () => ({ default: (await import('./stage/Stage.tsx')).Stage }));
@@ -109,7 +112,8 @@ export function App({ theme }: { theme: Theme }) {
   useKeys({
     '1': () => void navigate('/'),
     '2': () => void navigate('/review'),
-    '3': () => void navigate('/coverage'),
+    '3': () => void navigate('/accessibility'),
+    '4': () => void navigate('/coverage'),
     t: theme.toggle,
     R: () => !running && run(),
     '?': () => setAsking(true),
@@ -142,8 +146,11 @@ export function App({ theme }: { theme: Theme }) {
               )}
               <kbd>2</kbd>
             </NavLink>
+            <NavLink to="/accessibility" className={tab}>
+              Accessibility <kbd>3</kbd>
+            </NavLink>
             <NavLink to="/coverage" className={tab}>
-              Coverage <kbd>3</kbd>
+              Coverage <kbd>4</kbd>
             </NavLink>
           </nav>
           <span className="flex-1" />
@@ -175,6 +182,7 @@ export function App({ theme }: { theme: Theme }) {
               <Route path="/stage" element={<Stage project={project.data} />} />
               <Route path="/review" element={<Review />} />
               <Route path="/coverage" element={<Coverage />} />
+              <Route path="/accessibility" element={<Accessibility project={project.data} />} />
               <Route path="/history" element={<History />} />
               <Route path="*" element={<PageMissing />} />
             </Routes>

@@ -37,7 +37,8 @@ function takeInOne(queries: QueryClient, event: RunEvent): void {
     case 'run-finished':
       queries.setQueryData<ProjectInfo>(['project'], (project) => project && withRun(project, event as never));
       if (event.kind !== 'run-queued') queries.setQueryData<RunSummary>(['last run'], event.run);
-      if (event.kind === 'run-finished') refresh('board', 'project', 'causes', 'history', 'last run', 'coverage');
+      if (event.kind === 'run-finished')
+        refresh('board', 'project', 'causes', 'history', 'last run', 'coverage', 'accessibility');
       break;
     case 'decided':
       queries.setQueryData<Deciding>(['deciding'], notDeciding);

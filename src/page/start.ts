@@ -139,7 +139,13 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
   }
   await stopAtEnd(recording, came.problem);
   endAsking();
-  const audit = came.outcome === 'passed' ? endAudit() : null;
+  let audit: LookReport['audit'] = null;
+  try {
+    if (came.outcome === 'passed') audit = endAudit();
+  } catch (error) {
+    // Whoever replaces functions of the platform has that noted anyway.
+    recording.note(`Its accessibility could not be looked at: ${errorInWords(error)}`);
+  }
   const left = await session.dispose(request.stays);
   // What went wrong with our own work for want of a function of the platform is not the browser's doing.
   if (came.problem && ownWork.includes(came.problem.code) && replacedNow().length > 0) return tampered(came.problem);

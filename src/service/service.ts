@@ -161,9 +161,10 @@ function settingsShown(config: string): { read(): Promise<Settings>; seen(settin
   };
 }
 
-const environmentInfo = ({ name, viewport, scheme, motion, contrast }: Environment) => ({
+const environmentInfo = ({ name, viewport, ratio, scheme, motion, contrast }: Environment) => ({
   name,
   viewport,
+  ratio,
   scheme,
   motion,
   contrast,

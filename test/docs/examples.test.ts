@@ -1,11 +1,13 @@
 /** The documentation: its examples run, and its reference says what the code says. */
 import { spawnSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { copyOf, repository, write } from '../support/project.ts';
+import { parse } from 'yaml';
+import { env, program } from '../support/cli.ts';
+import { copyOf, lookFile, project, repository, write } from '../support/project.ts';
 import { serve } from '../support/service.ts';
-import { referenceText } from '../../scripts/reference.ts';
+import { referenceText, rulesText } from '../../scripts/reference.ts';
 
 const page = (name: string): string => readFileSync(join(repository, 'docs', name), 'utf8');
 
@@ -44,4 +46,44 @@ describe.each(['looks.md', 'guide.md'])('docs/%s', (name) => {
 
 it('the reference is what the doc comments say', () => {
   expect(page('reference.md')).toBe(referenceText());
+});
+
+it('the rules of accessibility are those of the code', () => {
+  expect(page('accessibility.md')).toBe(rulesText());
+});
+
+describe('recipes for CI', () => {
+  const blocks = [...page('ci.md').matchAll(/```(sh|yaml)\n([\s\S]*?)```/g)].map(([, kind, text]) => ({
+    kind,
+    text: text!,
+  }));
+  type Job = { steps?: { run?: string }[]; script?: string[] };
+  /** What each recipe has its shell do with Sguardo. */
+  const commands = blocks.flatMap(({ kind, text }) => {
+    if (kind === 'sh') return [text.trim()];
+    const read = parse(text) as { jobs?: Record<string, Job>; looks?: Job };
+    const job = read.jobs?.looks ?? read.looks!;
+    const lines = job.script ?? job.steps!.flatMap(({ run }) => run ?? []);
+    return lines.filter((line) => line.includes('sguardo'));
+  });
+
+  it('there is one for a plain shell, for GitHub and for GitLab', () => {
+    expect(commands).toHaveLength(3);
+  });
+
+  it.each(commands)('%s', (command) => {
+    const root = project({
+      'src/Buoy.look.tsx': lookFile('return <p>{props.name}</p>;', `a: { props: { name: 'A' } }`),
+    });
+    const shim = `npx() { shift; "${process.execPath}" "${program}" "$@"; }\n${command}`;
+    const { status, stdout } = spawnSync('bash', ['-c', shim], {
+      cwd: root,
+      encoding: 'utf8',
+      env: { ...env, CI: 'true' },
+    });
+    // Nobody has approved it yet, which CI does not let pass.
+    expect(stdout).toContain('src/Buoy.look.tsx:3: new: Buoy › a, day');
+    expect(status).toBe(1);
+    for (const [, path] of command.matchAll(/=([\w./]+\.\w+)/g)) expect(existsSync(join(root, path!)), path).toBe(true);
+  });
 });

@@ -7,7 +7,7 @@ const all: Keys[] = [
   {
     page: 'Everywhere',
     keys: [
-      ['1 2 3', 'Board, review, coverage'],
+      ['1 2 3 4', 'Board, review, accessibility, coverage'],
       ['k', 'What to do, by its name (Ctrl+K everywhere)'],
       ['R', 'Run all looks'],
       ['t', 'Light or dark colours'],
@@ -66,6 +66,10 @@ const all: Keys[] = [
       ['r', 'Mount the component anew'],
       ['Esc', 'Back to the board'],
     ],
+  },
+  {
+    page: 'Accessibility',
+    keys: [['↑ ↓', 'Previous finding, next finding']],
   },
   {
     page: 'Coverage',

@@ -15,6 +15,7 @@ export type ProjectInfo = {
   environments: {
     name: string;
     viewport: [number, number];
+    ratio: number;
     scheme: 'light' | 'dark';
     motion: 'reduce' | 'no-preference';
     contrast: 'more' | 'no-preference';

@@ -338,7 +338,12 @@ export const readTried = (value: unknown): Omit<TriedLine, 'text'> | null => (tr
 export const readCompletion = (value: unknown): Completion | null => (completion(value) ? value : null);
 
 /** What a page says its look came to; null for what has not the shape. */
-export const readLookReport = (value: unknown): LookReport | null => (lookReport(value) ? value : null);
+export function readLookReport(value: unknown): LookReport | null {
+  if (lookReport(value)) return value;
+  // What a page finds of its accessibility is of no use when functions that it takes have been replaced.
+  const others = typeof value === 'object' && value !== null ? { ...value, audit: null } : value;
+  return lookReport(others) ? others : null;
+}
 
 /** What a page says of its look file; null for what has not the shape. */
 export const readFileReport = (value: unknown): FileReport | null => (fileReport(value) ? value : null);

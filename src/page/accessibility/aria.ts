@@ -191,12 +191,16 @@ function isInside(seen: Seen, roles: readonly string[], scene: Scene): boolean {
   return owner !== undefined && isMeant(owner);
 }
 
+/** Attributes that name other elements by their ids. */
+const referring = Object.keys(attributeValues).filter((name) => ['id', 'ids'].includes(String(attributeValues[name])));
+
 const references: Check = ({ all, told }, tell) => {
   const referred = new Map<string, Element>();
   for (const { element } of told) {
     const root = element.getRootNode() as Document | ShadowRoot;
-    for (const [attribute, kind] of Object.entries(attributeValues)) {
-      if (kind !== 'id' && kind !== 'ids') continue;
+    if (!element.hasAttributes()) continue;
+    for (const attribute of referring) {
+      if (!element.hasAttribute(`aria-${attribute}`)) continue;
       const ids = (element.getAttribute(`aria-${attribute}`) ?? '').split(/\s+/).filter(Boolean);
       for (const id of ids) referred.set(id, element);
       const missing = ids.filter((id) => !root.getElementById?.(id));

@@ -1,13 +1,13 @@
 /** Looks at the page for whatever breaks a rule of accessibility. */
 import type { Audit, Finding } from '../../core/accessibility/finding.ts';
 import { boxOf } from '../act/element.ts';
-import { describe } from '../act/names.ts';
+import { describe, fold } from '../act/names.ts';
 import type { Recording } from '../record/recording.ts';
 import { ariaChecks } from './aria.ts';
 import type { Check } from './check.ts';
 import { nameChecks } from './names.ts';
 import { reachChecks } from './reach.ts';
-import { sceneNow } from './scene.ts';
+import { sceneNow, type Seen } from './scene.ts';
 import { structureChecks } from './structure.ts';
 import { linesOf, textChecks } from './text.ts';
 
@@ -16,6 +16,13 @@ const mostFindings = 500;
 
 const checks: Check[] = [...nameChecks, ...ariaChecks, ...structureChecks, ...reachChecks];
 
+/** A text with what it stands in: as `describe` would say it, but for names that are made of more than their text. */
+function inShort({ element, tag, role }: Seen): string {
+  const text = fold(element.textContent ?? '');
+  const shown = text.length > 60 ? `${text.slice(0, 59)}…` : text;
+  return `${role && !/^(generic|paragraph|cell|row)$/.test(role) ? role : `<${tag}>`} “${shown}”`;
+}
+
 /** Findings of the page as it is now. With `isWhole` also what needs its layout changed, or its picture. */
 export function auditNow(recording: Recording, step: number, isWhole: boolean): Omit<Audit, 'accepted'> {
   const scene = sceneNow();
@@ -23,7 +30,9 @@ export function auditNow(recording: Recording, step: number, isWhole: boolean): 
   const told = new Set<string>();
   const about = (element: Element) => ({ element: describe(element), node: recording.idOf(element), step });
   // What makes text larger comes last: elements may take their time to go back.
-  const lines = isWhole ? linesOf(scene, about) : [];
+  const lines = isWhole
+    ? linesOf(scene, (seen) => ({ element: inShort(seen), node: recording.idOf(seen.element), step }))
+    : [];
   for (const check of isWhole ? [...checks, ...textChecks] : checks)
     check(scene, (rule, element, what, isCertain = true) => {
       const of = about(element);

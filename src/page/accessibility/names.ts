@@ -2,7 +2,7 @@
 import { namedWidgets } from '../../core/accessibility/aria.ts';
 import { fold, nameOf } from '../act/names.ts';
 import type { Check } from './check.ts';
-import { isNamed, type Seen, seenText } from './scene.ts';
+import { calledBy, isNamed, type Seen, seenText } from './scene.ts';
 
 const isPresentational = ({ given }: Seen): boolean => given === 'none' || given === 'presentation';
 
@@ -99,12 +99,12 @@ const asSeen: Check = ({ told }, tell) => {
     if (!role || !sayable.has(role)) continue;
     const label =
       element.getAttribute('aria-label') ?? (element.hasAttribute('aria-labelledby') ? nameOf(element) : '');
-    const text = spoken(seenText(element));
+    const text = label ? spoken(seenText(element)) : '';
     // A sign or two are no words to be spoken.
-    if (label && text.length > 2 && !spoken(label).includes(text))
+    if (text.length > 2 && !spoken(label).includes(text))
       tell('name-holds-what-is-seen', element, `It shows “${seenText(element)}” and is called “${nameOf(element)}”.`);
     const href = element instanceof HTMLAnchorElement ? element.href : null;
-    const name = href === null ? '' : nameOf(element).toLowerCase();
+    const name = href === null ? '' : calledBy(element).toLowerCase();
     if (href === null || name === '') continue;
     const other = places.get(name);
     if (other && other.href !== href)

@@ -10,6 +10,8 @@ import { auditNow } from './audit.ts';
 let when: 'end' | 'steps' | null = null;
 let accepted: Acceptance[] = [];
 let found: Finding[] = [];
+/** What went wrong while the page was looked at. */
+let wrong: { error: unknown } | null = null;
 /** What had the focus last, with how it was described then: it may be gone by now. */
 let focused: { element: Element; description: string } | null = null;
 
@@ -23,6 +25,7 @@ const acceptanceOf = ({ rule, element, why }: Accept): Acceptance => ({
 export function beginAudit(wanted: typeof when, looks: Looks, look: string): void {
   when = wanted;
   found = [];
+  wrong = null;
   focused = null;
   accepted = [...(looks.accept ?? []), ...(looks.states[look]?.accept ?? [])].map(acceptanceOf);
 }
@@ -47,14 +50,20 @@ function lostFocus(step: number): Finding[] {
 /** A step has ended. */
 export function auditStep(recording: Recording, step: number): void {
   if (!when) return;
-  found.push(...lostFocus(step));
-  if (when === 'steps') found.push(...auditNow(recording, step, false).findings);
+  try {
+    found.push(...lostFocus(step));
+    if (when === 'steps') found.push(...auditNow(recording, step, false).findings);
+  } catch (error) {
+    // The script has nothing to do with it.
+    wrong ??= { error };
+  }
 }
 
-/** The look has come to its end as it should; says what it has found. */
+/** The look has come to its end as it should; says what it has found. @throws whatever a step's audit has thrown */
 export function endAudit(): Audit | null {
   const recording = recordingNow();
   if (!when || !recording) return null;
+  if (wrong) throw wrong.error;
   const step = recording.count - 1;
   const { findings, lines } = auditNow(recording, step, true);
   return { findings: [...found, ...findings], lines, accepted };

@@ -34,6 +34,9 @@ const order: Check = ({ told }, tell) => {
 
 const least = 24;
 
+/** Buttons and lines of text are at least so high by themselves. */
+const ownSize = 18;
+
 const isTarget = (seen: Seen): boolean => isInTabOrder(seen) && seen.tag !== 'iframe';
 
 /** True for one that stands in a line of text: its height is that of the text. */
@@ -74,8 +77,13 @@ const size: Check = ({ told }, tell) => {
     });
     if (!near) continue;
     const what = `It is ${Math.round(box.width)} by ${Math.round(box.height)} pixels, and another target is next to it.`;
-    // One that the browser draws by itself is exempt.
-    tell('target-is-large', seen.element, what, !/^(input|select)$/.test(seen.tag));
+    // What the browser made so large by itself is exempt, and which that was is not told.
+    tell(
+      'target-is-large',
+      seen.element,
+      what,
+      Math.min(box.width, box.height) < ownSize && !/^(input|select)$/.test(seen.tag),
+    );
   }
 };
 

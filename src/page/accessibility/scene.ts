@@ -1,5 +1,5 @@
 /** The page as the rules of accessibility look at it: its elements once, with what each of them is. */
-import { nameOf, roleOf, textOf } from '../act/names.ts';
+import { fold, nameOf, roleOf, textOf } from '../act/names.ts';
 import { rootsNow } from '../record/roots.ts';
 
 export type Seen = {
@@ -71,8 +71,16 @@ const isOwn = (element: Element): boolean =>
   (element.id === 'look' && element.parentElement === document.body) ||
   /^(script|style|link|template)$/.test(element.localName);
 
+/** True for an element that holds nothing but text, which it is called by unless it says otherwise. */
+const isPlainText = (element: Element): boolean =>
+  element.firstElementChild === null && !element.hasAttribute('aria-labelledby') && !element.hasAttribute('aria-label');
+
+/** The name of a control: computing it takes a while, and most hold just their text. */
+export const calledBy = (element: Element): string =>
+  (isPlainText(element) && fold(element.textContent ?? '')) || nameOf(element);
+
 /** True for what has a name that assistive technology can read out. */
-export const isNamed = (element: Element): boolean => nameOf(element) !== '';
+export const isNamed = (element: Element): boolean => calledBy(element) !== '';
 
 /** The first element around one for which something holds. */
 export function around({ parent }: Seen, is: (seen: Seen) => boolean): Seen | null {

@@ -21,11 +21,31 @@ export function readColour(text: string): Rgba | null {
   return [numbers[0]! * scale, numbers[1]! * scale, numbers[2]! * scale, numbers[3] ?? 1];
 }
 
-/** The opacity of an element with all around it. */
-function opacityOf(seen: Seen): number {
-  let opacity = 1;
-  for (let at: Seen | null = seen; at; at = at.parent) opacity *= Number(getComputedStyle(at.element).opacity);
-  return opacity;
+/** What is known of how elements are painted, each found out once. */
+type Paint = { opacity: number; isClippedAway: boolean };
+
+/** Tells the opacity of an element with all around it, and whether it is cut to nothing to be read out only. */
+function painter(): (seen: Seen) => Paint {
+  const known = new Map<Seen, Paint>();
+  const paintOf = (seen: Seen): Paint => {
+    const before = known.get(seen);
+    if (before) return before;
+    const around: Paint = seen.parent ? paintOf(seen.parent) : { opacity: 1, isClippedAway: false };
+    const { opacity, clip, clipPath, overflow } = getComputedStyle(seen.element);
+    const isCut =
+      /^rect\(0px,? 0px,? 0px,? 0px\)$/.test(clip) ||
+      /inset\(50%\)|inset\(100%\)/.test(clipPath) ||
+      (overflow !== 'visible' && isTiny(seen.element));
+    const paint = { opacity: around.opacity * Number(opacity), isClippedAway: around.isClippedAway || isCut };
+    known.set(seen, paint);
+    return paint;
+  };
+  return paintOf;
+}
+
+function isTiny(element: Element): boolean {
+  const { width, height } = element.getBoundingClientRect();
+  return width <= 2 && height <= 2;
 }
 
 const isOff = (element: Element): boolean =>
@@ -50,9 +70,10 @@ const ownTexts = (element: Element): Text[] =>
 /** The lines of text that are painted, with what their style says of their colour. */
 export function linesOf(
   { all }: Scene,
-  about: (element: Element) => Pick<TextLine, 'element' | 'node' | 'step'>,
+  about: (seen: Seen) => Pick<TextLine, 'element' | 'node' | 'step'>,
 ): TextLine[] {
   const lines: TextLine[] = [];
+  const paintOf = painter();
   for (const seen of all) {
     const { element } = seen;
     if (!seen.isPainted || lines.length >= mostLines) continue;
@@ -60,7 +81,8 @@ export function linesOf(
     if (texts.length === 0 || element.closest('svg, option')) continue;
     const style = getComputedStyle(element);
     const colour = readColour(style.color);
-    const opacity = opacityOf(seen);
+    const { opacity, isClippedAway } = paintOf(seen);
+    if (isClippedAway) continue;
     // Text that is drawn as a shape of what is behind it has no colour of its own.
     if (
       !colour ||
@@ -72,7 +94,7 @@ export function linesOf(
       continue;
     const [red, green, blue, alpha] = colour;
     const ofLine = {
-      ...about(element),
+      ...about(seen),
       colour: [red, green, blue, alpha * opacity] as Rgba,
       size: Number.parseFloat(style.fontSize),
       isBold: Number(style.fontWeight) >= 700,
@@ -83,23 +105,12 @@ export function linesOf(
       range.selectNodeContents(text);
       for (const box of range.getClientRects()) {
         // What is made to be read out only is not there for the eye.
-        if (box.width < 4 || box.height < 4 || isClippedAway(element) || isCovered(element, box)) continue;
+        if (box.width < 4 || box.height < 4 || isCovered(element, box)) continue;
         lines.push({ ...ofLine, box: [box.left + scrollX, box.top + scrollY, box.width, box.height] });
       }
     }
   }
   return lines;
-}
-
-/** True for what is cut to nothing, so that it is read out and not seen. */
-function isClippedAway(element: Element): boolean {
-  for (let at: Element | null = element; at && at !== document.body; at = at.parentElement) {
-    const { clip, clipPath, overflow } = getComputedStyle(at);
-    const { width, height } = at.getBoundingClientRect();
-    if (width <= 2 && height <= 2 && overflow !== 'visible') return true;
-    if (/^rect\(0px,? 0px,? 0px,? 0px\)$/.test(clip) || /inset\(50%\)|inset\(100%\)/.test(clipPath)) return true;
-  }
-  return false;
 }
 
 /** What people set for themselves: spacing as WCAG 2.2, 1.4.12 says, and text twice as large. */
@@ -114,12 +125,17 @@ const settings = [
 
 /** Elements that cut off what does not fit, without a way to see it. */
 function cutters({ all }: Scene): Element[] {
-  return all.flatMap(({ element, isPainted, tag }) => {
+  const paintOf = painter();
+  return all.flatMap((seen) => {
+    const { element, isPainted, tag } = seen;
     if (!isPainted || /^(input|textarea|select|svg|canvas|video|img|iframe)$/.test(tag)) return [];
     const { overflowX, overflowY, textOverflow } = getComputedStyle(element);
     const cuts = /^(hidden|clip)$/.test(overflowX) || /^(hidden|clip)$/.test(overflowY);
     // Text that ends in an ellipsis ends so by intention.
-    return cuts && textOverflow !== 'ellipsis' && !isClippedAway(element) && (element.textContent ?? '').trim() !== ''
+    return cuts &&
+      textOverflow !== 'ellipsis' &&
+      !paintOf(seen).isClippedAway &&
+      (element.textContent ?? '').trim() !== ''
       ? [element]
       : [];
   });

@@ -1,0 +1,1 @@
+export default { environments: { day: { viewport: [900, 640] } }, baselines: false };
