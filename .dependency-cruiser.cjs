@@ -15,7 +15,8 @@ const may = {
   baselines: ['core', 'store'],
   service: ['core', 'work', 'baselines', 'store', 'coverage'],
   client: ['core'],
-  cli: ['client', 'core', 'setup'],
+  editor: ['client', 'core'],
+  cli: ['client', 'core', 'setup', 'editor'],
   console: ['client', 'core'],
 };
 

@@ -28,6 +28,7 @@ const special: Record<string, Exit> = {
   'not-found': 2,
   'coverage-none': 2,
   'known-wrong': 2,
+  'look-there': 2,
   'setup-where': 2,
   'setup-which': 2,
   'setup-there': 2,

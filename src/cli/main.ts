@@ -14,6 +14,7 @@ import { addAccessibility } from './accessibility.ts';
 import { addHistory } from './history.ts';
 import { addReview } from './review.ts';
 import { addServe } from './serve.ts';
+import { addLanguageServer } from './languageServer.ts';
 import { addList } from './list.ts';
 import { addSteady } from './steady.ts';
 import { addTidy } from './tidy.ts';
@@ -62,6 +63,7 @@ addDecisions(program);
 addHistory(program);
 addTidy(program);
 addServe(program);
+addLanguageServer(program, version);
 
 try {
   await program.parseAsync();

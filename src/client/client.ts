@@ -26,7 +26,7 @@ import type { CauseList } from '../core/cause/cluster.ts';
 import type { MarkupRow } from '../core/moment/markupRows.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import { type BoardLook, unpackBoard } from '../core/run/board.ts';
-import type { LookInfo } from '../core/look/look.ts';
+import type { LookInfo, LookName } from '../core/look/look.ts';
 import type { Completion, Orders, SittingRequest, SittingState, TriedLine } from '../core/sitting/sitting.ts';
 import type { Pointed } from '../core/wire/live.ts';
 import type { InputRequest } from '../core/wire/wire.ts';
@@ -83,6 +83,8 @@ export type Client = {
   components(): Promise<ComponentInfo[]>;
   /** Drafts a look file for the component of a file, or for the one of that name; with `write` it is written. */
   draft(file: string, component: string | null, write: boolean): Promise<Draft>;
+  /** A look gets another name: its baselines and its history go with it. The look file is not touched. */
+  renameLook(from: LookName, to: string): Promise<{ moved: string[] }>;
   /** Keeps props of a stage in a look file, or with `write: false` shows what that would change. */
   keep(request: KeepRequest): Promise<KeptFile>;
   /** Keeps lines in the script of a look, or with `write: false` shows what that would change. */
@@ -203,6 +205,7 @@ export function connect(origin: string): Client {
     tidy: (remove) => call('POST', '/api/baselines/tidy', { remove }),
     components: () => get('/api/components'),
     draft: (file, component, write) => call('POST', '/api/drafts', { file, component, write }),
+    renameLook: ({ component, look }, to) => call('POST', '/api/looks/rename', { component, look, to }),
     keep: (request) => call('POST', '/api/keeps', request),
     keepLines: (request) => call('POST', '/api/keeps/lines', request),
     undoKeep: (file, seen) => call('POST', '/api/keeps/undo', { file, seen }),

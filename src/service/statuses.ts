@@ -32,6 +32,7 @@ const special: Partial<Record<ProblemCode, number>> = {
   'queue-full': 429,
   'not-found': 404,
   'coverage-none': 404,
+  'look-there': 409,
   'draft-there': 409,
   'keep-conflict': 409,
   'nothing-to-decide': 409,

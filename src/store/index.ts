@@ -1,6 +1,7 @@
 /** The service's records: runs, results with their timelines, decisions, and the blobs that they refer to. */
 import { mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
+import type { LookName } from '../core/look/look.ts';
 import { type AccessibilityRecords, accessibilityOf } from './accessibility.ts';
 import { type BaselineFiles, baselineFilesOf } from './baselineFiles.ts';
 import { type Blobs, blobsOf } from './blobs.ts';
@@ -13,6 +14,7 @@ import { type Explanations, explanationsOf } from './explanations.ts';
 import { type Engines, enginesOf } from './engines.ts';
 import { type Pruned, prunerOf } from './prune.ts';
 import { type Remarks, remarksOf } from './remarks.ts';
+import { renamerOf } from './rename.ts';
 import { type Results, resultsOf } from './results.ts';
 import { type Runs, runsOf } from './runs.ts';
 import { type Thumbnails, thumbnailsOf } from './thumbnails.ts';
@@ -31,6 +33,8 @@ export type Store = {
   explanations: Explanations;
   remarks: Remarks;
   accessibility: AccessibilityRecords;
+  /** A look gets another name; to be called within `together`. */
+  rename(from: LookName, to: string): void;
   /** Does several things as one transaction: all of them or, when one throws, none. */
   together(work: () => void): void;
   /** Keeps so many of the newest runs, and whatever decisions and the board refer to. */
@@ -45,6 +49,7 @@ export function openStore(file: string): Store {
   const blobs = blobsOf(db);
   const decisions = decisionsOf(db);
   const results = resultsOf(db, blobs, decisions);
+  const rename = renamerOf(db);
   const prune = prunerOf(db, (hash) => blobs.get(hash)?.bytes ?? null);
   return {
     blobs,
@@ -60,6 +65,10 @@ export function openStore(file: string): Store {
     explanations: explanationsOf(db),
     remarks: remarksOf(db),
     accessibility: accessibilityOf(db),
+    rename(from, to) {
+      rename(from, to);
+      results.forget();
+    },
     together: (work) => db.transaction(work)(),
     prune(keep) {
       const pruned = prune(keep);

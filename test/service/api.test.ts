@@ -157,6 +157,7 @@ describe('the interface', () => {
       '/api/keeps/undo',
       '/api/looks',
       '/api/looks/history',
+      '/api/looks/rename',
       '/api/project',
       '/api/results/{id}',
       '/api/results/{id}/markup',

@@ -140,6 +140,10 @@ const serviceAndClient = {
     (d) => `${d.most} runs are already waiting.`,
     'Wait for them to finish, or stop some: POST /api/runs/<id>/stop',
   ),
+  'look-there': entry(
+    (d) => `${d.component} has a look “${d.look}” already, or it has baselines.`,
+    'Choose another name, or remove what that look has left: sguardo tidy',
+  ),
   'known-wrong': entry(
     (d) => `${d.file} cannot be read: ${d.error}.`,
     'Restore it from git, or remove it and begin again: sguardo accessibility --adopt',

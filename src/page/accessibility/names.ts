@@ -38,9 +38,9 @@ const controls: Check = ({ told }, tell) => {
         element.getAttribute(name)?.trim(),
       );
       if (!isTold) tell('image-button-has-text', element, 'It has no alt.');
-    } else if (role === 'button' && tag !== 'summary' && !isNamed(element))
+    } else if (role === 'button' && tag !== 'summary' && calledBy(element) === '')
       tell('button-has-name', element, 'It has neither text nor a name.');
-    else if (role === 'link' && tag !== 'area' && !isNamed(element))
+    else if (role === 'link' && tag !== 'area' && calledBy(element) === '')
       tell('link-has-name', element, 'It has neither text nor a name.');
     else if (
       tag === 'summary' &&
@@ -79,7 +79,7 @@ const groups: Check = ({ told }, tell) => {
       tell('group-has-name', element, 'It has no name.', role === 'radiogroup');
     else if (given === 'region' && !isNamed(element)) tell('region-has-name', element, 'It has no name.');
     else if (role === 'tabpanel' && !isNamed(element)) tell('tabpanel-has-name', element, 'It has no name.');
-    else if (role === 'heading' && !isNamed(element)) tell('heading-has-text', element, 'It is empty.');
+    else if (role === 'heading' && calledBy(element) === '') tell('heading-has-text', element, 'It is empty.');
   }
 };
 

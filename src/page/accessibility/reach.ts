@@ -57,33 +57,53 @@ function boxOf({ element }: Seen): DOMRect {
   return new DOMRect(left, top, right - left, bottom - top);
 }
 
-const centre = (box: DOMRect): [number, number] => [box.left + box.width / 2, box.top + box.height / 2];
+/** A target with its box and the middle of that. */
+type Target = {
+  seen: Seen;
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+  x: number;
+  y: number;
+  isSmall: boolean;
+};
 
-/** How far a point is from a box. */
-const distance = ([x, y]: [number, number], box: DOMRect): number =>
-  Math.hypot(Math.max(box.left - x, 0, x - box.right), Math.max(box.top - y, 0, y - box.bottom));
+function targetOf(seen: Seen): Target {
+  const { left, top, right, bottom } = boxOf(seen);
+  const isSmall = right - left < least || bottom - top < least;
+  return { seen, left, top, right, bottom, x: (left + right) / 2, y: (top + bottom) / 2, isSmall };
+}
+
+/** True when a circle of the least size around the middle of one meets another (2.5.8, spacing). */
+function isTooNear(one: Target, other: Target): boolean {
+  const across = Math.max(other.left - one.x, 0, one.x - other.right);
+  const down = Math.max(other.top - one.y, 0, one.y - other.bottom);
+  // Most are far away.
+  if (across >= least || down >= least) return false;
+  if (across * across + down * down < (least / 2) ** 2) return true;
+  return other.isSmall && (one.x - other.x) ** 2 + (one.y - other.y) ** 2 < least ** 2;
+}
 
 const size: Check = ({ told }, tell) => {
-  const targets = told.filter(isTarget).map((seen) => ({ seen, box: boxOf(seen) }));
-  const shown = targets.filter(({ box }) => box.width > 0 && box.height > 0);
-  for (const { seen, box } of shown) {
-    if ((box.width >= least && box.height >= least) || isInText(seen)) continue;
-    // A circle of that size around the middle must meet no other target (2.5.8, spacing).
-    const near = shown.find(({ seen: other, box: beside }) => {
-      if (other === seen || seen.element.contains(other.element) || other.element.contains(seen.element)) return false;
-      const isSmall = beside.width < least || beside.height < least;
-      const between = Math.hypot(...centre(box).map((value, i) => value - centre(beside)[i]!));
-      return distance(centre(box), beside) < least / 2 || (isSmall && between < least);
-    });
-    if (!near) continue;
-    const what = `It is ${Math.round(box.width)} by ${Math.round(box.height)} pixels, and another target is next to it.`;
-    // What the browser made so large by itself is exempt, and which that was is not told.
-    tell(
-      'target-is-large',
-      seen.element,
-      what,
-      Math.min(box.width, box.height) < ownSize && !/^(input|select)$/.test(seen.tag),
+  const all = told.filter(isTarget).map(targetOf);
+  const targets = all.filter(({ left, right, top, bottom }) => right > left && bottom > top);
+  for (const one of targets) {
+    const { seen, left, top, right, bottom } = one;
+    if (!one.isSmall || isInText(seen)) continue;
+    const near = targets.find(
+      (other) =>
+        other !== one &&
+        isTooNear(one, other) &&
+        !seen.element.contains(other.seen.element) &&
+        !other.seen.element.contains(seen.element),
     );
+    if (!near) continue;
+    const [width, height] = [right - left, bottom - top];
+    const what = `It is ${Math.round(width)} by ${Math.round(height)} pixels, and another target is next to it.`;
+    // What the browser made so large by itself is exempt, and which that was is not told.
+    const isCertain = Math.min(width, height) < ownSize && !/^(input|select)$/.test(seen.tag);
+    tell('target-is-large', seen.element, what, isCertain);
   }
 };
 

@@ -75,12 +75,12 @@ const isOwn = (element: Element): boolean =>
 const isPlainText = (element: Element): boolean =>
   element.firstElementChild === null && !element.hasAttribute('aria-labelledby') && !element.hasAttribute('aria-label');
 
-/** The name of a control: computing it takes a while, and most hold just their text. */
+/** The name of what is called by its content, as buttons are: computing it takes a while, and most hold just text. */
 export const calledBy = (element: Element): string =>
   (isPlainText(element) && fold(element.textContent ?? '')) || nameOf(element);
 
 /** True for what has a name that assistive technology can read out. */
-export const isNamed = (element: Element): boolean => calledBy(element) !== '';
+export const isNamed = (element: Element): boolean => nameOf(element) !== '';
 
 /** The first element around one for which something holds. */
 export function around({ parent }: Seen, is: (seen: Seen) => boolean): Seen | null {

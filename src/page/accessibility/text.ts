@@ -3,8 +3,9 @@ import type { TextLine } from '../../core/accessibility/finding.ts';
 import type { Check } from './check.ts';
 import type { Scene, Seen } from './scene.ts';
 
-/** So many lines are measured: more say the same. */
+/** So many lines are measured, and so many elements of one style: in a table one row says what the next one does. */
 const mostLines = 400;
+const mostAlike = 16;
 
 type Rgba = TextLine['colour'];
 
@@ -22,7 +23,7 @@ export function readColour(text: string): Rgba | null {
 }
 
 /** What is known of how elements are painted, each found out once. */
-type Paint = { opacity: number; isClippedAway: boolean };
+type Paint = { opacity: number; isClippedAway: boolean; style: CSSStyleDeclaration };
 
 /** Tells the opacity of an element with all around it, and whether it is cut to nothing to be read out only. */
 function painter(): (seen: Seen) => Paint {
@@ -30,13 +31,13 @@ function painter(): (seen: Seen) => Paint {
   const paintOf = (seen: Seen): Paint => {
     const before = known.get(seen);
     if (before) return before;
-    const around: Paint = seen.parent ? paintOf(seen.parent) : { opacity: 1, isClippedAway: false };
-    const { opacity, clip, clipPath, overflow } = getComputedStyle(seen.element);
+    const around = seen.parent ? paintOf(seen.parent) : { opacity: 1, isClippedAway: false };
+    const style = getComputedStyle(seen.element);
+    const { opacity } = style;
+    // What is only read out is made very small, and cut off.
     const isCut =
-      /^rect\(0px,? 0px,? 0px,? 0px\)$/.test(clip) ||
-      /inset\(50%\)|inset\(100%\)/.test(clipPath) ||
-      (overflow !== 'visible' && isTiny(seen.element));
-    const paint = { opacity: around.opacity * Number(opacity), isClippedAway: around.isClippedAway || isCut };
+      isTiny(seen.element) && (style.overflow !== 'visible' || style.clip !== 'auto' || style.clipPath !== 'none');
+    const paint = { opacity: around.opacity * Number(opacity), isClippedAway: around.isClippedAway || isCut, style };
     known.set(seen, paint);
     return paint;
   };
@@ -74,15 +75,22 @@ export function linesOf(
 ): TextLine[] {
   const lines: TextLine[] = [];
   const paintOf = painter();
+  const [left, top] = [scrollX, scrollY];
+  const range = document.createRange();
+  /** How many elements of the same style there have been. */
+  const alike = new Map<string, number>();
   for (const seen of all) {
     const { element } = seen;
     if (!seen.isPainted || lines.length >= mostLines) continue;
     const texts = ownTexts(element);
-    if (texts.length === 0 || element.closest('svg, option')) continue;
-    const style = getComputedStyle(element);
-    const colour = readColour(style.color);
-    const { opacity, isClippedAway } = paintOf(seen);
+    if (texts.length === 0 || seen.tag === 'option' || element instanceof SVGElement) continue;
+    const { opacity, isClippedAway, style } = paintOf(seen);
     if (isClippedAway) continue;
+    const kind = `${seen.tag} ${style.color} ${style.fontSize} ${style.fontWeight} ${opacity}`;
+    const before = alike.get(kind) ?? 0;
+    if (before >= mostAlike) continue;
+    alike.set(kind, before + 1);
+    const colour = readColour(style.color);
     // Text that is drawn as a shape of what is behind it has no colour of its own.
     if (
       !colour ||
@@ -101,12 +109,11 @@ export function linesOf(
       isAside: !seen.isTold || style.textShadow !== 'none' || style.mixBlendMode !== 'normal',
     };
     for (const text of texts) {
-      const range = document.createRange();
       range.selectNodeContents(text);
       for (const box of range.getClientRects()) {
         // What is made to be read out only is not there for the eye.
         if (box.width < 4 || box.height < 4 || isCovered(element, box)) continue;
-        lines.push({ ...ofLine, box: [box.left + scrollX, box.top + scrollY, box.width, box.height] });
+        lines.push({ ...ofLine, box: [box.left + left, box.top + top, box.width, box.height] });
       }
     }
   }

@@ -1,6 +1,8 @@
 /** Calls about the project and its looks. */
 import type { InferType } from 'yup';
+import { renameLook } from '../../baselines/rename.ts';
 import type { HistoryEntry } from '../../core/api/api.ts';
+import { fail } from '../../core/problem/problem.ts';
 import { isUndecided } from '../../core/run/run.ts';
 import type { Routes } from './context.ts';
 import { schemas } from './schemas.ts';
@@ -8,7 +10,7 @@ import { schemas } from './schemas.ts';
 /** How far back the history of a look is told. */
 const historyLength = 50;
 
-export const lookRoutes: Routes = (app, { store, project }) => {
+export const lookRoutes: Routes = (app, { store, project, root, settings }) => {
   app.get('/api/project', { schema: { summary: 'The project, its environments and the run that goes on' } }, () =>
     project(),
   );
@@ -36,6 +38,25 @@ export const lookRoutes: Routes = (app, { store, project }) => {
           return { ...about, isBaseline: standing.has(id) };
         });
       return { results: store.results.history(component, look, environment, historyLength), decisions };
+    },
+  );
+
+  app.post<{ Body: InferType<typeof schemas.rename> }>(
+    '/api/looks/rename',
+    {
+      schema: {
+        summary: 'Give a look another name: its baselines and its history go with it; the look file is not touched',
+        body: schemas.rename,
+      },
+    },
+    async ({ body: { component, look, to } }) => {
+      const { baselines } = await settings();
+      const known = store.catalogue.looks().filter((one) => one.component === component);
+      if (!known.some((one) => one.look === look)) fail('not-found', { what: `look “${look}” of ${component}` });
+      const isTaken = (name: string): boolean => known.some((one) => one.look === name);
+      if (to === look) return { moved: [] };
+      if (isTaken(to)) fail('look-there', { component, look: to });
+      return { moved: renameLook(store, root, baselines, { component, look }, to) };
     },
   );
 };

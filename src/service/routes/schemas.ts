@@ -75,6 +75,11 @@ export const schemas = {
     everyStep: boolean().default(false),
     pace: number().min(0).max(60_000).default(0),
   }).exact(),
+  rename: object({
+    component: string().required().max(4000),
+    look: string().required().max(1000),
+    to: string().trim().min(1).max(1000).required(),
+  }).exact(),
   draft: object({
     file: string().required().max(4000),
     component: string().trim().min(1).max(200).nullable().default(null),

@@ -1,0 +1,152 @@
+/**
+ * Elements of a moment as targets name them: by role and name, by text, by mark. Names are those that follow from
+ * markup alone (accname 1.2 without styles): good enough to offer, not to decide.
+ */
+import { type ElementEntry, isText, type Moment } from './moment.ts';
+
+export type Named = { node: number; role: string | null; name: string; mark: string | null };
+
+const fold = (text: string): string => text.replace(/\s+/g, ' ').trim();
+
+/** Roles of elements (HTML-AAM 1.0) that have one whatever is around them. */
+const roles: Readonly<Record<string, string>> = {
+  article: 'article',
+  aside: 'complementary',
+  button: 'button',
+  dialog: 'dialog',
+  fieldset: 'group',
+  figure: 'figure',
+  footer: 'contentinfo',
+  h1: 'heading',
+  h2: 'heading',
+  h3: 'heading',
+  h4: 'heading',
+  h5: 'heading',
+  h6: 'heading',
+  header: 'banner',
+  hr: 'separator',
+  li: 'listitem',
+  main: 'main',
+  meter: 'meter',
+  nav: 'navigation',
+  ol: 'list',
+  option: 'option',
+  output: 'status',
+  progress: 'progressbar',
+  table: 'table',
+  td: 'cell',
+  textarea: 'textbox',
+  th: 'columnheader',
+  tr: 'row',
+  ul: 'list',
+};
+
+const inputRoles: Readonly<Record<string, string>> = {
+  button: 'button',
+  checkbox: 'checkbox',
+  image: 'button',
+  number: 'spinbutton',
+  radio: 'radio',
+  range: 'slider',
+  reset: 'button',
+  search: 'searchbox',
+  submit: 'button',
+};
+
+function roleOf({ tag, attrs = {} }: ElementEntry): string | null {
+  const given = attrs.role?.trim().split(/\s+/)[0];
+  if (given) return given;
+  if (tag === 'a') return attrs.href === undefined ? null : 'link';
+  if (tag === 'img') return attrs.alt === '' ? null : 'img';
+  if (tag === 'select') return 'multiple' in attrs ? 'listbox' : 'combobox';
+  if (tag !== 'input') return roles[tag] ?? null;
+  const type = attrs.type ?? 'text';
+  return type === 'hidden' ? null : (inputRoles[type] ?? 'textbox');
+}
+
+/** Roles that are called by what is in them. */
+const byContent = new Set(
+  (
+    'button cell checkbox columnheader gridcell heading link menuitem menuitemcheckbox menuitemradio option radio row ' +
+    'rowheader switch tab tooltip treeitem'
+  ).split(' '),
+);
+
+const unseen = new Set(['script', 'style', 'template', 'head', 'title', 'link', 'meta']);
+
+/** Everything of a moment that a target can name, in the order of the document. `mark` is the attribute of marks. */
+export function namedIn({ nodes }: Moment, root: number, mark: string): Named[] {
+  const byId = new Map<string, number>();
+  const labels = new Map<string, string>();
+  const entry = (id: number): ElementEntry | null => {
+    const found = nodes[id];
+    return found && !isText(found) ? found : null;
+  };
+  const kidsOf = ({ kids = [], shadow }: ElementEntry): number[] => [...(shadow?.kids ?? []), ...kids];
+  const textOf = (id: number): string => {
+    const found = nodes[id];
+    if (!found) return '';
+    if (isText(found)) return found.text;
+    if (unseen.has(found.tag) || found.attrs?.['aria-hidden'] === 'true') return '';
+    const own = found.attrs?.['aria-label'] ?? (found.tag === 'img' ? (found.attrs?.alt ?? '') : '');
+    return own || kidsOf(found).map(textOf).join(' ');
+  };
+  const gather = (id: number, label: string | null): void => {
+    const found = entry(id);
+    if (!found) return;
+    const { tag, attrs = {} } = found;
+    if (attrs.id) byId.set(attrs.id, id);
+    const own = tag === 'label' ? fold(textOf(id)) : label;
+    if (tag === 'label' && attrs.for) labels.set(attrs.for, own ?? '');
+    if (own && /^(input|select|textarea|button|meter|progress)$/.test(tag)) within.set(id, own);
+    for (const kid of kidsOf(found)) gather(kid, own);
+  };
+  const within = new Map<number, string>();
+  gather(root, null);
+  const nameOf = (id: number, found: ElementEntry, role: string | null): string => {
+    const { attrs = {} } = found;
+    const ids = attrs['aria-labelledby']?.split(/\s+/) ?? [];
+    const referred = fold(ids.map((one) => textOf(byId.get(one) ?? -1)).join(' '));
+    if (referred) return referred;
+    if (attrs['aria-label']?.trim()) return fold(attrs['aria-label']);
+    const label = (attrs.id && labels.get(attrs.id)) || within.get(id);
+    if (label && !/^(button|link)$/.test(role ?? '')) return label;
+    if (attrs.alt) return fold(attrs.alt);
+    if (found.tag === 'input' && /^(submit|reset|button)$/.test(attrs.type ?? '')) return fold(attrs.value ?? '');
+    const content = role !== null && byContent.has(role) ? fold(textOf(id)) : '';
+    return content || fold(attrs.title ?? attrs.placeholder ?? '');
+  };
+  const found: Named[] = [];
+  const visit = (id: number): void => {
+    const element = entry(id);
+    if (
+      !element ||
+      unseen.has(element.tag) ||
+      element.attrs?.['aria-hidden'] === 'true' ||
+      'hidden' in (element.attrs ?? {})
+    )
+      return;
+    const role = roleOf(element);
+    const marked = element.attrs?.[mark] ?? null;
+    if (role !== null || marked !== null) found.push({ node: id, role, name: nameOf(id, element, role), mark: marked });
+    for (const kid of kidsOf(element)) visit(kid);
+  };
+  visit(root);
+  return found;
+}
+
+/** The texts that stand in a moment, each once, in the order of the document. */
+export function textsIn({ nodes }: Moment, root: number): string[] {
+  const found = new Set<string>();
+  const visit = (id: number): void => {
+    const entry = nodes[id];
+    if (!entry) return;
+    if (isText(entry)) {
+      const text = fold(entry.text);
+      if (text !== '' && text.length <= 80) found.add(text);
+    } else if (!unseen.has(entry.tag))
+      for (const kid of [...(entry.shadow?.kids ?? []), ...(entry.kids ?? [])]) visit(kid);
+  };
+  visit(root);
+  return [...found];
+}

@@ -1,0 +1,211 @@
+/** The language server, spoken to by a real client over standard input and output. */
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { beforeAll, expect, test } from 'vitest';
+import type {
+  CodeAction,
+  CodeLens,
+  CompletionItem,
+  Diagnostic,
+  Hover,
+  WorkspaceEdit,
+} from 'vscode-languageserver/node';
+import { looksIn, targetAt, writingAt } from '../../src/editor/lookFile.ts';
+import { edited, editor, editsOf, placeOf } from '../support/editor.ts';
+import { project } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+const file = 'src/Buoy.look.tsx';
+const source = `import { looks, the, click, ensure } from 'sguardo';
+import { useState } from 'react';
+function Buoy({ name = 'Alba' }: { name?: string }) {
+  const [isLit, setLit] = useState(false);
+  return <div>
+    <button onClick={() => setLit(!isLit)}>Light it</button>
+    <button onClick={() => fetch('/api/ping', { method: 'POST' })}>Ping</button>
+    <p data-testid="state">{isLit ? 'lit' : 'dark'}</p>
+    <label>Name <input defaultValue={name} /></label>
+  </div>;
+}
+export default looks(Buoy, {
+  states: {
+    plain: {},
+    'lights up': {
+      script: async () => {
+        await click(the.button('Light it'));
+        await ensure(the.marked('state')).reads('lit');
+      },
+    },
+    mistaken: {
+      script: async () => {
+        await click(the.button('Lihgt it'));
+      },
+    },
+    asks: {
+      script: async () => {
+        await click(the.button('Ping'));
+      },
+    },
+    forgets: {
+      script: async () => {
+        click(the.button('Light it'));
+      },
+    },
+    'goes on': { after: 'lights up' },
+  },
+});
+`;
+
+let root: string;
+let served: Served;
+let vim: Awaited<ReturnType<typeof editor>>;
+
+beforeAll(async () => {
+  root = project({ [file]: source });
+  served = await serve(root);
+  await served.run();
+  vim = await editor(root);
+  await vim.open(file);
+});
+
+const isOf = (look: string, { message }: Diagnostic): boolean => String(message).startsWith(`${look},`);
+
+const reaches =
+  (look: string) =>
+  (found: Diagnostic[]): boolean =>
+    found.some((one) => isOf(look, one));
+
+const actionsFor = async (look: string): Promise<CodeAction[]> => {
+  const found = await vim.diagnosed(file, reaches(look));
+  const diagnostics = found.filter((one) => isOf(look, one));
+  return vim.ask('textDocument/codeAction', file, { range: diagnostics[0]!.range, context: { diagnostics } });
+};
+
+test('looks and targets are found in a file, also in one that is being written', () => {
+  expect(looksIn(source).map(({ name }) => name)).toEqual([
+    'plain',
+    'lights up',
+    'mistaken',
+    'asks',
+    'forgets',
+    'goes on',
+  ]);
+  expect(targetAt(source, source.indexOf("Ping')") + 1)).toMatchObject({ kind: 'button', name: 'Ping' });
+  expect(writingAt("  await click(the.button('Li", 28)).toEqual({
+    of: 'name',
+    kind: 'button',
+    typed: 'Li',
+    quote: "'",
+  });
+  expect(writingAt('  await click(the.bu', 20)).toEqual({ of: 'kind', typed: 'bu' });
+  expect(looksIn('export default looks(Buoy, { states: {')).toEqual([]);
+});
+
+test('what went wrong stands at its line, with what was there instead', async () => {
+  const found = await vim.diagnosed(file, reaches('mistaken'));
+  const mistaken = found.find((one) => isOf('mistaken', one))!;
+  expect(mistaken.range.start).toEqual(placeOf(source, "await click(the.button('Lihgt"));
+  expect(mistaken).toMatchObject({ severity: 1, source: 'sguardo', code: 'target-missing' });
+  expect(mistaken.message).toContain('Light it');
+  expect(mistaken.codeDescription!.href).toMatch(/\/bench\/\d+\?step=\d+$/);
+  expect(found.some((one) => isOf('plain', one))).toBe(false);
+});
+
+test('the nearest target is offered, an await, and the answer that is wanted', async () => {
+  const [nearest] = await actionsFor('mistaken');
+  expect(nearest).toMatchObject({ title: "Use the.button('Light it')", isPreferred: true });
+  expect(edited(source, editsOf(nearest!.edit))).toBe(source.replace('Lihgt it', 'Light it'));
+  const [awaited] = await actionsFor('forgets');
+  expect(edited(source, editsOf(awaited!.edit))).toBe(
+    source.replace("        click(the.button('Light", "        await click(the.button('Light"),
+  );
+  const [answer] = await actionsFor('asks');
+  const answered = edited(source, editsOf(answer!.edit));
+  expect(answered).toContain("    asks: {\n      answers: { 'POST /api/ping': { json: {} } },\n      script");
+});
+
+test('over each look stands whether it passed, when, and how to run it and see it', async () => {
+  await vim.diagnosed(file, reaches('mistaken'));
+  const lenses = await vim.ask<CodeLens[]>('textDocument/codeLens', file, {});
+  const titles = (look: string): string[] => {
+    const { line } = placeOf(source, look);
+    return lenses.filter(({ range }) => range.start.line === line).map(({ command }) => command!.title);
+  };
+  expect(titles("'lights up':")).toEqual(['run', 'open on the bench', '+ new, just now']);
+  expect(titles('mistaken:')[2]).toMatch(/^✗ failed/);
+  const [, open] = lenses;
+  await vim.connection.sendRequest('workspace/executeCommand', open!.command!);
+  expect(vim.shown.at(-1)).toMatch(/\/bench\/\d+/);
+});
+
+test('hovering a target tells how many elements it matched, with role and name', async () => {
+  const at = (part: string) =>
+    vim.ask<Hover | null>('textDocument/hover', file, { position: placeOf(source, part, 3) });
+  const value = async (part: string): Promise<string> => ((await at(part))!.contents as { value: string }).value;
+  expect(await value("the.button('Light it')")).toBe('**1 element at the end of the last run**\n- button “Light it”');
+  expect(await value("the.marked('state')")).toContain('marked state');
+  expect(await value("the.button('Lihgt it')")).toBe('**No element in the last run**');
+  expect(await at('useState(false)')).toBeNull();
+});
+
+test('names, roles and marks are completed from what the component showed', async () => {
+  const written = source.replace("the.button('Ping')", "the.button('");
+  await vim.type(file, written);
+  const position = placeOf(written, "the.button(')", "the.button('".length);
+  const names = await vim.ask<CompletionItem[]>('textDocument/completion', file, { position });
+  expect(names.map(({ label }) => label)).toEqual(['Light it', 'Ping']);
+  const kinds = source.replace("the.button('Ping')", 'the.');
+  await vim.type(file, kinds);
+  const roles = await vim.ask<CompletionItem[]>('textDocument/completion', file, {
+    position: placeOf(kinds, 'the.)', 4),
+  });
+  expect(roles.map(({ label }) => label)).toEqual(expect.arrayContaining(['button', 'textbox', 'marked']));
+  const marks = source.replace("the.button('Ping')", "the.marked('");
+  await vim.type(file, marks);
+  const found = await vim.ask<CompletionItem[]>('textDocument/completion', file, {
+    position: placeOf(marks, "the.marked(')", 12),
+  });
+  expect(found.map(({ label }) => label)).toEqual(['state']);
+  await vim.type(file, source);
+});
+
+test('when a file is saved its looks are run, and what is mended is told no more', async () => {
+  const mended = source.replace('Lihgt it', 'Light it');
+  writeFileSync(join(root, file), mended);
+  await vim.type(file, mended);
+  await vim.diagnosed(file, (found) => found.length > 0 && !reaches('mistaken')(found));
+});
+
+test('a look is renamed with its baselines and its history', async () => {
+  await served.client.decide({ kind: 'approve', patterns: ['Buoy/lights up'], who: 'Ada' });
+  expect(
+    existsSync(join(root, 'baselines/day/src/Buoy/lights up.png')) ||
+      existsSync(join(root, 'baselines/day/src/Buoy/lights-up.png')),
+  ).toBe(true);
+  const text = readFileSync(join(root, file), 'utf8');
+  const position = placeOf(text, "'lights up':", 2);
+  expect(await vim.ask('textDocument/prepareRename', file, { position })).toMatchObject({ placeholder: 'lights up' });
+  await expect(vim.ask('textDocument/rename', file, { position, newName: 'plain' })).rejects.toThrow(
+    'has a look “plain” already',
+  );
+  const edit = await vim.ask<WorkspaceEdit>('textDocument/rename', file, { position, newName: 'is lit' });
+  const renamed = edited(text, editsOf(edit));
+  expect(renamed).toContain("'is lit': {");
+  expect(renamed).toContain("'goes on': { after: 'is lit' }");
+  writeFileSync(join(root, file), renamed);
+  await vim.type(file, renamed);
+  const { look, run } = await served.run({ fresh: true });
+  // It has the picture that was approved under its old name.
+  expect(look('is lit').verdict).toBe('passed');
+  expect(run.notes.join()).not.toContain('gone');
+  const { decisions } = await served.client.history({ component: 'src/Buoy', look: 'is lit', environment: 'day' });
+  expect(decisions.map(({ who, kind, isBaseline }) => [who, kind, isBaseline])).toEqual([['Ada', 'approve', true]]);
+});
+
+test('what it is asked about other files, or places without anything, it leaves alone', async () => {
+  const position = { line: 0, character: 0 };
+  expect(await vim.ask('textDocument/hover', 'src/none.ts', { position })).toBeNull();
+  expect(await vim.ask('textDocument/completion', file, { position })).toEqual([]);
+  expect(await vim.ask('textDocument/rename', file, { position, newName: 'x' })).toBeNull();
+  expect(vim.messages).toEqual([]);
+});
