@@ -11,7 +11,7 @@ import { type Figure, median, openWorkshop, origin, timed, type Workshop } from 
 
 const timeLimit = 15;
 const inventedLimit = 0.05;
-const rounds = 15;
+const rounds = 40;
 
 /** How much longer the large page takes with looking at it, and how long its text takes to be measured, in ms. */
 async function cost(shop: Workshop, look: string): Promise<number> {

@@ -54,10 +54,3 @@ export function failureLine(result: ResultSummary, line: number | null): string 
   const at = place.line ?? line;
   return `${place.file}${at === null ? '' : `:${at}`}: ${result.verdict}: ${titleOf(result)}: ${reasonOf(result)}`;
 }
-
-/** The line of a look file on which a look begins; null when it cannot be found. */
-export function lineOfLook(source: string | null, look: string): number | null {
-  const names = [JSON.stringify(look), `'${look.replaceAll("'", "\\'")}'`, look].map((name) => `${name}:`);
-  const at = (source ?? '').split('\n').findIndex((line) => names.some((name) => line.trimStart().startsWith(name)));
-  return at < 0 ? null : at + 1;
-}

@@ -1,9 +1,10 @@
 /** Follows a run: starts it, and shows how far it is until it has ended. */
 import type { Client } from '../client/client.ts';
+import { lineOfLook } from '../core/look/source.ts';
 import { isWrong, placeOf } from '../core/report/report.ts';
 import { noProgress, progressText } from '../core/run/progress.ts';
 import type { ResultSummary, RunRequest, RunSummary } from '../core/run/run.ts';
-import { failureLine, isCi, lineOfLook, logOf } from './ci.ts';
+import { failureLine, isCi, logOf } from './ci.ts';
 import type { Found } from './find.ts';
 import { lookLine } from './print.ts';
 
@@ -87,7 +88,7 @@ async function textOf(client: Client, result: ResultSummary, terminal: boolean):
   if (!isWrong(result, true)) return null;
   const { source } = placeOf(result).line === null ? await client.timeline(result.id) : { source: null };
   const mark = logOf(process.env).mark(result);
-  const line = failureLine(result, lineOfLook(source, result.look));
+  const line = failureLine(result, source === null ? null : lineOfLook(source, result.look));
   return mark === null ? line : `${line}\n${mark}`;
 }
 

@@ -1,6 +1,7 @@
 /** The look file's source; in its margin, what came of the steps that each line made. A line leads to its step. */
 import { highlight } from 'sugar-high';
 import { useEffect, useMemo, useRef } from 'react';
+import { lineOfLook } from '../../core/look/source.ts';
 import type { Problem } from '../../core/problem/problem.ts';
 import type { Step, Timeline } from '../../core/timeline/timeline.ts';
 
@@ -15,13 +16,6 @@ type Props = {
   onStep(index: number): void;
 };
 
-/** The line on which a look's name stands, or null. */
-function lineOfLook(lines: readonly string[], look: string): number | null {
-  const names = [`'${look}':`, `"${look}":`, `${look}:`];
-  const at = lines.findIndex((line) => names.some((name) => line.trimStart().startsWith(name)));
-  return at < 0 ? null : at + 1;
-}
-
 /** The line of a file that a problem points at, or null. */
 function lineOfProblem(problem: Problem | undefined, file: string): number | null {
   const { place } = problem ?? {};
@@ -31,7 +25,6 @@ function lineOfProblem(problem: Problem | undefined, file: string): number | nul
 export function Script({ timeline, file, look, current, problem, breaks, onStep }: Props) {
   const area = useRef<HTMLDivElement>(null);
   const source = timeline.source ?? '';
-  const lines = useMemo(() => source.split('\n'), [source]);
   const coloured = useMemo(() => highlight(source).split('\n'), [source]);
   const byLine = useMemo(() => {
     const map = new Map<number, Step[]>();
@@ -41,7 +34,7 @@ export function Script({ timeline, file, look, current, problem, breaks, onStep 
   }, [timeline, file]);
   const step = timeline.steps[current];
   const wrongLine = lineOfProblem(problem, file);
-  const line = step?.source?.file === file ? step.source.line : (wrongLine ?? lineOfLook(lines, look));
+  const line = step?.source?.file === file ? step.source.line : (wrongLine ?? lineOfLook(source, look));
   useEffect(() => {
     area.current?.querySelector('[data-current]')?.scrollIntoView({ block: 'center' });
   }, [line, source]);

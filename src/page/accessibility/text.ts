@@ -5,7 +5,7 @@ import type { Scene, Seen } from './scene.ts';
 
 /** So many lines are measured, and so many elements of one style: in a table one row says what the next one does. */
 const mostLines = 400;
-const mostAlike = 16;
+const mostAlike = 8;
 
 type Rgba = TextLine['colour'];
 
