@@ -144,9 +144,10 @@ const rulesBegin = '<!-- rules:';
 export function rulesText(): string {
   const page = readFileSync(join(root, 'docs/accessibility.md'), 'utf8');
   const head = page.slice(0, page.indexOf('\n', page.indexOf(rulesBegin)) + 1);
+  const cell = (text: string): string => text.replaceAll('<', '\\<').replaceAll('|', '\\|');
   const lines = Object.entries(rules).map(
     ([id, { title, severity, criterion, fix }]) =>
-      `| \`${id}\` | ${title.replaceAll('<', '\\<')} | ${severity} | ${criterion ?? ''} | ${fix.replaceAll('<', '\\<').replaceAll('|', '\\|')} |`,
+      `| \`${id}\` | ${cell(title)} | ${severity} | ${criterion ?? ''} | ${cell(fix)} |`,
   );
   const table = ['| rule | is kept when | severity | WCAG | to fix it |', '| --- | --- | --- | --- | --- |', ...lines];
   return `${head}\n${table.join('\n')}\n`;

@@ -10,7 +10,7 @@ import {
 } from '../core/coverage/report.ts';
 import { counted } from '../core/text/counted.ts';
 
-/** So many sources are told of, those with the least covered lines. */
+/** At most this many sources are listed: those with the least covered lines. */
 const mostFiles = 10;
 
 const missingIn = (file: FileCoverage): number =>
@@ -19,7 +19,7 @@ const missingIn = (file: FileCoverage): number =>
 const columns = (parts: Pick<FileCoverage, 'lines' | 'branches' | 'functions'>): string =>
   coverageKinds.map((kind) => percentText(parts[kind]).padStart(6)).join('   ');
 
-/** How much was run, the sources of which least was, and what is less than wanted unless `isPartial`. */
+/** How much was run, where least was, and thresholds that were not reached; these only unless `isPartial`. */
 export function coverageText(report: CoverageReport, url: string, isPartial: boolean): string {
   const { files, total, looks, uncounted, shortfalls, notes } = report;
   const least = files

@@ -80,8 +80,8 @@ export async function follow(
 }
 
 /**
- * What is said of a look as soon as it has ended; null for nothing. A log of CI has a line for what went wrong, with its
- * place.
+ * What is said of a look as soon as it has ended; null for nothing. A log of CI has a line for what went wrong, with
+ * its place.
  */
 async function textOf(client: Client, result: ResultSummary, terminal: boolean): Promise<string | null> {
   if (terminal || !isCi) return terminal && result.verdict === 'passed' ? null : lookLine(result);

@@ -1,4 +1,4 @@
-/** What the editor is told about a place of a look file: lenses over looks, targets under the pointer, what may come. */
+/** What the editor shows about a place of a look file: lenses over looks, targets under the pointer, what may come. */
 import { type CodeLens, type CompletionItem, CompletionItemKind, type Hover, MarkupKind } from 'vscode-languageserver';
 import { componentOf } from '../core/look/look.ts';
 import type { Named } from '../core/moment/named.ts';

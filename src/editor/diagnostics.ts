@@ -48,7 +48,7 @@ function messageOf(result: ResultSummary, environments: readonly string[]): stri
 
 /**
  * The diagnostics of some results, by the files where they stand. Results that went wrong in the same way in several
- * environments are told once. `textOf` gives what a file holds; null when it cannot be read.
+ * environments are reported once. `textOf` gives what a file holds; null when it cannot be read.
  */
 export function diagnosticsOf(
   results: readonly ResultSummary[],

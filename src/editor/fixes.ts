@@ -7,7 +7,7 @@ import { looksIn, targetAt } from './lookFile.ts';
 
 const quoted = (text: string): string => `'${text.replaceAll('\\', '\\\\').replaceAll("'", "\\'")}'`;
 
-/** What was found instead, as a target: it is told as one, or as `button “Release berth”`. */
+/** What was found instead, as a target: it is written as one, or as `button “Release berth”`. */
 function targetOf(found: string): string | null {
   const code = /^the\.\w+\(.*\)$/.exec(found.trim());
   if (code) return code[0];

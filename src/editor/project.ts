@@ -24,7 +24,7 @@ export type EditorProject = {
   close(): Promise<void>;
 };
 
-/** Results come in many at a time: whoever shows them is told when it is quiet, in milliseconds. */
+/** Results come in many at a time: they are shown when it has been quiet for so long, in milliseconds. */
 const quiet = 60;
 
 const keyOf = ({ component, look, environment }: ResultSummary): string =>
@@ -40,7 +40,7 @@ function markOf(root: string): string {
   }
 }
 
-/** Follows a project: looks are run when files are saved that they depend on. `changed` is told of what is new. */
+/** Follows a project: looks are run when files are saved that they depend on. `changed` is called when something is new. */
 export async function openProject(
   { client, url, root, release }: Service,
   changed: () => void,

@@ -37,13 +37,14 @@ export type WantedReport = { kind: ReportKind; path: string };
 const isKind = (text: string): text is ReportKind => Object.hasOwn(kinds, text);
 const isOfCoverage = (kind: ReportKind): boolean => kind === 'lcov' || kind.startsWith('coverage');
 
+const known = Object.keys(kinds).join(', ');
+
 /** Reads `junit=out/junit.xml,html=out/report.html`. @throws InvalidArgumentError */
 export function readReports(text: string, before: readonly WantedReport[]): WantedReport[] {
   const wanted = text.split(',').map((one): WantedReport => {
     const [kind = '', ...rest] = one.trim().split('=');
     const path = rest.join('=').trim();
-    if (!isKind(kind))
-      throw new InvalidArgumentError(`There is no report “${kind}”. Reports are: ${Object.keys(kinds).join(', ')}.`);
+    if (!isKind(kind)) throw new InvalidArgumentError(`There is no report “${kind}”. Reports are: ${known}.`);
     if (path === '') throw new InvalidArgumentError(`Say where it goes, as in ${kind}=out/${kind}.`);
     return { kind, path };
   });
@@ -51,10 +52,7 @@ export function readReports(text: string, before: readonly WantedReport[]): Want
 }
 
 export const reportOption = (): Option =>
-  new Option(
-    '--report <kind=path,…>',
-    `write what came of it: ${Object.keys(kinds).join(', ')} (several at once, and can be repeated)`,
-  )
+  new Option('--report <kind=path,…>', `write what came of it: ${known} (several at once, and can be repeated)`)
     .argParser(readReports)
     .default([], 'none');
 

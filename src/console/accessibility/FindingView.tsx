@@ -12,6 +12,8 @@ import { CopyButton } from '../parts/CopyButton.tsx';
 import { useRoom } from '../review/useRoom.ts';
 import { SeverityMark } from './FindingRows.tsx';
 
+const sightingButton = 'min-w-0 flex-1 truncate text-left hover:text-accent';
+
 export function FindingView({ finding, project }: { finding: ListedFinding; project: ProjectInfo }) {
   const { rule, element, what, component, sightings, standing, certain } = finding;
   const { title, why, fix, criterion } = ruleOf(rule);
@@ -70,7 +72,7 @@ export function FindingView({ finding, project }: { finding: ListedFinding; proj
               <li key={`${one.result} ${one.step} ${one.node}`} className="flex items-baseline gap-2">
                 <button
                   type="button"
-                  className={`min-w-0 flex-1 truncate text-left hover:text-accent ${index === at ? 'font-semibold' : ''}`}
+                  className={`${sightingButton} ${index === at ? 'font-semibold' : ''}`}
                   onClick={() => setAt(index)}
                 >
                   {one.look} <span className="text-soft">{one.environment}</span>

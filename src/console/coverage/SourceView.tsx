@@ -85,6 +85,8 @@ function Margin({ line }: { line: LineCoverage | undefined }) {
   );
 }
 
+const here = 'outline -outline-offset-1 outline-accent';
+
 function Lines({ source, chosen, onChoose }: { source: FileLines; chosen: number; onChoose(line: number): void }) {
   const area = useRef<HTMLDivElement>(null);
   const coloured = useMemo(() => highlight(source.text).split('\n'), [source.text]);
@@ -104,7 +106,7 @@ function Lines({ source, chosen, onChoose }: { source: FileLines; chosen: number
               <button
                 type="button"
                 tabIndex={-1}
-                className={`flex w-full text-left ${isHere ? 'outline -outline-offset-1 outline-accent' : 'hover:bg-well'}`}
+                className={`flex w-full text-left ${isHere ? here : 'hover:bg-well'}`}
                 onClick={() => onChoose(i + 1)}
               >
                 <Margin line={line} />

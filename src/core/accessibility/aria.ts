@@ -150,15 +150,16 @@ export const unnameable = new Set(
 /** Roles that a person works with: without a name nobody knows what they do. */
 export const namedWidgets = new Set(
   words(
-    'checkbox combobox listbox menuitem menuitemcheckbox menuitemradio meter option progressbar radio searchbox slider ' +
-      'spinbutton switch tab textbox tree treeitem',
+    'checkbox combobox listbox menuitem menuitemcheckbox menuitemradio meter option progressbar radio ' +
+      'searchbox slider spinbutton switch tab textbox tree treeitem',
   ),
 );
 
 /** Roles whose content is one thing for assistive technology (children presentational). */
 export const wholes = new Set(
   words(
-    'button checkbox img math menuitemcheckbox menuitemradio meter option progressbar radio scrollbar slider switch tab',
+    'button checkbox img math menuitemcheckbox menuitemradio meter option progressbar radio scrollbar slider ' +
+      'switch tab',
   ),
 );
 

@@ -19,7 +19,7 @@ export type Subject = { types: PropTypes | null; given: readonly Given[]; style:
 
 type Source = { text: string; structure: Structure; counts: Counts };
 
-/** Code longer than this is shortened where it is told of. */
+/** Code longer than this is shortened where it is shown. */
 const longest = 60;
 
 const shorten = (text: string): string => {

@@ -2,42 +2,21 @@
  * Elements of a moment as targets name them: by role and name, by text, by mark. Names are those that follow from
  * markup alone (accname 1.2 without styles): good enough to offer, not to decide.
  */
+import { elementRoles } from '../accessibility/elements.ts';
 import { type ElementEntry, isText, type Moment } from './moment.ts';
 
 export type Named = { node: number; role: string | null; name: string; mark: string | null };
 
 const fold = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
-/** Roles of elements (HTML-AAM 1.0) that have one whatever is around them. */
+/** Roles of elements, those included that mean little to a person without their place. */
 const roles: Readonly<Record<string, string>> = {
-  article: 'article',
-  aside: 'complementary',
-  button: 'button',
-  dialog: 'dialog',
-  fieldset: 'group',
-  figure: 'figure',
+  ...elementRoles,
   footer: 'contentinfo',
-  h1: 'heading',
-  h2: 'heading',
-  h3: 'heading',
-  h4: 'heading',
-  h5: 'heading',
-  h6: 'heading',
   header: 'banner',
-  hr: 'separator',
   li: 'listitem',
-  main: 'main',
-  meter: 'meter',
-  nav: 'navigation',
   ol: 'list',
-  option: 'option',
-  output: 'status',
-  progress: 'progressbar',
-  table: 'table',
-  td: 'cell',
-  textarea: 'textbox',
   th: 'columnheader',
-  tr: 'row',
   ul: 'list',
 };
 
@@ -67,8 +46,8 @@ function roleOf({ tag, attrs = {} }: ElementEntry): string | null {
 /** Roles that are called by what is in them. */
 const byContent = new Set(
   (
-    'button cell checkbox columnheader gridcell heading link menuitem menuitemcheckbox menuitemradio option radio row ' +
-    'rowheader switch tab tooltip treeitem'
+    'button cell checkbox columnheader gridcell heading link menuitem menuitemcheckbox menuitemradio option ' +
+    'radio row rowheader switch tab tooltip treeitem'
   ).split(' '),
 );
 

@@ -1,4 +1,4 @@
-/** Which values of its types a component was given: what is told of them is by path, as in `berth.state`. */
+/** Which values of its types a component was given, by path, as in `berth.state`. */
 import type { PropType } from './type.ts';
 
 /** A value that a union may name. */

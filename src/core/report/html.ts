@@ -7,18 +7,26 @@ import { isWrong, placeOf, reasonOf, type Recorded, type ReportData, titleOf } f
 
 const escaped = (text: string): string => text.replace(/[&<>"']/g, (found) => `&#${found.charCodeAt(0)};`);
 
-const style = `:root{color-scheme:light dark;--paper:light-dark(#f5f4ef,#15171d);--sheet:light-dark(#fdfcf9,#1c1f27);
+const style = `
+:root{color-scheme:light dark;--paper:light-dark(#f5f4ef,#15171d);--sheet:light-dark(#fdfcf9,#1c1f27);
 --rule:light-dark(#d9d6cb,#313643);--ink:light-dark(#20242f,#e4e4df);--soft:light-dark(#666a75,#9a9fac);
 --failed:light-dark(#b02a2a,#f08b83);--passed:light-dark(#2d6e4a,#7cc79c);--changed:light-dark(#8f5c06,#e3b25c)}
-*{box-sizing:border-box}body{margin:0 auto;max-width:1160px;padding:24px;background:var(--paper);color:var(--ink);
-font:13px/1.5 Inter,"DejaVu Sans",system-ui,sans-serif}h1{font-size:18px;margin:0 0 4px}h2{font-size:14px;margin:28px 0 8px}
-p{margin:4px 0}.soft{color:var(--soft)}article{background:var(--sheet);border:1px solid var(--rule);border-radius:8px;
-padding:14px 16px;margin:10px 0}article h3{font-size:13px;margin:0 0 4px}.failed,.broken{color:var(--failed)}
-.changed,.new{color:var(--changed)}.passed{color:var(--passed)}pre{overflow:auto;margin:8px 0;padding:8px 10px;
-border:1px solid var(--rule);border-radius:6px;background:var(--paper);font:11.5px/1.5 "DejaVu Sans Mono",ui-monospace,monospace}
-.shots{display:flex;flex-wrap:wrap;gap:12px;margin-top:8px}figure{margin:0;max-width:100%}figcaption{color:var(--soft)}
-img{display:block;max-width:100%;border:1px solid var(--rule);background:#fff}table{border-collapse:collapse;width:100%}
-td,th{padding:3px 12px 3px 0;text-align:left;vertical-align:top;border-bottom:1px solid var(--rule)}ol{margin:6px 0;padding-left:24px}`;
+*{box-sizing:border-box}
+body{margin:0 auto;max-width:1160px;padding:24px;background:var(--paper);color:var(--ink);
+font:13px/1.5 Inter,"DejaVu Sans",system-ui,sans-serif}
+h1{font-size:18px;margin:0 0 4px}h2{font-size:14px;margin:28px 0 8px}p{margin:4px 0}
+.soft{color:var(--soft)}
+article{background:var(--sheet);border:1px solid var(--rule);border-radius:8px;padding:14px 16px;margin:10px 0}
+article h3{font-size:13px;margin:0 0 4px}.failed,.broken{color:var(--failed)}
+.changed,.new{color:var(--changed)}.passed{color:var(--passed)}
+pre{overflow:auto;margin:8px 0;padding:8px 10px;border:1px solid var(--rule);border-radius:6px;
+background:var(--paper);font:11.5px/1.5 "DejaVu Sans Mono",ui-monospace,monospace}
+.shots{display:flex;flex-wrap:wrap;gap:12px;margin-top:8px}figure{margin:0;max-width:100%}
+figcaption{color:var(--soft)}
+img{display:block;max-width:100%;border:1px solid var(--rule);background:#fff}
+table{border-collapse:collapse;width:100%}
+td,th{padding:3px 12px 3px 0;text-align:left;vertical-align:top;border-bottom:1px solid var(--rule)}
+ol{margin:6px 0;padding-left:24px}`;
 
 const shapes: Record<string, string> = { passed: '✓', failed: '✗', broken: '▲', changed: '≠', new: '+' };
 
@@ -50,7 +58,8 @@ function stepsOf({ timeline, result }: Recorded): string {
   const shown = timeline.steps.filter(({ parent }) => parent === null);
   const items = shown.map(({ title, outcome, index }) => {
     const isHere = index === result.failedStep;
-    return `<li class="${isHere ? 'failed' : 'soft'}">${isHere ? '✗ ' : ''}${escaped(title)}${outcome === 'running' ? ', not finished' : ''}</li>`;
+    const text = `${isHere ? '✗ ' : ''}${escaped(title)}${outcome === 'running' ? ', not finished' : ''}`;
+    return `<li class="${isHere ? 'failed' : 'soft'}">${text}</li>`;
   });
   return `<details><summary>${counted(timeline.steps.length, 'step')}</summary><ol>${items.join('')}</ol></details>`;
 }
@@ -97,12 +106,13 @@ export function htmlOf(data: ReportData, parts: HtmlParts): string {
   const problems = run.problems.map(
     ({ message, remedy }) => `<p class="failed">✗ ${escaped(message)} ${escaped(remedy)}</p>`,
   );
-  const list = rest.map(
-    (one) =>
-      `<tr><td class="${one.verdict}">${shapes[one.verdict]} ${one.verdict}</td><td>${escaped(titleOf(one))}</td><td class="soft">${one.took} ms</td></tr>`,
-  );
+  const list = rest.map(({ verdict, took, ...one }) => {
+    const cells = [`<td class="${verdict}">${shapes[verdict]} ${verdict}</td>`, `<td>${escaped(titleOf(one))}</td>`];
+    return `<tr>${cells.join('')}<td class="soft">${took} ms</td></tr>`;
+  });
   const body = [
-    `<h1>${escaped(project)}</h1><p>${tally.join(', ') || 'No looks were run.'}</p><p class="soft">Run ${run.id} · ${escaped(about)}</p>`,
+    `<h1>${escaped(project)}</h1><p>${tally.join(', ') || 'No looks were run.'}</p>`,
+    `<p class="soft">Run ${run.id} · ${escaped(about)}</p>`,
     ...problems,
     ...(wrong.length > 0 ? ['<h2>What is wrong</h2>', ...wrong.map((one) => articleOf(one, parts))] : []),
     ...(parts.coverage ? [coverageOf(parts.coverage)] : []),

@@ -6,7 +6,7 @@ import { verdicts } from '../run/verdict.ts';
 import { counted } from '../text/counted.ts';
 import { isWrong, placeOf, reasonOf, type ReportData, titleOf } from './report.ts';
 
-/** So many failures, and causes, are told; the rest is a number. */
+/** At most this many failures and causes are listed; the rest is a number. */
 const most = 20;
 
 /** Text of people and pages that means nothing in Markdown or HTML. */
@@ -23,7 +23,8 @@ function failures(results: readonly ResultSummary[], { linkOf }: ReportData): st
   const lines = results.slice(0, most).map((result) => {
     const { file, line } = placeOf(result);
     const where = `${file}${line === null ? '' : `:${line}`}`;
-    return `- **${plain(titleOf(result))}** [${result.verdict}](${linkOf(result)}) · ${plain(where)}<br>${plain(reasonOf(result))}`;
+    const title = `**${plain(titleOf(result))}** [${result.verdict}](${linkOf(result)})`;
+    return `- ${title} · ${plain(where)}<br>${plain(reasonOf(result))}`;
   });
   return ['', '#### Looks that failed', '', ...lines, ...more(results.length)];
 }

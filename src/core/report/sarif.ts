@@ -43,7 +43,7 @@ function resultOf(result: ResultSummary): SarifResult {
 
 const levels = { severe: 'error', moderate: 'warning', minor: 'note' } as const;
 
-/** A finding of accessibility; what is accepted or known is told as suppressed. */
+/** A finding of accessibility; what is accepted or known is suppressed. */
 function findingResult(finding: ListedFinding): SarifResult {
   const { rule, element, what, component, file, sightings, certain, standing } = finding;
   const [first] = sightings;

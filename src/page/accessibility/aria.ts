@@ -12,6 +12,7 @@ import {
   valuesInWords,
   wholes,
 } from '../../core/accessibility/aria.ts';
+import { elementRoles } from '../../core/accessibility/elements.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import { nameOf } from '../act/names.ts';
 import type { Check, Tell } from './check.ts';
@@ -29,31 +30,8 @@ function rowOf({ element, tag }: Seen): string | null {
   return /^(checkbox|radio|range|number)$/.test(type) ? `input:${type}` : 'input:other';
 }
 
-/** Roles that elements have anyway; those that mean something else for lists without bullets stay. */
-const ownRoles: Readonly<Record<string, string>> = {
-  a: 'link',
-  article: 'article',
-  aside: 'complementary',
-  button: 'button',
-  dialog: 'dialog',
-  fieldset: 'group',
-  figure: 'figure',
-  h1: 'heading',
-  h2: 'heading',
-  h3: 'heading',
-  h4: 'heading',
-  h5: 'heading',
-  h6: 'heading',
-  hr: 'separator',
-  main: 'main',
-  nav: 'navigation',
-  option: 'option',
-  progress: 'progressbar',
-  table: 'table',
-  td: 'cell',
-  textarea: 'textbox',
-  tr: 'row',
-};
+/** Roles that elements have anyway; a list without bullets may say that it is one. */
+const ownRoles: Readonly<Record<string, string>> = { ...elementRoles, a: 'link' };
 
 const roles: Check = ({ told }, tell) => {
   for (const seen of told) {

@@ -11,7 +11,7 @@ import { sceneNow, type Seen } from './scene.ts';
 import { structureChecks } from './structure.ts';
 import { linesOf, textChecks } from './text.ts';
 
-/** So many findings are told of one instant; a page with more has one mistake many times. */
+/** At most this many findings of one instant: a page with more has one mistake many times. */
 const mostFindings = 500;
 
 const checks: Check[] = [...nameChecks, ...ariaChecks, ...structureChecks, ...reachChecks];
