@@ -110,6 +110,18 @@ const isConstant = (value: Node, declaration: Node | null): boolean =>
   declaration?.kind === 'const' &&
   (value.type === 'Literal' || (value.type === 'TemplateLiteral' && (value.expressions as Node[]).length === 0));
 
+/** What compilers of single-file components take out of a script, and nothing runs. */
+const macros = new Set([
+  ...['defineProps', 'defineEmits', 'defineModel', 'defineSlots', 'defineOptions', 'defineExpose', 'withDefaults'],
+  ...['$props', '$bindable'],
+]);
+
+/** True for a statement that only says something to a compiler: `const props = defineProps<…>()`. */
+function isMacro(node: Node): boolean {
+  const value = node.type === 'VariableDeclarator' ? node.init : node.expression;
+  return isNode(value) && value.type === 'CallExpression' && macros.has(nameOf(value.callee) ?? '');
+}
+
 /** What is run when a node is reached, as Istanbul counts it. */
 function statementsAt(node: Node, parent: Node | null): Span[] {
   if (doing.has(node.type)) {
@@ -174,7 +186,7 @@ export function structureOf(path: string, text: string): Structure | null {
   const found: Structure = { statements: [], functions: [], branches: [] };
   try {
     const root = parseAst(code, { lang: languages[language] ?? 'jsx', sourceType: 'module' }) as unknown as Node;
-    visit(root, null, found);
+    visit(root, null, found, isParts);
   } catch {
     return null;
   }
@@ -184,9 +196,9 @@ export function structureOf(path: string, text: string): Structure | null {
   return found;
 }
 
-function visit(node: Node, parent: Node | null, found: Structure): void {
+function visit(node: Node, parent: Node | null, found: Structure, isParts: boolean): void {
   if (isType(node)) return;
-  found.statements.push(...statementsAt(node, parent));
+  if (!isParts || !isMacro(node)) found.statements.push(...statementsAt(node, parent));
   if (functions.has(node.type) && isNode(node.body)) found.functions.push(functionPart(node, parent));
   const branch = branchOf(node, parent);
   if (branch) found.branches.push(branch);
@@ -201,7 +213,7 @@ function visit(node: Node, parent: Node | null, found: Structure): void {
         child.attribute = nameOf(node.name) ?? undefined;
         child.owner = node.owner;
       }
-      visit(child, node, found);
+      visit(child, node, found, isParts);
     }
   }
 }

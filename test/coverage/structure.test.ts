@@ -2,7 +2,7 @@
 import { describe, expect, test } from 'vitest';
 import { countsAt } from '../../src/core/coverage/hits.ts';
 import { coverageMapOf } from '../../src/core/coverage/istanbul.ts';
-import { linesOf, partsOf, percentText, shortfallsOf } from '../../src/core/coverage/report.ts';
+import { linesOf, partsOf, percentText, shortfallsOf, shortfallText } from '../../src/core/coverage/report.ts';
 import { countsOf, probesOf } from '../../src/core/coverage/structure.ts';
 import { unreachedIn } from '../../src/core/coverage/unreached.ts';
 import { structureOf } from '../../src/coverage/structure.ts';
@@ -41,7 +41,7 @@ export function Buoy({ kind }: Props) {
   });
 
   test('scripts of single-file components stand where they do in the file', () => {
-    const text = `<template>\n  <p>{{ a }}</p>\n</template>\n<script setup lang="ts">\nlet a: number = b();\n</script>`;
+    const text = `<template>\n  <p>{{ a }}</p>\n</template>\n<script setup lang="ts">\nconst { c } = defineProps<{ c: string }>();\nlet a: number = b();\n</script>`;
     expect(texts(text, read(text, 'Buoy.vue').statements)).toEqual(['a: number = b()']);
   });
 
@@ -100,7 +100,8 @@ describe('counts', () => {
     expect(shortfallsOf('src/**', { lines: 50, branches: 51 }, [file])).toEqual([
       { pattern: 'src/**', kind: 'branches', wanted: 51, percent: 50, files: 1 },
     ]);
-    expect(shortfallsOf('x/**', { lines: 1 }, [])).toEqual([]);
+    const [nothing] = shortfallsOf('x/**', { lines: 1 }, []);
+    expect(shortfallText(nothing!)).toBe('No source matches x/**, which needs 1 % of its lines.');
   });
 });
 

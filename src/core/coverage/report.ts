@@ -105,7 +105,8 @@ export function shortfallsOf(pattern: string, wanted: Thresholds, files: readonl
   const total = addParts(files);
   return coverageKinds.flatMap((kind): Shortfall[] => {
     const least = wanted[kind];
-    const percent = percentOf(total[kind]);
+    // A pattern that matches nothing is most likely a mistake.
+    const percent = files.length === 0 ? 0 : percentOf(total[kind]);
     if (least === undefined || percent >= least) return [];
     return [{ pattern, kind, wanted: least, percent: Math.floor(percent * 10) / 10, files: files.length }];
   });
