@@ -78,12 +78,12 @@ async function takePages(): Promise<void> {
     const unset = '' as 'light';
     await take('stage', stage('shallow', `env=day,night&props=${props}`), unset, [], { wait: 5000 });
     await takeLive();
+    await take('review-cause', '/review', 'dark', ['ArrowDown', 'i'], { wait: 2500 });
     const client = connect(url);
     const { id } = await client.startRun({ coverage: true, fresh: true });
     while (['queued', 'running'].includes((await client.run(id)).status)) await pause(200);
     await take('coverage', '/coverage?file=src/WeatherNotice.tsx', 'light');
     await take('accessibility', '/accessibility', 'light', ['ArrowDown']);
-    await take('review-cause', '/review', 'dark', ['ArrowDown', 'i'], { wait: 2500 });
   } finally {
     await engine.close();
   }
