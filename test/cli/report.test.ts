@@ -5,6 +5,7 @@ import { XMLParser } from 'fast-xml-parser';
 import { beforeAll, expect, test } from 'vitest';
 import { type Said, sguardo, sguardoIn } from '../support/cli.ts';
 import { project } from '../support/project.ts';
+import { serve } from '../support/service.ts';
 
 const file = `import { looks, the, click, ensure } from 'sguardo';
 function Buoy({ name }: { name: string }) {
@@ -38,6 +39,8 @@ const kinds = 'junit=out/a/junit.xml,sarif=out/run.sarif,har=out/run.har,markdow
 
 beforeAll(async () => {
   root = project({ 'src/Buoy.look.tsx': file });
+  // All commands find this one, rather than starting one each.
+  await serve(root);
   first = await sguardo(root, 'run', '--strict', '--report', kinds);
 });
 

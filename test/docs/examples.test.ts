@@ -1,10 +1,10 @@
 /** The documentation: its examples run, and its reference says what the code says. */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { parse } from 'yaml';
-import { env, program } from '../support/cli.ts';
+import { env, program, said } from '../support/cli.ts';
 import { copyOf, lookFile, project, repository, write } from '../support/project.ts';
 import { serve } from '../support/service.ts';
 import { referenceText, rulesText } from '../../scripts/reference.ts';
@@ -71,19 +71,25 @@ describe('recipes for CI', () => {
     expect(commands).toHaveLength(3);
   });
 
-  it.each(commands)('%s', (command) => {
-    const root = project({
-      'src/Buoy.look.tsx': lookFile('return <p>{props.name}</p>;', `a: { props: { name: 'A' } }`),
-    });
+  let root: string;
+
+  beforeAll(async () => {
+    const states = `a: { props: { name: 'A' } }`;
+    root = project({ 'src/Buoy.look.tsx': lookFile('return <p>{props.name}</p>;', states) });
+    await serve(root);
+  });
+
+  it.each(commands)('%s', async (command) => {
     const shim = `npx() { shift; "${process.execPath}" "${program}" "$@"; }\n${command}`;
-    const { status, stdout } = spawnSync('bash', ['-c', shim], {
+    const around = {
       cwd: root,
-      encoding: 'utf8',
       env: { ...env, CI: 'true' },
-    });
+      stdio: ['ignore', 'pipe', 'pipe'] as ['ignore', 'pipe', 'pipe'],
+    };
+    const { code, out } = await said(spawn('bash', ['-c', shim], around));
     // Nobody has approved it yet, which CI does not let pass.
-    expect(stdout).toContain('src/Buoy.look.tsx:3: new: Buoy › a, day');
-    expect(status).toBe(1);
+    expect(out).toContain('src/Buoy.look.tsx:3: new: Buoy › a, day');
+    expect(code).toBe(1);
     for (const [, path] of command.matchAll(/=([\w./]+\.\w+)/g)) expect(existsSync(join(root, path!)), path).toBe(true);
   });
 });
