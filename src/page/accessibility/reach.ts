@@ -20,11 +20,12 @@ const order: Check = ({ told }, tell) => {
     const { element, tag, given } = seen;
     if (Number(element.getAttribute('tabindex')) > 0)
       tell('tab-order-is-natural', element, `Its tabindex is ${element.getAttribute('tabindex')}.`);
-    const isOff = element.getAttribute('aria-disabled') === 'true' || element.closest('[inert], :disabled') !== null;
-    if (given && reached.has(given) && !isOff && !canHaveFocus(seen)) {
+    if (given && reached.has(given) && !canHaveFocus(seen)) {
+      const isOff = element.getAttribute('aria-disabled') === 'true' || element.closest('[inert], :disabled') !== null;
       const isManaged = around(seen, (one) => one.element.hasAttribute('aria-activedescendant'));
       const holdsOne = element.querySelector('a[href], button, input, select, textarea, [tabindex]') !== null;
-      if (!isManaged && !holdsOne) tell('widget-can-have-focus', element, `It is a ${given} without tabindex.`);
+      if (!isOff && !isManaged && !holdsOne)
+        tell('widget-can-have-focus', element, `It is a ${given} without tabindex.`);
     }
     const isPressed = element.hasAttribute('onclick') || element.hasAttribute('tabindex');
     if (tag === 'a' && given === null && !element.hasAttribute('href') && isPressed)

@@ -88,17 +88,21 @@ export function around({ parent }: Seen, is: (seen: Seen) => boolean): Seen | nu
   return null;
 }
 
-/** True for what the keyboard can go to, as its markup says. */
-export function canHaveFocus({ element, tag, isPainted }: Seen): boolean {
-  if (!isPainted || element.matches(':disabled') || element.closest('[inert]')) return false;
+/** True for an element that takes the focus unless something speaks against it. */
+function takesFocus({ element, tag }: Seen): boolean {
   const tabindex = element.getAttribute('tabindex');
   if (tabindex !== null && /^-?\d+$/.test(tabindex.trim())) return true;
   if (tag === 'a' || tag === 'area') return element.hasAttribute('href');
   if (tag === 'input') return (element as HTMLInputElement).type !== 'hidden';
   if (tag === 'summary') return element.parentElement?.localName === 'details';
   if (tag === 'audio' || tag === 'video') return element.hasAttribute('controls');
-  return /^(button|select|textarea|iframe)$/.test(tag) || (element as HTMLElement).isContentEditable;
+  if (/^(button|select|textarea|iframe)$/.test(tag)) return true;
+  return element.hasAttribute('contenteditable') && (element as HTMLElement).isContentEditable;
 }
+
+/** True for what the keyboard can go to, as its markup says. */
+export const canHaveFocus = (seen: Seen): boolean =>
+  takesFocus(seen) && seen.isPainted && !seen.element.matches(':disabled') && !seen.element.closest('[inert]');
 
 /** True for what is reached with Tab. */
 export const isInTabOrder = (seen: Seen): boolean => {

@@ -1,7 +1,7 @@
 /** Structure: headings, lists, tables, landmarks, language, media (HTML, WCAG 2.2 1.3). */
 import { nameOf } from '../act/names.ts';
 import type { Check } from './check.ts';
-import { around, type Seen, seenText } from './scene.ts';
+import { around, type Seen } from './scene.ts';
 
 const isMade = ({ given }: Seen): boolean => given !== null;
 
@@ -57,7 +57,8 @@ const isLayout = ({ given }: Seen): boolean => given === 'none' || given === 'pr
 const tables: Check = ({ told }, tell) => {
   for (const seen of told) {
     const { element, tag } = seen;
-    if (tag === 'th' && seenText(element) === '' && nameOf(element) === '' && element.hasAttribute('scope'))
+    const isBare = tag === 'th' && element.textContent?.trim() === '';
+    if (isBare && element.hasAttribute('scope') && nameOf(element) === '')
       tell('header-has-text', element, 'It is empty.');
     if (element.hasAttribute('scope') && (tag === 'td' || tag === 'th')) {
       const scope = element.getAttribute('scope')!.toLowerCase();
@@ -124,10 +125,11 @@ const words: Check = ({ told }, tell) => {
     const lang = element.getAttribute('lang');
     if (lang !== null && lang.trim() !== '' && !isLanguage(lang.trim()))
       tell('language-exists', element, `lang is “${lang}”.`);
-    const tokens = (element.getAttribute('autocomplete') ?? '').trim().toLowerCase().split(/\s+/).filter(Boolean);
-    const odd = tokens.filter((token) => !autofill.has(token) && !token.startsWith('section-'));
-    if (/^(input|select|textarea)$/.test(element.localName) && odd.length > 0)
-      tell('autocomplete-is-known', element, `“${odd.join(' ')}” is none of its tokens.`);
+    if (/^(input|select|textarea)$/.test(element.localName)) {
+      const tokens = (element.getAttribute('autocomplete') ?? '').trim().toLowerCase().split(/\s+/).filter(Boolean);
+      const odd = tokens.filter((token) => !autofill.has(token) && !token.startsWith('section-'));
+      if (odd.length > 0) tell('autocomplete-is-known', element, `“${odd.join(' ')}” is none of its tokens.`);
+    }
     if (element.getAttribute('aria-invalid') === 'true') {
       const isTold = ['aria-describedby', 'aria-errormessage'].some((name) => element.getAttribute(name)?.trim());
       if (!isTold) tell('error-is-told', element, 'It is invalid, and nothing describes it.', false);

@@ -25,9 +25,13 @@ export function readColour(text: string): Rgba | null {
 /** What is known of how elements are painted, each found out once. */
 type Paint = { opacity: number; isClippedAway: boolean; style: CSSStyleDeclaration };
 
+/** What was found out, by scene. */
+const paints = new WeakMap<Scene, Map<Seen, Paint>>();
+
 /** Tells the opacity of an element with all around it, and whether it is cut to nothing to be read out only. */
-function painter(): (seen: Seen) => Paint {
-  const known = new Map<Seen, Paint>();
+function painterOf(scene: Scene): (seen: Seen) => Paint {
+  const known = paints.get(scene) ?? new Map<Seen, Paint>();
+  paints.set(scene, known);
   const paintOf = (seen: Seen): Paint => {
     const before = known.get(seen);
     if (before) return before;
@@ -69,17 +73,14 @@ const ownTexts = (element: Element): Text[] =>
   );
 
 /** The lines of text that are painted, with what their style says of their colour. */
-export function linesOf(
-  { all }: Scene,
-  about: (seen: Seen) => Pick<TextLine, 'element' | 'node' | 'step'>,
-): TextLine[] {
+export function linesOf(scene: Scene, about: (seen: Seen) => Pick<TextLine, 'element' | 'node' | 'step'>): TextLine[] {
   const lines: TextLine[] = [];
-  const paintOf = painter();
+  const paintOf = painterOf(scene);
   const [left, top] = [scrollX, scrollY];
   const range = document.createRange();
   /** How many elements of the same style there have been. */
   const alike = new Map<string, number>();
-  for (const seen of all) {
+  for (const seen of scene.all) {
     const { element } = seen;
     if (!seen.isPainted || lines.length >= mostLines) continue;
     const texts = ownTexts(element);
@@ -131,18 +132,18 @@ const settings = [
 ] as const;
 
 /** Elements that cut off what does not fit, without a way to see it. */
-function cutters({ all }: Scene): Element[] {
-  const paintOf = painter();
-  return all.flatMap((seen) => {
+function cutters(scene: Scene): Element[] {
+  const paintOf = painterOf(scene);
+  return scene.all.flatMap((seen) => {
     const { element, isPainted, tag } = seen;
     if (!isPainted || /^(input|textarea|select|svg|canvas|video|img|iframe)$/.test(tag)) return [];
-    const { overflowX, overflowY, textOverflow } = getComputedStyle(element);
+    const { style, isClippedAway } = paintOf(seen);
+    // What is visible both ways is so in one word.
+    if (style.overflow === 'visible') return [];
+    const { overflowX, overflowY, textOverflow } = style;
     const cuts = /^(hidden|clip)$/.test(overflowX) || /^(hidden|clip)$/.test(overflowY);
     // Text that ends in an ellipsis ends so by intention.
-    return cuts &&
-      textOverflow !== 'ellipsis' &&
-      !paintOf(seen).isClippedAway &&
-      (element.textContent ?? '').trim() !== ''
+    return cuts && textOverflow !== 'ellipsis' && !isClippedAway && (element.textContent ?? '').trim() !== ''
       ? [element]
       : [];
   });
