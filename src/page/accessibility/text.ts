@@ -72,25 +72,30 @@ const ownTexts = (element: Element): Text[] =>
     (node): node is Text => node.nodeType === 3 && /[\p{L}\p{N}]/u.test(node.textContent ?? ''),
   );
 
-/** The lines of text that are painted, with what their style says of their colour. */
+/** Elements of the same kind have the same styles, but for what scripts and places among siblings do. */
+function kindOf({ element, tag, parent }: Seen, depth = 3): string {
+  const own = `${tag} ${element.getAttribute('class') ?? ''} ${element.getAttribute('style') ?? ''}`;
+  return parent && depth > 0 ? `${own}\n${kindOf(parent, depth - 1)}` : own;
+}
+
 export function linesOf(scene: Scene, about: (seen: Seen) => Pick<TextLine, 'element' | 'node' | 'step'>): TextLine[] {
   const lines: TextLine[] = [];
   const paintOf = painterOf(scene);
   const [left, top] = [scrollX, scrollY];
   const range = document.createRange();
-  /** How many elements of the same style there have been. */
+  /** How many elements of a kind there have been. */
   const alike = new Map<string, number>();
   for (const seen of scene.all) {
     const { element } = seen;
     if (!seen.isPainted || lines.length >= mostLines) continue;
     const texts = ownTexts(element);
     if (texts.length === 0 || seen.tag === 'option' || element instanceof SVGElement) continue;
-    const { opacity, isClippedAway, style } = paintOf(seen);
-    if (isClippedAway) continue;
-    const kind = `${seen.tag} ${style.color} ${style.fontSize} ${style.fontWeight} ${opacity}`;
+    const kind = kindOf(seen);
     const before = alike.get(kind) ?? 0;
     if (before >= mostAlike) continue;
     alike.set(kind, before + 1);
+    const { opacity, isClippedAway, style } = paintOf(seen);
+    if (isClippedAway) continue;
     const colour = readColour(style.color);
     // Text that is drawn as a shape of what is behind it has no colour of its own.
     if (
@@ -134,18 +139,22 @@ const settings = [
 /** Elements that cut off what does not fit, without a way to see it. */
 function cutters(scene: Scene): Element[] {
   const paintOf = painterOf(scene);
+  const known = new Map<string, boolean>();
+  const cuts = (seen: Seen): boolean => {
+    const kind = kindOf(seen);
+    const before = known.get(kind);
+    if (before !== undefined) return before;
+    const { style, isClippedAway } = paintOf(seen);
+    const isCut = [style.overflowX, style.overflowY].some((one) => one === 'hidden' || one === 'clip');
+    // Text that ends in an ellipsis ends so by intention.
+    const found = isCut && style.textOverflow !== 'ellipsis' && !isClippedAway;
+    known.set(kind, found);
+    return found;
+  };
   return scene.all.flatMap((seen) => {
     const { element, isPainted, tag } = seen;
     if (!isPainted || /^(input|textarea|select|svg|canvas|video|img|iframe)$/.test(tag)) return [];
-    const { style, isClippedAway } = paintOf(seen);
-    // What is visible both ways is so in one word.
-    if (style.overflow === 'visible') return [];
-    const { overflowX, overflowY, textOverflow } = style;
-    const cuts = /^(hidden|clip)$/.test(overflowX) || /^(hidden|clip)$/.test(overflowY);
-    // Text that ends in an ellipsis ends so by intention.
-    return cuts && textOverflow !== 'ellipsis' && !isClippedAway && (element.textContent ?? '').trim() !== ''
-      ? [element]
-      : [];
+    return cuts(seen) && (element.textContent ?? '').trim() !== '' ? [element] : [];
   });
 }
 
