@@ -12,6 +12,8 @@ import { CopyButton } from '../parts/CopyButton.tsx';
 import { useRoom } from '../review/useRoom.ts';
 import { SeverityMark } from './FindingRows.tsx';
 
+const code =
+  'rounded border border-rule bg-well p-2 font-mono text-[11px] leading-[16px] whitespace-pre-wrap break-words text-ink';
 const sightingButton = 'min-w-0 flex-1 truncate text-left hover:text-accent';
 
 export function FindingView({ finding, project }: { finding: ListedFinding; project: ProjectInfo }) {
@@ -55,10 +57,10 @@ export function FindingView({ finding, project }: { finding: ListedFinding; proj
           {standing.is !== 'accepted' && (
             <div className="mt-2">
               <p className="mb-1">To accept it, in the look file:</p>
-              <pre className="overflow-x-auto rounded border border-rule bg-well p-2 font-mono text-[11px] text-ink">
-                {accept}
-              </pre>
-              <CopyButton text={accept} what="line" />
+              <pre className={code}>{accept}</pre>
+              <span className="mt-1.5 flex">
+                <CopyButton text={accept} what="line" />
+              </span>
             </div>
           )}
         </div>

@@ -151,7 +151,8 @@ export function unreachedIn({ text, structure, counts }: Source, subject: Subjec
       return [{ kind: 'handler', what, line, draft: draftOf(handler, subject.style) }];
     }
     const isHandler = /^(on|handle)[A-Z]/.test(name);
-    return [{ kind: isHandler ? 'handler' : 'function', what: `${name} is never called`, line, draft: null }];
+    const called = name === '(anonymous)' ? 'a function without a name' : name;
+    return [{ kind: isHandler ? 'handler' : 'function', what: `${called} is never called`, line, draft: null }];
   });
   const branches = structure.branches.flatMap((branch, i) =>
     waysOf(branch, counts.branches[i]!, text, subject).map((way): Unreached => ({ ...way, line: lineOf(branch.at) })),
