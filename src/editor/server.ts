@@ -21,8 +21,8 @@ import { completionsAt, hoverAt, lensesOf } from './answers.ts';
 import { diagnosticsOf } from './diagnostics.ts';
 import { fixesOf } from './fixes.ts';
 import { linesOf } from './lines.ts';
-import { looksIn } from './lookFile.ts';
 import { type EditorProject, openProject, type Service } from './project.ts';
+import { nameAt, renameEdits, typedName } from './rename.ts';
 
 export type ServerOptions = {
   input: NodeJS.ReadableStream;
@@ -69,7 +69,7 @@ export function serveEditor({ input, output, version, find }: ServerOptions): Pr
         diagnostics: found.get(file) ?? [],
       });
     told.set(project.root, new Set(found.keys()));
-    if (canRefresh) connection.languages && connection.sendRequest('workspace/codeLens/refresh').catch(() => {});
+    if (canRefresh) connection.sendRequest('workspace/codeLens/refresh').catch(() => {});
   };
 
   const open = (folder: string): Promise<EditorProject | null> => {
@@ -148,10 +148,6 @@ export function serveEditor({ input, output, version, find }: ServerOptions): Pr
     ),
   );
 
-  /** The look whose name stands at a place. */
-  const nameAt = (text: string, offset: number) =>
-    looksIn(text).find(({ key }) => offset >= key[0] && offset <= key[1]) ?? null;
-
   connection.onPrepareRename(({ textDocument: { uri }, position }) =>
     about(
       uri,
@@ -168,22 +164,12 @@ export function serveEditor({ input, output, version, find }: ServerOptions): Pr
       async ({ file, project }, text) => {
         const look = nameAt(text, linesOf(text).offset(position));
         if (!look) return null;
-        const to = newName.trim().replace(/^(['"`])(.*)\1$/, '$2');
+        const to = typedName(newName);
         const from: LookName = { component: componentOf(file), look: look.name };
         await project.client.renameLook(from, to).catch((error: unknown) => {
           throw new ResponseError(ErrorCodes.InvalidRequest, messageOf(error));
         });
-        const isPlain = /^[A-Za-z_$][\w$]*$/.test(to);
-        const quoted = `'${to.replaceAll('\\', '\\\\').replaceAll("'", "\\'")}'`;
-        const edits = [{ range: linesOf(text).range(look.key), newText: isPlain ? to : quoted }];
-        // Looks that start where it ended name it, too.
-        for (const found of text.matchAll(/\bafter:\s*(['"])((?:(?!\1).)*)\1/g))
-          if (found[2] === look.name) {
-            const end = found.index + found[0].length;
-            const start = end - found[2].length - 2;
-            edits.push({ range: linesOf(text).range([start, end]), newText: quoted });
-          }
-        return { changes: { [uri]: edits } };
+        return { changes: { [uri]: renameEdits(text, look, to) } };
       },
       null,
     ),

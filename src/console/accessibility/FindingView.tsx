@@ -13,7 +13,8 @@ import { useRoom } from '../review/useRoom.ts';
 import { SeverityMark } from './FindingRows.tsx';
 
 const code =
-  'rounded border border-rule bg-well p-2 font-mono text-[11px] leading-[16px] whitespace-pre-wrap break-words text-ink';
+  'rounded border border-rule bg-well p-2 font-mono text-[11px] leading-[16px] text-ink ' +
+  'whitespace-pre-wrap break-words';
 const sightingButton = 'min-w-0 flex-1 truncate text-left hover:text-accent';
 
 export function FindingView({ finding, project }: { finding: ListedFinding; project: ProjectInfo }) {
@@ -102,7 +103,7 @@ function Outlined({
   const { area, size } = useRoom();
   const [natural, setNatural] = useState<[number, number] | null>(null);
   const ratio = project.environments.find(({ name }) => name === environment)?.ratio ?? 1;
-  if (picture === null) return <p className="p-5 text-soft">There is no picture of this look.</p>;
+  if (picture === null) return <p className="p-5 text-soft">This look has no picture.</p>;
   const scale = natural ? Math.min(1, size[0] / natural[0], size[1] / natural[1]) : 1;
   const [left, top, width, height] = (box ?? [0, 0, 0, 0]).map((value) => value * ratio * scale) as [
     number,

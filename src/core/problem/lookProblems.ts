@@ -59,8 +59,8 @@ export const steps = {
   'accessibility-new': entry(
     (d) => `${d.n === 1 ? 'One new finding' : `${d.n} new findings`} of accessibility.`,
     (d) =>
-      `${d.fix}\nOr say why it stays, with accept: [{ rule: '${d.rule}', why: '…' }] in the look file or, for the whole ` +
-      'project, under accessibility in sguardo.config.ts.',
+      `${d.fix}\nOr say why it stays, with accept: [{ rule: '${d.rule}', why: '…' }] in the look file or, for the ` +
+      'whole project, under accessibility in sguardo.config.ts.',
   ),
   'request-unanswered': entry(
     (d) => {

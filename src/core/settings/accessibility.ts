@@ -5,7 +5,7 @@ import type { RuleId, Severity } from '../accessibility/rules.ts';
 export type AccessibilityConfig = {
   /**
    * New findings of this severity and worse fail their looks, as far as they are certain; `never` fails none. Default:
-   * `severe` once the project has begun to keep what is known (`sguardo accessibility --adopt`), and `never` until then.
+   * `severe` once the project keeps what is known (`sguardo accessibility --adopt`), and `never` until then.
    */
   failsOn?: Severity | 'never';
   /** Findings that stay, each with a reason; `element` is a part of the description of the elements that are meant. */

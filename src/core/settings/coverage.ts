@@ -4,7 +4,7 @@
 export type Thresholds = { lines?: number; branches?: number; functions?: number };
 
 export type CoverageConfig = {
-  /** Sources that count, also where no look loads them: glob patterns. Default `src/**`, or all where there is no src. */
+  /** Sources that count, also where no look loads them: glob patterns. Default `src/**`; all where there is no src. */
   include?: string[];
   /** Those among them that do not count; look files, tests, declarations and configurations never do. */
   exclude?: string[];
