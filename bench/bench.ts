@@ -24,6 +24,7 @@ const benches: Record<string, () => Promise<Figure>> = {
   why: async () => (await import('./why.ts')).measureWhy(...process.argv.slice(3).map(Number)),
   explainTime: async () => (await import('./explainTime.ts')).measureExplainTime(...process.argv.slice(3).map(Number)),
   accessibility: async () => (await import('./accessibility.ts')).measureAccessibility(),
+  challenge: async () => (await import('./challenge.ts')).measureChallenge(),
   coverage: async () => (await import('./coverage.ts')).measureCoverage(),
   causes: async () => (await import('./causes.ts')).measureCauses(...process.argv.slice(3).map(Number)),
   review: async () => (await import('./review.ts')).measureReview(...process.argv.slice(3).map(Number)),

@@ -9,7 +9,7 @@ import type { Found } from './find.ts';
 import { lookLine } from './print.ts';
 
 /** A line at the bottom of a terminal that says how far the run is. */
-function progressLine(active: boolean): { show(text: string): void; line(text: string): void; clear(): void } {
+export function progressLine(active: boolean): { show(text: string): void; line(text: string): void; clear(): void } {
   const clear = (): void => void (active && process.stdout.write('\r\u001b[2K'));
   return {
     clear,

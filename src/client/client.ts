@@ -17,6 +17,7 @@ import type {
   Undone,
   UndoRequest,
 } from '../core/api/api.ts';
+import type { Challenging, ChallengeRequest } from '../core/challenge/challenge.ts';
 import type { FindingList } from '../core/accessibility/listing.ts';
 import type { SincePassed } from '../core/cause/failing.ts';
 import type { FoundEdits } from '../core/cause/found.ts';
@@ -56,6 +57,10 @@ export type Client = {
   since(result: number): Promise<SincePassed>;
   /** Which edits did what a capture changed by; without one, that a look fails. It may be run several times for it. */
   edits(result: number, capture: string | null): Promise<FoundEdits>;
+  /** Begins to challenge looks: things are made wrong in their pages, to see which checks notice it. */
+  beginChallenge(request: ChallengeRequest): Promise<Challenging>;
+  challenge(id: number): Promise<Challenging>;
+  stopChallenge(id: number): Promise<Challenging>;
   /** The picture of a capture's baseline with one cause alone, by its hash; null where it cannot be drawn. */
   alone(result: number, capture: string, cause: string): Promise<{ hash: string | null }>;
   /** Findings of accessibility: of what every look comes to now, or of one run. */
@@ -190,6 +195,9 @@ export function connect(origin: string): Client {
     since: (result) => get(`/api/results/${result}/since`),
     edits: (result, capture) =>
       get(`/api/causes/edits?result=${result}${capture === null ? '' : `&capture=${encodeURIComponent(capture)}`}`),
+    beginChallenge: (request) => call('POST', '/api/challenges', request),
+    challenge: (id) => get(`/api/challenges/${id}`),
+    stopChallenge: (id) => call('POST', `/api/challenges/${id}/stop`),
     alone: (result, capture, cause) =>
       get(`/api/causes/alone?${new URLSearchParams({ result: String(result), capture, cause })}`),
     accessibility: (run) => get(`/api/accessibility${ofRun(run)}`),

@@ -13,6 +13,7 @@ import { held } from './act/keyboard.ts';
 import { beginAttending, go, isAttended, isStopped, stopAtEnd, stopAtPause } from './attend/attend.ts';
 import { askForChoices, choose, endAsking } from './attend/choice.ts';
 import { letTimeRun, settleNow } from './attend/hands.ts';
+import { beginChallenge, endChallenge } from './challenge/challenge.ts';
 import { checkBegun } from './check/begun.ts';
 import { ensured } from './check/check.ts';
 import { forgetCalls, subjectInWords } from './check/forget.ts';
@@ -123,6 +124,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
   const session = openSession(document.getElementById('look')!, modules.adapter, around, request);
   const { recording } = session;
   beginAudit(request.audit, looks, asked.look);
+  beginChallenge(request.mutation);
   let came: Pick<LookReport, 'outcome' | 'problem' | 'stack'> = { outcome: 'passed', problem: null, stack: null };
   try {
     if (began) throw began.error;
@@ -146,6 +148,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
     // Whoever replaces functions of the platform has that noted anyway.
     recording.note(`Its accessibility could not be looked at: ${errorInWords(error)}`);
   }
+  endChallenge();
   const left = await session.dispose(request.stays);
   // What went wrong with our own work for want of a function of the platform is not the browser's doing.
   if (came.problem && ownWork.includes(came.problem.code) && replacedNow().length > 0) return tampered(came.problem);

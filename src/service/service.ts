@@ -15,6 +15,7 @@ import { type Bundle, Bundler, type Crew, chromiumCrew, openLiveGate, readConfig
 import { onDisk } from '../core/problem/disk.ts';
 import { openStore, type Store, takeLock } from '../store/index.ts';
 import { buildApi } from './api.ts';
+import { type Challenger, challengerOf } from './challenge.ts';
 import { Conductor } from './conductor.ts';
 import { type Live, liveFeed } from './live.ts';
 import { explainerOf } from './explainer.ts';
@@ -191,6 +192,7 @@ type Parts = {
   watcher: Watcher;
   conductor: Conductor;
   sittings: Sittings;
+  challenger: Challenger;
   /** What draws in windows of its own. */
   drawers: { close(): Promise<void> }[];
   crews: Crew[];
@@ -199,11 +201,12 @@ type Parts = {
 
 async function endService(
   held: Held,
-  { note, watcher, conductor, sittings, drawers, crews, servers }: Parts,
+  { note, watcher, conductor, sittings, challenger, drawers, crews, servers }: Parts,
 ): Promise<void> {
   // From now on nobody finds it any more.
   rmSync(note, { force: true });
   await watcher.close();
+  challenger.close();
   await sittings.close();
   const ended = conductor.close();
   // Looks under way may finish, but not for ever: without their browser they end at once.
@@ -268,6 +271,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   const conductor = new Conductor(tools);
   const sittings = sittingsOf(tools);
   const culprits = culpritsOf(tools, () => conductor.current !== null);
+  const challenger = challengerOf(tools, () => conductor.current !== null);
   const watcher = watcherOf(root, () => conductor.startDue());
   const person = personOf(root);
   const project = async (): Promise<ProjectInfo> => {
@@ -297,6 +301,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
       sittings,
       explainer,
       culprits,
+      challenger,
       coverage: coverageDeskOf(root, store, settings),
       accessibility: accessibilityDeskOf(root, store, settings),
       closeWindows: sittings.closeWindows,
@@ -327,7 +332,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   renameSync(`${note}.new`, note);
   const crews = [crew, headedCrew];
   const drawers = [explainer, redrawer];
-  const parts = { note, watcher, conductor, sittings, drawers, crews, servers: [server, stage, gate] };
+  const parts = { note, watcher, conductor, sittings, challenger, drawers, crews, servers: [server, stage, gate] };
   const end = (): Promise<void> => endService(held, parts);
   let closed: Promise<void> | null = null;
   return { url: url(), stage: stageUrl(), root, unneeded, log, close: () => (closed ??= end()) };

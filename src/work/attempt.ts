@@ -9,7 +9,7 @@ import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import { hashOf } from './assets.ts';
 import type { Crew } from './crew.ts';
-import { finishLook } from './finish.ts';
+import { type FinishContext, finishLook } from './finish.ts';
 import { Lane } from './lane.ts';
 
 export type AttemptSetup = {
@@ -44,6 +44,21 @@ function textsOf(
   return texts;
 }
 
+/** What looks are finished with that are no part of a run: nothing is approved, known or kept. */
+export const contextBeside = (bundle: Bundle, origin: string, engine: FinishContext['engine']): FinishContext => ({
+  bundle,
+  origin,
+  mapper: sourceMapper(bundle),
+  engine,
+  baselines: () => null,
+  compares: 'picture',
+  isUpgrade: false,
+  redraw: async () => null,
+  accessibility: { accepted: [], known: [], failsOn: null, measured: { get: () => null, put: () => {} } },
+  readCoverage: null,
+  known: new Map(),
+});
+
 /**
  * Runs a look of a bundle; null when there is no such look in it, or its file cannot be evaluated.
  * @throws LostError when the browser is gone
@@ -57,20 +72,7 @@ export async function attemptLook(setup: AttemptSetup): Promise<Attempted | null
     const report = await lane.open(bundle, file, environment, true);
     if (!('looks' in report) || !report.looks.some((one) => one.look === look)) return null;
     const execution = await lane.run(look, environment, { isPhotographed: true });
-    const engine = await crew.engine();
-    const context = {
-      bundle,
-      origin,
-      mapper: sourceMapper(bundle),
-      engine,
-      baselines: () => null,
-      compares: 'picture' as const,
-      isUpgrade: false,
-      redraw: async () => null,
-      accessibility: { accepted: [], known: [], failsOn: null, measured: { get: () => null, put: () => {} } },
-      readCoverage: null,
-      known: new Map(),
-    };
+    const context = contextBeside(bundle, origin, await crew.engine());
     const finished = await finishLook(context, info, { id: 0, file, environment, repetition: 1 }, execution);
     const scenes = finished.captures.map((capture): [string, Scene] => [
       capture.summary.name,

@@ -16,6 +16,7 @@ export {
   typeOf,
 } from '../bundle/index.ts';
 export { type Attempted, attemptLook } from './attempt.ts';
+export { challengeLooks } from './challenge.ts';
 export { comparePngs } from './compare.ts';
 export { type Crew, chromiumCrew } from './crew.ts';
 export type { Redrawn } from './judge.ts';

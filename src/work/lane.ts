@@ -1,6 +1,7 @@
 /** A lane: one browser window that runs look after look, and lives on when one of them kills the page. */
 import { setTimeout as delay } from 'node:timers/promises';
 import type { Approved } from '../core/baseline/baseline.ts';
+import type { Mutation } from '../core/challenge/mutation.ts';
 import { type Bundle, type BundledLooks, documentPath } from '../bundle/index.ts';
 import type { CoveredScript } from '../core/coverage/hits.ts';
 import { chooserNote } from '../core/problem/notes.ts';
@@ -37,6 +38,8 @@ type RunOptions = {
   pace?: number;
   /** When its accessibility is looked at; not at all by default. */
   audit?: LookRequest['audit'];
+  /** What is made wrong while it runs. */
+  mutation?: Mutation | null;
 };
 
 /** Whoever attends a look. */
@@ -250,7 +253,7 @@ export class Lane {
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
     const { recording = 'on', approved = null, isPhotographed = false, watched = false, stays = false } = options;
-    const { attendant = null, pace = 0, audit = null } = options;
+    const { attendant = null, pace = 0, audit = null, mutation = null } = options;
     const { patience, settle, clock, now, network, markAttribute } = this.#settings;
     const { unanswered, failsOn, allowed } = this.#settings;
     const timeLimit = this.#limitOf(look);
@@ -279,6 +282,7 @@ export class Lane {
       attended: attendant?.orders ?? null,
       pace,
       stays,
+      mutation,
     };
     if (watched) await this.#window!.watch(true);
     const mark = isPhotographed ? null : this.#fingerprintOf(environment);

@@ -4,6 +4,7 @@
  */
 import type { Allowance } from '../picture/allowance.ts';
 import type { Allowing, Comparing } from '../settings/comparing.ts';
+import type { Mutation } from '../challenge/mutation.ts';
 import type { ChangedMedia } from '../moment/moment.ts';
 import type { Audit } from '../accessibility/finding.ts';
 import type { Pointed } from './live.ts';
@@ -167,6 +168,8 @@ export type LookRequest = {
   pace: number;
   /** It is left on the page when it has ended, to be looked at: the document is not used again. */
   stays: boolean;
+  /** What is made wrong while it runs, to see whether it notices; null for nothing. */
+  mutation: Mutation | null;
 };
 
 /** What a look came to inside its page. */

@@ -1,4 +1,5 @@
 /** Decides what becomes of each request that the browser has paused. */
+import { isToFail } from '../challenge/challenge.ts';
 import { addressOf } from '../../core/address/address.ts';
 import { unansweredNote } from '../../core/problem/notes.ts';
 import { problem, toProblem } from '../../core/problem/problem.ts';
@@ -40,6 +41,13 @@ const notFound: Sent = {
   status: 404,
   headers: { 'content-type': 'application/problem+json' },
   body: JSON.stringify({ title: 'No answer', status: 404 }),
+};
+
+/** The reply of a server that has failed, for a look that is challenged. */
+const failed: Sent = {
+  status: 500,
+  headers: { 'content-type': 'application/problem+json' },
+  body: JSON.stringify({ title: 'Internal Server Error', status: 500 }),
 };
 
 /** Says of a request that no route answers it: the look fails, unless the project wants a note of it only. */
@@ -115,7 +123,8 @@ async function answered(route: Route, asked: AskedRequest, close: Close): Promis
     close('unreachable', 'error');
     return;
   }
-  const sent = await sentOf(reply, asked.headers.Accept);
+  const isFailing = isToFail(`${asked.method} ${pathOf(asked.url)}`);
+  const sent = isFailing ? failed : await sentOf(reply, asked.headers.Accept);
   answerRequest(asked.id, sent);
   close(String(sent.status), sent.status >= 400 ? 'error' : 'info');
 }

@@ -4,6 +4,7 @@ import type { ProjectInfo } from '../../core/api/api.ts';
 import type { Settings } from '../../core/settings/config.ts';
 import type { Store } from '../../store/index.ts';
 import type { AccessibilityDesk } from '../accessibility.ts';
+import type { Challenger } from '../challenge.ts';
 import type { Conductor } from '../conductor.ts';
 import type { CoverageDesk } from '../coverage.ts';
 import type { Culprits } from '../culprits.ts';
@@ -19,6 +20,7 @@ export type ApiContext = {
   sittings: Sittings;
   explainer: Explainer;
   culprits: Culprits;
+  challenger: Challenger;
   coverage: CoverageDesk;
   accessibility: AccessibilityDesk;
   watcher: Watcher;

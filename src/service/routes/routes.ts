@@ -3,6 +3,7 @@ import type { Routes } from './context.ts';
 import { accessibilityRoutes } from './accessibility.ts';
 import { boardRoutes } from './board.ts';
 import { causeRoutes } from './causes.ts';
+import { challengeRoutes } from './challenges.ts';
 import { coverageRoutes } from './coverage.ts';
 import { decisionRoutes } from './decisions.ts';
 import { draftRoutes } from './drafts.ts';
@@ -18,6 +19,7 @@ export const addRoutes: Routes = (app, context) => {
     boardRoutes,
     runRoutes,
     causeRoutes,
+    challengeRoutes,
     coverageRoutes,
     accessibilityRoutes,
     sittingRoutes,

@@ -1,6 +1,7 @@
 /** What requests may say. */
 import { convertSchema } from '@sodaru/yup-to-json-schema';
 import { array, boolean, mixed, number, object, type Schema, setLocale, string, ValidationError } from 'yup';
+import { usualMost } from '../../core/challenge/challenge.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { schemaWords } from '../../core/problem/wording.ts';
 
@@ -79,6 +80,10 @@ export const schemas = {
     component: string().required().max(4000),
     look: string().required().max(1000),
     to: string().trim().min(1).max(1000).required(),
+  }).exact(),
+  challenge: object({
+    patterns: array().of(pattern).max(200).default([]),
+    most: number().integer().min(1).max(1000).default(usualMost),
   }).exact(),
   draft: object({
     file: string().required().max(4000),

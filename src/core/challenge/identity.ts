@@ -1,0 +1,16 @@
+/** How an element is found again when its look is run once more: by what it says of itself, and the how-manieth it is. */
+
+export type Identity = {
+  /** Its tag, attributes that tell it apart, and its own text, as one text. */
+  says: string;
+  /** So many elements that say the same come before it in the document. */
+  nth: number;
+};
+
+const telling = ['role', 'aria-label', 'name', 'type', 'title', 'alt', 'placeholder', 'value'] as const;
+
+export const folded = (text: string): string => text.replace(/\s+/g, ' ').trim();
+
+/** What an element says of itself: `attribute` reads one of its attributes, `text` is what stands directly in it. */
+export const sayingOf = (tag: string, attribute: (name: string) => string | null, text: string): string =>
+  JSON.stringify([tag, ...telling.map(attribute), folded(text)]);
