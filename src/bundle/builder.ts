@@ -5,6 +5,7 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import type { ComponentInfo } from '../core/api/api.ts';
 import type { Component } from '../core/draft/draft.ts';
+import type { FileUsage } from '../core/handbook/usage.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import type { Bundle } from './bundle.ts';
@@ -18,7 +19,8 @@ export type Order =
   | { kind: 'bundle'; root: string; settings: Settings; files: string[]; instead: Record<string, string> }
   | { kind: 'components'; root: string; file: string }
   | { kind: 'overview'; root: string; settings: Settings }
-  | { kind: 'keep'; name: string; source: string; keeping: Keeping | KeepingLines };
+  | { kind: 'keep'; name: string; source: string; keeping: Keeping | KeepingLines }
+  | { kind: 'usage'; name: string; source: string };
 
 /** What it answers, and how much memory it has by then, in bytes. */
 export type Answer = { id: number; memory: number } & ({ value: unknown } | { problem: Problem });
@@ -181,3 +183,7 @@ export const componentsIn = async (root: string, settings: Settings): Promise<Co
 /** Puts props or lines into the source of a look file, or says why that cannot be done. */
 export const keepInFile = async (name: string, source: string, keeping: Keeping | KeepingLines): Promise<Kept> =>
   (await ask({ kind: 'keep', name, source, keeping })) as Kept;
+
+/** How a look file uses its component, by its source. */
+export const usageOf = async (name: string, source: string): Promise<FileUsage> =>
+  (await ask({ kind: 'usage', name, source })) as FileUsage;

@@ -2,10 +2,11 @@
 import type { Client } from '../client/client.ts';
 import { lineOfLook } from '../core/look/source.ts';
 import { isWrong, placeOf } from '../core/report/report.ts';
+import { ProblemError } from '../core/problem/problem.ts';
 import { noProgress, progressText } from '../core/run/progress.ts';
 import type { ResultSummary, RunRequest, RunSummary } from '../core/run/run.ts';
 import { failureLine, isCi, logOf } from './ci.ts';
-import type { Found } from './find.ts';
+import { findService, type Found } from './find.ts';
 import { lookLine } from './print.ts';
 
 /** A line at the bottom of a terminal that says how far the run is. */
@@ -25,8 +26,25 @@ export function progressLine(active: boolean): { show(text: string): void; line(
 /** How a run is followed: `stopAt` says of a result whether the run has gone far enough. */
 type Following = { isQuiet: boolean; isJson: boolean; stopAt?(result: ResultSummary): boolean };
 
-/** Starts a run and shows its progress until it has ended; with `isQuiet` without a line for each look. */
-export async function follow(
+/** True for what is said by a service that was found just before its end. */
+const isEnding = (error: unknown): boolean =>
+  error instanceof ProblemError && /^service-(ending|missing)$/.test(error.problem.code);
+
+/**
+ * Starts a run and shows its progress until it has ended; with `isQuiet` without a line for each look. A service that is
+ * about to end, as the command that it was started for has, gives way to another one in `found`.
+ */
+export async function follow(found: Found, request: Partial<RunRequest>, how: Following): Promise<RunSummary> {
+  try {
+    return await followIn(found, request, how);
+  } catch (error) {
+    if (!isEnding(error)) throw error;
+    Object.assign(found, await findService(found.root));
+    return followIn(found, request, how);
+  }
+}
+
+async function followIn(
   { client }: Found,
   request: Partial<RunRequest>,
   { isQuiet, isJson, stopAt = () => false }: Following,
@@ -39,7 +57,10 @@ export async function follow(
   const events = client.events(abort.signal, ready);
   const first = events.next();
   await Promise.race([listening, first]);
-  const started = await client.startRun(request);
+  const started = await client.startRun(request).catch((error: unknown) => {
+    abort.abort();
+    throw error;
+  });
   let stopped = false;
   const stop = (): void => {
     if (stopped) process.exit(130);

@@ -21,6 +21,7 @@ import type { Challenging, ChallengeRequest } from '../core/challenge/challenge.
 import type { FindingList } from '../core/accessibility/listing.ts';
 import type { SincePassed } from '../core/cause/failing.ts';
 import type { FoundEdits } from '../core/cause/found.ts';
+import type { HandbookEntry, HandbookPage, TokenPage } from '../core/handbook/page.ts';
 import type { IstanbulFile } from '../core/coverage/istanbul.ts';
 import type { CoverageReport, FileLines } from '../core/coverage/report.ts';
 import type { CauseList } from '../core/cause/cluster.ts';
@@ -73,6 +74,12 @@ export type Client = {
   coverageOf(path: string, run?: number): Promise<FileLines>;
   /** As Istanbul's tools read it. */
   coverageMap(run?: number): Promise<Record<string, IstanbulFile>>;
+  /** The components of the handbook. */
+  handbook(): Promise<HandbookEntry[]>;
+  handbookPage(component: string): Promise<HandbookPage>;
+  tokens(): Promise<TokenPage>;
+  /** The address of a picture or PDF of the project. */
+  projectFileUrl(path: string): string;
   /** The markup of a capture and of its baseline, as one tree of lines. */
   markup(result: number, capture: string): Promise<MarkupRow[]>;
   decide(request: DecisionRequest): Promise<Decided>;
@@ -205,6 +212,10 @@ export function connect(origin: string): Client {
     coverage: (run) => get(`/api/coverage${ofRun(run)}`),
     coverageOf: (path, run) => get(`/api/coverage/file${ofRun(run, { path })}`),
     coverageMap: (run) => get(`/api/coverage/map${ofRun(run)}`),
+    handbook: () => get('/api/handbook'),
+    handbookPage: (component) => get(`/api/handbook/component?${new URLSearchParams({ component })}`),
+    tokens: () => get('/api/handbook/tokens'),
+    projectFileUrl: (path) => `${origin}/api/handbook/file?${new URLSearchParams({ path })}`,
     markup: (result, capture) => get(`/api/results/${result}/markup?${new URLSearchParams({ capture })}`),
     decide: (request) => call('POST', '/api/decisions', request),
     undo: (request = {}) => call('POST', '/api/decisions/undo', request),

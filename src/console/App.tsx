@@ -20,6 +20,7 @@ const Accessibility = lazy(async () => ({
   default: (await import('./accessibility/Accessibility.tsx')).Accessibility,
 }));
 const Coverage = lazy(async () => ({ default: (await import('./coverage/Coverage.tsx')).Coverage }));
+const Handbook = lazy(async () => ({ default: (await import('./handbook/Handbook.tsx')).Handbook }));
 const Live = lazy(async () => ({ default: (await import('./sitting/Live.tsx')).Live }));
 const Stage = lazy(async () => ({ default: (await import('./stage/Stage.tsx')).Stage }));
 const History = lazy(async () => ({ default: (await import('./history/History.tsx')).History }));
@@ -114,6 +115,7 @@ export function App({ theme }: { theme: Theme }) {
     '2': () => void navigate('/review'),
     '3': () => void navigate('/accessibility'),
     '4': () => void navigate('/coverage'),
+    '5': () => void navigate('/handbook'),
     t: theme.toggle,
     R: () => !running && run(),
     '?': () => setAsking(true),
@@ -152,6 +154,9 @@ export function App({ theme }: { theme: Theme }) {
             <NavLink to="/coverage" className={tab}>
               Coverage <kbd>4</kbd>
             </NavLink>
+            <NavLink to="/handbook" className={tab}>
+              Handbook <kbd>5</kbd>
+            </NavLink>
           </nav>
           <span className="flex-1" />
           <RunState live={live} />
@@ -183,6 +188,7 @@ export function App({ theme }: { theme: Theme }) {
               <Route path="/review" element={<Review />} />
               <Route path="/coverage" element={<Coverage />} />
               <Route path="/accessibility" element={<Accessibility project={project.data} />} />
+              <Route path="/handbook" element={<Handbook project={project.data} />} />
               <Route path="/history" element={<History />} />
               <Route path="*" element={<PageMissing />} />
             </Routes>

@@ -38,7 +38,7 @@ function takeInOne(queries: QueryClient, event: RunEvent): void {
       queries.setQueryData<ProjectInfo>(['project'], (project) => project && withRun(project, event as never));
       if (event.kind !== 'run-queued') queries.setQueryData<RunSummary>(['last run'], event.run);
       if (event.kind === 'run-finished')
-        refresh('board', 'project', 'causes', 'history', 'last run', 'coverage', 'accessibility');
+        refresh('board', 'project', 'causes', 'history', 'last run', 'coverage', 'accessibility', 'handbook');
       break;
     case 'decided':
       queries.setQueryData<Deciding>(['deciding'], notDeciding);

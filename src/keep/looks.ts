@@ -49,11 +49,15 @@ export function callOfLooks({ file }: Parsed): ts.CallExpression {
 export const valueIn = (entry: ts.ObjectLiteralElementLike | undefined): ts.Expression | undefined =>
   entry && compiler.isPropertyAssignment(entry) ? entry.initializer : undefined;
 
+/** What `looks` is given. @throws Unclear when it is not written out */
+export function definitionIn(parsed: Parsed): ts.ObjectLiteralExpression {
+  const [, given] = callOfLooks(parsed).arguments;
+  return objectIn(constant(parsed, given)) ?? unclear('What looks(…) is given is not written out there.');
+}
+
 /** The states of the file's looks. @throws Unclear when they are not written out */
 export function statesIn(parsed: Parsed): ts.ObjectLiteralExpression {
-  const [, given] = callOfLooks(parsed).arguments;
-  const definition = objectIn(constant(parsed, given)) ?? unclear('What looks(…) is given is not written out there.');
-  const states = objectIn(constant(parsed, valueIn(entryOf(definition, 'states'))));
+  const states = objectIn(constant(parsed, valueIn(entryOf(definitionIn(parsed), 'states'))));
   return states ?? unclear('The states are not written out: they come from elsewhere.');
 }
 

@@ -58,6 +58,11 @@ export type LookSettings = World & {
   compare?: Compare;
   /** Findings of accessibility that stay, each with a reason. Those of a file and of its looks add up. */
   accept?: Accept[];
+  /**
+   * What it is to look like: a picture or PDF of the project, by its path from the root or with `./` from the look
+   * file, or an address. The handbook shows it beside the look, and lays pictures and PDFs over it.
+   */
+  reference?: string;
   /** Another frame than the project's, or false for none. */
   frame?: AnyComponent | false;
 };
@@ -93,6 +98,7 @@ const rules: Record<keyof LookSettings, Rule> = {
   tags: names,
   environments: names,
   skip: [isText, 'a reason, as a text'],
+  reference: [isText, "a path or an address, as in './BerthCard.png'"],
   frame: [(value) => value === false || typeof value === 'function' || isRecord(value), 'a component, or false'],
   shape: [(value) => typeof value === 'function' || isRecord(value), 'a schema'],
   location: [

@@ -186,6 +186,7 @@ const declaredIn = ({ looks }: Loaded): Extract<FileReport, { looks: object }>['
     environments: state.environments ?? looks.environments ?? null,
     compares: state.compare?.what ?? looks.compare?.what ?? null,
     given: givenIn({ ...looks.props, ...state.props }),
+    reference: state.reference ?? looks.reference ?? null,
   }));
 
 async function reportOf(present: Present): Promise<FileReport> {

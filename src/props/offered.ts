@@ -2,14 +2,22 @@
 import { basename } from 'node:path';
 import type ts from 'typescript';
 import type { Kind } from '../core/look/kind.ts';
+import type { Described } from '../core/props/described.ts';
 import type { PropTypes } from '../core/props/type.ts';
 import { compiler } from './compiler.ts';
 import { singleProps, typedProps } from './component.ts';
 import type { Converting } from './convert.ts';
+import { describedIn } from './described.ts';
 import { fileBehind } from './project.ts';
 
 /** `tag` is that of a custom element which its file defines without exporting it. */
-export type Offered = { name: string; isDefault: boolean; tag: string | null; types: PropTypes | null };
+export type Offered = {
+  name: string;
+  isDefault: boolean;
+  tag: string | null;
+  types: PropTypes | null;
+  described: Described;
+};
 
 /** A name for what a file exports as its default: that of the file. */
 const nameOfFile = (path: string): string => {
@@ -65,8 +73,11 @@ function defined(file: ts.SourceFile, within: Converting): Offered[] {
     if (compiler.isCallExpression(node) && /(^|\.)customElements\.define$/.test(node.expression.getText(file))) {
       const [tag, made] = node.arguments;
       if (tag && made && compiler.isStringLiteralLike(tag)) {
-        const types = typedProps(within.checker.getTypeAtLocation(made), made, 'dom', within);
-        found.push({ name: tag.text, isDefault: false, tag: tag.text, types });
+        const { checker } = within;
+        const type = checker.getTypeAtLocation(made);
+        const types = typedProps(type, made, 'dom', within);
+        const described = describedIn(file, checker.getSymbolAtLocation(made) ?? null, type, 'dom', checker);
+        found.push({ name: tag.text, isDefault: false, tag: tag.text, types, described });
       }
     }
     compiler.forEachChild(node, visit);
@@ -82,7 +93,10 @@ export function componentsIn(file: ts.SourceFile, kind: Kind, checker: ts.TypeCh
   const own = nameOfFile(path);
   const isSingle = path !== file.fileName;
   const declared = isSingle ? singleProps(file, kind, within) : null;
-  if (isSingle && (declared || kind !== 'vue')) return [{ name: own, isDefault: true, tag: null, types: declared }];
+  if (isSingle && (declared || kind !== 'vue')) {
+    const described = describedIn(file, null, null, kind, checker);
+    return [{ name: own, isDefault: true, tag: null, types: declared, described }];
+  }
   const module = checker.getSymbolAtLocation(file);
   const found = (module ? checker.getExportsOfModule(module) : []).flatMap((one): Offered[] => {
     const symbol = one.flags & compiler.SymbolFlags.Alias ? checker.getAliasedSymbol(one) : one;
@@ -91,7 +105,9 @@ export function componentsIn(file: ts.SourceFile, kind: Kind, checker: ts.TypeCh
     if (!isSingle && !isComponent(symbol, type, kind)) return [];
     const isDefault = one.name === 'default';
     const known = symbol.name === 'default' || !isCapital(symbol.name) ? own : symbol.name;
-    return [{ name: isDefault ? known : one.name, isDefault, tag: null, types: typedProps(type, file, kind, within) }];
+    const types = typedProps(type, file, kind, within);
+    const described = describedIn(file, symbol, type, kind, checker);
+    return [{ name: isDefault ? known : one.name, isDefault, tag: null, types, described }];
   });
   const rank = ({ name, isDefault }: Offered): number => (name === own ? 0 : isDefault ? 1 : 2);
   const all = found.length === 0 && kind === 'dom' ? defined(file, within) : found;

@@ -24,6 +24,7 @@ export class Conductor {
   readonly #going = new Map<number, AbortController>();
   #current: number | null = null;
   #teller: ProgressTeller | null = null;
+  #isClosed = false;
 
   constructor(options: Options) {
     this.#options = options;
@@ -47,9 +48,10 @@ export class Conductor {
     return [...this.#going.keys()].filter((id) => id !== this.#current).flatMap((id) => runs.get(id) ?? []);
   }
 
-  /** Begins a run, after those that were asked for before. @throws ProblemError `queue-full` */
+  /** Begins a run, after those that were asked for before. @throws ProblemError `queue-full`, `service-ending` */
   start(request: RunRequest): RunSummary {
     const { store, live, root } = this.#options;
+    if (this.#isClosed) fail('service-ending');
     if (this.#going.size > mostQueued) fail('queue-full', { most: mostQueued });
     const id = store.runs.begin(request, whereaboutsOf(root));
     const abort = new AbortController();
@@ -68,7 +70,7 @@ export class Conductor {
     const { runs } = this.#options.store;
     const isDue = (id: number): boolean => runs.get(id)?.request.due === true;
     for (const id of [...this.#going.keys()].filter(isDue)) this.stop(id);
-    if (this.#going.size <= mostQueued) this.start({ ...usualRequest, due: true });
+    if (!this.#isClosed && this.#going.size <= mostQueued) this.start({ ...usualRequest, due: true });
   }
 
   /** Stops a run after the looks that are under way. One that waits ends at once. */
@@ -84,6 +86,7 @@ export class Conductor {
 
   /** Stops all runs and waits for them to end. */
   async close(): Promise<void> {
+    this.#isClosed = true;
     for (const abort of this.#going.values()) abort.abort();
     await this.#queue;
   }

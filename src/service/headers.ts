@@ -9,7 +9,7 @@ export const apiHeaders = (framed: readonly string[]): Record<string, string> =>
     "default-src 'self'",
     "img-src 'self' data:",
     "style-src 'self' 'unsafe-inline'",
-    `frame-src ${framed.join(' ')}`,
+    `frame-src 'self' ${framed.join(' ')}`,
     "frame-ancestors 'none'",
     "base-uri 'none'",
     "form-action 'none'",

@@ -23,6 +23,7 @@ import { errorLog } from './log.ts';
 import { accessibilityDeskOf } from './accessibility.ts';
 import { coverageDeskOf } from './coverage.ts';
 import { culpritsOf } from './culprits.ts';
+import { handbookOf } from './handbook.ts';
 import { redrawerOf } from './redraw.ts';
 import { sourcesOf } from './sources.ts';
 import { type Sittings, sittingsOf } from './sittings.ts';
@@ -205,10 +206,11 @@ async function endService(
 ): Promise<void> {
   // From now on nobody finds it any more.
   rmSync(note, { force: true });
-  await watcher.close();
-  challenger.close();
-  await sittings.close();
+  // Whoever has just found it is told at once, and finds another one.
   const ended = conductor.close();
+  challenger.close();
+  await watcher.close();
+  await sittings.close();
   // Looks under way may finish, but not for ever: without their browser they end at once.
   await Promise.race([ended, delay(endLimit, undefined, { ref: false })]);
   await Promise.all(drawers.map((drawer) => drawer.close()));
@@ -294,6 +296,8 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
       queued: conductor.queued,
     };
   };
+  const coverage = coverageDeskOf(root, store, settings);
+  const accessibility = accessibilityDeskOf(root, store, settings);
   const server = await buildApi({
     context: {
       store,
@@ -302,8 +306,9 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
       explainer,
       culprits,
       challenger,
-      coverage: coverageDeskOf(root, store, settings),
-      accessibility: accessibilityDeskOf(root, store, settings),
+      coverage,
+      accessibility,
+      handbook: handbookOf({ root, store, accessibility, coverage }),
       closeWindows: sittings.closeWindows,
       live,
       watcher,

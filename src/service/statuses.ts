@@ -25,6 +25,7 @@ const special: Partial<Record<ProblemCode, number>> = {
   'port-taken': 409,
   'service-missing': 503,
   'service-start': 503,
+  'service-ending': 503,
   'service-there': 409,
   'host-refused': 421,
   'origin-refused': 403,

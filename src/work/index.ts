@@ -14,6 +14,7 @@ export {
   readConfig,
   type Survey,
   typeOf,
+  usageOf,
 } from '../bundle/index.ts';
 export { type Attempted, attemptLook } from './attempt.ts';
 export { challengeLooks } from './challenge.ts';

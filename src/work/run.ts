@@ -184,7 +184,7 @@ type Opened = Extract<FileReport, { looks: object }>;
 
 /** A look as its file declares it; where one is the only one, the others are left out. */
 function infoOfDeclared(file: string, declared: Opened['looks'][number], order: number, hasOnly: boolean): LookInfo {
-  const { look, hasScript, after, reuse, only, tags, environments, compares, given } = declared;
+  const { look, hasScript, after, reuse, only, tags, environments, compares, given, reference } = declared;
   const dependsOn = inside(declared.dependsOn);
   const skip = declared.skip ?? (hasOnly && !only ? 'another look of its file is marked “only”' : null);
   return {
@@ -197,6 +197,7 @@ function infoOfDeclared(file: string, declared: Opened['looks'][number], order: 
     ...(environments && { environments }),
     ...(compares && { compares }),
     ...(given.length > 0 && { given }),
+    ...(reference !== null && { reference }),
   };
 }
 

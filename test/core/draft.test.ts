@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { type Component, draftOf } from '../../src/core/draft/draft.ts';
 import { inWords } from '../../src/core/draft/sample.ts';
 import { quoted, type Style, styleOf } from '../../src/core/draft/style.ts';
+import { undescribed } from '../../src/core/props/described.ts';
 import type { Prop, PropType } from '../../src/core/props/type.ts';
 
 const style: Style = { quote: "'", indent: '  ', semicolon: ';', isTyped: true };
@@ -21,7 +22,19 @@ function object(entries: Record<string, PropType>): PropType {
 }
 
 const drafted = (types: PropType | null, more: Partial<Component> = {}, how = style): string =>
-  draftOf({ name: 'Berth', kind: 'react', from: './Berth', isDefault: false, tag: null, types, ...more }, how);
+  draftOf(
+    {
+      name: 'Berth',
+      kind: 'react',
+      from: './Berth',
+      isDefault: false,
+      tag: null,
+      types,
+      described: undescribed,
+      ...more,
+    },
+    how,
+  );
 
 /** The states of a draft, by their names: what stands behind each of them. */
 const states = (types: PropType): string[] =>

@@ -126,6 +126,7 @@ describe('messages of a page', () => {
       environments: null,
       compares: null,
       given: [{ path: 'sea.state', values: ['calm', 3, true] }],
+      reference: './Buoy.svg',
     };
     const said = { isPlain: true, styles: ['/assets/a.css'] };
     expect(readFileReport({ looks: [declared], ...said })).not.toBeNull();

@@ -7,7 +7,10 @@ export default looks(WeatherNotice, {
   props: { station: 'Molo Est' },
   states: {
     calm: { answers: { [route]: { json: { force: 2, from: 'south-west' } } } },
-    gale: { answers: { [route]: { json: { force: 9, from: 'north-east', until: 'midnight' } } } },
+    gale: {
+      answers: { [route]: { json: { force: 9, from: 'north-east', until: 'midnight' } } },
+      reference: './WeatherNotice.design.svg',
+    },
     loading: { answers: { [route]: { hold: true } } },
     unreachable: { answers: { [route]: { unreachable: true } } },
 

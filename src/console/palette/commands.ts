@@ -33,6 +33,7 @@ function pages({ go, start, stop, toggleTheme, showKeys }: Hands): Command[] {
     { title: 'Review: captures to decide about', kind: 'go', key: '2', does: () => go('/review') },
     { title: 'Accessibility: what the looks lack', kind: 'go', key: '3', does: () => go('/accessibility') },
     { title: 'Coverage: what looks run of the sources', kind: 'go', key: '4', does: () => go('/coverage') },
+    { title: 'Handbook: components and tokens', kind: 'go', key: '5', does: () => go('/handbook') },
     { title: 'Run all looks', kind: 'run', key: 'R', does: () => start({}) },
     { title: 'Run all looks with coverage', kind: 'run', does: () => start({ coverage: true }) },
     { title: 'Run all looks, also what has not changed', kind: 'run', does: () => start({ fresh: true }) },

@@ -7,7 +7,7 @@ const all: Keys[] = [
   {
     page: 'Everywhere',
     keys: [
-      ['1 2 3 4', 'Board, review, accessibility, coverage'],
+      ['1 2 3 4 5', 'Board, review, accessibility, coverage, handbook'],
       ['k', 'What to do, by its name (Ctrl+K everywhere)'],
       ['R', 'Run all looks'],
       ['t', 'Light or dark colours'],

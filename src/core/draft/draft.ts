@@ -1,5 +1,6 @@
 /** A first look file for a component, made of the types of its props: a beginning, for somebody to go on with. */
 import type { Kind } from '../look/kind.ts';
+import type { Described } from '../props/described.ts';
 import type { Prop, PropType, PropTypes } from '../props/type.ts';
 import { entriesOf, inWords, type Sample, sampleOf } from './sample.ts';
 import { keyOf, quoted, type Style } from './style.ts';
@@ -14,6 +15,7 @@ export type Component = {
   /** The tag of a custom element that nobody exports. */
   tag: string | null;
   types: PropTypes | null;
+  described: Described;
 };
 
 type Props = Record<string, Prop>;

@@ -27,6 +27,8 @@ export type LookInfo = {
   environments?: string[];
   /** Short values among its props. */
   given?: Given;
+  /** What it is to look like: a path or an address. */
+  reference?: string;
 };
 
 /** The full name of a look. */

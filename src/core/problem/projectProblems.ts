@@ -123,6 +123,7 @@ const serviceAndClient = {
     (d) => `The service did not start: ${d.error}`,
     'Start it in the foreground to see why: sguardo serve',
   ),
+  'service-ending': entry(() => 'The service is about to end.', 'Run the command again: it starts another one.'),
   'service-there': entry(
     (d) => `Another service of the project ${d.folder} is running or starting.`,
     'Use that one: commands find it by themselves, and sguardo serve prints its address.',

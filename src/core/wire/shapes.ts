@@ -284,6 +284,7 @@ const declared = fields({
   environments: nullable(list(text(200), 1000)),
   compares: nullable(oneOf('both', 'picture', 'markup')),
   given: list(fields({ path: text(1000), values: list(primitive, 100) }), 1000),
+  reference: nullable(text(4000)),
 });
 
 const fileReport = either(

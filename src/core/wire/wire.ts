@@ -211,6 +211,8 @@ export type FileReport =
         compares: Comparing | null;
         /** Short values among its props. */
         given: Given;
+        /** What it is to look like: a path or an address; null where that is not said. */
+        reference: string | null;
       }[];
       /** Evaluating it has left nothing in the document but its style sheets: other look files may come after it. */
       isPlain: boolean;

@@ -9,6 +9,7 @@ import type { Conductor } from '../conductor.ts';
 import type { CoverageDesk } from '../coverage.ts';
 import type { Culprits } from '../culprits.ts';
 import type { Explainer } from '../explainer.ts';
+import type { HandbookDesk } from '../handbook.ts';
 import type { Live } from '../live.ts';
 import type { Sittings } from '../sittings.ts';
 import type { Watcher } from '../watcher.ts';
@@ -23,6 +24,7 @@ export type ApiContext = {
   challenger: Challenger;
   coverage: CoverageDesk;
   accessibility: AccessibilityDesk;
+  handbook: HandbookDesk;
   watcher: Watcher;
   root: string;
   /** Closes windows on the screen that nobody uses any more. */

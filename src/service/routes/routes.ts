@@ -8,6 +8,7 @@ import { coverageRoutes } from './coverage.ts';
 import { decisionRoutes } from './decisions.ts';
 import { draftRoutes } from './drafts.ts';
 import { eventRoutes } from './events.ts';
+import { handbookRoutes } from './handbook.ts';
 import { lookRoutes } from './looks.ts';
 import { remarkRoutes } from './remarks.ts';
 import { runRoutes } from './runs.ts';
@@ -22,6 +23,7 @@ export const addRoutes: Routes = (app, context) => {
     challengeRoutes,
     coverageRoutes,
     accessibilityRoutes,
+    handbookRoutes,
     sittingRoutes,
     decisionRoutes,
     remarkRoutes,

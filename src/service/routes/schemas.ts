@@ -53,6 +53,8 @@ export const schemas = {
     run: number().integer().min(1).nullable().default(null),
     path: string().required().max(4000),
   }).exact(),
+  component: object({ component: string().required().max(4000) }).exact(),
+  path: object({ path: string().required().max(4000) }).exact(),
   own: object({ own: boolean().default(false) }).exact(),
   watch: object({ watch: boolean().default(false) }).exact(),
   limit: object({ limit: number().integer().min(1).max(1000).default(50) }).exact(),

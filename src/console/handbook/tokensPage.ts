@@ -1,0 +1,2 @@
+/** The page of tokens, in the place of a component's name in addresses: no component has one like it. */
+export const tokensPage = ':tokens';

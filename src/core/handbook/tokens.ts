@@ -1,0 +1,148 @@
+/** Design tokens: the custom properties that a project's style sheets declare, and where they are used. */
+import { contrastOf, luminance } from '../accessibility/contrast.ts';
+import { opaque } from '../cause/colours.ts';
+import { type Item, parseSheet } from '../cause/css.ts';
+
+export type TokenKind = 'colour' | 'length' | 'type' | 'other';
+
+export type TokenValue = {
+  /** Where it counts: a selector and the conditions around it, such as `@media (prefers-color-scheme: dark)`. */
+  where: string;
+  /** As it is written. */
+  value: string;
+  /** Where other tokens have been put in; null for one that refers to what is not known. */
+  resolved: string | null;
+};
+
+export type Token = { name: string; kind: TokenKind; values: TokenValue[]; used: number };
+
+/** A colour of text on one of a ground, as tokens; `ratio` as WCAG 2.2 has it. */
+export type TokenPair = { text: string; ground: string; where: string; ratio: number };
+
+type Declared = { name: string; value: string; where: string };
+type Use = { property: string; value: string; selector: string };
+
+function walk(items: readonly Item[], around: string[], declared: Declared[], uses: Use[]): void {
+  for (const item of items) {
+    if (item.kind === 'rule') walk(item.items, [...around, item.prelude], declared, uses);
+    if (item.kind !== 'declaration') continue;
+    const where = around.join(' ');
+    if (item.property.startsWith('--')) declared.push({ name: item.property, value: item.value, where });
+    if (item.value.includes('var(')) uses.push({ property: item.property, value: item.value, selector: where });
+  }
+}
+
+const namesIn = (value: string): string[] => [...value.matchAll(/var\(\s*(--[\w-]+)/g)].map(([, name]) => name!);
+
+/** Where what counts everywhere is declared. */
+const isEverywhere = (where: string): boolean =>
+  /^(:root|html|:host|body|\*)(\s*,\s*(:root|html|:host|body))*$/.test(where);
+
+/** A value with the tokens that it refers to put in, as they are where it counts, or everywhere. */
+function resolve(value: string, where: string, all: readonly Declared[], depth = 0): string | null {
+  if (!value.includes('var(')) return value;
+  if (depth > 8) return null;
+  const found = value.replace(
+    /var\(\s*(--[\w-]+)\s*(?:,([^()]*(?:\([^()]*\))?[^()]*))?\)/g,
+    (_, name: string, other) => {
+      const own = all.filter((one) => one.name === name);
+      const one = own.find((each) => each.where === where) ?? own.find((each) => isEverywhere(each.where));
+      const put = one ? resolve(one.value, where, all, depth + 1) : ((other as string | undefined)?.trim() ?? null);
+      return put ?? '\0';
+    },
+  );
+  return found.includes('\0') ? null : found;
+}
+
+const isColour = (value: string): boolean =>
+  opaque(value) !== null ||
+  /^(#[0-9a-f]{3,8}|(rgb|hsl|hwb|lab|lch|oklab|oklch|color|color-mix|light-dark)a?\(.*\))$/i.test(value) ||
+  /^(white|black|transparent|currentcolor|canvas|canvastext)$/i.test(value);
+
+const isLength = (value: string): boolean =>
+  /^-?[\d.]+(px|rem|em|ch|ex|vh|vw|vmin|vmax|%|cqw|cqi|lh|rlh)$/.test(value) || /^(calc|clamp|min|max)\(/.test(value);
+
+/** What a token is for, by its value, and where that says nothing by its name. */
+function kindOf({ name, values }: { name: string; values: readonly TokenValue[] }): TokenKind {
+  const value = values[0]?.resolved ?? values[0]?.value ?? '';
+  if (/font|leading|tracking|line-height|letter/.test(name) || /(sans-serif|serif|monospace|system-ui)/.test(value))
+    return 'type';
+  if (isColour(value)) return 'colour';
+  return isLength(value) ? 'length' : 'other';
+}
+
+/** Every custom property that sheets declare, with how many declarations use it. */
+export function tokensIn(sheets: readonly string[]): { tokens: Token[]; uses: Use[] } {
+  const declared: Declared[] = [];
+  const uses: Use[] = [];
+  for (const sheet of new Set(sheets)) walk(parseSheet(sheet), [], declared, uses);
+  const names = [...new Set(declared.map(({ name }) => name))];
+  const used = new Map<string, number>();
+  for (const { value } of uses) for (const name of new Set(namesIn(value))) used.set(name, (used.get(name) ?? 0) + 1);
+  const tokens = names.map((name): Token => {
+    const own = declared.filter((one) => one.name === name);
+    const distinct = new Map(own.map((one) => [`${one.where}\0${one.value}`, one]));
+    const values = [...distinct.values()].map(({ where, value }) => ({
+      where,
+      value,
+      resolved: resolve(value, where, declared),
+    }));
+    return { name, kind: kindOf({ name, values }), values, used: used.get(name) ?? 0 };
+  });
+  return { tokens, uses };
+}
+
+const isText = ({ property }: Use): boolean => property === 'color' || property === 'fill';
+const isGround = ({ property }: Use): boolean => property === 'background' || property === 'background-color';
+
+/** Colours by name that themes are made of. */
+const plainNames: Record<string, string> = { white: '#ffffff', black: '#000000' };
+
+/** How light a token is in one place, or the one that counts everywhere. */
+function luminanceIn({ values }: Token, where: string): number | null {
+  const found = values.find((one) => one.where === where) ?? values.find((one) => isEverywhere(one.where));
+  const hex = found?.resolved ? opaque(plainNames[found.resolved.toLowerCase()] ?? found.resolved) : null;
+  if (hex === null) return null;
+  const [red = 0, green = 0, blue = 0] = [1, 3, 5].map((at) => Number.parseInt(hex.slice(at, at + 2), 16));
+  return luminance([red, green, blue]);
+}
+
+/** Every colour that text has on every colour that is a ground, in each scheme that tokens are declared for. */
+export function pairsOf(tokens: readonly Token[], uses: readonly Use[]): TokenPair[] {
+  const named = (is: (use: Use) => boolean): Token[] => {
+    const names = new Set(uses.filter(is).flatMap(({ value }) => namesIn(value)));
+    return tokens.filter(({ name, kind }) => kind === 'colour' && names.has(name));
+  };
+  const [texts, grounds] = [named(isText), named(isGround)];
+  const places = new Set([...texts, ...grounds].flatMap(({ values }) => values.map(({ where }) => where)));
+  return [...places].flatMap((where) =>
+    texts.flatMap((text) =>
+      grounds.flatMap((ground): TokenPair[] => {
+        const [one, other] = [luminanceIn(text, where), luminanceIn(ground, where)];
+        if (one === null || other === null || text === ground) return [];
+        return [{ text: text.name, ground: ground.name, where, ratio: contrastOf(one, other) }];
+      }),
+    ),
+  );
+}
+
+/** The tokens that rules use whose selectors name nothing but these classes and tags, and tokens behind those. */
+export function tokensOf(
+  { tokens, uses }: { tokens: readonly Token[]; uses: readonly Use[] },
+  { classes, tags, styles }: { classes: ReadonlySet<string>; tags: ReadonlySet<string>; styles: readonly string[] },
+): string[] {
+  const isMeant = ({ selector }: Use): boolean => {
+    const plain = selector.replace(/@[\w-]+[^@:.#]*?(?=\s[.#:[\w*]|$)/g, ' ');
+    return plain.split(',').some((one) => {
+      const named = [...one.matchAll(/\.([\w-]+)/g)].map(([, name]) => name!);
+      const elements = [...one.replace(/\.[\w-]+|\[[^\]]*\]|::?[\w-]+(\([^)]*\))?/g, ' ').matchAll(/\b[a-z][\w-]*/gi)];
+      if (named.length + elements.length === 0) return false;
+      return named.every((name) => classes.has(name)) && elements.every(([name]) => tags.has(name.toLowerCase()));
+    });
+  };
+  const found = new Set([
+    ...uses.filter((use) => !use.property.startsWith('--') && isMeant(use)).flatMap(({ value }) => namesIn(value)),
+    ...styles.flatMap(namesIn),
+  ]);
+  return tokens.filter(({ name }) => found.has(name)).map(({ name }) => name);
+}

@@ -1,0 +1,143 @@
+/** What the handbook is made of: code to copy, events and slots, tokens and their contrasts, and its search. */
+import { describe, expect, it } from 'vitest';
+import { outletsIn } from '../../src/core/handbook/outlets.ts';
+import { type HandbookEntry, referenceKind, search } from '../../src/core/handbook/page.ts';
+import { pairsOf, tokensIn, tokensOf } from '../../src/core/handbook/tokens.ts';
+import { elementName, usageText } from '../../src/core/handbook/usage.ts';
+import type { Kind } from '../../src/core/look/kind.ts';
+
+describe('code to copy', () => {
+  const props = { name: "'Alba'", depth: '3.2', lit: 'true', onRelease: 'spy()', pilot: 'undefined' };
+  const of = (kind: Kind, name = 'Berth'): string => usageText(kind, name, { props, script: null });
+
+  it('is written as each framework writes it', () => {
+    expect(of('react')).toBe('<Berth name="Alba" depth={3.2} lit onRelease={() => {}} />');
+    expect(of('vue')).toBe('<Berth name="Alba" :depth="3.2" :lit="true" @release="() => {}" />');
+    expect(of('svelte')).toBe('<Berth name="Alba" depth={3.2} lit={true} onRelease={() => {}} />');
+    expect(of('angular', 'app-berth')).toBe('<app-berth name="Alba" [depth]="3.2" [lit]="true"></app-berth>');
+    expect(of('dom', 'x-berth')).toBe('<x-berth name="Alba" depth="3.2" lit></x-berth>');
+  });
+
+  it('calls an element by the tag that its source gives it', () => {
+    expect(elementName('react', 'Mark', 'Berth', '')).toBe('Berth');
+    expect(elementName('angular', 'BerthCard', 'BerthCard', "@Component({ selector: 'app-berth' })")).toBe('app-berth');
+    expect(elementName('dom', 'BerthCard', 'BerthCard', "customElements.define('x-berth', BerthCard)")).toBe('x-berth');
+    expect(elementName('dom', 'x-buoy', null, '')).toBe('x-buoy');
+  });
+
+  it('keeps what is no plain text as code, and has a line for each prop where it is long', () => {
+    const long = {
+      legend: '`it is ${depth} deep`',
+      quote: "'He said \\'no\\''",
+      vessels: "[{ name: 'Alba' }, { name: 'Maestro' }]",
+    };
+    expect(usageText('react', 'Berth', { props: long, script: null })).toBe(
+      "<Berth\n  legend={`it is ${depth} deep`}\n  quote={'He said \\'no\\''}\n  vessels={[{ name: 'Alba' }, { name: 'Maestro' }]}\n/>",
+    );
+  });
+});
+
+describe('events and slots', () => {
+  it('are those that a source names', () => {
+    const vue = `defineEmits<{ arrived: [number]; (e: 'left', at: Date): void }>()
+      <template><slot /><slot name="foot" /><!-- <slot name="old" /> --></template>`;
+    expect(outletsIn('vue', vue)).toEqual({ events: ['arrived', 'left'], slots: ['default', 'foot'] });
+    expect(outletsIn('vue', "defineEmits(['a', \"b\"]); $emit('c')").events).toEqual(['a', 'b', 'c']);
+    expect(outletsIn('svelte', '{@render children()} {@render foot?.()}').slots).toEqual(['children', 'foot']);
+    expect(
+      outletsIn('angular', 'left = output<void>(); @Output() gone = new EventEmitter(); <ng-content select=".x">'),
+    ).toEqual({
+      events: ['left', 'gone'],
+      slots: ['.x'],
+    });
+    expect(outletsIn('dom', "this.dispatchEvent(new CustomEvent<number>('moored')); <slot name='foot'>")).toEqual({
+      events: ['moored'],
+      slots: ['foot'],
+    });
+    expect(outletsIn('react', '<slot name="x">')).toEqual({ events: [], slots: [] });
+  });
+});
+
+const sheet = `
+  :root { --ink: #000; --paper: #fff; --soft: var(--ink); --gap: 12px; --font: "Inter", sans-serif; --dur: 2s; --lost: var(--none); }
+  @media (prefers-color-scheme: dark) { :root { --ink: #eee; --paper: #111; } }
+  .card { color: var(--ink); background: var(--paper); gap: var(--gap); }
+  .card .soft { color: var(--soft, red); }
+  dialog { background-color: var(--paper); font-family: var(--font); }
+`;
+
+describe('tokens', () => {
+  const found = tokensIn([sheet, sheet]);
+  const token = (name: string) => found.tokens.find((one) => one.name === name)!;
+
+  it('are told by what they are for, with every place where they have a value, each once', () => {
+    expect(found.tokens.map(({ name, kind }) => `${name} ${kind}`)).toEqual([
+      '--ink colour',
+      '--paper colour',
+      '--soft colour',
+      '--gap length',
+      '--font type',
+      '--dur other',
+      '--lost other',
+    ]);
+    expect(token('--ink').values.map(({ where, value }) => [where, value])).toEqual([
+      [':root', '#000'],
+      ['@media (prefers-color-scheme: dark) :root', '#eee'],
+    ]);
+    expect(token('--soft').values[0]!.resolved).toBe('#000');
+    expect(token('--lost').values[0]!.resolved).toBeNull();
+    expect([token('--paper').used, token('--dur').used]).toEqual([2, 0]);
+  });
+
+  it('are paired as text and ground, in light and in dark', () => {
+    const pairs = pairsOf(found.tokens, found.uses).map(({ text, ground, where, ratio }) => [
+      text,
+      ground,
+      where.includes('dark'),
+      ratio.toFixed(1),
+    ]);
+    // 21 : 1 is black on white; #eee on #111 by WCAG 2.2: (0.8632 + 0.05) / (0.0056 + 0.05).
+    expect(pairs).toContainEqual(['--ink', '--paper', false, '21.0']);
+    expect(pairs).toContainEqual(['--ink', '--paper', true, '16.3']);
+    expect(pairs).toContainEqual(['--soft', '--paper', false, '21.0']);
+  });
+
+  it('belong to a component whose elements its rules name', () => {
+    const of = (classes: string[], tags: string[], styles: string[] = []): string[] =>
+      tokensOf(found, { classes: new Set(classes), tags: new Set(tags), styles });
+    expect(of(['card'], ['div'])).toEqual(['--ink', '--paper', '--gap']);
+    expect(of(['card', 'soft'], ['div'])).toEqual(['--ink', '--paper', '--soft', '--gap']);
+    expect(of([], ['dialog'])).toEqual(['--paper', '--font']);
+    expect(of([], ['div'], ['transition: all var(--dur)'])).toEqual(['--dur']);
+  });
+
+  it('come out of nonsense as nothing', () => {
+    expect(
+      tokensIn(['}}} --x', '', ':root { --a: var(--a) }']).tokens.map(({ values }) => values[0]!.resolved),
+    ).toEqual([null]);
+  });
+});
+
+it('says what a reference is, and fetches no picture from elsewhere', () => {
+  expect(referenceKind('design/card.PNG')).toBe('picture');
+  expect(referenceKind('design/card.pdf')).toBe('pdf');
+  expect(referenceKind('https://design.test/card.png')).toBe('link');
+  expect(referenceKind('https://design.test/card')).toBe('link');
+});
+
+it('finds pages by all words, names first', () => {
+  const entry = (name: string, words: string): HandbookEntry => ({
+    component: `src/${name}`,
+    name,
+    about: '',
+    looks: 1,
+    verdict: null,
+    words,
+  });
+  const entries = [entry('FeeTable', 'prices of a berth'), entry('BerthCard', 'one berth'), entry('Tide', 'numberth')];
+  const found = (text: string): string[] => search(entries, text).map(({ name }) => name);
+  expect(found('')).toEqual(['FeeTable', 'BerthCard', 'Tide']);
+  expect(found('berth')).toEqual(['BerthCard', 'FeeTable', 'Tide']);
+  expect(found('price berth')).toEqual(['FeeTable']);
+  expect(found('c++ (')).toEqual([]);
+});
