@@ -16,7 +16,8 @@ const may = {
   service: ['core', 'work', 'baselines', 'store', 'coverage'],
   client: ['core'],
   editor: ['client', 'core'],
-  cli: ['client', 'core', 'setup', 'editor'],
+  publish: ['client', 'core'],
+  cli: ['client', 'core', 'setup', 'editor', 'publish'],
   console: ['client', 'core'],
 };
 

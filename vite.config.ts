@@ -10,6 +10,10 @@ import { defineConfig } from 'vite';
 export default defineConfig(({ mode }) => ({
   root: 'src/console',
   base: mode === 'draw' ? '/draw/' : '/',
+  // Scripts find one another wherever they lie: a published site lies below any path.
+  experimental: {
+    renderBuiltUrl: (_name, { hostType }) => (hostType === 'html' || mode === 'draw' ? undefined : { relative: true }),
+  },
   plugins: mode === 'draw' ? [] : [react(), tailwindcss()],
   build: {
     outDir: resolve('dist/console'),

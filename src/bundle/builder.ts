@@ -7,6 +7,7 @@ import type { ComponentInfo } from '../core/api/api.ts';
 import type { Component } from '../core/draft/draft.ts';
 import type { FileUsage } from '../core/handbook/usage.ts';
 import type { Settings } from '../core/settings/config.ts';
+import type { StageFiles } from '../core/site/site.ts';
 import { problem, ProblemError, type Problem } from '../core/problem/problem.ts';
 import type { Bundle } from './bundle.ts';
 import type { Keeping, Kept } from '../keep/keep.ts';
@@ -20,7 +21,8 @@ export type Order =
   | { kind: 'components'; root: string; file: string }
   | { kind: 'overview'; root: string; settings: Settings }
   | { kind: 'keep'; name: string; source: string; keeping: Keeping | KeepingLines }
-  | { kind: 'usage'; name: string; source: string };
+  | { kind: 'usage'; name: string; source: string }
+  | { kind: 'stages'; root: string; settings: Settings };
 
 /** What it answers, and how much memory it has by then, in bytes. */
 export type Answer = { id: number; memory: number } & ({ value: unknown } | { problem: Problem });
@@ -187,3 +189,13 @@ export const keepInFile = async (name: string, source: string, keeping: Keeping 
 /** How a look file uses its component, by its source. */
 export const usageOf = async (name: string, source: string): Promise<FileUsage> =>
   (await ask({ kind: 'usage', name, source })) as FileUsage;
+
+/** Builds look files as live pages that need no service. A process of its own does it: others build meanwhile. */
+export async function buildStages(root: string, settings: Settings): Promise<StageFiles> {
+  const own = postOf();
+  try {
+    return (await own.ask({ kind: 'stages', root, settings })) as StageFiles;
+  } finally {
+    own.renew();
+  }
+}

@@ -17,6 +17,8 @@ function carryOut(order: Order): Promise<unknown> {
     case 'keep':
       // TypeScript comes with it, which building does without.
       return import('../keep/keep.ts').then(({ keep }) => keep(order.name, order.source, order.keeping));
+    case 'stages':
+      return import('./stages.ts').then(({ buildStages }) => buildStages(order.root, order.settings));
     case 'usage':
       return import('../keep/usage.ts').then(({ usagesIn }) => usagesIn(order.name, order.source));
     case 'overview':

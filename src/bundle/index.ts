@@ -1,5 +1,14 @@
 /** Finds look files, bundles them, and answers what pages ask of a bundle. */
-export { bundleInstead, bundleLooks, componentsIn, componentsOf, keepInFile, readConfig, usageOf } from './builder.ts';
+export {
+  buildStages,
+  bundleInstead,
+  bundleLooks,
+  componentsIn,
+  componentsOf,
+  keepInFile,
+  readConfig,
+  usageOf,
+} from './builder.ts';
 export { type Bundle, type BundledFile, type BundledLooks, bundleFolder, findLookFiles } from './bundle.ts';
 export { type Bundled, Bundler, type GraphKeeper } from './bundler.ts';
 export { draftPlace } from './components.ts';

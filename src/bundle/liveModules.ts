@@ -21,6 +21,9 @@ const own = (path: string): string => join(ownFolder, `${path}.${ending}`);
 const encode = (file: string): string => Buffer.from(file).toString('base64url');
 const decode = (id: string): string => Buffer.from(id, 'base64url').toString();
 
+/** The module of a look file's stage, for a build of it. */
+export const moduleName = (file: string): string => prefix + encode(file);
+
 /** The module that puts a look file on the stage, again whenever something behind it has changed. */
 function moduleFor(root: string, file: string, settings: Settings): string {
   const kind = kindOf(root, file);

@@ -29,6 +29,8 @@ const special: Record<string, Exit> = {
   'coverage-none': 2,
   'known-wrong': 2,
   'look-there': 2,
+  'site-folder': 2,
+  'site-nothing': 2,
   'setup-where': 2,
   'setup-which': 2,
   'setup-there': 2,

@@ -13,6 +13,7 @@ import { problemText } from './print.ts';
 import { addRun } from './run.ts';
 import { addAccessibility } from './accessibility.ts';
 import { addHistory } from './history.ts';
+import { addPublish } from './publish.ts';
 import { addReview } from './review.ts';
 import { addServe } from './serve.ts';
 import { addLanguageServer } from './languageServer.ts';
@@ -64,6 +65,7 @@ addReview(program);
 addDecisions(program);
 addHistory(program);
 addTidy(program);
+addPublish(program);
 addServe(program);
 addLanguageServer(program, version);
 

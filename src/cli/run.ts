@@ -4,6 +4,7 @@ import { createInterface } from 'node:readline';
 import { type Command, InvalidArgumentError, Option } from 'commander';
 import type { CoverageReport } from '../core/coverage/report.ts';
 import { type LookName, lookKey } from '../core/look/look.ts';
+import { entryName, siteLinks } from '../core/site/site.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { ProblemError } from '../core/problem/problem.ts';
 import type { ResultSummary, RunRequest, RunSummary } from '../core/run/run.ts';
@@ -35,6 +36,14 @@ type Options = {
   pace?: number;
   json?: boolean;
   strict?: boolean;
+  site?: string;
+};
+
+/** The address of a site. */
+const address = (text: string): string => {
+  if (!/^https?:\/\/[^\s/]+/.test(text))
+    throw new InvalidArgumentError('Expected an address such as https://looks.example/.');
+  return text;
 };
 
 /** A number of times. @throws InvalidArgumentError */
@@ -87,6 +96,11 @@ export function addRun(program: Command): void {
     .option('--coverage', 'count which lines, branches and functions of the sources the looks run')
     .option('--every-step', 'look at accessibility after every step, not only where looks end')
     .addOption(reportOption())
+    .option(
+      '--site <address>',
+      'link to the site that sguardo publish will put there, not to the running service',
+      address,
+    )
     .option('--changed [since]', 'only looks that depend on what has changed since a commit or branch (default: HEAD)')
     .addOption(tagOption('--tag <name>', 'only looks with this tag (can be repeated)'))
     .addOption(tagOption('--without-tag <name>', 'but none with this one (can be repeated)'))
@@ -111,6 +125,7 @@ Examples:
   sguardo run --changed main        what this branch touches
   sguardo run --coverage            which lines of the sources no look runs
   sguardo run --report junit=out/junit.xml,html=out/report.html   for CI, and for people without it
+  sguardo run --site https://looks.example/   links for a log, to what sguardo publish puts there
   sguardo run --failed              what went wrong, once more
   sguardo run --tag slow            the looks with a tag
   sguardo run --stop                stop where the first look goes wrong, and try lines there
@@ -168,17 +183,24 @@ export async function run(patterns: string[], options: Options): Promise<number>
     const falls = report !== null && !isPartial && report.shortfalls.length > 0;
     const codes = [exitCode(summary.tally, isStrict), falls ? 1 : 0, ...problems.map(exitOf)];
     const code = Math.max(...codes);
+    const shown = withLinks(found, summary, options.site);
     if (options.json) {
-      const document = { ...(await jsonDocument(found, summary, results, code)), ...(report && { coverage: report }) };
+      const document = { ...(await jsonDocument(shown, summary, results, code)), ...(report && { coverage: report }) };
       process.stdout.write(`${JSON.stringify(document, null, 2)}\n`);
     } else {
-      await tell(found, summary, results);
-      if (report) process.stdout.write(`\n${coverageText(report, found.url, isPartial)}\n`);
+      await tell(shown, summary, results);
+      if (report) process.stdout.write(`\n${coverageText(report, shown.url, isPartial)}\n`);
     }
     if (wanted.length > 0) {
       // What was taken over is in reports, too.
       const all = options.json ? results : await found.client.runResults(summary.id);
-      const written = await writeReports(wanted, { found, run: summary, results: all, coverage: report, isStrict });
+      const written = await writeReports(wanted, {
+        found: shown,
+        run: summary,
+        results: all,
+        coverage: report,
+        isStrict,
+      });
       if (!options.json) process.stdout.write(`Written: ${written.join(', ')}\n`);
     }
     if (request.headed && summary.done > 0) await keepOpen(found, options.json === true);
@@ -187,6 +209,10 @@ export async function run(patterns: string[], options: Options): Promise<number>
     await found.release();
   }
 }
+
+/** What links begin with: the service, or a site that somebody publishes afterwards. */
+const withLinks = (found: Found, { commit, id }: RunSummary, site: string | undefined): Found =>
+  site === undefined ? found : { ...found, url: siteLinks(site, entryName(commit, id)), own: false };
 
 /** True for a run of some looks only: what is wanted of all is not asked of them. */
 const isSelection = ({ patterns, looks, environments, changed, tags, withoutTags }: Partial<RunRequest>): boolean =>

@@ -33,6 +33,7 @@ import type { Completion, Orders, SittingRequest, SittingState, TriedLine } from
 import type { Pointed } from '../core/wire/live.ts';
 import type { InputRequest } from '../core/wire/wire.ts';
 import type { ResultSummary, RunEvent, RunRequest, RunSummary } from '../core/run/run.ts';
+import type { StageFiles } from '../core/site/site.ts';
 import type { Timeline } from '../core/timeline/timeline.ts';
 
 export type Client = {
@@ -56,6 +57,8 @@ export type Client = {
   causes(): Promise<CauseList>;
   /** Where a failing look parts from the last time that it passed. */
   since(result: number): Promise<SincePassed>;
+  /** Look files as pages that need no service: live, with their answers. They are built for it. */
+  buildStages(): Promise<StageFiles>;
   /** Which edits did what a capture changed by; without one, that a look fails. It may be run several times for it. */
   edits(result: number, capture: string | null): Promise<FoundEdits>;
   /** Begins to challenge looks: things are made wrong in their pages, to see which checks notice it. */
@@ -159,9 +162,26 @@ function ofRun(run: number | undefined, more: Record<string, string> = {}): stri
   return query === '' ? '' : `?${query}`;
 }
 
-/** A client of the service at an origin (`''` for the page's own). Every method throws `ProblemError`. */
-export function connect(origin: string): Client {
-  const call = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
+/** How a client has its calls carried out, and what addresses its pictures and files have. */
+export type Transport = {
+  /** @throws ProblemError */
+  call<T>(method: string, path: string, body?: unknown): Promise<T>;
+  address(path: string): string;
+  /** As `Client.events`. */
+  events(
+    signal: AbortSignal,
+    ready: (() => void) | undefined,
+    cursor: Cursor,
+    watch: boolean,
+  ): AsyncGenerator<RunEvent>;
+};
+
+/** Calls of the service at an origin (`''` for the page's own). */
+export const httpTransport = (origin: string): Transport => ({
+  address: (path) => origin + path,
+  events: (signal, ready, cursor, watch) =>
+    readEvents(`${origin}/api/events${watch ? '?watch=true' : ''}`, signal, cursor, ready),
+  async call<T>(method: string, path: string, body?: unknown): Promise<T> {
     let reply: Response;
     try {
       reply = await fetch(origin + path, {
@@ -182,7 +202,14 @@ export function connect(origin: string): Client {
     }
     if (!reply.ok) throw new ProblemError(value as Problem);
     return value as T;
-  };
+  },
+});
+
+/** A client of the service at an origin (`''` for the page's own). Every method throws `ProblemError`. */
+export const connect = (origin: string): Client => clientOf(httpTransport(origin));
+
+/** A client whose calls somebody carries out. */
+export function clientOf({ call, address, events }: Transport): Client {
   const get = <T>(path: string): Promise<T> => call('GET', path);
   return {
     project: () => get('/api/project'),
@@ -200,6 +227,7 @@ export function connect(origin: string): Client {
     changes: () => get('/api/changes'),
     causes: () => get('/api/causes'),
     since: (result) => get(`/api/results/${result}/since`),
+    buildStages: () => call('POST', '/api/stages'),
     edits: (result, capture) =>
       get(`/api/causes/edits?result=${result}${capture === null ? '' : `&capture=${encodeURIComponent(capture)}`}`),
     beginChallenge: (request) => call('POST', '/api/challenges', request),
@@ -215,7 +243,7 @@ export function connect(origin: string): Client {
     handbook: () => get('/api/handbook'),
     handbookPage: (component) => get(`/api/handbook/component?${new URLSearchParams({ component })}`),
     tokens: () => get('/api/handbook/tokens'),
-    projectFileUrl: (path) => `${origin}/api/handbook/file?${new URLSearchParams({ path })}`,
+    projectFileUrl: (path) => address(`/api/handbook/file?${new URLSearchParams({ path })}`),
     markup: (result, capture) => get(`/api/results/${result}/markup?${new URLSearchParams({ capture })}`),
     decide: (request) => call('POST', '/api/decisions', request),
     undo: (request = {}) => call('POST', '/api/decisions/undo', request),
@@ -243,12 +271,11 @@ export function connect(origin: string): Client {
     letTime: (id, runs) => call('POST', `/api/sittings/${id}/time`, { runs }),
     record: (id, isOn) => call('POST', `/api/sittings/${id}/record`, { isOn }),
     endSitting: (id) => call('POST', `/api/sittings/${id}/end`),
-    sittingPicture: (id, after, signal) => readPicture(`${origin}/api/sittings/${id}/picture?after=${after}`, signal),
+    sittingPicture: (id, after, signal) => readPicture(address(`/api/sittings/${id}/picture?after=${after}`), signal),
     comparison: (before, now) => get(`/api/comparisons?before=${before}&now=${now}`),
-    pictureUrl: (hash) => `${origin}/api/blobs/${hash}`,
-    thumbnailUrl: (beginning) => `${origin}/api/thumbnails/${beginning}`,
-    events: (signal, ready, cursor = {}, watch = false) =>
-      readEvents(`${origin}/api/events${watch ? '?watch=true' : ''}`, signal, cursor, ready),
+    pictureUrl: (hash) => address(`/api/blobs/${hash}`),
+    thumbnailUrl: (beginning) => address(`/api/thumbnails/${beginning}`),
+    events: (signal, ready, cursor = {}, watch = false) => events(signal, ready, cursor, watch),
   };
 }
 

@@ -3,14 +3,17 @@ import { Tooltip } from 'radix-ui';
 import { lazy, Suspense, useState } from 'react';
 import { Link, NavLink, Route, Routes, useNavigate } from 'react-router';
 import { progressText } from '../core/run/progress.ts';
+import type { SitePage } from '../core/site/site.ts';
 import { Board } from './board/Board.tsx';
 import { service, useProject, useRunNews, useStart } from './data.ts';
 import { type LiveState, useLive } from './live.ts';
 import { useKeys } from './keys.ts';
+import { site } from './site.ts';
 import { Palette } from './palette/Palette.tsx';
 import { Blank, Trouble, Waiting } from './parts/Blank.tsx';
 import { Button } from './parts/Button.tsx';
 import { KeysDialog } from './parts/KeysDialog.tsx';
+import { day } from './parts/day.ts';
 import { ProblemCard } from './parts/ProblemCard.tsx';
 import type { Theme } from './theme.ts';
 
@@ -71,6 +74,19 @@ function RunState({ live }: { live: LiveState }) {
       </span>
       <Button onClick={() => void service.stopRun(run.id)}>Stop</Button>
       {waiting > 0 && <span className="text-soft tabular-nums">{waiting} waiting</span>}
+    </span>
+  );
+}
+
+/** What a published page shows, and when it was published. */
+function Entry({ site: { entry } }: { site: SitePage }) {
+  return (
+    <span className="flex items-center gap-2 text-soft">
+      <a href="../index.html" className="text-accent underline" title="All that was published">
+        {entry.commit ? `Commit ${entry.name}` : entry.name}
+      </a>
+      {entry.branch && <span>on {entry.branch}</span>}
+      <span>published {day(entry.at)}</span>
     </span>
   );
 }
@@ -159,11 +175,13 @@ export function App({ theme }: { theme: Theme }) {
             </NavLink>
           </nav>
           <span className="flex-1" />
-          <RunState live={live} />
+          {site ? <Entry site={site} /> : <RunState live={live} />}
           {/* It stays there while a run goes on: otherwise Stop would come under a hand that is about to press. */}
-          <Button tone="strong" onClick={run} disabled={!live.connected || running}>
-            Run all looks
-          </Button>
+          {!site && (
+            <Button tone="strong" onClick={run} disabled={!live.connected || running}>
+              Run all looks
+            </Button>
+          )}
           <Button
             onClick={theme.toggle}
             aria-label={theme.dark ? 'Light colours' : 'Dark colours'}

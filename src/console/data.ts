@@ -1,26 +1,25 @@
 /** What the console knows, and what it can have done. The live feed keeps it fresh. */
 import { useMutation, useMutationState, useQuery } from '@tanstack/react-query';
 import { connect } from '../client/client.ts';
-import { httpSource, type Source } from '../client/source.ts';
+import { connectSite } from '../client/site.ts';
 import { type Problem, toProblem } from '../core/problem/problem.ts';
 import type { ResultSummary, RunRequest } from '../core/run/run.ts';
+import { site } from './site.ts';
 
-/** For what has to be done: running, deciding. */
-export const service = connect('');
-/** For everything that is only read. */
-export const source: Source = httpSource(service);
+/** What the console reads from, and has things done by; of a published site it only reads. */
+export const service = site ? await connectSite(site) : connect('');
 
-export const useProject = () => useQuery({ queryKey: ['project'], queryFn: () => source.project() });
-export const useBoard = () => useQuery({ queryKey: ['board'], queryFn: () => source.board() });
+export const useProject = () => useQuery({ queryKey: ['project'], queryFn: () => service.project() });
+export const useBoard = () => useQuery({ queryKey: ['board'], queryFn: () => service.board() });
 export const useCauses = () => useQuery({ queryKey: ['causes'], queryFn: () => service.causes() });
-export const useResult = (id: number) => useQuery({ queryKey: ['result', id], queryFn: () => source.result(id) });
+export const useResult = (id: number) => useQuery({ queryKey: ['result', id], queryFn: () => service.result(id) });
 export const useTimeline = (id: number) =>
-  useQuery({ queryKey: ['timeline', id], queryFn: () => source.timeline(id), staleTime: Number.POSITIVE_INFINITY });
+  useQuery({ queryKey: ['timeline', id], queryFn: () => service.timeline(id), staleTime: Number.POSITIVE_INFINITY });
 export const useHistory = (result: ResultSummary | undefined) =>
   useQuery({
     queryKey: ['history', result?.component, result?.look, result?.environment],
     queryFn: () =>
-      source.history({ component: result!.component, look: result!.look, environment: result!.environment }),
+      service.history({ component: result!.component, look: result!.look, environment: result!.environment }),
     enabled: result !== undefined,
   });
 
@@ -48,12 +47,17 @@ export const useComponents = () =>
 /** The looks that are live. */
 export const useSittings = () => useQuery({ queryKey: ['sittings'], queryFn: () => service.sittings() });
 
-const useLastRun = () => useQuery({ queryKey: ['last run'], queryFn: async () => (await source.runs(1))[0] ?? null });
+const useLastRun = () => useQuery({ queryKey: ['last run'], queryFn: async () => (await service.runs(1))[0] ?? null });
 
 /** Starts a run; what comes of it is told by the live feed, and what speaks against it by `useRunProblem`. */
-export const useStart = () =>
-  useMutation({ mutationKey: ['start'], mutationFn: (request: Partial<RunRequest>) => service.startRun(request) })
-    .mutate;
+export function useStart(): (request: Partial<RunRequest>) => void {
+  const { mutate } = useMutation({
+    mutationKey: ['start'],
+    mutationFn: (request: Partial<RunRequest>) => service.startRun(request),
+  });
+  // Nothing is run on a site.
+  return site ? () => {} : mutate;
+}
 
 /**
  * What went wrong with the last run as a whole or with files that it needed, or why it could not be started; one that a

@@ -6,7 +6,7 @@ import type { ProjectInfo } from '../core/api/api.ts';
 import { noProgress } from '../core/run/progress.ts';
 import { type BoardLook, withResults } from '../core/run/board.ts';
 import type { RunEvent, RunSummary } from '../core/run/run.ts';
-import { type Deciding, notDeciding, source } from './data.ts';
+import { type Deciding, notDeciding, service } from './data.ts';
 
 /** Where a run stands among those that go on and wait. */
 function withRun(project: ProjectInfo, event: RunEvent & { run: RunSummary }): ProjectInfo {
@@ -125,7 +125,7 @@ export function useLive(): LiveState {
         await shown();
         abort = new AbortController();
         try {
-          for await (const event of source.events(abort.signal, ready, cursor, true)) hear(event);
+          for await (const event of service.events(abort.signal, ready, cursor, true)) hear(event);
         } catch {
           setState((now) => ({ ...now, connected: false }));
         }

@@ -54,6 +54,9 @@ const parting = '[data-sg-parted]::after{content:"";position:fixed;inset:0;will-
  */
 const ownRules = `@layer{${browserRules.join('')}}${standInRules}${parting}`;
 
+/** Where recorded files lie; a published site says so, and calls them by hash and ending. */
+const assets = document.documentElement.dataset.assets ?? '/asset/';
+
 /** What a drawn element was made from. */
 type Drawn = [Element, ElementEntry];
 
@@ -88,7 +91,7 @@ export class Drawing {
       sheet && 'url' in sheet ? timeline.assets[sheet.url] : undefined;
     const hashes = new Set(sheets.map(hashOf).filter((hash) => hash !== undefined && !this.#assetText.has(hash)));
     const texts = await Promise.all(
-      [...hashes].map(async (hash) => [hash!, await (await fetch(`/asset/${hash}`)).text()] as const),
+      [...hashes].map(async (hash) => [hash!, await (await fetch(assets + hash)).text()] as const),
     );
     for (const [hash, text] of texts) this.#assetText.set(hash, text);
     if (own !== this.#loads) return false;
@@ -356,7 +359,7 @@ export class Drawing {
     const full = addressOf(url, base ?? `http://${stageHost}/`)?.href;
     const hash = full === undefined ? undefined : this.#timeline!.assets[full];
     // Other addresses would lead out of the recording.
-    return hash ? `/asset/${hash}` : 'data:,';
+    return hash ? assets + hash : 'data:,';
   }
 
   #textOf(sheet: SheetEntry): string {

@@ -1,5 +1,6 @@
 /** What the service needs of runs: bundling look files, a crew of browser windows, and running looks in it. */
 export {
+  buildStages,
   type Bundle,
   Bundler,
   bundleInstead,

@@ -188,6 +188,7 @@ describe('the interface', () => {
       '/api/sittings/{id}/record',
       '/api/sittings/{id}/restart',
       '/api/sittings/{id}/time',
+      '/api/stages',
       '/api/thumbnails/{hash}',
       '/api/windows/close',
     ]);

@@ -9,6 +9,7 @@ import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
 import { Choice } from '../parts/Choice.tsx';
+import { site } from '../site.ts';
 import { FindingRows } from './FindingRows.tsx';
 import { FindingView } from './FindingView.tsx';
 
@@ -92,7 +93,7 @@ function Standing({ list: { known, failsOn }, fresh }: { list: FindingList; fres
   return (
     <div className="mt-2 text-soft">
       <p>{says}</p>
-      {fresh > 0 && (
+      {!site && fresh > 0 && (
         <Button className="mt-2" disabled={adopt.isPending} onClick={() => adopt.mutate()}>
           {known === null ? 'Take all of these as known' : 'Take the new ones as known, too'}
         </Button>

@@ -7,7 +7,7 @@ import type { ListedFinding, Sighting } from '../../core/accessibility/listing.t
 import { criterionUrl, ruleOf } from '../../core/accessibility/rules.ts';
 import { shortName } from '../../core/look/look.ts';
 import { counted } from '../../core/text/counted.ts';
-import { source } from '../data.ts';
+import { service } from '../data.ts';
 import { CopyButton } from '../parts/CopyButton.tsx';
 import { useRoom } from '../review/useRoom.ts';
 import { SeverityMark } from './FindingRows.tsx';
@@ -116,7 +116,7 @@ function Outlined({
       <div ref={area} className="h-full w-full overflow-hidden">
         <div className="checks relative w-fit border border-rule">
           <img
-            src={source.pictureUrl(picture)}
+            src={service.pictureUrl(picture)}
             alt={`${look}, ${environment}`}
             onLoad={({ currentTarget: { naturalWidth, naturalHeight } }) => setNatural([naturalWidth, naturalHeight])}
             style={{ width: natural ? natural[0] * scale : undefined, visibility: natural ? 'visible' : 'hidden' }}

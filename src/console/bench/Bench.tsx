@@ -7,6 +7,7 @@ import type { Timeline } from '../../core/timeline/timeline.ts';
 import { useResult, useTimeline } from '../data.ts';
 import { Trouble, Waiting } from '../parts/Blank.tsx';
 import { ProblemCard } from '../parts/ProblemCard.tsx';
+import { site } from '../site.ts';
 import { Details } from './Details.tsx';
 import { Header } from './Header.tsx';
 import { Lanes } from './Lanes.tsx';
@@ -98,15 +99,19 @@ const Hints = ({ failed }: { failed: boolean }) => (
         <kbd>f</kbd> where it went wrong
       </span>
     )}
-    <span>
-      <kbd>r</kbd> run again
-    </span>
-    <span>
-      <kbd>l</kbd> go live from here
-    </span>
-    <span>
-      <kbd>x</kbd> stop before this step
-    </span>
+    {!site && (
+      <>
+        <span>
+          <kbd>r</kbd> run again
+        </span>
+        <span>
+          <kbd>l</kbd> go live from here
+        </span>
+        <span>
+          <kbd>x</kbd> stop before this step
+        </span>
+      </>
+    )}
     <span className="ml-auto">Long waits are shortened</span>
   </p>
 );

@@ -4,6 +4,7 @@ import { isUndecided, type ResultSummary, standing } from '../../core/run/run.ts
 import { Button } from '../parts/Button.tsx';
 import { Crumbs } from '../parts/Crumbs.tsx';
 import { Verdict } from '../parts/Verdict.tsx';
+import { site } from '../site.ts';
 import type { Desk } from './useDesk.ts';
 
 /** Who has rejected what it shows, and who is to fix that. */
@@ -36,9 +37,24 @@ export function Header({ result, desk }: { result: ResultSummary; desk: Desk }) 
       <Rejected result={result} />
       {newer && <Button onClick={() => open(newer)}>Newer run available</Button>}
       <span className="flex-1" />
-      {result.captures.some(isUndecided) && (
+      {!site && result.captures.some(isUndecided) && (
         <Button onClick={() => void navigate(`/review?result=${result.id}`)}>Review captures</Button>
       )}
+      {!site && <LiveButtons desk={desk} />}
+      <Button onClick={() => open(previous)} disabled={!previous} title="Previous look (p)">
+        ↑ <kbd>p</kbd>
+      </Button>
+      <Button onClick={() => open(next)} disabled={!next} title="Next look (n)">
+        ↓ <kbd>n</kbd>
+      </Button>
+    </div>
+  );
+}
+
+/** Ways to use the page as it was. */
+function LiveButtons({ desk }: { desk: Desk }) {
+  return (
+    <>
       <Button onClick={desk.goLive} title="Run it again up to here, and use the page as it was (l)">
         Go live <kbd>l</kbd>
       </Button>
@@ -48,12 +64,6 @@ export function Header({ result, desk }: { result: ResultSummary; desk: Desk }) 
       <Button onClick={desk.toStage} title="Use this look as a live page (s)">
         Stage <kbd>s</kbd>
       </Button>
-      <Button onClick={() => open(previous)} disabled={!previous} title="Previous look (p)">
-        ↑ <kbd>p</kbd>
-      </Button>
-      <Button onClick={() => open(next)} disabled={!next} title="Next look (n)">
-        ↓ <kbd>n</kbd>
-      </Button>
-    </div>
+    </>
   );
 }

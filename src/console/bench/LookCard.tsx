@@ -2,7 +2,7 @@
 import { Link } from 'react-router';
 import { inOrder } from '../../core/problem/notes.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
-import { source, useHistory } from '../data.ts';
+import { service, useHistory } from '../data.ts';
 import { day } from '../parts/day.ts';
 import { NoteCard } from '../parts/NoteCard.tsx';
 import { Verdict } from '../parts/Verdict.tsx';
@@ -27,12 +27,12 @@ export function LookCard({ result }: { result: ResultSummary }) {
           {result.captures.map((capture) => (
             <li key={capture.name} className="w-28">
               <a
-                href={source.pictureUrl(capture.hash)}
+                href={service.pictureUrl(capture.hash)}
                 target="_blank"
                 rel="noreferrer"
                 className="checks flex h-16 items-center justify-center overflow-hidden rounded border border-rule"
               >
-                <img src={source.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} className="max-h-full" />
+                <img src={service.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} className="max-h-full" />
               </a>
               <span className="block truncate text-[11px]">
                 {capture.name}{' '}

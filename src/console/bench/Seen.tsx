@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { ProjectInfo } from '../../core/api/api.ts';
 import type { CaptureSummary, ResultSummary } from '../../core/run/run.ts';
 import type { Timeline } from '../../core/timeline/timeline.ts';
-import { source } from '../data.ts';
+import { service } from '../data.ts';
 import { Blank } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
 import { Choice, type Option } from '../parts/Choice.tsx';
@@ -54,7 +54,7 @@ export function Seen({ project, dark, result, timeline, desk }: Props) {
       <div className="min-h-0 flex-1 px-3 pb-3">
         {capture && seen === 'screenshot' ? (
           <div className="checks h-full overflow-auto">
-            <img src={source.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} />
+            <img src={service.pictureUrl(capture.hash)} alt={`Capture ${capture.name}`} />
           </div>
         ) : timeline.base.view.width === 0 ? (
           <Blank title="Nothing to show">The look ended before its page was loaded.</Blank>

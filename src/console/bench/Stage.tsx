@@ -2,6 +2,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { ProjectInfo } from '../../core/api/api.ts';
 import type { Timeline } from '../../core/timeline/timeline.ts';
+import { site } from '../site.ts';
 
 type Props = {
   project: ProjectInfo;
@@ -28,7 +29,8 @@ export function Stage({ project, timeline, environment, moment, outline, cover, 
     window.addEventListener('message', listen);
     return () => window.removeEventListener('message', listen);
   }, []);
-  const tell = (message: object): void => frame.current?.contentWindow?.postMessage(message, project.stage);
+  const tell = (message: object): void =>
+    frame.current?.contentWindow?.postMessage(message, site ? '*' : project.stage);
   const { base, patches, assets } = timeline;
   useEffect(() => {
     if (ready === 0) return;
@@ -61,7 +63,7 @@ export function Stage({ project, timeline, environment, moment, outline, cover, 
       <iframe
         ref={frame}
         title="The moment"
-        src={`${project.stage}/draw`}
+        src={site ? site.draw : `${project.stage}/draw`}
         className={`h-full w-full border-0 ${drawn ? '' : 'opacity-0'}`}
       />
     </div>

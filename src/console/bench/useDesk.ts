@@ -8,6 +8,7 @@ import { failingStep, type Step, type Timeline } from '../../core/timeline/timel
 import { useBoard, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { breaksIn, toggled } from '../sitting/path.ts';
+import { site } from '../site.ts';
 import { stagePath } from '../stage/path.ts';
 import { useGoLive } from './useGoLive.ts';
 import { atMoment, atStep, atTime, firstPosition, moveBy, type Position } from './travel.ts';
@@ -96,10 +97,7 @@ export function useDesk(result: ResultSummary, timeline: Timeline): Desk {
     n: () => open(neighbours.next),
     p: () => open(neighbours.previous),
     r: () => start({ looks: [{ component, look }], environments: [environment], fresh: true }),
-    s: toStage,
-    l: goLive,
-    e: point,
-    x: toggleBreak,
+    ...(site ? {} : { s: toStage, l: goLive, e: point, x: toggleBreak }),
     Escape: () => void navigate('/'),
   });
   return {

@@ -3,7 +3,7 @@ import { memo, useEffect, useState } from 'react';
 import type { BoardDecision, BoardLook, Variant } from '../../core/run/board.ts';
 import { counted } from '../../core/text/counted.ts';
 import { benchPath } from '../bench/useDesk.ts';
-import { source } from '../data.ts';
+import { service } from '../data.ts';
 import { Verdict, VerdictShape } from '../parts/Verdict.tsx';
 import { inOrder } from './useShown.ts';
 
@@ -38,7 +38,7 @@ function Picture({ picture, isPassing }: { picture: string } & Pick<Props, 'isPa
   }, [isWanted]);
   if (!isWanted) return null;
   return (
-    <img src={source.thumbnailUrl(picture)} alt="" decoding="async" className="max-h-full max-w-full rounded-xs" />
+    <img src={service.thumbnailUrl(picture)} alt="" decoding="async" className="max-h-full max-w-full rounded-xs" />
   );
 }
 

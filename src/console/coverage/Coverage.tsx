@@ -7,6 +7,7 @@ import { service, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
+import { site } from '../site.ts';
 import { Files } from './Files.tsx';
 import { SourceView } from './SourceView.tsx';
 
@@ -30,6 +31,7 @@ export function Coverage() {
   const start = useStart();
   if (report.isPending) return <Waiting what="Reading what was run…" />;
   if (report.isError) {
+    if (site) return <Blank title="Coverage was not counted">Run looks with coverage before they are published.</Blank>;
     if (!(report.error instanceof ProblemError) || report.error.problem.code !== 'coverage-none')
       return <Trouble error={report.error} />;
     return (

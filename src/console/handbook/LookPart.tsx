@@ -4,11 +4,11 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ProjectInfo } from '../../core/api/api.ts';
 import type { HandbookLook, HandbookResult, Reference } from '../../core/handbook/page.ts';
-import { stageAddress } from '../../core/wire/live.ts';
 import { service } from '../data.ts';
 import { Choice, type Option } from '../parts/Choice.tsx';
 import { CopyButton } from '../parts/CopyButton.tsx';
 import { Verdict } from '../parts/Verdict.tsx';
+import { liveAddress } from '../stage/path.ts';
 
 type Environment = ProjectInfo['environments'][number];
 type Shown = 'picture' | 'live' | 'over' | 'code';
@@ -32,7 +32,7 @@ export function LookPart({ look, file, environment: name, project }: Props) {
   const { reference } = look;
   const options: Option<Shown>[] = [
     { value: 'picture', label: 'Picture' },
-    { value: 'live', label: 'Live' },
+    ...(liveAddress(project, file, look.look) ? [{ value: 'live' as const, label: 'Live' }] : []),
     ...(reference && reference.kind !== 'link' ? [{ value: 'over' as const, label: 'Design' }] : []),
     ...(look.code ? [{ value: 'code' as const, label: 'Code' }] : []),
   ];
@@ -55,7 +55,7 @@ export function LookPart({ look, file, environment: name, project }: Props) {
         {shown === 'picture' && <Picture look={look} result={result} width={width} />}
         {shown === 'live' && (
           <iframe
-            src={project.live + stageAddress(file, look.look, {})}
+            src={liveAddress(project, file, look.look) ?? undefined}
             title={`${look.look}, live`}
             className="block w-full rounded border border-rule bg-white"
             style={{ height: height + roomBelow, colorScheme: environment.scheme }}

@@ -1,7 +1,7 @@
 /** Decisions about a look, newest first; of two their pictures are compared. */
 import type { HistoryEntry } from '../../core/api/api.ts';
 import { beginningOf } from '../../core/run/board.ts';
-import { source } from '../data.ts';
+import { service } from '../data.ts';
 import { day } from '../parts/day.ts';
 
 type Props = {
@@ -62,7 +62,7 @@ export function Decisions({ decisions, before, now, onChoose }: Props) {
               className={`flex gap-2.5 border-b border-rule px-3 py-2 ${id === now || id === before ? 'bg-wash' : ''}`}
             >
               <span className={small}>
-                <img src={source.thumbnailUrl(beginningOf(hash))} alt="" className="max-h-full max-w-full" />
+                <img src={service.thumbnailUrl(beginningOf(hash))} alt="" className="max-h-full max-w-full" />
               </span>
               <div className="min-w-0 flex-1">
                 <p className="text-[11.5px]">

@@ -5,7 +5,7 @@ import { Link, useSearchParams } from 'react-router';
 import type { HistoryEntry, PictureComparison } from '../../core/api/api.ts';
 import { lookTitle } from '../../core/look/look.ts';
 import type { CaptureSummary } from '../../core/run/run.ts';
-import { service, source } from '../data.ts';
+import { service } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Compare, type Mode, modes } from '../review/Compare.tsx';
@@ -20,7 +20,7 @@ export function History() {
   const look = { component: named('component'), look: named('look'), environment: named('environment') };
   const history = useQuery({
     queryKey: ['history', look.component, look.look, look.environment],
-    queryFn: () => source.history(look),
+    queryFn: () => service.history(look),
   });
   if (history.isPending) return <Waiting what="Fetching the history…" />;
   if (history.isError) return <Trouble error={history.error} />;

@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router';
 import type { ProjectInfo } from '../../core/api/api.ts';
 import { service, useBoard, useComponents, useSittings, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
+import { site } from '../site.ts';
 import type { Theme } from '../theme.ts';
 import { type Command, commandsFor, type Hands, matching } from './commands.ts';
 
@@ -97,6 +98,9 @@ function List({ commands, onDone }: { commands: readonly Command[]; onDone(): vo
   );
 }
 
+/** What can be done on a site, where nothing is run. */
+const isReading = (kind: string): boolean => /^(go|bench|console)$/.test(kind);
+
 /** What is listed is read only while somebody looks. */
 function Body({ project, theme, showKeys, onDone }: Props & { onDone(): void }) {
   const navigate = useNavigate();
@@ -118,7 +122,8 @@ function Body({ project, theme, showKeys, onDone }: Props & { onDone(): void }) 
           void components.refetch();
         }),
     };
-    return commandsFor(project, sittings ?? [], board ?? [], components.data ?? [], hands);
+    const all = commandsFor(project, sittings ?? [], board ?? [], components.data ?? [], hands);
+    return site ? all.filter(({ kind }) => isReading(kind)) : all;
   }, [project, sittings, board, components, navigate, start, theme, showKeys]);
   return <List commands={commands} onDone={onDone} />;
 }

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { FoundEdit } from '../../core/cause/found.ts';
 import { service } from '../data.ts';
+import { site } from '../site.ts';
 import { Button } from './Button.tsx';
 import { FoundEditCard } from './FoundEditCard.tsx';
 
@@ -20,6 +21,8 @@ export function FindEdit({ result, capture, pick }: Props) {
     enabled: false,
     staleTime: Number.POSITIVE_INFINITY,
   });
+  // It is found by running, which nothing does on a site.
+  if (site) return null;
   if (edits.isFetching) return <p className="text-soft">Running the look without each edit…</p>;
   if (edits.isError) return <p className="text-failed">✗ {edits.error.message}</p>;
   if (!edits.data)

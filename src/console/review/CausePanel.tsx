@@ -3,6 +3,7 @@ import type { RefObject } from 'react';
 import { counted } from '../../core/text/counted.ts';
 import { CopyButton } from '../parts/CopyButton.tsx';
 import { FindEdit } from '../parts/FindEdit.tsx';
+import { site } from '../site.ts';
 import { Comments } from './Comments.tsx';
 import { causesOf, commentedOn, type Entry, type Shot } from '../../core/review/entries.ts';
 import { entryMark } from './marks.ts';
@@ -19,7 +20,8 @@ type Props = {
 /** The address of this page at an entry, for whoever it is sent to. */
 const linkTo = ({ id, cluster, shots }: Entry): string => {
   const where = cluster ? `cause=${id}` : `result=${shots[0]!.result}&capture=${encodeURIComponent(shots[0]!.capture)}`;
-  return `${location.origin}/review?${where}`;
+  // On a site pages stand behind the `#`.
+  return `${site ? `${location.href.split('#')[0]}#` : location.origin}/review?${where}`;
 };
 
 /** Other causes of the same capture. */

@@ -5,6 +5,7 @@ import { toProblem } from '../../core/problem/problem.ts';
 import { service } from '../data.ts';
 import { Button } from '../parts/Button.tsx';
 import { day } from '../parts/day.ts';
+import { site } from '../site.ts';
 import { personNow } from './usePerson.ts';
 
 type Props = { on: CommentOn; comments: readonly Comment[]; field: RefObject<HTMLTextAreaElement | null> };
@@ -25,6 +26,7 @@ export function Comments({ on, comments, field }: Props) {
       setWrong(toProblem(error).message);
     }
   };
+  if (site && comments.length === 0) return null;
   return (
     <section>
       <h4 className="mb-0.5 text-[11px] font-semibold text-soft">Comments</h4>
@@ -36,19 +38,21 @@ export function Comments({ on, comments, field }: Props) {
           </li>
         ))}
       </ul>
-      <textarea
-        ref={field}
-        value={text}
-        rows={1}
-        aria-label="Comment"
-        placeholder="Comment"
-        onChange={(event) => setText(event.target.value)}
-        onKeyDown={(event) => {
-          if (event.key === 'Escape') event.currentTarget.blur();
-          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void send();
-        }}
-        className={shape}
-      />
+      {!site && (
+        <textarea
+          ref={field}
+          value={text}
+          rows={1}
+          aria-label="Comment"
+          placeholder="Comment"
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape') event.currentTarget.blur();
+            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void send();
+          }}
+          className={shape}
+        />
+      )}
       {text.trim() !== '' && (
         <Button className="mt-1" onClick={() => void send()}>
           Comment <kbd>Ctrl</kbd> <kbd>Enter</kbd>

@@ -1,7 +1,7 @@
 /** A capture and its baseline, seen in several ways. */
 import { useQuery } from '@tanstack/react-query';
 import type { CaptureSummary } from '../../core/run/run.ts';
-import { service, source } from '../data.ts';
+import { service } from '../data.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import type { Box } from '../../core/timeline/timeline.ts';
 import { Choice } from '../parts/Choice.tsx';
@@ -118,7 +118,7 @@ function Sheet({ title, hash }: { title: string; hash: string }) {
     <figure className="flex h-full min-w-0 flex-col">
       <figcaption className="h-6 shrink-0 text-[11.5px] text-soft">{title}</figcaption>
       <div className={`checks ${sheet}`}>
-        <img src={source.pictureUrl(hash)} alt={title} className="max-h-full max-w-full object-contain shadow-sm" />
+        <img src={service.pictureUrl(hash)} alt={title} className="max-h-full max-w-full object-contain shadow-sm" />
       </div>
     </figure>
   );

@@ -7,6 +7,7 @@ import { Button } from '../parts/Button.tsx';
 import { Compare, type Mode } from './Compare.tsx';
 import { Conflict } from './Conflict.tsx';
 import type { Entry, Shot } from '../../core/review/entries.ts';
+import { site } from '../site.ts';
 import { Facts } from './Facts.tsx';
 
 type HeadProps = {
@@ -43,10 +44,12 @@ export function Head({ entry, shot, result, capture, meant, onApprove, onReject 
           {shots.indexOf(shot) + 1} of {shots.length}
         </span>
       )}
-      <Button tone="danger" onClick={onReject} disabled={meant === 0}>
-        Reject <kbd>x</kbd>
-      </Button>
-      {kind !== 'failed' && (
+      {!site && (
+        <Button tone="danger" onClick={onReject} disabled={meant === 0}>
+          Reject <kbd>x</kbd>
+        </Button>
+      )}
+      {!site && kind !== 'failed' && (
         <Button tone="strong" onClick={onApprove} disabled={meant === 0}>
           Approve {meant > 1 ? counted(meant, 'capture') : ''}{' '}
           <kbd className="!border-paper/40 !bg-transparent !text-paper">a</kbd>

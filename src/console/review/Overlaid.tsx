@@ -2,7 +2,7 @@
 import { Slider } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import type { CaptureSummary } from '../../core/run/run.ts';
-import { source } from '../data.ts';
+import { service } from '../data.ts';
 import { useRoom } from './useRoom.ts';
 
 /** How large the baseline is. */
@@ -28,13 +28,13 @@ function Pair({ capture, clip, scale }: { capture: CaptureSummary; clip: string;
   return (
     <>
       <img
-        src={source.pictureUrl(capture.baseline!)}
+        src={service.pictureUrl(capture.baseline!)}
         alt="Baseline"
         className="absolute top-0 left-0 max-w-none"
         style={{ width: from[0] * scale }}
       />
       <img
-        src={source.pictureUrl(capture.hash)}
+        src={service.pictureUrl(capture.hash)}
         alt="Now"
         className="absolute top-0 left-0 max-w-none"
         style={{ width: capture.width * scale, clipPath: clip }}

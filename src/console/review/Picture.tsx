@@ -1,7 +1,7 @@
 /** A picture that fits its place, with boxes over it. */
 import type { Allowance } from '../../core/picture/allowance.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
-import { source } from '../data.ts';
+import { service } from '../data.ts';
 import { useRoom } from './useRoom.ts';
 
 type Props = {
@@ -51,7 +51,7 @@ export function Picture({ title, hash, width, height, outlines = [], left = [], 
       <div className="checks min-h-0 flex-1 overflow-hidden rounded-md border border-rule p-2">
         <div ref={area} className="h-full">
           <div className="relative mx-auto" style={{ width: width * scale, height: height * scale }}>
-            <img src={source.pictureUrl(hash)} alt={title} className="block size-full max-w-none shadow-sm" />
+            <img src={service.pictureUrl(hash)} alt={title} className="block size-full max-w-none shadow-sm" />
             {allowances.map((allowance, i) => (
               <Hatched key={i} allowance={allowance} scale={scale} />
             ))}

@@ -7,6 +7,7 @@ import { notDeciding, useCauses, useDeciding, useProject, useResult } from '../d
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
+import { site } from '../site.ts';
 import { CausePanel } from './CausePanel.tsx';
 import { modes, type Mode } from './Compare.tsx';
 import { takeKeys } from './Conflict.tsx';
@@ -104,7 +105,7 @@ function useReviewKeys(review: Going, does: ReviewActions, comment: RefObject<HT
     e: () => shot && review.leaveOut(shot),
     a: () => does.approve(),
     x: does.reject,
-    u: () => void review.undo(),
+    u: () => !site && void review.undo(),
     c: () => comment.current?.focus(),
     [takeKeys.base]: () => does.take('base'),
     [takeKeys.ours]: () => does.take('ours'),
@@ -135,16 +136,16 @@ function Desk({ list, place }: { list: CauseList; place: Place }) {
   const comment = useRef<HTMLTextAreaElement>(null);
   const meant = entry?.shots.filter((one) => one.decided === null && !isLeftOut(one)).length ?? 0;
   const ask = (kind: Asked['kind']): void => {
-    if (entry && meant > 0) setAsked({ kind, title: entry.title, why: reasonFor(entry) });
+    if (!site && entry && meant > 0) setAsked({ kind, title: entry.title, why: reasonFor(entry) });
   };
   const does: ReviewActions = {
     approve(said = {}) {
-      if (!entry || entry.kind === 'failed') return;
+      if (site || !entry || entry.kind === 'failed') return;
       if (project.data?.reasons === 'all' && said.why === undefined) ask('approve');
       else void review.decide('approve', said);
     },
     reject: () => ask('reject'),
-    take: (take) => entry?.kind === 'conflict' && void review.decide('approve', { take }),
+    take: (take) => !site && entry?.kind === 'conflict' && void review.decide('approve', { take }),
     see: setMode,
   };
   useSeen(shot);
@@ -174,7 +175,7 @@ function Desk({ list, place }: { list: CauseList; place: Place }) {
       </div>
       <div className="flex min-h-0 flex-col border-l border-rule bg-sheet">
         <CausePanel key={entry.id} entry={entry} shot={shot} entries={entries} comment={comment} onGo={choose} />
-        <LastDone said={review.said} onUndo={undo} />
+        {!site && <LastDone said={review.said} onUndo={undo} />}
       </div>
       <DecisionDialog
         asked={asked}

@@ -2,7 +2,8 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
 import { beginningOf } from '../../core/run/board.ts';
-import { source } from '../data.ts';
+import { site } from '../site.ts';
+import { service } from '../data.ts';
 import { type Shot, shotKey } from '../../core/review/entries.ts';
 
 type Props = {
@@ -51,14 +52,19 @@ function Small({
         }`}
       >
         <span className={`${paper} ${isOut ? 'opacity-30' : ''}`}>
-          <img src={source.thumbnailUrl(beginningOf(hash))} alt="" decoding="async" className="max-h-full max-w-full" />
+          <img
+            src={service.thumbnailUrl(beginningOf(hash))}
+            alt=""
+            decoding="async"
+            className="max-h-full max-w-full"
+          />
         </span>
         <span className="mt-0.5 block truncate text-[11px] font-medium">{look}</span>
         <span className="block truncate text-[11px] text-soft">
           {state === '' ? `${environment}${capture === 'end' ? '' : ` · ${capture}`}` : state}
         </span>
       </button>
-      {!shot.decided && (
+      {!site && !shot.decided && (
         <label className="absolute top-1.5 right-2.5 grid size-5 cursor-pointer place-items-center rounded bg-sheet/90">
           <input
             type="checkbox"

@@ -114,6 +114,23 @@ const serviceAndClient = {
     (d) => `This line cannot be understood: ${d.error}`,
     "Write it as in a script, for example: click(the.button('Save'))",
   ),
+  'site-broken': entry(
+    (d) => `A file of this site cannot be read: ${d.file}`,
+    'Publish it again, or open it from a file server: pages cannot read files that lie on a disk.',
+  ),
+  'site-without': entry(
+    () => 'This is not part of the published site.',
+    'Open the project in a running Sguardo: sguardo serve',
+  ),
+  'site-read-only': entry(
+    () => 'A published site can be read, and nothing can be done in it.',
+    'Open the project in a running Sguardo: sguardo serve',
+  ),
+  'site-folder': entry(
+    (d) => `The folder ${d.folder} cannot become a site: ${d.why}`,
+    'Name a folder that is empty, or one that sguardo publish has made.',
+  ),
+  'site-nothing': entry(() => 'There is nothing to publish: no look was run yet.', 'Run them first: sguardo run'),
   'port-taken': entry(
     (d) => `Port ${d.port} is already in use.`,
     'Choose another one with --port, or leave --port out to get a free one.',

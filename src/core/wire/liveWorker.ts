@@ -1,8 +1,8 @@
 /** What runs in the service worker of stages. */
 
 /** The worker: hands what scripts ask for to their page, and everything else to the network. */
-export const liveWorker = `
-const isStage = (url) => new URL(url).pathname === '/__sguardo/stage';
+const workerFor = (isStage: string): string => `
+const isStage = (url) => ${isStage};
 self.addEventListener('install', () => self.skipWaiting());
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
 self.addEventListener('fetch', (event) => {
@@ -32,3 +32,8 @@ self.addEventListener('fetch', (event) => {
   })());
 });
 `;
+
+export const liveWorker = workerFor("new URL(url).pathname === '/__sguardo/stage'");
+
+/** The one of a published site: whatever it may control is a stage. */
+export const siteWorker = workerFor('url.startsWith(registration.scope)');

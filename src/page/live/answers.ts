@@ -5,8 +5,9 @@ import type { Reply } from '../../language/answer.ts';
 import { eventText, replyTo, sentOf } from '../network/replies.ts';
 import { type Asking, received, routeFor } from '../network/routes.ts';
 
-/** Where the worker is. */
-const workerPath = '/__sguardo/worker.js';
+/** Where the worker is; a published site has one beside its stages. */
+const worker = document.documentElement.dataset.worker ?? '/__sguardo/worker.js';
+const scope = document.documentElement.dataset.worker ? './' : '/';
 
 /** A stream as a whole: a worker hands it on in one piece. */
 function whole(reply: Reply): Reply {
@@ -41,10 +42,28 @@ async function answerTo(asking: Asking, tell: (message: string) => void): Promis
   return reply.unreachable ? 'refuse' : sentOf(reply, asking.headers.accept);
 }
 
+/** Answers what is asked with `fetch`; what is asked otherwise goes where it goes. */
+function answerFetch(tell: (message: string) => void): void {
+  tell('This browser has no service workers here: only what is asked with fetch is answered.');
+  window.fetch = async (input, init) => {
+    const request = new Request(input, init);
+    const { method, url } = request;
+    const isPlain = method === 'GET' || method === 'HEAD';
+    const body = isPlain ? null : await request.text();
+    const sent = await answerTo({ method, url, headers: Object.fromEntries(request.headers), body }, tell);
+    if (sent === 'refuse') throw new TypeError('Failed to fetch');
+    const { status, headers, body: content } = sent;
+    const text = typeof content === 'string' ? content : 'base64' in content ? atob(content.base64) : '';
+    const bytes = typeof content === 'string' ? text : Uint8Array.from(text, (letter) => letter.charCodeAt(0));
+    return new Response(status === 204 || status === 304 ? null : bytes, { status, headers });
+  };
+}
+
 /** Answers what the component asks for from now on. Resolves when that is so, or cannot be. */
 export async function answerRequests(tell: (message: string) => void): Promise<void> {
   const { serviceWorker } = navigator;
-  if (!serviceWorker) return tell('This browser has no service workers: requests are not answered.');
+  // Away from this machine only pages of https have one.
+  if (!serviceWorker) return answerFetch(tell);
   serviceWorker.addEventListener('message', ({ data, ports: [port] }) => {
     const asking = data as Asking;
     answerTo(asking, tell).then(
@@ -57,7 +76,7 @@ export async function answerRequests(tell: (message: string) => void): Promise<v
   });
   const claimed = new Promise((resolve) => serviceWorker.addEventListener('controllerchange', resolve, { once: true }));
   try {
-    await serviceWorker.register(workerPath, { scope: '/' });
+    await serviceWorker.register(worker, { scope });
     if (!serviceWorker.controller) await Promise.race([claimed, wait(3000)]);
   } catch (error) {
     tell(`Requests are not answered: ${errorInWords(error)}`);

@@ -1,12 +1,13 @@
 /** Calls about the handbook: components with their props, looks and words, and the tokens of the project. */
 import type { InferType } from 'yup';
+import { buildStages } from '../../work/index.ts';
 import type { Routes } from './context.ts';
 import { schemas } from './schemas.ts';
 
 /** Pictures and PDFs of a project may be made by anybody: nothing in them is run. */
 const inert = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox";
 
-export const handbookRoutes: Routes = (app, { handbook }) => {
+export const handbookRoutes: Routes = (app, { handbook, root, settings }) => {
   const contents = 'The components of the handbook, with what each is found by';
   app.get('/api/handbook', { schema: { summary: contents } }, () => handbook.contents());
 
@@ -17,6 +18,9 @@ export const handbookRoutes: Routes = (app, { handbook }) => {
     },
     ({ query }) => handbook.page(query.component),
   );
+
+  const stages = 'Look files as live pages that need no service: files in base64, and the page of each look file';
+  app.post('/api/stages', { schema: { summary: stages } }, async () => buildStages(root, await settings()));
 
   const tokens = 'The custom properties of the project’s style sheets, with their values, and contrasts of colours';
   app.get('/api/handbook/tokens', { schema: { summary: tokens } }, () => handbook.tokens());

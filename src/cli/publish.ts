@@ -1,0 +1,70 @@
+/** `sguardo publish`: what the looks come to, as a folder of files that any server can send. */
+import { relative } from 'node:path';
+import type { Command } from 'commander';
+import pc from 'picocolors';
+import { fail } from '../core/problem/problem.ts';
+import { counted } from '../core/text/counted.ts';
+import { publish } from '../publish/publish.ts';
+import { findService } from './find.ts';
+import { progressLine } from './follow.ts';
+import { count } from './run.ts';
+
+type Options = { run?: number; json?: boolean };
+
+export function addPublish(program: Command): void {
+  program
+    .command('publish')
+    .description('write what the looks come to as a site: files that any server can send, below any path')
+    .argument('<folder>', 'where the site is; what was published there before stays')
+    .option('-r, --run <id>', 'one run, instead of what every look comes to now', count)
+    .option('--json', 'print one JSON document instead of text')
+    .addHelpText(
+      'after',
+      `
+The board, the bench with every moment, the review (to be read), findings, coverage and the handbook with live looks.
+A site needs no service and no network. Files are kept by what they hold: commits share those that are the same.
+
+Examples:
+  sguardo publish public/looks            into a folder, beside earlier commits
+  sguardo publish public/looks --run 12   one run
+  sguardo run --site https://looks.example/   failures in the log link to a site
+
+Exit codes: 0 published · 2 bad command or folder, or nothing to publish · 3 no service, browser or disk space`,
+    )
+    .action(async (folder: string, options: Options) => {
+      await publishTo(folder, options);
+    });
+}
+
+/** `1.2 MB`. */
+const size = (bytes: number): string =>
+  bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+
+async function publishTo(folder: string, { run = undefined, json = false }: Options): Promise<void> {
+  if (folder.trim() === '') fail('site-folder', { folder: '“”', why: 'it has no name.' });
+  const found = await findService(process.cwd());
+  const line = progressLine(process.stdout.isTTY === true && !json);
+  try {
+    const { client, url, root } = found;
+    const tell = (done: number, all: number): void => line.show(`Publishing ${done} of ${all} results`);
+    const published = await publish({ url, root, client, folder, run: run ?? null, tell });
+    line.clear();
+    const { entry, shown, written, notes } = published;
+    if (json) {
+      process.stdout.write(
+        `${JSON.stringify({ ...entry, folder: published.folder, shown, written, notes }, null, 2)}\n`,
+      );
+      return;
+    }
+    for (const note of notes) process.stdout.write(`${pc.yellow('note')} ${note}\n`);
+    const near = relative(process.cwd(), published.folder) || '.';
+    const place = near.startsWith('..') ? published.folder : near;
+    process.stdout.write(
+      `Published ${pc.bold(entry.name)}: ${counted(entry.looks, 'look')}, ${size(shown)}, ${size(written)} of it new\n` +
+        `${place}/${entry.name}/index.html  ${pc.dim('to be opened from a file server, such as the one of your editor')}\n`,
+    );
+  } finally {
+    line.clear();
+    await found.release();
+  }
+}
