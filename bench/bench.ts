@@ -25,6 +25,7 @@ const benches: Record<string, () => Promise<Figure>> = {
   explainTime: async () => (await import('./explainTime.ts')).measureExplainTime(...process.argv.slice(3).map(Number)),
   accessibility: async () => (await import('./accessibility.ts')).measureAccessibility(),
   challenge: async () => (await import('./challenge.ts')).measureChallenge(),
+  publish: async () => (await import('./publish.ts')).measurePublish(),
   coverage: async () => (await import('./coverage.ts')).measureCoverage(),
   causes: async () => (await import('./causes.ts')).measureCauses(...process.argv.slice(3).map(Number)),
   review: async () => (await import('./review.ts')).measureReview(...process.argv.slice(3).map(Number)),

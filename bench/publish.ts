@@ -1,0 +1,54 @@
+/** How large a published site of the demo is, to what it shows as the service hands it out; and a second commit of it. */
+import { spawnSync } from 'node:child_process';
+import { readdirSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import { connect } from '../src/client/client.ts';
+import { copyOf, freshFolder, repository } from '../test/support/project.ts';
+import { serviceNote, serveByCommand } from '../test/support/cli.ts';
+import type { Figure } from './workshop.ts';
+
+const limit = 1.2;
+
+const sizeOf = (folder: string): number =>
+  readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile())
+    .reduce((sum, entry) => sum + statSync(join(entry.parentPath, entry.name)).size, 0);
+
+/** Bytes of the pictures and recorded files that results show, each once, and of their timelines, as they are. */
+async function shownBytes(url: string): Promise<number> {
+  const client = connect(url);
+  const { stage } = await client.project();
+  const seen = new Map<string, number>();
+  const size = async (address: string): Promise<number> => (await (await fetch(address)).arrayBuffer()).byteLength;
+  let timelines = 0;
+  for (const { id, captures } of await client.looks()) {
+    timelines += await size(`${url}/api/results/${id}/timeline`);
+    const { assets } = await client.timeline(id);
+    for (const hash of Object.values(assets)) if (!seen.has(hash)) seen.set(hash, await size(`${stage}/asset/${hash}`));
+    for (const { hash } of captures) if (!seen.has(hash)) seen.set(hash, await size(client.pictureUrl(hash)));
+  }
+  return [...seen.values()].reduce((sum, one) => sum + one, timelines);
+}
+
+export async function measurePublish(): Promise<Figure> {
+  const folder = copyOf('demo/harbour');
+  const site = join(freshFolder(), 'site');
+  await serveByCommand(folder);
+  const sguardo = (...args: string[]): string =>
+    spawnSync(process.execPath, [join(repository, 'bin/sguardo.js'), ...args], { cwd: folder, encoding: 'utf8' })
+      .stdout;
+  sguardo('run');
+  sguardo('publish', site);
+  const first = sizeOf(site);
+  const blobs = await shownBytes(serviceNote(folder).url);
+  sguardo('run', '--fresh', 'BerthCard');
+  sguardo('publish', site, '--run', '2');
+  const grown = sizeOf(site) - first;
+  const kB = (bytes: number): string => `${Math.round(bytes / 1000)} kB`;
+  process.stdout.write(
+    `the site ${kB(first)}, of it the console ${kB(sizeOf(join(site, 'app')))}, live looks ` +
+      `${kB(sizeOf(join(site, 'stages')))}; what it shows ${kB(blobs)}; another run of some looks added ${kB(grown)}\n`,
+  );
+  const ratio = first / blobs;
+  return { text: `${ratio.toFixed(2)} times the blobs that it shows`, limit: `${limit}`, within: ratio <= limit };
+}
