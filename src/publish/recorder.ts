@@ -3,6 +3,7 @@ import { homedir } from 'node:os';
 import { clientOf, type Client, httpTransport } from '../client/client.ts';
 import type { Answers } from '../core/site/site.ts';
 import { endingOf, type Objects } from './objects.ts';
+import { packPicture } from './picture.ts';
 
 export type Recorder = {
   /** Whose answers are taken down. */
@@ -52,7 +53,8 @@ export function recorderOf(
       const reply = await fetch(url);
       if (!reply.ok) return false;
       const ending = endingOf(reply.headers.get('content-type') ?? '');
-      answers[path] = objects.put(new Uint8Array(await reply.arrayBuffer()), ending);
+      const packed = await packPicture(new Uint8Array(await reply.arrayBuffer()), ending);
+      answers[path] = objects.put(packed.bytes, packed.ending);
       return true;
     },
   };
