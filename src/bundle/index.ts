@@ -16,5 +16,5 @@ export { programBeside } from './fromSource.ts';
 export { type LiveGate, openLiveGate } from './liveGate.ts';
 export { documentPath, fileOf } from './pages.ts';
 export type { Survey } from './survey.ts';
-export { type SourceMapper, sourceMapper } from './sourcemap.ts';
+export { locatorOf, type SourceMapper, sourceMapper } from './sourcemap.ts';
 export { typeOf } from './types.ts';

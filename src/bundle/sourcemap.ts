@@ -1,8 +1,9 @@
 /** From a place in a bundled script back to the source that somebody wrote. */
 import { dirname, join, relative, resolve, sep } from 'node:path';
 import { originalPositionFor, sourceContentFor, TraceMap } from '@jridgewell/trace-mapping';
-import { decodePath } from '../core/address/address.ts';
+import { addressOf, decodePath } from '../core/address/address.ts';
 import { codeFrame } from '../core/problem/codeframe.ts';
+import type { Located, ProfileNode } from '../core/timing/costs.ts';
 import type { SourcePlace } from '../core/timeline/timeline.ts';
 import { type Bundle, bundleFolder } from './bundle.ts';
 
@@ -13,6 +14,56 @@ export type SourceMapper = {
   /** The source around a place, or undefined when it is not known. */
   frame(place: SourcePlace): string | undefined;
 };
+
+/** Where functions of a profile stand: in the project or a package of it, or in our own side of the page. */
+const locators = new WeakMap<Bundle, (node: ProfileNode) => Located>();
+
+/** Says of a function in a profile of a bundle's page where it stands, and whether it is ours. */
+export function locatorOf(bundle: Bundle): (node: ProfileNode) => Located {
+  const found = locators.get(bundle) ?? makeLocator(bundle);
+  locators.set(bundle, found);
+  return found;
+}
+
+function makeLocator(bundle: Bundle): (node: ProfileNode) => Located {
+  const maps = new Map<string, TraceMap | null>();
+  const known = new Map<string, Located>();
+  const folder = bundleFolder(bundle.root);
+  const mapOf = (path: string): TraceMap | null => {
+    if (!maps.has(path)) {
+      const text = bundle.maps.get(path);
+      maps.set(path, text ? new TraceMap(text) : null);
+    }
+    return maps.get(path)!;
+  };
+  const locate = ({ callFrame }: ProfileNode): Located => {
+    const { functionName, url, lineNumber, columnNumber } = callFrame;
+    const name = functionName || '(anonymous)';
+    if (url === '') return { name, place: null, isOurs: false };
+    const path = decodePath(addressOf(url)?.pathname ?? '');
+    const map = path === null ? null : mapOf(path);
+    const at = { line: lineNumber + 1, column: Math.max(0, columnNumber) };
+    const { source, line } = map ? originalPositionFor(map, at) : { source: null, line: null };
+    // What is called by its address in the engine, or by nothing that was bundled, is our host's.
+    if (path === null || source === null) return { name, place: null, isOurs: true };
+    const full = resolve(dirname(join(folder, path)), source);
+    if (full.startsWith(ownFolder) || source.includes('virtual:sguardo')) return { name, place: null, isOurs: true };
+    const inside = relative(bundle.root, full).split(sep).join('/');
+    const packaged = inside.lastIndexOf('node_modules/');
+    const shown = packaged < 0 ? inside : inside.slice(packaged);
+    return { name, place: `${shown}:${line}`, isOurs: false };
+  };
+  return (node) => {
+    const { functionName, url, lineNumber, columnNumber } = node.callFrame;
+    const key = `${url} ${lineNumber} ${columnNumber} ${functionName}`;
+    const found = known.get(key) ?? locate(node);
+    known.set(key, found);
+    return found;
+  };
+}
+
+/** The folder of our own modules, built or not. */
+const ownFolder = resolve(import.meta.dirname, '..') + sep;
 
 const address = /https?:\/\/[^/\s)]+(\/[^\s):?]+)(?:\?[^\s):]*)?:(\d+):(\d+)/g;
 

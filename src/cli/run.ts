@@ -17,6 +17,7 @@ import { type Found, findService } from './find.ts';
 import { follow } from './follow.ts';
 import { type WantedReport, reportOption, wantsCoverage, writeReports } from './report/report.ts';
 import { jsonDocument, tell } from './tell.ts';
+import { timingOf, timingText } from './timing.ts';
 
 type Options = {
   env: string[];
@@ -24,6 +25,7 @@ type Options = {
   fresh?: boolean;
   upgrade?: boolean;
   coverage?: boolean;
+  timing?: boolean;
   everyStep?: boolean;
   report: WantedReport[];
   audit?: number;
@@ -94,6 +96,7 @@ export function addRun(program: Command): void {
     .option('--fresh', 'run everything, even what has not changed')
     .option('--upgrade', 'compare every pixel with what another browser drew, to take over what this one draws')
     .option('--coverage', 'count which lines, branches and functions of the sources the looks run')
+    .option('--timing', 'measure what every step costs the browser; several times with --repeat')
     .option('--every-step', 'look at accessibility after every step, not only where looks end')
     .addOption(reportOption())
     .option(
@@ -126,6 +129,7 @@ Examples:
   sguardo run --coverage            which lines of the sources no look runs
   sguardo run --report junit=out/junit.xml,html=out/report.html   for CI, and for people without it
   sguardo run --site https://looks.example/   links for a log, to what sguardo publish puts there
+  sguardo run --timing --repeat 10  what steps cost, and what costs more than in the timed run before
   sguardo run --failed              what went wrong, once more
   sguardo run --tag slow            the looks with a tag
   sguardo run --stop                stop where the first look goes wrong, and try lines there
@@ -159,9 +163,11 @@ export async function run(patterns: string[], options: Options): Promise<number>
       looks,
       environments,
       repeat,
-      fresh,
+      // What was measured once is measured again.
+      fresh: fresh || options.timing === true,
       upgrade,
       coverage,
+      timing: options.timing === true,
       everyStep,
       audit,
       changed,
@@ -178,6 +184,7 @@ export async function run(patterns: string[], options: Options): Promise<number>
     // A look file that could not be understood, or a browser that went away, weighs more than a look that failed.
     const problems = [...summary.problems, ...results.flatMap(({ problem }) => problem ?? [])];
     const report = coverage ? await coverageOf(found, summary) : null;
+    const timing = request.timing ? await timingOf(found.client, summary, results) : null;
     const isPartial = isSelection(request);
     const isStrict = options.strict === true || isCi;
     const falls = report !== null && !isPartial && report.shortfalls.length > 0;
@@ -185,10 +192,15 @@ export async function run(patterns: string[], options: Options): Promise<number>
     const code = Math.max(...codes);
     const shown = withLinks(found, summary, options.site);
     if (options.json) {
-      const document = { ...(await jsonDocument(shown, summary, results, code)), ...(report && { coverage: report }) };
+      const document = {
+        ...(await jsonDocument(shown, summary, results, code)),
+        ...(report && { coverage: report }),
+        ...(timing && { timing }),
+      };
       process.stdout.write(`${JSON.stringify(document, null, 2)}\n`);
     } else {
       await tell(shown, summary, results);
+      if (timing) process.stdout.write(`\n${timingText(timing)}\n`);
       if (report) process.stdout.write(`\n${coverageText(report, shown.url, isPartial)}\n`);
     }
     if (wanted.length > 0) {

@@ -1,6 +1,7 @@
 /** What running looks asks of any browser engine, whatever protocol drives it. */
 import type { CoveredScript } from '../core/coverage/hits.ts';
 import type { Environment } from '../core/settings/environment.ts';
+import type { Measured } from '../core/timing/costs.ts';
 import type { Box } from '../core/timeline/timeline.ts';
 import type { Files, InputRequest, PausedRequest, Surroundings } from '../core/wire/wire.ts';
 import type { ProcessorTime } from './processor.ts';
@@ -105,6 +106,13 @@ export type EngineWindow = {
   cover(isCovered: boolean): Promise<boolean>;
   /** What the scripts at an origin have run since it was asked last. */
   covered(origin: string): Promise<CoveredScript[]>;
+  /**
+   * Begins to take down what the browser does, and which functions run, until `measured`. One window of a browser can
+   * do so at a time.
+   */
+  measure(): Promise<void>;
+  /** What was taken down since. */
+  measured(): Promise<Measured>;
   /** Stops the script that runs in the page now, endless or not. */
   halt(): Promise<void>;
   close(): Promise<void>;

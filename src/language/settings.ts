@@ -1,4 +1,6 @@
 /** What a look file may say beside the configuration: how its looks are run and chosen, and the world around them. */
+import { type Budget, isBudget } from '../core/timing/budget.ts';
+import { costKinds } from '../core/timing/costs.ts';
 import type { AnyComponent } from './component.ts';
 import { type Accept, acceptRule } from './accept.ts';
 import { type Compare, compareRule } from './compare.ts';
@@ -63,6 +65,12 @@ export type LookSettings = World & {
    * file, or an address. The handbook shows it beside the look, and lays pictures and PDFs over it.
    */
   reference?: string;
+  /**
+   * What it may cost: milliseconds of `script`, `style`, `layout` and `paint`, the `longest` task, how many `longTasks`
+   * of more than 50 ms, layout `shift`, and milliseconds `toPaint` from an input. Held against what
+   * `sguardo run --timing` measures.
+   */
+  budget?: Budget;
   /** Another frame than the project's, or false for none. */
   frame?: AnyComponent | false;
 };
@@ -98,6 +106,7 @@ const rules: Record<keyof LookSettings, Rule> = {
   tags: names,
   environments: names,
   skip: [isText, 'a reason, as a text'],
+  budget: [isBudget, `numbers by name, as in { script: 20, longest: 50 }; the names are ${costKinds.join(', ')}`],
   reference: [isText, "a path or an address, as in './BerthCard.png'"],
   frame: [(value) => value === false || typeof value === 'function' || isRecord(value), 'a component, or false'],
   shape: [(value) => typeof value === 'function' || isRecord(value), 'a schema'],

@@ -187,6 +187,7 @@ const declaredIn = ({ looks }: Loaded): Extract<FileReport, { looks: object }>['
     compares: state.compare?.what ?? looks.compare?.what ?? null,
     given: givenIn({ ...looks.props, ...state.props }),
     reference: state.reference ?? looks.reference ?? null,
+    budget: state.budget ?? looks.budget ?? null,
   }));
 
 async function reportOf(present: Present): Promise<FileReport> {

@@ -186,7 +186,7 @@ export function reuseOf(
       for (const environment of environments) {
         const candidates = candidatesOf(ground, records, { file, looks, environment }, request.due);
         const says = ({ look, result }: Candidate): boolean =>
-          select(look) && mayRun(look, environment.name) && (result.isCovered || !request.coverage);
+          select(look) && mayRun(look, environment.name) && (result.isCovered || !request.coverage) && !request.timing;
         found.push(...candidates.filter(says));
       }
   }

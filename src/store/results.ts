@@ -197,7 +197,7 @@ export function resultsOf(db: Db, blobs: Blobs, decisions: Decisions): Results {
     timeline(id) {
       const row = one.get(id);
       if (!row) return null;
-      const lanes = read<Pick<Timeline, 'steps' | 'marks' | 'taken' | 'assets'>>(row.lanes);
+      const lanes = read<Pick<Timeline, 'steps' | 'marks' | 'taken' | 'assets' | 'flames'>>(row.lanes);
       return {
         ...lanes,
         base: read(row.base),

@@ -104,7 +104,13 @@ export function writerOf(db: Db, blobs: Blobs): Write {
     // Patches and steps speak of the same elements and words as the base: packed from it they shrink tenfold.
     const patches = blobs.put(text(timeline.patches), json, base);
     const lanes = blobs.put(
-      text({ steps: timeline.steps, marks: timeline.marks, taken: timeline.taken, assets: timeline.assets }),
+      text({
+        steps: timeline.steps,
+        marks: timeline.marks,
+        taken: timeline.taken,
+        assets: timeline.assets,
+        flames: timeline.flames,
+      }),
       json,
       patches,
     );

@@ -1,5 +1,5 @@
 /** Runs one look once more, beside all runs, and says what its captures show. */
-import { type Bundle, sourceMapper } from '../bundle/index.ts';
+import { type Bundle, locatorOf, sourceMapper } from '../bundle/index.ts';
 import { drawingsOf, sheetsOf } from '../core/moment/canonical.ts';
 import { flatten, type Scene } from '../core/moment/flat.ts';
 import { isText } from '../core/moment/moment.ts';
@@ -56,6 +56,7 @@ export const contextBeside = (bundle: Bundle, origin: string, engine: FinishCont
   redraw: async () => null,
   accessibility: { accepted: [], known: [], failsOn: null, measured: { get: () => null, put: () => {} } },
   readCoverage: null,
+  locate: locatorOf(bundle),
   known: new Map(),
 });
 

@@ -1,5 +1,6 @@
 /** An execution: everything that running one look once has brought, before anything is made of it. */
 import type { CoveredScript } from '../core/coverage/hits.ts';
+import type { Measured } from '../core/timing/costs.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import { breakOff, emptyTrace, type Trace } from '../core/timeline/trace.ts';
 import type { CaptureAsk, LookReport } from '../core/wire/wire.ts';
@@ -22,6 +23,8 @@ export type Execution = {
   read: string[];
   /** Null unless it was counted. */
   covered: Covered | null;
+  /** What the browser did meanwhile; null unless it was measured. */
+  measured: Measured | null;
 };
 
 /** A report of a look that its page could not make itself. */
@@ -38,5 +41,5 @@ export const brokenReport = (wrong: Problem, stack: string | null = null): LookR
 export function brokenBy(wrong: Problem, stack: string | null = null): Execution {
   const trace = emptyTrace();
   breakOff(trace, wrong, 0);
-  return { report: brokenReport(wrong, stack), trace, shots: [], asked: [], read: [], covered: null };
+  return { report: brokenReport(wrong, stack), trace, shots: [], asked: [], read: [], covered: null, measured: null };
 }

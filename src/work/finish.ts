@@ -8,11 +8,13 @@ import { canonicalise } from '../core/moment/canonical.ts';
 import { markupLines } from '../core/moment/markup.ts';
 import type { Moment } from '../core/moment/moment.ts';
 import { applyPatch } from '../core/moment/patch.ts';
-import type { Problem } from '../core/problem/problem.ts';
+import { type Problem, problem } from '../core/problem/problem.ts';
 import type { FinishedCapture, FinishedLook } from '../core/run/finished.ts';
 import { judge } from '../core/run/verdict.ts';
 import type { Comparing } from '../core/settings/comparing.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
+import { overspent } from '../core/timing/budget.ts';
+import { type Flame, type Located, type ProfileNode, timesOf, totalOf } from '../core/timing/costs.ts';
 import { failingStep } from '../core/timeline/timeline.ts';
 import { type Assets, gatherAssets, hashOf } from './assets.ts';
 import type { Execution, Shot } from './execution.ts';
@@ -41,6 +43,8 @@ export type FinishContext = {
   accessibility: AccessibilityContext;
   /** Reads what pages have run; null where that is not wanted. */
   readCoverage: Reader | null;
+  /** Says of a function in a profile where it stands. */
+  locate(node: ProfileNode): Located;
   /** Files of this bundle that were resolved before, by address. */
   known: Map<string, BundledFile>;
 };
@@ -147,6 +151,26 @@ function coverageOf(
   return { own: readCoverage(covered.own), loading };
 }
 
+/** Tells each step what it cost, where that was measured, and gives back which functions ran in it. */
+function tellCosts({ trace, measured }: Execution, { locate }: FinishContext): Record<string, Flame> | null {
+  if (!measured) return null;
+  const flames: Record<string, Flame> = {};
+  for (const [index, { costs, flame }] of timesOf(measured, locate)) {
+    const step = trace.steps[index];
+    if (!step) continue;
+    step.costs = costs;
+    if (flame) flames[index] = flame;
+  }
+  return flames;
+}
+
+/** What a look has spent beyond its budget; null for nothing. */
+function overspending({ budget }: LookInfo, { trace }: Execution): Problem | null {
+  const costs = budget && totalOf(trace.steps);
+  const found = costs ? overspent(budget, costs) : [];
+  return found.length === 0 ? null : problem('budget-spent', {}, { found });
+}
+
 /** Finishes one execution. Whatever the page has reported, nothing but the disk or a fault of ours makes this throw. */
 export async function finishLook(
   context: FinishContext,
@@ -170,7 +194,10 @@ export async function finishLook(
   const { accessibility } = context;
   const { component } = info;
   const findings = await findingsOf(accessibility, component, report.audit, captures, environment.ratio, hashOf);
-  const objection = report.outcome === 'passed' ? objectionTo(findings, accessibility.failsOn) : null;
+  const flames = tellCosts(execution, context);
+  const hasPassed = report.outcome === 'passed';
+  const lacks = hasPassed ? objectionTo(findings, accessibility.failsOn) : null;
+  const objection = lacks ?? (hasPassed ? overspending(info, execution) : null);
   const states = captures.map(({ summary }) => summary.state);
   const unreadable = states.find((state) => state.kind === 'unreadable');
   const last = trace.steps.at(-1);
@@ -197,6 +224,7 @@ export async function finishLook(
       base: trace.base,
       patches: trace.patches,
       assets: assets.hashes,
+      ...(flames && { flames }),
       source: bundle.entries.find(({ file }) => file === info.file)?.source ?? null,
     },
     files: assets.files,

@@ -9,6 +9,7 @@ import { problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
 import type { Orders } from '../core/sitting/sitting.ts';
+import type { Measured } from '../core/timing/costs.ts';
 import { breakOff, doing, type Trace } from '../core/timeline/trace.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
 import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
@@ -38,6 +39,8 @@ type RunOptions = {
   pace?: number;
   /** When its accessibility is looked at; not at all by default. */
   audit?: LookRequest['audit'];
+  /** It is measured what it costs the browser. */
+  timed?: boolean;
   /** What is made wrong while it runs. */
   mutation?: Mutation | null;
 };
@@ -200,6 +203,11 @@ export class Lane {
     return own && { own, loading };
   }
 
+  /** What the browser did while a look ran; null where it cannot say. */
+  async #takeMeasured(): Promise<Measured | null> {
+    return this.#window?.lost === null ? this.#window.measured().catch(() => null) : null;
+  }
+
   /** A document has been made. */
   #hold(made: Pick<LookDocument, 'world' | 'present'>): void {
     this.ran = [];
@@ -253,7 +261,7 @@ export class Lane {
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
     const { recording = 'on', approved = null, isPhotographed = false, watched = false, stays = false } = options;
-    const { attendant = null, pace = 0, audit = null, mutation = null } = options;
+    const { attendant = null, pace = 0, audit = null, mutation = null, timed = false } = options;
     const { patience, settle, clock, now, network, markAttribute } = this.#settings;
     const { unanswered, failsOn, allowed } = this.#settings;
     const timeLimit = this.#limitOf(look);
@@ -283,8 +291,15 @@ export class Lane {
       pace,
       stays,
       mutation,
+      timed,
     };
     if (watched) await this.#window!.watch(true);
+    const isMeasured =
+      timed &&
+      (await this.#window!.measure().then(
+        () => true,
+        () => false,
+      ));
     const mark = isPhotographed ? null : this.#fingerprintOf(environment);
     const gathered = conversation.listen(number, approved, mark, attendant);
     attendant?.began(gathered.trace);
@@ -319,7 +334,8 @@ export class Lane {
     report.notes.push(...gathered.notes);
     const { trace, shots, read } = gathered;
     const covered = await this.#takeCovered();
-    return { report, trace, shots, asked: [...(this.#window?.asked ?? [])], read, covered };
+    const measured = isMeasured ? await this.#takeMeasured() : null;
+    return { report, trace, shots, asked: [...(this.#window?.asked ?? [])], read, covered, measured };
   }
 
   /** The window that the lane works in; null when there is none by now. */

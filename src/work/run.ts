@@ -1,5 +1,5 @@
 /** Carries out a run: plans it, lets workers do it in lanes, and finishes what they bring. */
-import { type Bundle, sourceMapper } from '../bundle/index.ts';
+import { type Bundle, locatorOf, sourceMapper } from '../bundle/index.ts';
 import { coverageReader } from '../coverage/probes.ts';
 import type { Approved, BaselineOf } from '../core/baseline/baseline.ts';
 import type { Declared, LookInfo } from '../core/look/look.ts';
@@ -184,7 +184,7 @@ type Opened = Extract<FileReport, { looks: object }>;
 
 /** A look as its file declares it; where one is the only one, the others are left out. */
 function infoOfDeclared(file: string, declared: Opened['looks'][number], order: number, hasOnly: boolean): LookInfo {
-  const { look, hasScript, after, reuse, only, tags, environments, compares, given, reference } = declared;
+  const { look, hasScript, after, reuse, only, tags, environments, compares, given, reference, budget } = declared;
   const dependsOn = inside(declared.dependsOn);
   const skip = declared.skip ?? (hasOnly && !only ? 'another look of its file is marked “only”' : null);
   return {
@@ -198,6 +198,7 @@ function infoOfDeclared(file: string, declared: Opened['looks'][number], order: 
     ...(compares && { compares }),
     ...(given.length > 0 && { given }),
     ...(reference !== null && { reference }),
+    ...(budget !== null && { budget }),
   };
 }
 
@@ -261,11 +262,13 @@ async function workInLanes(setup: RunSetup, plan: Plan, port: Port, stop: () => 
   const contract = settings.openapi === null ? null : contractOf(bundle.root, settings.openapi);
   if (conditions.isCold) await crew.empty();
   const lanes = Array.from(
-    { length: conditions.lanes },
+    // Lanes would slow one another down, and a browser takes down what one window does.
+    { length: request.timing ? 1 : conditions.lanes },
     (_, index) => new Lane(crew, index, origin, settings, conditions.isLate, contract, request.coverage),
   );
   const audit = request.everyStep ? 'steps' : 'end';
-  const seen: Seen = request.headed ? { pace: request.pace, stays: true, audit } : { audit };
+  const timed = request.timing;
+  const seen: Seen = request.headed ? { pace: request.pace, stays: true, audit, timed } : { audit, timed };
   const works = lanes.map((lane) =>
     work(port, bundle, lane, seen).catch((error: unknown) => {
       stop();
@@ -297,6 +300,7 @@ export async function runLooks(setup: RunSetup): Promise<void> {
     redraw: setup.redraw,
     accessibility: setup.accessibility,
     readCoverage: request.coverage ? coverageReader(bundle) : null,
+    locate: locatorOf(bundle),
     known: new Map(),
   };
   const finishing = finisher(context, news, stop);

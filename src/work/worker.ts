@@ -45,7 +45,7 @@ async function attempt<T>(work: () => Promise<T>): Promise<{ value: T } | { lost
 }
 
 /** A look that somebody looks on at: what each step waits for them, and that it stays on the screen at the end. */
-export type Seen = { pace?: number; stays?: boolean; audit?: LookRequest['audit'] };
+export type Seen = { pace?: number; stays?: boolean; audit?: LookRequest['audit']; timed?: boolean };
 
 /** In which document a look is run: a fresh one or one that others share; and which looks are run there first. */
 type How = { isFresh: boolean; after?: readonly Ran[]; watched?: boolean } & Seen;
@@ -55,7 +55,7 @@ async function runOnce(
   bundle: Bundle,
   lane: LaneUse,
   { job, info, approved, isPhotographed }: LookTask,
-  { isFresh, after = [], watched = false, pace = 0, stays = false, audit = null }: How,
+  { isFresh, after = [], watched = false, pace = 0, stays = false, audit = null, timed = false }: How,
 ): Promise<Execution> {
   const tried = await attempt(async () => {
     for (const [i, { file, look }] of after.entries()) {
@@ -64,7 +64,7 @@ async function runOnce(
     }
     const report = await lane.open(bundle, job.file, job.environment, isFresh && after.length === 0);
     if ('problem' in report) return brokenBy(report.problem, report.stack);
-    return lane.run(info.look, job.environment, { approved, isPhotographed, watched, pace, stays, audit });
+    return lane.run(info.look, job.environment, { approved, isPhotographed, watched, pace, stays, audit, timed });
   });
   return 'lost' in tried ? brokenBy(tried.lost) : tried.value;
 }

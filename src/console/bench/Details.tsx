@@ -41,6 +41,7 @@ export function Details({ result, timeline, step, problems, onStep }: Props) {
             notes={problems.length > 0 ? result.notes.filter(isDecisive) : []}
             marks={timeline.marks}
             count={timeline.steps.length}
+            flame={timeline.flames?.[step.index]}
             shownFile={timeline.source ? result.file : null}
           />
         )}

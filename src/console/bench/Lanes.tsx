@@ -1,6 +1,7 @@
 /** The timeline: steps, changes of the document, network, console and spies on one clock, with the playhead. */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Lane, Timeline } from '../../core/timeline/timeline.ts';
+import { CostRow } from './CostRow.tsx';
 import { MarkRow } from './MarkRow.tsx';
 import { compressedScale, type Scale } from './scale.ts';
 import { StepBar } from './StepBar.tsx';
@@ -51,14 +52,19 @@ function Ticks({ scale, width, height, playhead }: { scale: Scale; width: number
 }
 
 /** The names of the rows, left of the axis. */
-function Names({ used }: { used: typeof lanes }) {
+function Names({ used, isTimed, top }: { used: typeof lanes; isTimed: boolean; top: number }) {
   return (
     <g className="fill-soft text-[11px]">
       <text x={12} y={axisHeight + 24}>
         Steps
       </text>
+      {isTimed && (
+        <text x={12} y={axisHeight + stepsHeight + 16}>
+          Cost
+        </text>
+      )}
       {used.map(({ lane, title }, row) => (
-        <text key={lane} x={12} y={axisHeight + stepsHeight + row * laneHeight + 16}>
+        <text key={lane} x={12} y={top + row * laneHeight + 16}>
           {title}
         </text>
       ))}
@@ -82,7 +88,9 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
     [timeline, end, width],
   );
   const used = lanes.filter(({ lane }) => lane === 'dom' || timeline.marks.some((mark) => mark.lane === lane));
-  const height = axisHeight + stepsHeight + used.length * laneHeight + 6;
+  const isTimed = timeline.steps.some(({ costs }) => costs);
+  const lanesTop = axisHeight + stepsHeight + (isTimed ? laneHeight : 0);
+  const height = lanesTop + used.length * laneHeight + 6;
   const timeAt = (event: React.PointerEvent): number =>
     scale.time(event.clientX - area.current!.getBoundingClientRect().left - left);
   const playhead = scale.x(position.time);
@@ -121,8 +129,14 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
               onChoose={() => onStep(step.index)}
             />
           ))}
+          {isTimed && (
+            <g transform={`translate(0 ${axisHeight + stepsHeight})`}>
+              <line x2={width} y1={0.5} y2={0.5} className="stroke-rule" />
+              <CostRow steps={timeline.steps} scale={scale} />
+            </g>
+          )}
           {used.map(({ lane }, row) => (
-            <g key={lane} transform={`translate(0 ${axisHeight + stepsHeight + row * laneHeight})`}>
+            <g key={lane} transform={`translate(0 ${lanesTop + row * laneHeight})`}>
               <line x2={width} y1={0.5} y2={0.5} className="stroke-rule" />
               <MarkRow
                 lane={lane}
@@ -137,7 +151,7 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
             <path d={`M-6 ${axisHeight - 13}H6L0 ${axisHeight - 5}Z`} className="fill-ink" />
           </g>
         </g>
-        <Names used={used} />
+        <Names used={used} isTimed={isTimed} top={lanesTop} />
       </svg>
     </div>
   );

@@ -1,8 +1,10 @@
 /** What there is to know about one step. */
 import type { Problem } from '../../core/problem/problem.ts';
 import type { Mark, Step } from '../../core/timeline/timeline.ts';
+import type { Flame } from '../../core/timing/costs.ts';
 import { NoteCard } from '../parts/NoteCard.tsx';
 import { ProblemCard } from '../parts/ProblemCard.tsx';
+import { CostCard } from './CostCard.tsx';
 import { milliseconds } from './time.ts';
 
 const outcomes: Record<Step['outcome'], { sign: string; tone: string }> = {
@@ -24,11 +26,13 @@ type Props = {
   marks: Mark[];
   /** How many steps there are. */
   count: number;
+  /** Which functions ran in it, where that was measured. */
+  flame: Flame | undefined;
   /** The file whose source stands beside, if any. */
   shownFile: string | null;
 };
 
-export function StepCard({ step, problems, notes, marks, count, shownFile }: Props) {
+export function StepCard({ step, problems, notes, marks, count, flame, shownFile }: Props) {
   const { sign, tone } = outcomes[step.outcome];
   const facts = [
     ...(step.clock ? [['clock', clockText(step.clock)]] : []),
@@ -82,6 +86,7 @@ export function StepCard({ step, problems, notes, marks, count, shownFile }: Pro
       {problems.map((problem) => (
         <ProblemCard key={problem.code} problem={problem} shownFile={shownFile} />
       ))}
+      {step.costs && <CostCard costs={step.costs} flame={flame} />}
       {inside.length > 0 && (
         <ul className="flex flex-col gap-0.5 text-[11.5px]">
           {inside.slice(0, 20).map((mark, i) => (

@@ -1,5 +1,6 @@
 /** The names of looks: how one is written, stored and chosen. */
 import type { Given } from '../props/given.ts';
+import type { Budget } from '../timing/budget.ts';
 import type { Comparing } from '../settings/comparing.ts';
 
 /** One look as a look file declares it; `component` is the look file's path without its ending. */
@@ -27,6 +28,8 @@ export type LookInfo = {
   environments?: string[];
   /** Short values among its props. */
   given?: Given;
+  /** What it may cost, where that is measured. */
+  budget?: Budget;
   /** What it is to look like: a path or an address. */
   reference?: string;
 };

@@ -10,6 +10,10 @@ const wantsProvider = new RegExp(
 
 /** What can go wrong with a step, or with the running of one look. */
 export const steps = {
+  'budget-spent': entry(
+    () => 'It costs more than its budget.',
+    'See which functions run in its steps on the bench, or give it a larger budget in its look file.',
+  ),
   'target-missing': entry(
     (d) => `Nothing matched ${d.target} within ${d.patience} ms.`,
     'Compare the name and the role with what was there instead. If it appears later, wait for it with a check, ' +

@@ -39,6 +39,8 @@ export type RunRequest = {
   upgrade: boolean;
   /** It is counted what looks run of the project's sources. */
   coverage: boolean;
+  /** It is measured what every step costs the browser. Everything is run, one look after the other. */
+  timing: boolean;
   /** Accessibility is looked at after every step, rather than at the end of looks only. */
   everyStep: boolean;
   /** How long each step waits, in milliseconds, for somebody who looks on. */
@@ -63,6 +65,7 @@ export const usualRequest: RunRequest = {
   headed: false,
   upgrade: false,
   coverage: false,
+  timing: false,
   everyStep: false,
   pace: 0,
 };

@@ -2,6 +2,7 @@
  * A timeline: everything that happened to one look in one run, on one clock.
  * All times are milliseconds since the look began. The format is described in docs/formats/timeline.md.
  */
+import type { Costs, Flame } from '../timing/costs.ts';
 import type { Problem } from '../problem/problem.ts';
 import type { Moment, Patch } from '../moment/moment.ts';
 
@@ -45,6 +46,8 @@ export type Step = {
   tried?: true;
   /** The capture's name. */
   capture?: string;
+  /** What it cost the browser, where that was measured. */
+  costs?: Costs;
   problem?: Problem;
   source?: SourcePlace;
 };
@@ -74,6 +77,8 @@ export type Timeline = {
   patches: Patch[];
   /** Address of a sheet, image or font → hash of the blob that holds it. */
   assets: Record<string, string>;
+  /** Which functions of the project ran in a step, where that was measured; by its index. */
+  flames?: Record<string, Flame>;
   /** Script source, for the bench: the look file as it was when it ran. */
   source: string | null;
 };

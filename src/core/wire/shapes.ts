@@ -19,6 +19,7 @@ import {
   tuple,
   whole,
 } from '../shape/shape.ts';
+import { isBudget } from '../timing/budget.ts';
 import type { Primitive } from '../props/given.ts';
 import type { Step, TimelineEvent } from '../timeline/timeline.ts';
 import type { Pointed } from './live.ts';
@@ -285,6 +286,7 @@ const declared = fields({
   compares: nullable(oneOf('both', 'picture', 'markup')),
   given: list(fields({ path: text(1000), values: list(primitive, 100) }), 1000),
   reference: nullable(text(4000)),
+  budget: nullable(isBudget),
 });
 
 const fileReport = either(

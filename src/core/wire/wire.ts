@@ -6,6 +6,7 @@ import type { Allowance } from '../picture/allowance.ts';
 import type { Allowing, Comparing } from '../settings/comparing.ts';
 import type { Mutation } from '../challenge/mutation.ts';
 import type { ChangedMedia } from '../moment/moment.ts';
+import type { Budget } from '../timing/budget.ts';
 import type { Audit } from '../accessibility/finding.ts';
 import type { Pointed } from './live.ts';
 import type { Given } from '../props/given.ts';
@@ -168,6 +169,8 @@ export type LookRequest = {
   pace: number;
   /** It is left on the page when it has ended, to be looked at: the document is not used again. */
   stays: boolean;
+  /** Its steps say in the browser's trace when they begin and end. */
+  timed: boolean;
   /** What is made wrong while it runs, to see whether it notices; null for nothing. */
   mutation: Mutation | null;
 };
@@ -213,6 +216,8 @@ export type FileReport =
         given: Given;
         /** What it is to look like: a path or an address; null where that is not said. */
         reference: string | null;
+        /** What it may cost; null where that is not said. */
+        budget: Budget | null;
       }[];
       /** Evaluating it has left nothing in the document but its style sheets: other look files may come after it. */
       isPlain: boolean;

@@ -6,6 +6,7 @@ import { addressOf, decodePath } from '../../core/address/address.ts';
 import type { CoveredScript } from '../../core/coverage/hits.ts';
 import type { Environment } from '../../core/settings/environment.ts';
 import { knock, workerKnock } from '../../core/wire/stage.ts';
+import type { Measured, Profile, TraceEvent } from '../../core/timing/costs.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
 import type { Files, InputRequest, PausedRequest, Surroundings } from '../../core/wire/wire.ts';
 import { type EngineWindow, type FullReply, type LoadedFiles, LostError, type WindowHandlers } from '../engine.ts';
@@ -25,6 +26,12 @@ const repeatedTypes = new Set(['Document', 'XHR', 'Fetch', 'EventSource', 'Ping'
 
 /** What Chromium's window has around the page, in pixels: the bars above it. */
 const around = [0, 87] as const;
+
+/** How long a profile is without a sample, in microseconds. */
+const samplingInterval = 200;
+
+/** How long the browser may take to hand over what it has taken down, in milliseconds. */
+const traceLimit = 10_000;
 
 /** How long a running script takes to be paused at most, in milliseconds, on a busy machine. */
 const pauseLimit = 2000;
@@ -89,6 +96,9 @@ export class ChromiumWindow implements EngineWindow {
   /** What was begun to be dragged since the mouse was pressed. */
   #dragged: Params | null = null;
   #isWatched = false;
+  /** What was taken down since `measure`, and who waits for the rest of it. */
+  #traced: TraceEvent[] = [];
+  #traceEnded: (() => void) | null = null;
   #isCovered = false;
   #hasLoaded = false;
   #isCounting = false;
@@ -341,6 +351,31 @@ export class ChromiumWindow implements EngineWindow {
     });
   }
 
+  async measure(): Promise<void> {
+    this.#traced = [];
+    await this.#send('Profiler.enable');
+    await this.#send('Profiler.setSamplingInterval', { interval: samplingInterval });
+    await this.#send('Tracing.start', {
+      transferMode: 'ReportEvents',
+      traceConfig: {
+        includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline', 'loading'],
+        recordMode: 'recordUntilFull',
+      },
+    });
+    await this.#send('Profiler.start');
+  }
+
+  async measured(): Promise<Measured> {
+    const stopped = await this.#send<{ profile: Profile }>('Profiler.stop').catch(() => null);
+    const complete = new Promise<void>((resolve) => {
+      this.#traceEnded = resolve;
+    });
+    await this.#send('Tracing.end');
+    await Promise.race([complete, delay(traceLimit, undefined, { ref: false })]);
+    this.#traceEnded = null;
+    return { events: this.#traced.splice(0), profile: stopped?.profile ?? null };
+  }
+
   async halt(): Promise<void> {
     await this.#send('Runtime.terminateExecution').catch(() => {});
   }
@@ -409,6 +444,12 @@ export class ChromiumWindow implements EngineWindow {
       return;
     }
     switch (method) {
+      case 'Tracing.dataCollected':
+        for (const event of params.value as TraceEvent[]) this.#traced.push(event);
+        break;
+      case 'Tracing.tracingComplete':
+        this.#traceEnded?.();
+        break;
       case 'Input.dragIntercepted':
         this.#dragged = params;
         break;

@@ -17,6 +17,7 @@ export const native = {
   requestAnimationFrame: window.requestAnimationFrame.bind(window),
   cancelAnimationFrame: window.cancelAnimationFrame.bind(window),
   fetch: window.fetch.bind(window),
+  timeStamp: console.timeStamp.bind(console),
   addEventListener: EventTarget.prototype.addEventListener,
   removeEventListener: EventTarget.prototype.removeEventListener,
   MutationObserver: window.MutationObserver,

@@ -11,7 +11,8 @@ type Known =
   | 'markAttribute'
   | 'unanswered'
   | 'failsOn'
-  | 'online';
+  | 'online'
+  | 'timed';
 
 let settings: Pick<LookRequest, Known> = {
   number: 0,
@@ -24,6 +25,7 @@ let settings: Pick<LookRequest, Known> = {
   unanswered: 'fail',
   failsOn: [],
   online: true,
+  timed: false,
 };
 
 /** The number of the look that runs. */
@@ -65,6 +67,9 @@ export const isOnline = (): boolean => settings.online;
 export const setOnline = (online: boolean): void => {
   settings = { ...settings, online };
 };
+
+/** True when steps say in the browser's trace when they begin and end. */
+export const isTimed = (): boolean => settings.timed;
 
 /** A look begins. */
 export function setSettings(given: LookRequest): void {

@@ -1,9 +1,11 @@
 /** The timeline of one look: steps, marks and moments, sent to the host as they happen. */
 import type { Problem } from '../../core/problem/problem.ts';
 import type { Box, Mark, Step, StepKind, TimelineEvent } from '../../core/timeline/timeline.ts';
+import { stampOf } from '../../core/timing/costs.ts';
 import type { LookRequest } from '../../core/wire/wire.ts';
 import { post } from '../host/host.ts';
 import { append, native } from '../host/natives.ts';
+import { isTimed } from '../host/settings.ts';
 import { isTryingNow } from '../attend/attend.ts';
 import { timeNow } from '../time/time.ts';
 import { blobAsData } from './blobs.ts';
@@ -108,6 +110,7 @@ export class Recording {
     if (stack) this.#stacks.set(step.index, stack);
     // Should it never end, the host must know what was going on.
     this.send();
+    if (isTimed()) native.timeStamp(stampOf('begin', step.index));
     return step;
   }
 
@@ -124,6 +127,7 @@ export class Recording {
 
   end(step: Step, outcome: 'passed' | 'failed' | 'broken', wrong?: Problem): void {
     if (this.isOver || !this.#running.has(step.index)) return;
+    if (isTimed()) native.timeStamp(stampOf('end', step.index));
     step.after = this.moment();
     const aimed = this.#aimed.get(step.index);
     if (step.target && aimed) step.target.node ??= this.idOf(aimed);

@@ -75,6 +75,7 @@ export const schemas = {
     headed: boolean().default(false),
     upgrade: boolean().default(false),
     coverage: boolean().default(false),
+    timing: boolean().default(false),
     everyStep: boolean().default(false),
     pace: number().min(0).max(60_000).default(0),
   }).exact(),
