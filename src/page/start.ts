@@ -143,7 +143,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
   endAsking();
   let audit: LookReport['audit'] = null;
   try {
-    if (came.outcome === 'passed') audit = endAudit();
+    if (came.outcome === 'passed') audit = await endAudit();
   } catch (error) {
     // Whoever replaces functions of the platform has that noted anyway.
     recording.note(`Its accessibility could not be looked at: ${errorInWords(error)}`);

@@ -50,6 +50,8 @@ export class Conversation {
   #token = '';
   #look = 0;
   #approved: Readonly<Record<string, Approved>> | null = null;
+  /** The part of the page that was looked at last. */
+  #glanced: Buffer | null = null;
   /** Of pictures that may stand for captures with equal moments; null when every capture is photographed. */
   #fingerprint: string | null = null;
   /** Files of the bundle that were looked for before, by address. */
@@ -212,6 +214,13 @@ export class Conversation {
     switch (ask.do) {
       case 'input':
         return window.input(ask.events);
+      case 'glance': {
+        const png = await window.screenshot(ask.clip, false);
+        const before = this.#glanced;
+        this.#glanced = png;
+        if (ask.isAgain && before?.equals(png)) throw new Error(askFailure.asBefore);
+        return;
+      }
       case 'conform': {
         const lines = unlike(ask.schema as object, ask.value);
         if (lines.length > 0) throw new Error(lines.join('\n'));

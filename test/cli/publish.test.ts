@@ -11,6 +11,7 @@ import { afterwards } from '../support/afterwards.ts';
 import { type Said, sguardo } from '../support/cli.ts';
 import { openConsole, type Page } from '../support/page.ts';
 import { freshFolder, project, write } from '../support/project.ts';
+import { serve } from '../support/service.ts';
 
 const buoy = (word: string): string => `import { useEffect, useState } from 'react';
 import badge from './badge.svg';
@@ -99,6 +100,8 @@ beforeAll(async () => {
   git(root, 'add', '.');
   git(root, 'commit', '-qm', 'A buoy');
   site = join(freshFolder(), 'public');
+  // Every command finds it, and none waits for one of its own.
+  await serve(root);
   await sguardo(root, 'run');
   await sguardo(root, 'approve', '--all');
   write(root, { 'src/buoy.css': ':root { --mark: #00c } .buoy { color: var(--mark) }' });

@@ -349,6 +349,40 @@ const fixtures: Record<RuleId, Fixture> = {
     wrong: ['<p>Read <a href="#a" style="text-decoration:none">this</a> now.</p>'],
     right: ['<p>Read <a href="#a">this</a> now.</p>', '<p><a href="#a" style="text-decoration:none">this</a></p>'],
   },
+  'focus-is-visible': {
+    wrong: ['<button style="outline:none">Go</button>', '<a href="#a" style="outline:0">Tides</a>'],
+    right: [
+      '<button>Go</button>',
+      `<button style="outline:none" onfocus="this.style.background='navy'" onblur="this.style.background=''">Go</button>`,
+      '<style>.t{outline:none;transition:box-shadow .3s}.t:focus-visible{box-shadow:0 0 0 3px navy}</style><button class="t">Go</button>',
+      '<div style="overflow:auto;height:60px"><p style="height:200px">Far below</p><button>Go</button></div>',
+    ],
+  },
+  'tab-leads-on': {
+    wrong: [`<button>One</button><button onkeydown="if(event.key==='Tab')event.preventDefault()">Two</button>`],
+    right: [
+      '<button>One</button><button>Two</button>',
+      `<textarea aria-label="Code" onkeydown="if(event.key==='Tab'&&!event.shiftKey)event.preventDefault()"></textarea><button>One</button>`,
+    ],
+  },
+  'tab-reaches-all': {
+    wrong: ['<button>One</button><button onfocus="this.blur()">Two</button><button>Three</button>'],
+    right: [
+      '<button>One</button><button>Two</button>',
+      '<label><input type="radio" name="a" checked> A</label> <label><input type="radio" name="a"> B</label>',
+      '<button hidden>One</button><button disabled>Two</button><button>Three</button>',
+      '<div role="toolbar" aria-label="Tools"><button>One</button><button tabindex="-1">Two</button></div>',
+    ],
+  },
+  'tab-follows-page': {
+    wrong: [
+      '<style>button{height:40px}</style><div style="display:flex;flex-direction:column-reverse"><button>Under</button><button>Over</button></div>',
+    ],
+    right: [
+      '<style>button{height:40px;width:40px;margin:9px}</style><button>A</button><br><button>B</button>',
+      '<style>button{height:40px;width:40px;margin:9px}</style><div style="columns:2"><button>A</button><br><button>B</button></div>',
+    ],
+  },
 };
 
 /** Looks by the names of their fixtures; those of the focus press what they find. */
@@ -377,7 +411,8 @@ let findings: ListedFinding[];
 beforeAll(async () => {
   const root = project({ 'sguardo.config.ts': configuration({ lanes: 4 }), 'src/Markup.look.tsx': lookFile });
   const { run, client } = await serve(root);
-  const { results } = await run();
+  // With Tab presses.
+  const { results } = await run({ everyStep: true });
   const broken = results.filter(({ verdict }) => verdict === 'broken' || verdict === 'failed');
   expect(broken.map(({ look, problem }) => `${look}: ${problem?.message}`)).toEqual([]);
   ({ findings } = await client.accessibility());

@@ -5,6 +5,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import type { Challenge, ChallengedLook } from '../../src/core/challenge/challenge.ts';
 import { sguardo } from '../support/cli.ts';
 import { project } from '../support/project.ts';
+import { serve } from '../support/service.ts';
 
 const component = `
 import { useState } from 'react';
@@ -70,6 +71,7 @@ describe('challenging looks', () => {
       'src/Strict.look.tsx': looksOf(strict),
       'src/Wrong.look.tsx': looksOf("await ensure(the.text('Never')).isVisible();"),
     });
+    await serve(root);
     const { code, out, err } = await sguardo(root, 'challenge', '--most', '40', '--json');
     expect([code, err]).toEqual([0, '']);
     told = JSON.parse(out) as Told;

@@ -12,7 +12,7 @@ function Row({ n }) { return <li>{n}</li>; }
 export function Mill() {
   const [ground, setGround] = useState(0);
   return <div>
-    <button onClick={() => setGround(grind(3e7))}>Grind</button>
+    <button onClick={() => setGround(grind(1e7))}>Grind</button>
     <p>{ground === 0 ? 'idle' : 'ground'}</p>
     {ground > 0 && <ul>{Array.from({ length: 300 }, (_, n) => <Row key={n} n={n} />)}</ul>}
   </div>;

@@ -404,6 +404,36 @@ export const rules = {
     'Move the focus to what comes next.',
   ),
 
+  // By Tab presses, where every step is looked at.
+  'focus-is-visible': rule(
+    'severe',
+    '2.4.7',
+    'The focus can be seen',
+    'Whoever uses the keyboard does not know where they are.',
+    'Leave the outline as it is, or give :focus-visible another one.',
+  ),
+  'tab-leads-on': rule(
+    'severe',
+    '2.1.2',
+    'Tab leads on',
+    'Whoever uses the keyboard is stuck.',
+    'Let Tab and Shift+Tab go to what comes next, or say how to get out.',
+  ),
+  'tab-reaches-all': rule(
+    'severe',
+    '2.1.1',
+    'Tab reaches everything',
+    'Nobody can use it with the keyboard.',
+    'See what takes the focus away before Tab comes to it.',
+  ),
+  'tab-follows-page': rule(
+    'moderate',
+    '2.4.3',
+    'Tab follows the page',
+    'The focus jumps about.',
+    'Put things in the document in the order in which they are shown.',
+  ),
+
   // Text.
   'text-has-contrast': rule(
     'severe',
@@ -455,11 +485,13 @@ const anchors: Readonly<Record<string, string>> = {
   '1.4.4': 'resize-text',
   '1.4.12': 'text-spacing',
   '2.1.1': 'keyboard',
+  '2.1.2': 'no-keyboard-trap',
   '2.2.2': 'pause-stop-hide',
   '2.3.3': 'animation-from-interactions',
   '2.4.3': 'focus-order',
   '2.4.4': 'link-purpose-in-context',
   '2.4.6': 'headings-and-labels',
+  '2.4.7': 'focus-visible',
   '2.5.3': 'label-in-name',
   '2.5.8': 'target-size-minimum',
   '3.1.2': 'language-of-parts',

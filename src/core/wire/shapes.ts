@@ -188,6 +188,7 @@ const ask = either(
   fields({ do: oneOf('paste'), load }),
   fields({ do: oneOf('conform'), schema: anything, value: optional(anything) }),
   fields({ do: oneOf('surround'), with: surroundings }),
+  fields({ do: oneOf('glance'), clip: box, isAgain: truth }),
   fields({ do: oneOf('nothing') }),
   fields({
     do: oneOf('capture'),

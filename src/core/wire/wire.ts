@@ -73,6 +73,8 @@ export type Ask =
   /** Whether a value conforms to a JSON Schema. @throws what does not, one thing a line */
   | { do: 'conform'; schema: unknown; value: unknown }
   | { do: 'surround'; with: Surroundings }
+  /** Looks at a part of the page; with `isAgain` once more. @throws `asBefore` when it is as it was then */
+  | { do: 'glance'; clip: Box; isAgain: boolean }
   | { do: 'nothing' }
   | CaptureAsk;
 
@@ -82,6 +84,7 @@ export const askFailure = {
   oneFile: 'one-file',
   noDrag: 'no-drag',
   noFile: 'no-file ',
+  asBefore: 'as-before',
 } as const;
 
 /** A request that a page made and that waits for what becomes of it. */

@@ -6,6 +6,7 @@ import type { Looks } from '../../language/looks.ts';
 import { describe } from '../act/names.ts';
 import { type Recording, recordingNow } from '../record/recording.ts';
 import { auditNow } from './audit.ts';
+import { walkFindings } from './walk.ts';
 
 let when: 'end' | 'steps' | null = null;
 let accepted: Acceptance[] = [];
@@ -60,11 +61,13 @@ export function auditStep(recording: Recording, step: number): void {
 }
 
 /** The look has come to its end as it should; says what it has found. @throws whatever a step's audit has thrown */
-export function endAudit(): Audit | null {
+export async function endAudit(): Promise<Audit | null> {
   const recording = recordingNow();
   if (!when || !recording) return null;
   if (wrong) throw wrong.error;
   const step = recording.count - 1;
   const { findings, lines } = auditNow(recording, step, true);
-  return { findings: [...found, ...findings], lines, accepted };
+  // Last: whatever has the focus may look and be otherwise.
+  const walked = when === 'steps' ? await walkFindings(recording, step) : [];
+  return { findings: [...found, ...findings, ...walked], lines, accepted };
 }

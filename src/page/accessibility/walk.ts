@@ -1,0 +1,170 @@
+/** Goes through the page with Tab, as somebody without a mouse does: what is reached, where one is stuck, what shows it. */
+import type { Finding } from '../../core/accessibility/finding.ts';
+import type { RuleId } from '../../core/accessibility/rules.ts';
+import type { Box } from '../../core/timeline/timeline.ts';
+import { askFailure } from '../../core/wire/wire.ts';
+import { boxOf } from '../act/element.ts';
+import { send } from '../act/input.ts';
+import { describe } from '../act/names.ts';
+import { focused, takesText } from '../doing/named.ts';
+import { ask } from '../host/host.ts';
+import { append } from '../host/natives.ts';
+import type { Recording } from '../record/recording.ts';
+import { isInTabOrder, sceneNow } from './scene.ts';
+
+/** So many elements are gone to at most. */
+const most = 40;
+
+/** Room around an element in which its focus may be drawn, in pixels. */
+const room = 6;
+
+const key = (shift: boolean): { kind: 'key'; key: string; modifiers: number } => ({
+  kind: 'key',
+  key: 'Tab',
+  modifiers: shift ? 8 : 0,
+});
+
+/** Where the focus goes when it is nowhere: before everything else. */
+function toTheTop(): void {
+  const start = document.createElement('span');
+  start.tabIndex = -1;
+  document.body.prepend(start);
+  start.focus();
+  start.remove();
+}
+
+/** What changes with the focus may take its time; here it is over at once. */
+function endTransitions(): void {
+  for (const animation of document.getAnimations())
+    if (animation instanceof CSSTransition)
+      try {
+        animation.finish();
+      } catch {}
+}
+
+const isNowhere = (element: Element | null): boolean =>
+  element === null || element === document.body || element === document.documentElement;
+
+async function tab(number: number, shift = false): Promise<Element | null> {
+  await send(number, [key(shift)]);
+  endTransitions();
+  const now = focused();
+  return isNowhere(now) ? null : now;
+}
+
+/** Where an element is in the page, with room around it; null for one that has no size. */
+function clipOf(element: Element): Box | null {
+  const { left, top, right, bottom, width, height } = element.getBoundingClientRect();
+  if (width === 0 || height === 0) return null;
+  const [from, above] = [Math.max(0, left + scrollX - room), Math.max(0, top + scrollY - room)];
+  return [from, above, right + scrollX + room - from, bottom + scrollY + room - above];
+}
+
+/** Has the host look at a part of the page; with `isAgain` says whether it is as it was when that was done before. */
+async function glance(number: number, clip: Box, isAgain: boolean): Promise<boolean> {
+  try {
+    await ask(number, { do: 'glance', clip, isAgain });
+    return false;
+  } catch (error) {
+    if (error instanceof Error && error.message === askFailure.asBefore) return true;
+    throw error;
+  }
+}
+
+/** Some stop at parts of their own, which nobody sees from outside. */
+const hasOwnStops = (element: Element): boolean => /^(iframe|audio|video|object|embed)$/.test(element.localName);
+
+/** True for an element that looks otherwise with the focus than without, as far as that can be told. */
+async function showsFocus(number: number, element: Element): Promise<boolean> {
+  const clip = clipOf(element);
+  if (!clip || hasOwnStops(element) || !(element instanceof HTMLElement)) return true;
+  await glance(number, clip, false);
+  element.blur();
+  endTransitions();
+  const isSame = await glance(number, clip, true);
+  // From here Tab goes on, with the element having a say in it.
+  element.focus({ preventScroll: true });
+  return !isSame;
+}
+
+type Walk = {
+  reached: Element[];
+  /** Those whose focus nothing shows. */
+  unseen: Element[];
+  /** What Tab does not lead away from, in either direction. */
+  trap: Element | null;
+  /** Everything was gone through, out of the page or back to the first. */
+  isWhole: boolean;
+};
+
+async function walk(number: number): Promise<Walk> {
+  const found: Walk = { reached: [], unseen: [], trap: null, isWhole: false };
+  toTheTop();
+  let last: Element | null = null;
+  for (let presses = 0; presses < most; presses++) {
+    const element = await tab(number);
+    if (last && element === last) {
+      if (hasOwnStops(element)) return found;
+      // Some keep Tab for themselves, and let go of it with Shift.
+      if (found.reached.length > 0 && (await tab(number, true)) === element) found.trap = element;
+      return found;
+    }
+    if (element === null || found.reached.includes(element)) {
+      found.isWhole = true;
+      return found;
+    }
+    append(found.reached, element);
+    if (!(await showsFocus(number, element))) append(found.unseen, element);
+    last = element;
+  }
+  return found;
+}
+
+/** Widgets that give the focus to their parts by other keys. */
+const composites =
+  '[role=radiogroup], [role=tablist], [role=menu], [role=menubar], [role=listbox], [role=grid], [role=tree], ' +
+  '[role=treegrid], [role=toolbar], [role=dialog], [role=alertdialog], dialog, iframe';
+
+/** What Tab should have come to, and did not. */
+function missed({ reached, isWhole }: Walk): Element[] {
+  if (!isWhole) return [];
+  // Behind a dialog nothing is to be reached.
+  if (reached.some((element) => element.closest('[role=dialog], [role=alertdialog], dialog'))) return [];
+  const isRadio = (element: Element): boolean => element instanceof HTMLInputElement && element.type === 'radio';
+  return sceneNow()
+    .told.filter((seen) => isInTabOrder(seen) && !reached.includes(seen.element))
+    .map(({ element }) => element)
+    .filter((element) => !isRadio(element) && !element.closest(composites) && clipOf(element) !== null);
+}
+
+/** The first one that stands above the one before it, although it comes after. */
+function jumping(reached: readonly Element[]): Element | null {
+  for (let i = 1; i < reached.length; i++) {
+    const [before, now] = [reached[i - 1]!.getBoundingClientRect(), reached[i]!.getBoundingClientRect()];
+    const isBeside = now.right > before.left && now.left < before.right;
+    if (isBeside && now.bottom <= before.top && getComputedStyle(reached[i]!).position !== 'fixed') return reached[i]!;
+  }
+  return null;
+}
+
+/** What going through the page with Tab has shown, after the last step of a look. */
+export async function walkFindings(recording: Recording, step: number): Promise<Finding[]> {
+  const gone = await walk(recording.number);
+  const findings: Finding[] = [];
+  const tell = (rule: RuleId, element: Element, what: string, certain: boolean): void => {
+    const [left, top, width, height] = boxOf(element);
+    const box: Box = [left + scrollX, top + scrollY, width, height];
+    append(findings, { rule, certain, element: describe(element), node: recording.idOf(element), what, box, step });
+  };
+  const { trap, unseen, reached } = gone;
+  if (trap) tell('tab-leads-on', trap, 'Tab and Shift+Tab both stay on it.', true);
+  for (const element of unseen) {
+    // Of what takes text the caret says where one is, which pictures do not show.
+    const isCertain = !takesText(element);
+    tell('focus-is-visible', element, 'No pixel changes when it gets the focus.', isCertain);
+  }
+  for (const element of missed(gone)) tell('tab-reaches-all', element, 'Tab did not come to it.', false);
+  const jump = jumping(reached);
+  if (jump) tell('tab-follows-page', jump, 'Tab comes to it after something below it.', false);
+  return findings;
+}
