@@ -42,7 +42,7 @@ function standingText({ standing }: ListedFinding): string {
 }
 
 function findingText(finding: ListedFinding): string {
-  const { rule, element, what, component, sightings, certain } = finding;
+  const { rule, element, what, component, sightings, certain, causes } = finding;
   const { title, criterion, fix } = ruleOf(rule);
   const severity = severityOf(finding);
   const [first] = sightings;
@@ -52,6 +52,9 @@ function findingText(finding: ListedFinding): string {
     `  ${shortName(component)}: ${element}${certain ? '' : pc.dim('  please look')}\n` +
     `  ${what}\n` +
     standingText(finding) +
+    causes
+      .map(({ title, place }) => `  came with: ${title}${place ? pc.dim(`  ${place.file}:${place.line}`) : ''}\n`)
+      .join('') +
     `  ${pc.dim(`${first!.look}, ${first!.environment}${more}`)}\n` +
     `  ${pc.dim('→')} ${fix}`
   );

@@ -2,13 +2,17 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
-import { type Known, standingOf } from '../core/accessibility/finding.ts';
-import { type FindingList, type ListedFinding, listFindings } from '../core/accessibility/listing.ts';
+import { causesAt } from '../core/accessibility/causes.ts';
+import { findingKey, type Known, standingOf } from '../core/accessibility/finding.ts';
+import { type FindingList, type ListedFinding, listFindings, type Sighting } from '../core/accessibility/listing.ts';
 import { isRule, type Severity } from '../core/accessibility/rules.ts';
 import { onDisk } from '../core/problem/disk.ts';
 import { fail, messageOf } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
+import type { ResultSummary } from '../core/run/run.ts';
 import type { Store } from '../store/index.ts';
+import type { Explainer } from './explainer.ts';
+import { lastPassed } from './failures.ts';
 
 /** Findings that were there when the project began to look; committed with the code. docs/formats/known.md */
 export const knownFile = 'sguardo.known.json';
@@ -55,7 +59,37 @@ export type AccessibilityDesk = {
 const keyOf = ({ component, rule, element }: Pick<Known, 'component' | 'rule' | 'element'>): string =>
   JSON.stringify([component, rule, element]);
 
-export function accessibilityDeskOf(root: string, store: Store, settings: () => Promise<Settings>): AccessibilityDesk {
+/** What the desk works with. */
+type Tools = { root: string; store: Store; explainer: Explainer; settings(): Promise<Settings> };
+
+/** Findings that have come with a change of the picture are told with the causes of that. */
+async function withCauses(
+  { store, explainer }: Tools,
+  findings: readonly ListedFinding[],
+  ratioOf: (environment: string) => number,
+): Promise<ListedFinding[]> {
+  const changed = new Map<number, ResultSummary>();
+  const before = new Map<number, Set<string>>();
+  /** True for a sighting in a picture that has changed, of something that was not there before. */
+  const hasCome = ({ result: id }: Sighting, key: string): boolean => {
+    const result = changed.get(id) ?? store.results.get(id);
+    if (result?.verdict !== 'changed') return false;
+    changed.set(id, result);
+    const passed = before.has(id) ? null : lastPassed(store, result);
+    const known = before.get(id) ?? new Set(passed ? store.accessibility.of(passed.id).map(findingKey) : []);
+    before.set(id, known);
+    return !known.has(key);
+  };
+  const come = findings.map((finding) =>
+    finding.standing.is === 'new' ? finding.sightings.filter((one) => hasCome(one, findingKey(finding))) : [],
+  );
+  if (come.every(({ length }) => length === 0)) return [...findings];
+  const list = await explainer.list([...changed.values()]);
+  return findings.map((finding, i) => ({ ...finding, causes: causesAt(come[i]!, list, ratioOf) }));
+}
+
+export function accessibilityDeskOf(tools: Tools): AccessibilityDesk {
+  const { root, store, settings } = tools;
   const list = async (run: number | null): Promise<FindingList> => {
     const now = await settings();
     const known = readKnown(root);
@@ -69,7 +103,9 @@ export function accessibilityDeskOf(root: string, store: Store, settings: () => 
           : { ...finding, standing: standingOf(finding, look.component, now.accessibility.accepted, known ?? []) },
       ),
     }));
-    return { findings: listFindings(stood), known: known && knownFile, failsOn: failsFrom(now, known) };
+    const ratioOf = (name: string): number => now.environments.find((one) => one.name === name)?.ratio ?? 1;
+    const findings = await withCauses(tools, listFindings(stood), ratioOf);
+    return { findings, known: known && knownFile, failsOn: failsFrom(now, known) };
   };
   return {
     list,

@@ -297,7 +297,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     };
   };
   const coverage = coverageDeskOf(root, store, settings);
-  const accessibility = accessibilityDeskOf(root, store, settings);
+  const accessibility = accessibilityDeskOf({ root, store, explainer, settings });
   const server = await buildApi({
     context: {
       store,

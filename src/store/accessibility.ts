@@ -9,6 +9,8 @@ export type AccessibilityRecords = {
   /** Of what every look comes to now, or of the results of a run. */
   latest(): LookFindings[];
   ofRun(run: number): LookFindings[];
+  /** Of one result. */
+  of(result: number): StoodFinding[];
 };
 
 type Row = Omit<LookFindings, 'findings'> & { findings: string };
@@ -26,6 +28,7 @@ export function accessibilityOf(db: Db): AccessibilityRecords {
     `SELECT ${columns} FROM results r WHERE r.findings IS NOT NULL AND (r.run = ?
        OR r.id IN (SELECT value FROM runs, json_each(runs.reused) WHERE runs.id = ?)) ORDER BY r.id`,
   );
+  const one = db.prepare<[number], { findings: string | null }>('SELECT findings FROM results WHERE id = ?');
   const read = ({ findings, ...row }: Row): LookFindings => ({
     ...row,
     findings: JSON.parse(findings) as StoodFinding[],
@@ -40,5 +43,6 @@ export function accessibilityOf(db: Db): AccessibilityRecords {
     },
     latest: () => latest.all().map(read),
     ofRun: (run) => ofRun.all(run, run).map(read),
+    of: (result) => JSON.parse(one.get(result)?.findings ?? '[]') as StoodFinding[],
   };
 }

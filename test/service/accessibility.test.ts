@@ -141,3 +141,27 @@ test('the command line lists what is new, and writes SARIF and EARL', async () =
     result: { outcome: 'earl:failed', pointer: '<input>' },
   });
 });
+
+test('what has come with a change of the picture is told with the cause of that', async () => {
+  const page = (colour: string): Record<string, string> => ({
+    'src/buoy.css': `:root { --words: ${colour} } .words { color: var(--words) }`,
+    'src/Buoy.tsx': `import './buoy.css';
+export function Buoy() { return <div><p className="words">Deep water</p><p style={{ color: '#bbb' }}>Pale before</p></div>; }`,
+    'src/Buoy.look.tsx': `import { looks } from 'sguardo';
+import { Buoy } from './Buoy';
+export default looks(Buoy, { states: { plain: {} } });`,
+    'sguardo.config.ts': configuration({ accessibility: { failsOn: 'never' } }),
+  });
+  write(root, page('#222'));
+  await served.run();
+  await served.client.decide({ kind: 'approve', all: true });
+  write(root, page('#aaa'));
+  expect((await served.run()).look('plain').verdict).toBe('changed');
+  const { findings } = await served.client.accessibility();
+  const told = findings.map(({ element, causes }) => [element, causes.map(({ title, place }) => [title, place?.file])]);
+  expect(Object.fromEntries(told)).toEqual({
+    '<p> “Deep water”': [['--words: #222 → #aaa', 'src/buoy.css']],
+    '<p> “Pale before”': [],
+  });
+  expect((await sguardo(root, 'accessibility')).out).toContain('came with: --words: #222 → #aaa  src/buoy.css:1');
+});

@@ -69,6 +69,7 @@ export function FindingView({ finding, project }: { finding: ListedFinding; proj
       <div className="grid min-h-[340px] flex-1 grid-cols-[1fr_minmax(200px,20vw)]">
         <Outlined sighting={sighting} project={project} />
         <div className="min-h-0 overflow-y-auto border-l border-rule p-4">
+          {finding.causes.length > 0 && <Causes causes={finding.causes} />}
           <h3 className="mb-1 font-semibold">{counted(sightings.length, 'look shows', 'looks show')} it</h3>
           <ul>
             {sightings.map((one, index) => (
@@ -91,6 +92,23 @@ export function FindingView({ finding, project }: { finding: ListedFinding; proj
     </div>
   );
 }
+
+/** Why it has come, as the pictures say. */
+const Causes = ({ causes }: Pick<ListedFinding, 'causes'>) => (
+  <section className="mb-4">
+    <h3 className="mb-1 font-semibold">It has come with</h3>
+    <ul>
+      {causes.map(({ id, title, place }) => (
+        <li key={id}>
+          <Link to={`/review?cause=${id}`} className="text-accent hover:underline">
+            {title}
+          </Link>
+          {place && <span className="block font-mono text-[11px] text-soft">{`${place.file}:${place.line}`}</span>}
+        </li>
+      ))}
+    </ul>
+  </section>
+);
 
 /** The picture at a look's end with the element outlined. */
 function Outlined({

@@ -1,5 +1,6 @@
 /** Findings of a whole project, the same finding of a component told once. */
 import type { Box } from '../timeline/timeline.ts';
+import type { FindingCause } from './causes.ts';
 import { byWeight, findingKey, type StoodFinding } from './finding.ts';
 
 /** Where a finding is seen. */
@@ -19,6 +20,8 @@ export type ListedFinding = Pick<StoodFinding, 'rule' | 'certain' | 'element' | 
   component: string;
   file: string;
   sightings: Sighting[];
+  /** Why it has come since its looks passed last, as pictures say; none for one that was there by then. */
+  causes: FindingCause[];
 };
 
 export type FindingList = {
@@ -47,7 +50,7 @@ export function listFindings(looks: readonly LookFindings[]): ListedFinding[] {
       const key = `${component} ${findingKey(finding)}`;
       const sighting = { result, look, environment, step, node, box, picture };
       const known = listed.get(key);
-      if (!known) listed.set(key, { ...finding, component, file, sightings: [sighting], step, node, box });
+      if (!known) listed.set(key, { ...finding, component, file, sightings: [sighting], causes: [], step, node, box });
       else {
         known.sightings.push(sighting);
         // A machine that is certain once is certain.
