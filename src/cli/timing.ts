@@ -42,10 +42,12 @@ export async function timingOf(client: Client, run: RunSummary, results: readonl
   };
 }
 
-const columns = ['script', 'style', 'layout', 'paint', 'longest', 'toPaint'] as const;
+const columns = ['script', 'style', 'layout', 'paint', 'longest', 'toPaint', 'renders'] as const;
 
 const row = (costs: Costs): string =>
-  columns.map((kind) => (costs[kind] === null ? '' : costs[kind]!.toFixed(1)).padStart(9)).join('');
+  columns
+    .map((kind) => (costs[kind] === null ? '' : costText(kind, costs[kind]!).replace(' ms', '')).padStart(9))
+    .join('');
 
 function changeText({ kind, before, now, ratio, from, to }: Change): string {
   const arrow = ratio > 1 ? pc.red('▲') : pc.green('▼');

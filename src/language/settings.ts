@@ -67,7 +67,7 @@ export type LookSettings = World & {
   reference?: string;
   /**
    * What it may cost: milliseconds of `script`, `style`, `layout` and `paint`, the `longest` task, how many `longTasks`
-   * of more than 50 ms, layout `shift`, and milliseconds `toPaint` from an input. Held against what
+   * of more than 50 ms, layout `shift`, `renders` of React, and milliseconds `toPaint` from an input. Held against what
    * `sguardo run --timing` measures.
    */
   budget?: Budget;

@@ -27,6 +27,8 @@ const events: TraceEvent[] = [
   event('Layout', 10_000, 20_000),
   event('UpdateLayoutTree', 12_000, 5_000),
   event('Paint', 60_000, 4_000),
+  event('TimeStamp', 64_000, undefined, { name: 'Blocking Track', trackGroup: 'Scheduler ⚛' }),
+  event('TimeStamp', 64_000, undefined, { name: 'Blocking Track', trackGroup: 'somebody else' }),
   event('LayoutShift', 65_000, undefined, { score: 0.125 }),
   event('Layout', 3_000, 70_000, undefined, 2),
   stamp('end', 0, 101_000),
@@ -69,9 +71,17 @@ describe('the costs of a step', () => {
       longest: 80,
       longTasks: 1,
       shift: 0.125,
+      renders: 1,
       toPaint: 62,
     });
-    expect(times.get(1)!.costs).toMatchObject({ script: 0, layout: 0, longest: 0, longTasks: 0, toPaint: null });
+    expect(times.get(1)!.costs).toMatchObject({
+      script: 0,
+      layout: 0,
+      longest: 0,
+      longTasks: 0,
+      renders: 0,
+      toPaint: null,
+    });
   });
 
   it('have the functions of the project, and none of ours', () => {
@@ -135,6 +145,7 @@ it('sums up a run by looks, the dearest first, and says what changed since', () 
     longest: script,
     longTasks: 0,
     shift: 0,
+    renders: null,
     toPaint: null,
   });
   const result = (look: string, script: number): TimedResult => ({

@@ -45,6 +45,8 @@ test('a step has what it cost, and the functions that it spent it in', async () 
   expect(click.costs!.script).toBeGreaterThan(5);
   expect(click.costs!.longest).toBeGreaterThan(5);
   expect(click.costs!.toPaint).toBeGreaterThan(5);
+  // One for the state that it sets.
+  expect(click.costs!.renders).toBe(1);
   const others = steps.filter(({ index, costs }) => index !== click.index && costs);
   for (const { costs } of others) expect(costs!.script).toBeLessThan(click.costs!.script);
   const ran = names(flames![click.index]!);

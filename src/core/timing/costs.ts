@@ -11,11 +11,23 @@ export type Costs = {
   longTasks: number;
   /** How much the layout has shifted (Layout Instability API). */
   shift: number;
+  /** How often the framework has rendered; null where it does not tell. React does, from 19.2 on, in development. */
+  renders: number | null;
   /** From the first input of the step to the end of the next painting; null where nothing was pressed or painted. */
   toPaint: number | null;
 };
 
-export const costKinds = ['script', 'style', 'layout', 'paint', 'longest', 'longTasks', 'shift', 'toPaint'] as const;
+export const costKinds = [
+  'script',
+  'style',
+  'layout',
+  'paint',
+  'longest',
+  'longTasks',
+  'shift',
+  'renders',
+  'toPaint',
+] as const;
 export type CostKind = (typeof costKinds)[number];
 
 /** What a kind is called, and what it is counted in. */
@@ -27,12 +39,13 @@ export const costWords: Record<CostKind, { title: string; unit: string }> = {
   longest: { title: 'longest task', unit: ' ms' },
   longTasks: { title: 'long tasks', unit: '' },
   shift: { title: 'layout shift', unit: '' },
+  renders: { title: 'renders', unit: '' },
   toPaint: { title: 'input to paint', unit: ' ms' },
 };
 
 /** `12.3 ms`, `0.08`. */
 export const costText = (kind: CostKind, value: number): string =>
-  `${kind === 'longTasks' ? value : value.toFixed(kind === 'shift' ? 3 : 1)}${costWords[kind].unit}`;
+  `${kind === 'longTasks' || kind === 'renders' ? value : value.toFixed(kind === 'shift' ? 3 : 1)}${costWords[kind].unit}`;
 
 /** One event of a trace: `ts` and `dur` in microseconds on the clock of the machine. */
 export type TraceEvent = {
@@ -129,6 +142,10 @@ function toPaint(events: readonly TraceEvent[], { from, to }: Interval): number 
   return painted ? tenths(painted.ts + (painted.dur ?? 0) - input.ts) : null;
 }
 
+/** React says so in the trace as it begins to render a root: a track of its own for what blocks the page. */
+const isRender = ({ name, args }: TraceEvent): boolean =>
+  name === 'TimeStamp' && args?.data?.name === 'Blocking Track' && String(args.data.trackGroup ?? '').endsWith('⚛');
+
 const within = ({ ts }: TraceEvent, { from, to }: Interval): boolean => ts >= from && ts < to;
 
 function costsIn(
@@ -136,6 +153,7 @@ function costsIn(
   own: ReturnType<typeof selfTimes>,
   interval: Interval,
   script: number,
+  tellsRenders: boolean,
 ): Costs {
   const sum = { style: 0, layout: 0, paint: 0 };
   let longest = 0;
@@ -160,6 +178,7 @@ function costsIn(
     longest: tenths(longest),
     longTasks,
     shift: Math.round(shift * 1000) / 1000,
+    renders: tellsRenders ? events.filter((event) => isRender(event) && within(event, interval)).length : null,
     toPaint: toPaint(events, interval),
   };
 }
@@ -243,6 +262,7 @@ function scriptsIn(
 export function timesOf({ events, profile }: Measured, locate: (node: ProfileNode) => Located): Map<number, Timed> {
   const intervals = intervalsOf(events);
   const stacks = profile && stacksOf(profile);
+  const tellsRenders = events.some(isRender);
   const threads = new Map<string, TraceEvent[]>();
   for (const event of events) {
     const thread = threads.get(threadOf(event));
@@ -256,7 +276,7 @@ export function timesOf({ events, profile }: Measured, locate: (node: ProfileNod
       const self = selfs.get(interval.thread) ?? selfTimes(own);
       selfs.set(interval.thread, self);
       const { script, flame } = stacks ? scriptsIn(stacks, interval, locate) : { script: 0, flame: null };
-      return [interval.step, { costs: costsIn(own, self, interval, script), flame }];
+      return [interval.step, { costs: costsIn(own, self, interval, script, tellsRenders), flame }];
     }),
   );
 }
@@ -266,8 +286,9 @@ export function totalOf(steps: readonly { costs?: Costs; kind: string }[]): Cost
   // A part holds others, which count.
   const all = steps.flatMap(({ costs, kind }) => (costs && kind !== 'part' ? [costs] : []));
   if (all.length === 0) return null;
-  const sum = (kind: Exclude<CostKind, 'toPaint' | 'longest'>): number =>
+  const sum = (kind: Exclude<CostKind, 'toPaint' | 'longest' | 'renders'>): number =>
     Math.round(all.reduce((total, costs) => total + costs[kind], 0) * 1000) / 1000;
+  const renders = all.flatMap(({ renders: one }) => one ?? []);
   const paints = all.flatMap(({ toPaint: one }) => one ?? []);
   return {
     script: sum('script'),
@@ -277,6 +298,7 @@ export function totalOf(steps: readonly { costs?: Costs; kind: string }[]): Cost
     longest: Math.max(...all.map(({ longest }) => longest)),
     longTasks: sum('longTasks'),
     shift: sum('shift'),
+    renders: renders.length > 0 ? renders.reduce((total, one) => total + one, 0) : null,
     toPaint: paints.length > 0 ? Math.max(...paints) : null,
   };
 }
