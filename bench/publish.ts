@@ -1,4 +1,4 @@
-/** How large a published site of the demo is, to what it shows as the service hands it out; and a second commit of it. */
+/** How large a published site of the demo is, to what it shows; and what another run adds to it. */
 import { spawnSync } from 'node:child_process';
 import { readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';

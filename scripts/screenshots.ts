@@ -84,6 +84,17 @@ async function takePages(): Promise<void> {
     while (['queued', 'running'].includes((await client.run(id)).status)) await pause(200);
     await take('coverage', '/coverage?file=src/WeatherNotice.tsx', 'light');
     await take('accessibility', '/accessibility', 'light');
+    await take('handbook', '/handbook?page=src/BerthCard', 'light');
+    await take('tokens', '/handbook?page=:tokens', 'dark');
+    const timed = await client.startRun({
+      timing: true,
+      fresh: true,
+      patterns: ['asks before'],
+      environments: ['day'],
+    });
+    while (['queued', 'running'].includes((await client.run(timed.id)).status)) await pause(200);
+    const [result] = await client.runResults(timed.id);
+    await take('timing', `/bench/${result!.id}?step=1`, 'light');
   } finally {
     await engine.close();
   }
@@ -153,6 +164,7 @@ const tried = [
 ];
 await takeTerminal('stop', project, "sguardo run 'asks before' -e day --stop", 10, tried);
 await takeTerminal('run', project, 'sguardo run BerthCard ReleaseDialog -e day');
+await takeTerminal('challenge', project, 'sguardo challenge DepthField FeeTable');
 await takeTerminal('causes', project, 'sguardo causes; sguardo why BerthCard/empty');
 // The demo as it would be without us.
 const bare = join(root, '.demo/bare');

@@ -132,7 +132,8 @@ function scoreText(score: ComponentScore, isAll: boolean): string[] {
   const { component, all, noticed, byStep, looks } = score;
   const alone = noticed - byStep;
   const part = alone > 0 ? `, ${alone} by a picture alone` : '';
-  const head = `${pc.bold(shortName(component))}  ${scoreOf(score)} %  ${pc.dim(`${noticed} of ${all} noticed${part}`)}`;
+  const counts = pc.dim(`${noticed} of ${all} noticed${part}`);
+  const head = `${pc.bold(shortName(component))}  ${scoreOf(score)} %  ${counts}`;
   return [head, ...looks.flatMap((look) => lookText(look, isAll))];
 }
 
@@ -144,9 +145,10 @@ function reportText(report: ChallengeReport, isAll: boolean): string {
     withoutScript > 0
       ? [pc.dim(`${counted(withoutScript, 'look')} without a script: compared, and not challenged.`)]
       : [];
+  const came = missed === 0 ? 'each was noticed' : `${missed} went unnoticed`;
   const summary =
     total.all === 0
       ? 'Nothing was challenged: none of these looks has a script.'
-      : `${counted(total.all, 'thing was', 'things were')} made wrong, and ${missed === 0 ? 'each was noticed' : `${missed} went unnoticed`}.`;
+      : `${counted(total.all, 'thing was', 'things were')} made wrong, and ${came}.`;
   return [...scoresOf(looks).flatMap((score) => [...scoreText(score, isAll), '']), summary, ...rest].join('\n');
 }

@@ -31,8 +31,8 @@ const isEnding = (error: unknown): boolean =>
   error instanceof ProblemError && /^service-(ending|missing)$/.test(error.problem.code);
 
 /**
- * Starts a run and shows its progress until it has ended; with `isQuiet` without a line for each look. A service that is
- * about to end, as the command that it was started for has, gives way to another one in `found`.
+ * Starts a run and shows its progress until it has ended; with `isQuiet` without a line for each look. A service that
+ * is about to end, as the command that it was started for has, gives way to another one in `found`.
  */
 export async function follow(found: Found, request: Partial<RunRequest>, how: Following): Promise<RunSummary> {
   try {

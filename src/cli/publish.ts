@@ -59,9 +59,11 @@ async function publishTo(folder: string, { run = undefined, json = false }: Opti
     for (const note of notes) process.stdout.write(`${pc.yellow('note')} ${note}\n`);
     const near = relative(process.cwd(), published.folder) || '.';
     const place = near.startsWith('..') ? published.folder : near;
+    const how = pc.dim('to be opened from a file server, such as the one of your editor');
+    const sizes = `${size(shown)}, ${size(written)} of it new`;
     process.stdout.write(
-      `Published ${pc.bold(entry.name)}: ${counted(entry.looks, 'look')}, ${size(shown)}, ${size(written)} of it new\n` +
-        `${place}/${entry.name}/index.html  ${pc.dim('to be opened from a file server, such as the one of your editor')}\n`,
+      `Published ${pc.bold(entry.name)}: ${counted(entry.looks, 'look')}, ${sizes}\n` +
+        `${place}/${entry.name}/index.html  ${how}\n`,
     );
   } finally {
     line.clear();

@@ -80,6 +80,7 @@ export function timingText({ looks, before }: Timing): string {
   const width = 46;
   const changed = looks.filter(({ changes }) => changes.length > 0);
   const shown = [...new Set([...changed, ...looks.slice(0, mostLooks)])];
+  const differ = changed.length === 1 ? 'differs' : 'differ';
   const times = looks[0]!.times;
   const isFew = times < leastMeasured;
   const compared =
@@ -89,7 +90,7 @@ export function timingText({ looks, before }: Timing): string {
         ? `Too few measurements to compare with run ${before}: use --repeat ${leastMeasured} or more.`
         : changed.length === 0
           ? `Nothing differs from run ${before} by more than noise.`
-          : `${counted(changed.length, 'look')} ${changed.length === 1 ? 'differs' : 'differ'} from run ${before} by more than noise.`;
+          : `${counted(changed.length, 'look')} ${differ} from run ${before} by more than noise.`;
   const heads = columns.map((kind) =>
     costWords[kind].title.replace('longest task', 'longest').replace('input to ', '→ '),
   );

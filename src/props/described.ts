@@ -3,6 +3,7 @@ import type ts from 'typescript';
 import type { Kind } from '../core/look/kind.ts';
 import type { Described, DescribedProp } from '../core/props/described.ts';
 import { compiler } from './compiler.ts';
+import { all } from './single.ts';
 
 type Docs = Record<string, DescribedProp>;
 
@@ -36,16 +37,6 @@ function sourceOf(node: ts.Node | undefined): string | null {
   if (!node) return null;
   const text = node.getText().replace(/\s+/g, ' ');
   return text.length > longest ? `${text.slice(0, longest - 1)}…` : text;
-}
-
-function every<N extends ts.Node>(below: ts.Node, is: (node: ts.Node) => node is N): N[] {
-  const found: N[] = [];
-  const visit = (node: ts.Node): void => {
-    if (is(node)) found.push(node);
-    compiler.forEachChild(node, visit);
-  };
-  visit(below);
-  return found;
 }
 
 /** What names fall back on where an object is taken apart: `{ depth = 3.2 }`. */
@@ -84,9 +75,10 @@ function docsOf(type: ts.Type | undefined): Docs {
 }
 
 function withUsual(docs: Docs, usual: readonly [string, string | null][]): Docs {
-  const all = { ...docs };
-  for (const [name, value] of usual) if (value !== null) all[name] = { about: all[name]?.about ?? '', usual: value };
-  return all;
+  const found = { ...docs };
+  for (const [name, value] of usual)
+    if (value !== null) found[name] = { about: found[name]?.about ?? '', usual: value };
+  return found;
 }
 
 /** A function's first parameter, or what a class has as `props`. */
@@ -122,10 +114,8 @@ function ofFields(type: ts.Type): Docs {
 
 /** Scripts of single files: what the types of props and their values say. */
 function ofSingleFile(file: ts.SourceFile, kind: Kind, checker: ts.TypeChecker): Described {
-  const calls = every(file, (node): node is ts.CallExpression =>
-    isCallOf(node, /^(defineProps|\$props|withDefaults)$/),
-  );
-  const declarations = every(file, compiler.isVariableDeclaration);
+  const calls = all(file, (node): node is ts.CallExpression => isCallOf(node, /^(defineProps|\$props|withDefaults)$/));
+  const declarations = all(file, compiler.isVariableDeclaration);
   const taken = declarations.find(({ initializer }) => initializer && calls.includes(initializer as ts.CallExpression));
   const written = calls.flatMap(({ typeArguments }) => typeArguments ?? [])[0] ?? taken?.type;
   const docs = docsOf(written && checker.getTypeFromTypeNode(written));

@@ -25,7 +25,8 @@ function find<N extends ts.Node>(below: ts.Node, is: (node: ts.Node) => node is 
   return compiler.forEachChild(below, (node) => (is(node) ? node : find(node, is)));
 }
 
-function all<N extends ts.Node>(below: ts.Node, is: (node: ts.Node) => node is N): N[] {
+/** Every node below another of which a guard is true. */
+export function all<N extends ts.Node>(below: ts.Node, is: (node: ts.Node) => node is N): N[] {
   const found: N[] = [];
   const visit = (node: ts.Node): void => {
     if (is(node)) found.push(node);

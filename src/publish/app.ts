@@ -11,11 +11,14 @@ const built = resolve(dirname(fileURLToPath(import.meta.url)), '../../dist/conso
 
 /** Nothing comes from elsewhere, and nothing goes there. */
 const policy =
-  "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:; " +
-  "frame-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'";
+  "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; " +
+  "font-src 'self' data:; frame-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'";
 
 /** The document that moments are drawn into; scripts are off in its frame. */
-const blank = `<!doctype html><html><head><meta http-equiv="content-security-policy" content="default-src 'none'; img-src 'self' data:; font-src 'self' data:; style-src 'unsafe-inline' 'self'"></head><body></body></html>`;
+const blankPolicy = "default-src 'none'; img-src 'self' data:; font-src 'self' data:; style-src 'unsafe-inline' 'self'";
+const blank =
+  `<!doctype html><html><head><meta http-equiv="content-security-policy" content="${blankPolicy}"></head>` +
+  '<body></body></html>';
 
 const ofFolder = (folder: string): string[] =>
   existsSync(folder) ? readdirSync(folder).map((name) => join(folder, name)) : [];

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { gzipSync } from 'node:zlib';
+import { onDisk } from '../core/problem/disk.ts';
 
 /** Puts bytes into a folder under the hash of what they hold; gives back the name of the file. */
 export type Objects = {
@@ -34,11 +35,13 @@ const endings: Record<string, string> = {
 /** What a file of a type is called at its end, so that servers say what it is. */
 export const endingOf = (type: string): string => endings[type.split(';')[0]!.trim()] ?? 'bin';
 
-/** Writes a file as a whole or not at all. */
+/** Writes a file as a whole or not at all. @throws ProblemError when the disk is full, or cannot be written to */
 export function writeWhole(path: string, bytes: Uint8Array | string): void {
-  mkdirSync(dirname(path), { recursive: true });
-  writeFileSync(`${path}.new`, bytes);
-  renameSync(`${path}.new`, path);
+  onDisk(path, () => {
+    mkdirSync(dirname(path), { recursive: true });
+    writeFileSync(`${path}.new`, bytes);
+    renameSync(`${path}.new`, path);
+  });
 }
 
 export function objectsIn(folder: string): Objects {

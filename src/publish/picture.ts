@@ -1,7 +1,7 @@
 /** Pictures in fewer bytes, with every pixel as it was. */
 import type { Sharp } from 'sharp';
 
-/** So hard it is tried to save bytes, from 0 to 6: beyond this a picture takes far longer and becomes little smaller. */
+/** So hard it is tried to save bytes, from 0 to 6: beyond, a picture takes far longer and becomes little smaller. */
 const effort = 4;
 
 let load: Promise<(bytes: Uint8Array) => Sharp> | null = null;

@@ -116,7 +116,10 @@ function writeEntry(folder: string, list: SiteList, entry: SiteEntry, page: Site
   writeWhole(join(folder, 'site.json'), `${JSON.stringify(next, null, 2)}\n`);
 }
 
-/** Publishes into a folder, beside what was published there before. @throws ProblemError `site-folder`, `site-nothing` */
+/**
+ * Publishes into a folder, beside what was published there before.
+ * @throws ProblemError `site-folder`, `site-nothing`
+ */
 export async function publish(options: PublishOptions): Promise<Published> {
   const { url, root, client, tell } = options;
   const folder = resolve(options.folder);

@@ -5,9 +5,11 @@ import type { Challenge, ChallengedLook, Noticed } from '../core/challenge/chall
 import { type Chosen, chooseMutations } from '../core/challenge/choose.ts';
 import type { Mutation } from '../core/challenge/mutation.ts';
 import type { LookInfo } from '../core/look/look.ts';
+import { fail } from '../core/problem/problem.ts';
 import type { FinishedLook } from '../core/run/finished.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
+import { LostError } from '../engine/engine.ts';
 import { contextBeside } from './attempt.ts';
 import type { Crew } from './crew.ts';
 import { type FinishContext, finishLook } from './finish.ts';
@@ -116,20 +118,31 @@ async function challengeLook(
   return { component, look, file, environment: environment.name, challenges, note };
 }
 
+/** Does something once more when the browser has gone meanwhile. @throws ProblemError `browser-gone` the second time */
+async function inBrowser<T>(work: () => Promise<T>): Promise<T> {
+  for (let tries = 0; ; tries++)
+    try {
+      return await work();
+    } catch (error) {
+      if (!(error instanceof LostError)) throw error;
+      if (tries > 0) return fail('browser-gone', { why: error.message });
+    }
+}
+
 /**
  * Challenges looks of a bundle, several at a time, and resolves with what they took. Nothing on the disk is touched.
- * @throws LostError when the browser is gone
+ * @throws ProblemError `browser-gone`
  */
 export async function challengeLooks(setup: ChallengeSetup): Promise<Took> {
   const { bundle, origin, crew, settings, looks, signal, done } = setup;
-  const engine = await crew.engine();
+  const engine = await inBrowser(() => crew.engine());
   const took: Took = { plain: 0, all: 0 };
   const waiting = [...looks];
   const work = async (number: number): Promise<void> => {
     const runner = runnerOf(setup, number, contextBeside(bundle, origin, engine));
     try {
       for (let info = waiting.shift(); info && !signal.aborted; info = waiting.shift())
-        done(await challengeLook(setup, runner, info, took));
+        done(await inBrowser(() => challengeLook(setup, runner, info, took)));
     } finally {
       runner.leave();
     }

@@ -10,6 +10,7 @@ import { gone, interrupted, serviceNote, sguardo } from '../support/cli.ts';
 import { gate } from '../support/gate.ts';
 import { isAlive } from '../support/processes.ts';
 import { configuration, lookFile, project, write } from '../support/project.ts';
+import { serve } from '../support/service.ts';
 
 const buoy = (name: string, script = ''): string =>
   lookFile(`return <p>${name}</p>;`, `${name}: { async script() { ${script} } }`);
@@ -80,4 +81,17 @@ it('watch runs what depends on a file that is saved, and ends with Ctrl+C', asyn
   expect(out.slice(out.indexOf('2 looks'))).not.toContain('B › b');
   expect(code).toBe(0);
   expect(existsSync(join(folder, '.sguardo/service.json'))).toBe(false);
+});
+
+it('a service that is about to end takes no run any more, and a command finds the next one', async () => {
+  const folder = project({ 'src/A.look.tsx': buoy('a') });
+  const { service, client } = await serve(folder);
+  await client.startRun({});
+  const ended = service.close();
+  await expect(client.startRun({})).rejects.toMatchObject({
+    problem: { code: expect.stringMatching(/^service-(ending|missing)$/) },
+  });
+  const { code, out } = await sguardo(folder, 'run');
+  expect([code, out]).toEqual([0, expect.stringMatching(/1 new/)]);
+  await ended;
 });

@@ -1,6 +1,4 @@
 /** All sources with how much of them is run; only those in sight are drawn. */
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
 import {
   coverageKinds,
   type CoverageReport,
@@ -11,6 +9,7 @@ import {
   shortfallText,
 } from '../../core/coverage/report.ts';
 import { counted } from '../../core/text/counted.ts';
+import { OptionList } from '../parts/OptionList.tsx';
 
 type Props = {
   report: CoverageReport;
@@ -32,15 +31,6 @@ export function Bar({ part }: { part: Part }) {
 
 export function Files({ report, files, chosen, onChoose }: Props) {
   const { total, looks, run, uncounted, shortfalls, notes } = report;
-  const area = useRef<HTMLDivElement>(null);
-  const rows = useVirtualizer({
-    count: files.length,
-    getScrollElement: () => area.current,
-    estimateSize: () => rowHeight,
-    overscan: 12,
-  });
-  const at = files.findIndex(({ path }) => path === chosen);
-  useEffect(() => rows.scrollToIndex(at), [at, rows]);
   return (
     <div className="flex min-h-0 flex-col border-r border-rule">
       <div className="shrink-0 border-b border-rule px-4 py-3">
@@ -69,39 +59,24 @@ export function Files({ report, files, chosen, onChoose }: Props) {
           </p>
         ))}
       </div>
-      <div ref={area} className="min-h-0 flex-1 overflow-y-auto" role="listbox" aria-label="Sources">
-        <div className="relative w-full" style={{ height: rows.getTotalSize() }}>
-          {rows.getVirtualItems().map(({ index, start }) => (
-            <Row
-              key={files[index]!.path}
-              file={files[index]!}
-              top={start}
-              isChosen={files[index]!.path === chosen}
-              onChoose={onChoose}
-            />
-          ))}
-        </div>
-      </div>
+      <OptionList
+        label="Sources"
+        entries={files}
+        at={files.findIndex(({ path }) => path === chosen)}
+        rowHeight={rowHeight}
+        keyOf={({ path }) => path}
+        onChoose={({ path }) => onChoose(path)}
+        shape="grid grid-cols-[1fr_auto] gap-x-3 px-4 py-1.5"
+        render={(file, isChosen) => <Row file={file} isChosen={isChosen} />}
+      />
     </div>
   );
 }
 
-type RowProps = { file: FileCoverage; top: number; isChosen: boolean; onChoose(path: string): void };
-
-function Row({ file, top, isChosen, onChoose }: RowProps) {
+function Row({ file, isChosen }: { file: FileCoverage; isChosen: boolean }) {
   const folder = file.path.slice(0, file.path.lastIndexOf('/') + 1);
   return (
-    <button
-      type="button"
-      role="option"
-      aria-selected={isChosen}
-      tabIndex={-1}
-      className={`absolute left-0 grid w-full grid-cols-[1fr_auto] gap-x-3 px-4 py-1.5 text-left ${
-        isChosen ? 'bg-wash' : 'hover:bg-well'
-      }`}
-      style={{ transform: `translateY(${top}px)`, height: rowHeight }}
-      onClick={() => onChoose(file.path)}
-    >
+    <>
       <span className="truncate" title={file.path}>
         <span className="text-soft">{folder}</span>
         <span className={isChosen ? 'font-semibold' : ''}>{file.path.slice(folder.length)}</span>
@@ -116,6 +91,6 @@ function Row({ file, top, isChosen, onChoose }: RowProps) {
       <span className="col-span-2 pt-1">
         <Bar part={file.lines} />
       </span>
-    </button>
+    </>
   );
 }

@@ -8,7 +8,7 @@ import { service } from '../data.ts';
 import { Choice, type Option } from '../parts/Choice.tsx';
 import { CopyButton } from '../parts/CopyButton.tsx';
 import { Verdict } from '../parts/Verdict.tsx';
-import { liveAddress } from '../stage/path.ts';
+import { liveAddress } from '../stage/liveAddress.ts';
 
 type Environment = ProjectInfo['environments'][number];
 type Shown = 'picture' | 'live' | 'over' | 'code';

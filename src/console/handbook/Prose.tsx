@@ -1,4 +1,4 @@
-/** Words in Markdown, as the project has written them. HTML in them is shown as text; pictures are the project's own. */
+/** Words in Markdown, as the project has written them. HTML in them is text; pictures are the project's own. */
 import Markdown, { type Components } from 'react-markdown';
 import remarkGfm from 'remark-gfm';
 import { service } from '../data.ts';

@@ -1,8 +1,7 @@
 /** Causes, and what no cause stands for, in a list of any length. */
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
 import { counted } from '../../core/text/counted.ts';
 import { type Entry, isOpen } from '../../core/review/entries.ts';
+import { OptionList } from '../parts/OptionList.tsx';
 import { entryMark } from './marks.ts';
 
 type Props = {
@@ -42,16 +41,6 @@ function Row({ entry }: { entry: Entry }) {
 }
 
 export function EntryList({ entries, at, done, all, left, onChoose }: Props) {
-  const list = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
-    count: entries.length,
-    getScrollElement: () => list.current,
-    estimateSize: () => rowHeight,
-    overscan: 6,
-  });
-  useEffect(() => {
-    if (at >= 0) virtual.scrollToIndex(at);
-  }, [virtual, at]);
   return (
     <section className="flex min-h-0 flex-col border-r border-rule bg-sheet">
       <div className="border-b border-rule px-3 py-2" role="status">
@@ -65,28 +54,17 @@ export function EntryList({ entries, at, done, all, left, onChoose }: Props) {
           <span className="block h-full bg-accent" style={{ width: `${all === 0 ? 0 : (100 * done) / all}%` }} />
         </span>
       </div>
-      <div ref={list} className="min-h-0 flex-1 overflow-y-auto" role="listbox" aria-label="What there is to decide">
-        <div className="relative" style={{ height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map((row) => {
-            const entry = entries[row.index]!;
-            return (
-              <button
-                key={entry.id}
-                type="button"
-                role="option"
-                aria-selected={row.index === at}
-                onClick={() => onChoose(entry)}
-                className={`absolute flex w-full flex-col justify-center gap-0.5 border-b border-rule px-3 text-left ${
-                  row.index === at ? 'bg-wash shadow-[inset_3px_0_0_var(--accent)]' : 'hover:bg-well'
-                }`}
-                style={{ height: rowHeight, transform: `translateY(${row.start}px)` }}
-              >
-                <Row entry={entry} />
-              </button>
-            );
-          })}
-        </div>
-      </div>
+      <OptionList
+        label="What there is to decide"
+        entries={entries}
+        at={at}
+        rowHeight={rowHeight}
+        keyOf={({ id }) => id}
+        onChoose={onChoose}
+        shape="flex flex-col justify-center gap-0.5 border-b border-rule px-3"
+        chosenShape="bg-wash shadow-[inset_3px_0_0_var(--accent)]"
+        render={(entry) => <Row entry={entry} />}
+      />
     </section>
   );
 }

@@ -44,8 +44,10 @@ export const costWords: Record<CostKind, { title: string; unit: string }> = {
 };
 
 /** `12.3 ms`, `0.08`. */
-export const costText = (kind: CostKind, value: number): string =>
-  `${kind === 'longTasks' || kind === 'renders' ? value : value.toFixed(kind === 'shift' ? 3 : 1)}${costWords[kind].unit}`;
+export function costText(kind: CostKind, value: number): string {
+  const isCount = kind === 'longTasks' || kind === 'renders';
+  return `${isCount ? value : value.toFixed(kind === 'shift' ? 3 : 1)}${costWords[kind].unit}`;
+}
 
 /** One event of a trace: `ts` and `dur` in microseconds on the clock of the machine. */
 export type TraceEvent = {

@@ -1,4 +1,4 @@
-/** Goes through the page with Tab, as somebody without a mouse does: what is reached, where one is stuck, what shows it. */
+/** Goes through the page with Tab, as somebody without a mouse does: what is reached, and where one is stuck. */
 import type { Finding } from '../../core/accessibility/finding.ts';
 import type { RuleId } from '../../core/accessibility/rules.ts';
 import type { Box } from '../../core/timeline/timeline.ts';

@@ -104,7 +104,8 @@ function spoil(): void {
 const deeds = (
   'click dblclick auxclick contextmenu pointerdown pointerup pointermove pointerover pointerenter mousedown mouseup ' +
   'mousemove mouseover mouseenter touchstart touchend touchmove keydown keyup keypress beforeinput input change ' +
-  'focus focusin blur focusout submit reset drag dragstart dragend dragenter dragover dragleave drop wheel paste copy cut'
+  'focus focusin blur focusout submit reset drag dragstart dragend dragenter dragover dragleave drop wheel ' +
+  'paste copy cut'
 ).split(' ');
 
 /** Keeps from an element's handlers, and from those around it, whatever is done to it. */

@@ -1,0 +1,71 @@
+/** A list of any length of which one entry is chosen; only those in sight are drawn. */
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type ReactNode, useEffect, useRef } from 'react';
+
+type Props<T> = {
+  label: string;
+  entries: readonly T[];
+  /** The chosen one, by its place; -1 for none. It is scrolled to. */
+  at: number;
+  rowHeight: number;
+  keyOf(entry: T): string;
+  onChoose(entry: T): void;
+  /** How an entry is laid out in its row. */
+  shape: string;
+  /** How it is told from others when it is chosen. */
+  chosenShape?: string;
+  render(entry: T, isChosen: boolean): ReactNode;
+  /** What stands there when there is none. */
+  none?: ReactNode;
+};
+
+const usualChosen = 'bg-wash';
+
+export function OptionList<T>({
+  label,
+  entries,
+  at,
+  rowHeight,
+  keyOf,
+  onChoose,
+  shape,
+  chosenShape = usualChosen,
+  render,
+  none,
+}: Props<T>) {
+  const area = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({
+    count: entries.length,
+    getScrollElement: () => area.current,
+    estimateSize: () => rowHeight,
+    overscan: 12,
+  });
+  useEffect(() => {
+    if (at >= 0) rows.scrollToIndex(at);
+  }, [at, rows]);
+  return (
+    <div ref={area} className="min-h-0 flex-1 overflow-y-auto" role="listbox" aria-label={label}>
+      {entries.length === 0 && none}
+      <div className="relative w-full" style={{ height: rows.getTotalSize() }}>
+        {rows.getVirtualItems().map(({ index, start }) => {
+          const entry = entries[index]!;
+          const isChosen = index === at;
+          return (
+            <button
+              key={keyOf(entry)}
+              type="button"
+              role="option"
+              aria-selected={isChosen}
+              tabIndex={-1}
+              className={`absolute left-0 w-full text-left ${shape} ${isChosen ? chosenShape : 'hover:bg-well'}`}
+              style={{ transform: `translateY(${start}px)`, height: rowHeight }}
+              onClick={() => onChoose(entry)}
+            >
+              {render(entry, isChosen)}
+            </button>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
