@@ -1,12 +1,21 @@
 /** What challenging the demo costs, as a ratio to running all of it once, both through the command line. */
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
+import { endAll } from '../test/support/afterwards.ts';
 import { copyOf, repository } from '../test/support/project.ts';
 import { type Figure, timed } from './workshop.ts';
 
 const limit = 4;
 
 export async function measureChallenge(): Promise<Figure> {
+  try {
+    return await measure();
+  } finally {
+    await endAll();
+  }
+}
+
+async function measure(): Promise<Figure> {
   const folder = copyOf('demo/harbour');
   const sguardo = (...args: string[]) =>
     spawnSync(process.execPath, [join(repository, 'bin/sguardo.js'), ...args], { cwd: folder, encoding: 'utf8' });

@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { connect } from '../src/client/client.ts';
+import { endAll } from '../test/support/afterwards.ts';
 import { copyOf, freshFolder, repository } from '../test/support/project.ts';
 import { serviceNote, serveByCommand } from '../test/support/cli.ts';
 import type { Figure } from './workshop.ts';
@@ -31,6 +32,14 @@ async function shownBytes(url: string): Promise<number> {
 }
 
 export async function measurePublish(): Promise<Figure> {
+  try {
+    return await measure();
+  } finally {
+    await endAll();
+  }
+}
+
+async function measure(): Promise<Figure> {
   const folder = copyOf('demo/harbour');
   const site = join(freshFolder(), 'site');
   await serveByCommand(folder);
