@@ -25,6 +25,13 @@ describe('code to copy', () => {
     expect(elementName('dom', 'x-buoy', null, '')).toBe('x-buoy');
   });
 
+  it('writes names as each framework writes them', () => {
+    const named = { props: { underKeel: "'1 m'", onBerthLeft: 'spy()' }, script: null };
+    expect(usageText('vue', 'Berth', named)).toBe('<Berth under-keel="1 m" @berth-left="() => {}" />');
+    expect(usageText('dom', 'x-berth', named)).toBe('<x-berth under-keel="1 m"></x-berth>');
+    expect(usageText('react', 'Berth', named)).toBe('<Berth underKeel="1 m" onBerthLeft={() => {}} />');
+  });
+
   it('keeps what is no plain text as code, and has a line for each prop where it is long', () => {
     const long = {
       legend: '`it is ${depth} deep`',

@@ -127,6 +127,7 @@ describe('messages of a page', () => {
       compares: null,
       given: [{ path: 'sea.state', values: ['calm', 3, true] }],
       reference: './Buoy.svg',
+      budget: { script: 20, shift: 0.1 },
     };
     const said = { isPlain: true, styles: ['/assets/a.css'] };
     expect(readFileReport({ looks: [declared], ...said })).not.toBeNull();
