@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Client } from '../client/client.ts';
 import { type LookName, lookKey } from '../core/look/look.ts';
-import type { ResultSummary, RunRequest } from '../core/run/run.ts';
+import { type ResultSummary, type RunRequest, standing } from '../core/run/run.ts';
 import { shownBy } from './seen.ts';
 
 /** What a service is to an editor. */
@@ -55,17 +55,20 @@ export async function openProject(
       changed();
     }, quiet);
   };
+  // What has been approved since is nothing to be told of any more.
+  const put = (result: ResultSummary): void =>
+    void results.set(keyOf(result), { ...result, verdict: standing(result) });
   const fetchAll = async (): Promise<void> => {
     const [latest, runs] = await Promise.all([client.looks(), client.runs()]);
     results.clear();
-    for (const result of latest) results.set(keyOf(result), result);
+    for (const result of latest) put(result);
     for (const { id, finished } of runs) if (finished) ends.set(id, Date.parse(finished));
     tell();
   };
   const follow = async (): Promise<void> => {
     for await (const event of client.events(abort.signal, undefined, {}, true)) {
       if (event.kind === 'look-finished') {
-        results.set(keyOf(event.result), event.result);
+        put(event.result);
         tell();
       } else if (event.kind === 'run-finished' || event.kind === 'decided' || event.kind === 'gap') await fetchAll();
     }

@@ -209,3 +209,21 @@ test('what it is asked about other files, or places without anything, it leaves 
   expect(await vim.ask('textDocument/rename', file, { position, newName: 'x' })).toBeNull();
   expect(vim.messages).toEqual([]);
 });
+
+test('a lens runs its look, and a quick fix approves what has changed', async () => {
+  await served.run();
+  await served.client.decide({ kind: 'approve', all: true });
+  const changed = readFileSync(join(root, file), 'utf8').replace('<label>Name', '<label>Full name');
+  writeFileSync(join(root, file), changed);
+  await vim.type(file, changed);
+  const lenses = await vim.ask<CodeLens[]>('textDocument/codeLens', file, {});
+  const { line } = placeOf(changed, 'plain:');
+  const run = lenses.find(({ range, command }) => range.start.line === line && command!.title === 'run')!;
+  await vim.connection.sendRequest('workspace/executeCommand', run.command!);
+  const approve = (await actionsFor('plain')).find(({ command }) => command?.command === 'sguardo.approve')!;
+  expect(approve.title).toBe('Approve “plain” as it is now');
+  await vim.connection.sendRequest('workspace/executeCommand', approve.command!);
+  const plain = (await served.client.looks()).find(({ look }) => look === 'plain')!;
+  expect(plain.captures[0]!.decision).toMatchObject({ kind: 'approve', stands: true });
+  await vim.diagnosed(file, (found) => !reaches('plain')(found));
+});
