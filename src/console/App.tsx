@@ -147,12 +147,12 @@ export function App({ theme }: { theme: Theme }) {
             <Mark />
             Sguardo
           </span>
-          <span className="text-soft" title={project.data.root}>
+          <span className="truncate text-soft max-lg:hidden" title={project.data.root}>
             {project.data.name}
           </span>
           <nav className="flex h-full gap-4" aria-label="Pages">
             <NavLink to="/" end className={tab}>
-              Board <kbd>1</kbd>
+              Board <kbd className="max-lg:hidden">1</kbd>
             </NavLink>
             <NavLink to="/review" className={tab}>
               Review
@@ -162,16 +162,16 @@ export function App({ theme }: { theme: Theme }) {
                   <span className="sr-only"> captures to review</span>
                 </span>
               )}
-              <kbd>2</kbd>
+              <kbd className="max-lg:hidden">2</kbd>
             </NavLink>
             <NavLink to="/accessibility" className={tab}>
-              Accessibility <kbd>3</kbd>
+              Accessibility <kbd className="max-lg:hidden">3</kbd>
             </NavLink>
             <NavLink to="/coverage" className={tab}>
-              Coverage <kbd>4</kbd>
+              Coverage <kbd className="max-lg:hidden">4</kbd>
             </NavLink>
             <NavLink to="/handbook" className={tab}>
-              Handbook <kbd>5</kbd>
+              Handbook <kbd className="max-lg:hidden">5</kbd>
             </NavLink>
           </nav>
           <span className="flex-1" />

@@ -181,12 +181,17 @@ export function reuseOf(
   for (const file of files) {
     const looks = looksOf(ground, records, file, environments);
     looked.set(file, looks?.filter(select));
-    const isPlain = !request.fresh && !request.upgrade && !request.headed && !request.everyStep && !request.steady;
+    const { fresh, upgrade, headed, everyStep, steady, timing } = request;
+    const isPlain = !fresh && !upgrade && !headed && !everyStep && !steady && !timing;
     if (looks && isPlain && request.repeat === 1)
       for (const environment of environments) {
         const candidates = candidatesOf(ground, records, { file, looks, environment }, request.due);
         const says = ({ look, result }: Candidate): boolean =>
-          select(look) && mayRun(look, environment.name) && (result.isCovered || !request.coverage) && !request.timing;
+          select(look) &&
+          mayRun(look, environment.name) &&
+          (result.isCovered || !request.coverage) &&
+          !request.timing &&
+          !request.everyStep;
         found.push(...candidates.filter(says));
       }
   }

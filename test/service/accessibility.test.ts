@@ -164,4 +164,9 @@ export default looks(Buoy, { states: { plain: {} } });`,
     '<p> “Pale before”': [],
   });
   expect((await sguardo(root, 'accessibility')).out).toContain('came with: --words: #222 → #aaa  src/buoy.css:1');
+  // A result that was looked at where it ends only is not enough for who wants every step.
+  await served.client.decide({ kind: 'approve', all: true });
+  expect((await served.run()).run.reused).toBe(0);
+  expect((await served.run()).run.reused).toBe(1);
+  expect((await served.run({ everyStep: true })).run.reused).toBe(0);
 });
