@@ -187,11 +187,7 @@ export function reuseOf(
       for (const environment of environments) {
         const candidates = candidatesOf(ground, records, { file, looks, environment }, request.due);
         const says = ({ look, result }: Candidate): boolean =>
-          select(look) &&
-          mayRun(look, environment.name) &&
-          (result.isCovered || !request.coverage) &&
-          !request.timing &&
-          !request.everyStep;
+          select(look) && mayRun(look, environment.name) && (result.isCovered || !request.coverage);
         found.push(...candidates.filter(says));
       }
   }
