@@ -142,6 +142,7 @@ test('the console shows it all, searches it, and lays the design over the look',
   await page.shows('What is painted on it.');
   // HTML in somebody's words is not HTML here.
   await page.holds("document.querySelector('article b[onclick]') === null");
+  await page.holds("document.querySelector('article figure') !== null");
   await page.click('Design');
   await page.shows('Only differences');
   await page.holds(
