@@ -81,12 +81,12 @@ function RunState({ live }: { live: LiveState }) {
 /** What a published page shows, and when it was published. */
 function Entry({ site: { entry } }: { site: SitePage }) {
   return (
-    <span className="flex items-center gap-2 text-soft">
+    <span className="flex items-center gap-2 whitespace-nowrap text-soft">
       <a href="../index.html" className="text-accent underline" title="All that was published">
         {entry.commit ? `Commit ${entry.name}` : entry.name}
       </a>
-      {entry.branch && <span>on {entry.branch}</span>}
-      <span>published {day(entry.at)}</span>
+      {entry.branch && <span className="max-lg:hidden">on {entry.branch}</span>}
+      <span className="max-lg:hidden">published {day(entry.at)}</span>
     </span>
   );
 }

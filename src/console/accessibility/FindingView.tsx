@@ -66,7 +66,7 @@ export function FindingView({ finding, project }: { finding: ListedFinding; proj
           )}
         </div>
       </div>
-      <div className="grid min-h-[340px] flex-1 grid-cols-[1fr_minmax(200px,20vw)]">
+      <div className="grid min-h-[340px] flex-1 grid-cols-[minmax(0,1fr)_minmax(200px,20vw)]">
         <Outlined sighting={sighting} project={project} />
         <div className="min-h-0 overflow-y-auto border-l border-rule p-4">
           {finding.causes.length > 0 && <Causes causes={finding.causes} />}
