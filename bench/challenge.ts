@@ -1,30 +1,18 @@
 /** What challenging the demo costs, as a ratio to running all of it once, both through the command line. */
-import { spawnSync } from 'node:child_process';
-import { join } from 'node:path';
-import { endAll } from '../test/support/afterwards.ts';
-import { copyOf, repository } from '../test/support/project.ts';
+import { onDemo, type Sguardo } from './byCommand.ts';
 import { type Figure, timed } from './workshop.ts';
 
 const limit = 4;
 
-export async function measureChallenge(): Promise<Figure> {
-  try {
-    return await measure();
-  } finally {
-    await endAll();
-  }
-}
+export const measureChallenge = (): Promise<Figure> => onDemo(measure);
 
-async function measure(): Promise<Figure> {
-  const folder = copyOf('demo/harbour');
-  const sguardo = (...args: string[]) =>
-    spawnSync(process.execPath, [join(repository, 'bin/sguardo.js'), ...args], { cwd: folder, encoding: 'utf8' });
+async function measure(_folder: string, sguardo: Sguardo): Promise<Figure> {
   // Twice: whatever is made once for a project is there then.
   sguardo('run');
   const plain = await timed(async () => void sguardo('run', '--fresh'));
   let said = '';
   const all = await timed(async () => {
-    said = sguardo('challenge', '--json').stdout;
+    said = sguardo('challenge', '--json');
   });
   const { looks, score } = JSON.parse(said) as { looks: { challenges: object[] }[]; score: number };
   const mutations = looks.reduce((sum, { challenges }) => sum + challenges.length, 0);

@@ -1,11 +1,10 @@
 /** How large a published site of the demo is, to what it shows; and what another run adds to it. */
-import { spawnSync } from 'node:child_process';
 import { readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { connect } from '../src/client/client.ts';
-import { endAll } from '../test/support/afterwards.ts';
-import { copyOf, freshFolder, repository } from '../test/support/project.ts';
+import { freshFolder } from '../test/support/project.ts';
 import { serviceNote, serveByCommand } from '../test/support/cli.ts';
+import { onDemo, type Sguardo } from './byCommand.ts';
 import type { Figure } from './workshop.ts';
 
 const limit = 1.2;
@@ -31,21 +30,11 @@ async function shownBytes(url: string): Promise<number> {
   return [...seen.values()].reduce((sum, one) => sum + one, timelines);
 }
 
-export async function measurePublish(): Promise<Figure> {
-  try {
-    return await measure();
-  } finally {
-    await endAll();
-  }
-}
+export const measurePublish = (): Promise<Figure> => onDemo(measure);
 
-async function measure(): Promise<Figure> {
-  const folder = copyOf('demo/harbour');
+async function measure(folder: string, sguardo: Sguardo): Promise<Figure> {
   const site = join(freshFolder(), 'site');
   await serveByCommand(folder);
-  const sguardo = (...args: string[]): string =>
-    spawnSync(process.execPath, [join(repository, 'bin/sguardo.js'), ...args], { cwd: folder, encoding: 'utf8' })
-      .stdout;
   sguardo('run');
   sguardo('publish', site);
   const first = sizeOf(site);

@@ -40,7 +40,7 @@ function markOf(root: string): string {
   }
 }
 
-/** Follows a project: looks are run when files are saved that they depend on. `changed` is called when something is new. */
+/** Follows a project: looks run when files that they depend on are saved. `changed` is called when something is new. */
 export async function openProject(
   { client, url, root, release }: Service,
   changed: () => void,

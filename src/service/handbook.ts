@@ -161,6 +161,30 @@ function namesIn(materials: readonly Material[]) {
 const sheetsOf = ({ moment }: Material): string[] =>
   Object.keys(moment.sheets).map((id) => textOfSheet(moment, Number(id)));
 
+/** What is known of a component by its sources. */
+type About = ReturnType<typeof proseOf> & { usage: FileUsage; source: string | null; component: Component | undefined };
+
+/** The first words of Markdown, without its signs and its title. */
+const firstWords = (plain: string, name: string): string =>
+  plain
+    .split(/\n\s*\n/)
+    .map((one) => one.trim().replace(/\s+/g, ' '))
+    .find((one) => one !== '' && one !== name) ?? '';
+
+function entryOf(
+  component: string,
+  looks: readonly LookInfo[],
+  verdict: HandbookEntry['verdict'],
+  { prose, component: offered, usage }: About,
+): HandbookEntry {
+  const plain = (prose ?? '').replace(/[#*_`>|]/g, ' ');
+  const name = offered?.name ?? usage.component ?? shortName(component);
+  const props = rowsOf(offered).map((row) => `${row.name} ${row.about}`);
+  const tags = looks.flatMap((look) => look.tags ?? []);
+  const words = [component, plain, ...looks.map(({ look }) => look), ...props, ...tags].join(' ').slice(0, 20_000);
+  return { component, name, about: firstWords(plain, name), looks: looks.length, verdict, words };
+}
+
 export function handbookOf({ root, store, accessibility, coverage }: Desks): HandbookDesk {
   const looksOf = (component: string): LookInfo[] =>
     store.catalogue.looks().filter((look) => look.component === component);
@@ -176,7 +200,7 @@ export function handbookOf({ root, store, accessibility, coverage }: Desks): Han
   const materialsOf = (results: readonly ResultSummary[]): Material[] =>
     results.flatMap((result) => materialOf(result) ?? []);
 
-  async function aboutOf(file: string) {
+  async function aboutOf(file: string): Promise<About> {
     const text = read(root, file);
     const usage: FileUsage = text === null ? { component: null, from: null, usages: {} } : await usageOf(file, text);
     const source = sourceBehind(root, file, usage.from, store.graph.read()?.closures[file] ?? []);
@@ -199,25 +223,10 @@ export function handbookOf({ root, store, accessibility, coverage }: Desks): Han
       const looks = store.catalogue.looks();
       const results = store.results.latest();
       const components = [...new Map(looks.map((look) => [look.component, look.file])).entries()];
-      const entries = components.map(async ([component, file]): Promise<HandbookEntry> => {
+      const entries = components.map(async ([component, file]) => {
         const own = looks.filter((look) => look.component === component);
-        const { prose, component: offered, usage } = await aboutOf(file);
-        const plain = (prose ?? '').replace(/[#*_`>|]/g, ' ');
-        const name = offered?.name ?? usage.component ?? shortName(component);
-        const props = rowsOf(offered).map((row) => `${row.name} ${row.about}`);
-        const tags = own.flatMap((look) => look.tags ?? []);
-        return {
-          component,
-          name,
-          about:
-            plain
-              .split(/\n\s*\n/)
-              .map((one) => one.trim().replace(/\s+/g, ' '))
-              .find((one) => one !== '' && one !== name) ?? '',
-          looks: own.length,
-          verdict: worst(results.filter((one) => one.component === component)),
-          words: [component, plain, ...own.map(({ look }) => look), ...props, ...tags].join(' ').slice(0, 20_000),
-        };
+        const verdict = worst(results.filter((one) => one.component === component));
+        return entryOf(component, own, verdict, await aboutOf(file));
       });
       return (await Promise.all(entries)).sort((a, b) => (a.name.toLowerCase() < b.name.toLowerCase() ? -1 : 1));
     },

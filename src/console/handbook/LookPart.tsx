@@ -81,7 +81,7 @@ export function LookPart({ look, file, environment: name, project }: Props) {
 }
 
 function Picture({ look, result, width }: { look: HandbookLook; result: HandbookResult | undefined; width: number }) {
-  if (!result?.picture) return <p className="text-soft">There is no picture of it in this environment yet.</p>;
+  if (!result?.picture) return <p className="text-soft">This environment has no picture yet.</p>;
   return (
     <img
       src={service.pictureUrl(result.picture)}

@@ -1,4 +1,4 @@
-/** How an element is found again when its look is run once more: by what it says of itself, and its place among those. */
+/** How an element is found again when its look is run once more: by what it says, and its place among those. */
 
 export type Identity = {
   /** Its tag, attributes that tell it apart, and its own text, as one text. */
