@@ -8,6 +8,8 @@ import { type Conditions, usualConditions } from '../src/core/steady/conditions.
 import { lookKey } from '../src/core/look/look.ts';
 import { stageHost } from '../src/core/wire/stage.ts';
 import { startChromium } from '../src/engine/chromium/chromium.ts';
+import type { Finding } from '../src/core/accessibility/finding.ts';
+import type { AccessibilityContext } from '../src/work/accessibility.ts';
 import { Crew } from '../src/work/crew.ts';
 import { hashOf } from '../src/work/assets.ts';
 import type { Client } from '../src/client/client.ts';
@@ -50,6 +52,12 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
   const bundle = await bundleLooks(root, settings, await findLookFiles(root, settings));
   /** Looks that were found to depend on others. */
   const dependent = new Set<string>();
+  /** What was found on pages and pictures, which a service keeps in its records. */
+  const found = new Map<string, readonly Finding[]>();
+  const memory: AccessibilityContext['memory'] = {
+    get: (key) => found.get(key)?.slice() ?? null,
+    put: (key, findings) => void found.set(key, findings),
+  };
   const extra = new Map<string, { type: string; body: string | Buffer }>();
   const server = createServer((request, reply) => {
     const path = new URL(request.url!, origin).pathname;
@@ -75,7 +83,7 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
       const looks: FinishedLook[] = [];
       await runLooks({
         redraw: async () => null,
-        accessibility: { accepted: [], known: [], failsOn: null, measured: { get: () => null, put: () => {} } },
+        accessibility: { accepted: [], known: [], failsOn: null, memory },
         bundle,
         // What is new would get a document of its own.
         settings: { ...settings, isolate: options.baselines ? null : 'file', ...options.settings },

@@ -83,6 +83,11 @@ export type EngineWindow = {
   paste(load: LoadedFiles, pngs: readonly string[]): Promise<void>;
   /** Keeps files where the browser finds them until `restore`; resolves with their paths. */
   hold(files: readonly { name: string; bytes: Uint8Array }[], modified: Date): Promise<string[]>;
+  /**
+   * Has elements look as if each of them had the focus, while something is done. `elements` is an expression of the
+   * page for the list of them.
+   */
+  asFocused<T>(elements: string, doing: () => Promise<T>): Promise<T>;
   /** Changes the world around the page until `restore`. */
   surround(changes: Surroundings): Promise<void>;
   /** Takes back whatever `surround` has changed. */

@@ -7,7 +7,8 @@ import { answerInWords } from '../language/words.ts';
 import type { Looks } from '../language/looks.ts';
 import type { World } from '../language/settings.ts';
 import { connectPort } from '../language/port.ts';
-import { beginAudit, endAudit, watchFocus } from './accessibility/observer.ts';
+import { beginAudit, endAudit, walkAtEnd, watchFocus } from './accessibility/observer.ts';
+import { endTransitions, heldOut } from './accessibility/walk.ts';
 import { act } from './act/act.ts';
 import { held } from './act/keyboard.ts';
 import { beginAttending, go, isAttended, isStopped, stopAtEnd, stopAtPause } from './attend/attend.ts';
@@ -149,6 +150,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
     recording.note(`Its accessibility could not be looked at: ${errorInWords(error)}`);
   }
   endChallenge();
+  if (audit && !request.stays) audit = await walkAtEnd({ ...came, notes: [...recording.notes], left: [], audit });
   const left = await session.dispose(request.stays);
   // What went wrong with our own work for want of a function of the platform is not the browser's doing.
   if (came.problem && ownWork.includes(came.problem.code) && replacedNow().length > 0) return tampered(came.problem);
@@ -243,6 +245,8 @@ function open(first: Modules): void {
     },
     replaced: () => replacedNow(),
     reply: (token, id, error, files) => isTrusted(token) && reply(id, error, files),
+    heldOut: (token) => (isTrusted(token) ? heldOut() : []),
+    settle: (token) => isTrusted(token) && endTransitions(),
     request: (token, asked) => isTrusted(token) && request(asked),
     async steer(token, steering) {
       if (!isTrusted(token)) return;

@@ -130,7 +130,7 @@ export async function oneRun(
     accepted: settings.accessibility.accepted,
     known: knownFindings ?? [],
     failsOn: failsFrom(settings, knownFindings),
-    measured: store.accessibility.measured,
+    memory: store.accessibility.memory,
   };
   const survey = await bundler.survey(settings);
   const concerned = concernedBy(tools, request, survey);

@@ -4,8 +4,8 @@ import type { LookFindings } from '../core/accessibility/listing.ts';
 import type { Db } from './database.ts';
 
 export type AccessibilityRecords = {
-  /** What contrasts were measured to be, by picture and lines of text. */
-  measured: { get(key: string): Finding[] | null; put(key: string, findings: readonly Finding[]): void };
+  /** What was found on pages and pictures, by what they show. */
+  memory: { get(key: string): Finding[] | null; put(key: string, findings: readonly Finding[]): void };
   /** Of what every look comes to now, or of the results of a run. */
   latest(): LookFindings[];
   ofRun(run: number): LookFindings[];
@@ -34,7 +34,7 @@ export function accessibilityOf(db: Db): AccessibilityRecords {
     findings: JSON.parse(findings) as StoodFinding[],
   });
   return {
-    measured: {
+    memory: {
       get(key) {
         const found = get.get(key);
         return found ? (JSON.parse(found.findings) as Finding[]) : null;

@@ -13,15 +13,18 @@ import {
 import { rules, type Severity } from '../core/accessibility/rules.ts';
 import { type Problem, problem } from '../core/problem/problem.ts';
 import type { FinishedCapture } from '../core/run/finished.ts';
+import { hashOf } from './assets.ts';
 import { measureContrast } from './compare.ts';
+import type { Execution } from './execution.ts';
+import { asFound, type FindingMemory, remember } from './recall.ts';
 
 export type AccessibilityContext = {
   accepted: readonly Acceptance[];
   known: readonly Known[];
   /** New findings of this severity and worse fail their looks; null when none does. */
   failsOn: Severity | null;
-  /** Findings of contrast that were measured before, by picture and lines. */
-  measured: { get(key: string): Finding[] | null; put(key: string, findings: readonly Finding[]): void };
+  /** What was found before, of equal pages and pictures. */
+  memory: FindingMemory;
 };
 
 /** So many problems are named in a look's failure. */
@@ -31,17 +34,21 @@ const mostNamed = 5;
 export async function findingsOf(
   context: AccessibilityContext,
   component: string,
-  audit: Audit | null,
+  { report: { audit }, recalled }: Execution,
   captures: readonly FinishedCapture[],
   ratio: number,
-  keyOf: (text: string) => string,
 ): Promise<StoodFinding[]> {
   if (!audit) return [];
   const end = captures.find(({ summary }) => summary.name === 'end');
-  const contrasts = end ? await contrastsOf(context, audit, end, ratio, keyOf) : [];
+  const contrasts = end && audit.atEnd ? await contrastsOf(context, audit, end, ratio) : [];
+  const page = audit.atEnd && [...audit.atEnd, ...contrasts];
+  if (recalled) remember(context, recalled, { page, keyboard: audit.keyboard });
+  const step = end?.summary.step ?? 0;
+  const known = recalled ? [recalled.page.findings, recalled.keyboard.findings] : [];
+  const before = known.flatMap((findings) => asFound(findings, recalled!, step));
   const accepted = [...audit.accepted, ...context.accepted];
   const seen = new Set<string>();
-  return [...audit.findings, ...contrasts]
+  return [...audit.findings, ...(page ?? []), ...(audit.keyboard ?? []), ...before]
     .sort(byWeight)
     .filter((one) => {
       const key = `${one.rule} ${one.node ?? ''} ${one.element} ${one.what}`;
@@ -52,18 +59,17 @@ export async function findingsOf(
 
 /** Measures the same text on the same picture once. */
 async function contrastsOf(
-  { measured }: AccessibilityContext,
+  { memory }: AccessibilityContext,
   { lines }: Audit,
   { png, summary }: FinishedCapture,
   ratio: number,
-  keyOf: (text: string) => string,
 ): Promise<Finding[]> {
   if (lines.length === 0 || png.length === 0) return [];
-  const key = keyOf(JSON.stringify([summary.hash, ratio, lines]));
-  const before = measured.get(key);
+  const key = hashOf(JSON.stringify([summary.hash, ratio, lines]));
+  const before = memory.get(key);
   if (before) return before;
   const found = await measureContrast({ png, lines, ratio }).catch((): Finding[] => []);
-  measured.put(key, found);
+  memory.put(key, found);
   return found;
 }
 

@@ -54,7 +54,7 @@ export const contextBeside = (bundle: Bundle, origin: string, engine: FinishCont
   compares: 'picture',
   isUpgrade: false,
   redraw: async () => null,
-  accessibility: { accepted: [], known: [], failsOn: null, measured: { get: () => null, put: () => {} } },
+  accessibility: { accepted: [], known: [], failsOn: null, memory: { get: () => null, put: () => {} } },
   readCoverage: null,
   locate: locatorOf(bundle),
   known: new Map(),

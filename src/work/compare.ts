@@ -4,7 +4,7 @@ import { Piscina } from 'piscina';
 import { programBeside } from '../bundle/index.ts';
 import type { Finding } from '../core/accessibility/finding.ts';
 import type { PictureChanges } from '../core/picture/changes.ts';
-import type { Compared, Measured, Pair } from './compareThread.ts';
+import type { Areas, Compared, Measured, Pair } from './compareThread.ts';
 
 /** How long a thread waits for more to compare, in milliseconds: it holds some 50 MB. */
 const idleTimeout = 20_000;
@@ -28,6 +28,12 @@ export function comparePngs(pair: Pair): Promise<Compared> {
 export function measureContrast(wanted: Measured): Promise<Finding[]> {
   pool ??= threads();
   return pool.run(wanted, { name: 'contrast' });
+}
+
+/** Which clips hold the same pixels in two pictures. @throws Error when one is no picture */
+export function alikeIn(areas: Areas): Promise<number[]> {
+  pool ??= threads();
+  return pool.run(areas, { name: 'alike' });
 }
 
 /** What happened between two pictures, by their pixels alone; null where they cannot be laid over each other. */

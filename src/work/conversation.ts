@@ -8,12 +8,14 @@ import { addressOf, decodePath } from '../core/address/address.ts';
 import { messageOf, type Problem } from '../core/problem/problem.ts';
 import { emptyTrace, gather, type Trace } from '../core/timeline/trace.ts';
 import type { OptionList, Did, Stop } from '../core/sitting/sitting.ts';
-import { readMessage } from '../core/wire/shapes.ts';
+import { readLookReport, readMessage } from '../core/wire/shapes.ts';
 import { type Ask, askFailure, type CaptureAsk, type FromPage } from '../core/wire/wire.ts';
-import type { GivenFile, Load, PausedRequest, Reply } from '../core/wire/wire.ts';
+import type { GivenFile, Load, LookReport, PausedRequest, Reply } from '../core/wire/wire.ts';
 import type { EngineWindow, LoadedFiles } from '../engine/engine.ts';
 import { type Contract, unlike } from './contract.ts';
 import { markedIn } from './allowed.ts';
+import { unseenFocuses } from './focuses.ts';
+import { type Ground, recall, type Recalled } from './recall.ts';
 import { gatherAssets, hashOf, holdAssets } from './assets.ts';
 import type { Shot } from './execution.ts';
 import { givenFiles, type HeldFile } from './given.ts';
@@ -27,13 +29,25 @@ export type Gathered = {
   shots: Shot[];
   notes: string[];
   read: string[];
+  /** What was known of the page at its end; null until that is asked. */
+  recalled: Recalled | null;
+  /** What the look has come to, before more was tried on its page. */
+  concluded: LookReport | null;
   /** Answers that the project's API could not give. */
   objections: Problem[];
 };
 
 const filesOnly = (files: GivenFile[]): Load => ({ text: null, html: null, files });
 
-const nothing = (): Gathered => ({ trace: emptyTrace(), shots: [], notes: [], read: [], objections: [] });
+const nothing = (): Gathered => ({
+  trace: emptyTrace(),
+  shots: [],
+  notes: [],
+  read: [],
+  recalled: null,
+  concluded: null,
+  objections: [],
+});
 
 /** Hears where the script of an attended look stops, and what is done to that by hand. */
 export type Hearing = {
@@ -52,6 +66,8 @@ export class Conversation {
   #approved: Readonly<Record<string, Approved>> | null = null;
   /** The part of the page that was looked at last. */
   #glanced: Buffer | null = null;
+  /** What may be known of pages at the ends of looks; null where nothing is looked for. */
+  #ground: Ground | null = null;
   /** Of pictures that may stand for captures with equal moments; null when every capture is photographed. */
   #fingerprint: string | null = null;
   /** Files of the bundle that were looked for before, by address. */
@@ -99,15 +115,18 @@ export class Conversation {
 
   /**
    * A look begins; what comes of it is gathered into the returned value. With a `fingerprint` the approved picture
-   * stands for a capture whose moment is as approved with it. `attendant` hears of an attended look.
+   * stands for a capture whose moment is as approved with it. On a `ground` it is recalled what is known of an equal
+   * page. `attendant` hears of an attended look.
    */
   listen(
     look: number,
     approved: Readonly<Record<string, Approved>> | null,
     fingerprint: string | null,
+    ground: Ground | null,
     attendant: Hearing | null = null,
   ): Gathered {
     this.#look = look;
+    this.#ground = ground;
     this.#attendant = attendant;
     this.#approved = approved;
     this.#fingerprint = fingerprint;
@@ -126,6 +145,8 @@ export class Conversation {
 
   /** Adds a note to the look that runs, once. */
   note(text: string): void {
+    // What is tried on its page when it has ended is not its doing.
+    if (this.#gathered.concluded) return;
     if (!this.#gathered.notes.includes(text)) this.#gathered.notes.push(text);
   }
 
@@ -156,7 +177,7 @@ export class Conversation {
 
   /** Compares an answer with what the API can give. */
   #weigh({ method, url }: PausedRequest, { status, headers, body }: Reply): void {
-    if (!this.#contract || typeof body !== 'string') return;
+    if (!this.#contract || typeof body !== 'string' || this.#gathered.concluded) return;
     const type = Object.entries(headers).find(([name]) => name.toLowerCase() === 'content-type')?.[1] ?? '';
     // What nobody answers is told as that.
     if (type.includes('problem+json') && status === 404) return;
@@ -221,6 +242,13 @@ export class Conversation {
         if (ask.isAgain && before?.equals(png)) throw new Error(askFailure.asBefore);
         return;
       }
+      case 'focuses':
+        throw new Error(askFailure.alike + (await unseenFocuses(window, this.#token, ask.clips)).join(' '));
+      case 'recall':
+        return this.#recall();
+      case 'conclude':
+        this.#gathered.concluded = readLookReport(ask.report);
+        return;
       case 'conform': {
         const lines = unlike(ask.schema as object, ask.value);
         if (lines.length > 0) throw new Error(lines.join('\n'));
@@ -274,14 +302,32 @@ export class Conversation {
     const { picture, fingerprint, shows } = this.#approved?.[name] ?? {};
     if (opaque || !picture || !shows || this.#fingerprint === null || fingerprint !== this.#fingerprint) return false;
     const { trace } = this.#gathered;
-    const bundle = this.#bundle!;
-    if (!(await holdAssets(bundle, this.#origin, shows.assets, this.#known))) return false;
-    const moments = [trace.base, ...trace.patches.slice(0, moment)];
-    const { hashes } = await gatherAssets(bundle, this.#origin, trace.assets, moments, this.#known);
+    if (!(await holdAssets(this.#bundle!, this.#origin, shows.assets, this.#known))) return false;
+    const hashes = await this.#assetsUntil(moment);
     if (Object.entries(hashes).some(([address, hash]) => shows.assets[address] !== hash)) return false;
     const shown = momentAt(trace.base, trace.patches, moment);
     const contents = { hash: hashOf, assets: hashes, ...markedIn({ unseen, allowed }) };
     return hashOf(JSON.stringify(canonicalise(shown, contents))) === shows.moment;
+  }
+
+  /** Hashes of what the page has shown until a moment, by address. */
+  async #assetsUntil(moment: number): Promise<Record<string, string>> {
+    const { trace } = this.#gathered;
+    const moments = [trace.base, ...trace.patches.slice(0, moment)];
+    return (await gatherAssets(this.#bundle!, this.#origin, trace.assets, moments, this.#known)).hashes;
+  }
+
+  /** Looks for what was found before on a page that shows the same. @throws Error that says what is known */
+  async #recall(): Promise<void> {
+    const { trace, shots } = this.#gathered;
+    const end = shots.findLast(({ name }) => name === 'end');
+    // What its moment does not tell of may be otherwise.
+    if (!this.#ground || !end || end.opaque) return;
+    const shown = momentAt(trace.base, trace.patches, end.moment);
+    const recalled = recall(this.#ground, shown, await this.#assetsUntil(end.moment));
+    this.#gathered.recalled = recalled;
+    if (recalled.page.findings)
+      throw new Error(recalled.keyboard.findings ? askFailure.knownAll : askFailure.knownPage);
   }
 
   /**

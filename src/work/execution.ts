@@ -3,6 +3,7 @@ import type { CoveredScript } from '../core/coverage/hits.ts';
 import type { Measured } from '../core/timing/costs.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import { breakOff, emptyTrace, type Trace } from '../core/timeline/trace.ts';
+import type { Recalled } from './recall.ts';
 import type { CaptureAsk, LookReport } from '../core/wire/wire.ts';
 
 /** A capture as it was taken; without a picture where its moment is as approved. */
@@ -21,6 +22,8 @@ export type Execution = {
   asked: string[];
   /** Files of the project that the look has handed to its page, by their paths from the root. */
   read: string[];
+  /** What was known of the page at its end; null where nothing was looked for. */
+  recalled: Recalled | null;
   /** Null unless it was counted. */
   covered: Covered | null;
   /** What the browser did meanwhile; null unless it was measured. */
@@ -41,5 +44,6 @@ export const brokenReport = (wrong: Problem, stack: string | null = null): LookR
 export function brokenBy(wrong: Problem, stack: string | null = null): Execution {
   const trace = emptyTrace();
   breakOff(trace, wrong, 0);
-  return { report: brokenReport(wrong, stack), trace, shots: [], asked: [], read: [], covered: null, measured: null };
+  const nothing = { shots: [], asked: [], read: [], recalled: null, covered: null, measured: null };
+  return { report: brokenReport(wrong, stack), trace, ...nothing };
 }

@@ -193,7 +193,7 @@ export async function finishLook(
   const captures = await finishCaptures(context, info, environment, execution, assets);
   const { accessibility } = context;
   const { component } = info;
-  const findings = await findingsOf(accessibility, component, report.audit, captures, environment.ratio, hashOf);
+  const findings = await findingsOf(accessibility, component, execution, captures, environment.ratio);
   const flames = tellCosts(execution, context);
   const hasPassed = report.outcome === 'passed';
   const lacks = hasPassed ? objectionTo(findings, accessibility.failsOn) : null;

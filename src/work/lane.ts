@@ -21,6 +21,7 @@ import { Cut, explain, whereItStands } from './cut.ts';
 import { asksNothing, heldIn, type Held, isAsBuilt, type LookDocument, mayTurn, worldOf } from './document.ts';
 import { brokenReport, type Covered, type Execution } from './execution.ts';
 import type { Ran } from './job.ts';
+import type { FindingMemory } from './recall.ts';
 import { mostLimits, whileMoving, within } from './patience.ts';
 
 type RunOptions = {
@@ -39,6 +40,8 @@ type RunOptions = {
   pace?: number;
   /** When its accessibility is looked at; not at all by default. */
   audit?: LookRequest['audit'];
+  /** What was found before of pages that show the same; by default nothing. */
+  memory?: FindingMemory | null;
   /** It is measured what it costs the browser. */
   timed?: boolean;
   /** What is made wrong while it runs. */
@@ -261,7 +264,7 @@ export class Lane {
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
     const { recording = 'on', approved = null, isPhotographed = false, watched = false, stays = false } = options;
-    const { attendant = null, pace = 0, audit = null, mutation = null, timed = false } = options;
+    const { attendant = null, pace = 0, audit = null, memory = null, mutation = null, timed = false } = options;
     const { patience, settle, clock, now, network, markAttribute } = this.#settings;
     const { unanswered, failsOn, allowed } = this.#settings;
     const timeLimit = this.#limitOf(look);
@@ -301,7 +304,10 @@ export class Lane {
         () => false,
       ));
     const mark = isPhotographed ? null : this.#fingerprintOf(environment);
-    const gathered = conversation.listen(number, approved, mark, attendant);
+    const { entry } = held.document!.present!;
+    const rules = JSON.stringify([this.#fingerprintOf(environment), entry.base]);
+    const ground = memory && { memory, rules, code: JSON.stringify([entry.script, look]) };
+    const gathered = conversation.listen(number, approved, mark, ground, attendant);
     attendant?.began(gathered.trace);
     const began = performance.now();
     let report: LookReport;
@@ -327,15 +333,22 @@ export class Lane {
         ? await whereItStands(error, gathered.trace, timeLimit, this.#window)
         : { error, stack: null };
       const wrong = await this.#recover(found.error);
-      breakOff(gathered.trace, wrong, performance.now() - began);
-      report = brokenReport(wrong, found.stack);
+      // What its page has done when it was over says nothing about the look.
+      if (gathered.concluded) {
+        report = { ...gathered.concluded, left: [wrong.message] };
+        report.notes.push(`When Tab was tried on its page at the end: ${wrong.message}`);
+      } else {
+        breakOff(gathered.trace, wrong, performance.now() - began);
+        report = brokenReport(wrong, found.stack);
+      }
     }
     if (watched && this.#window?.lost === null) await this.#window.watch(false).catch(() => {});
     report.notes.push(...gathered.notes);
     const { trace, shots, read } = gathered;
     const covered = await this.#takeCovered();
     const measured = isMeasured ? await this.#takeMeasured() : null;
-    return { report, trace, shots, asked: [...(this.#window?.asked ?? [])], read, covered, measured };
+    const asked = [...(this.#window?.asked ?? [])];
+    return { report, trace, shots, asked, read, recalled: gathered.recalled, covered, measured };
   }
 
   /** The window that the lane works in; null when there is none by now. */

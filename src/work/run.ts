@@ -268,7 +268,8 @@ async function workInLanes(setup: RunSetup, plan: Plan, port: Port, stop: () => 
   );
   const audit = request.everyStep ? 'steps' : 'end';
   const timed = request.timing;
-  const seen: Seen = request.headed ? { pace: request.pace, stays: true, audit, timed } : { audit, timed };
+  const memory = request.fresh ? null : setup.accessibility.memory;
+  const seen: Seen = { audit, memory, timed, ...(request.headed && { pace: request.pace, stays: true }) };
   const works = lanes.map((lane) =>
     work(port, bundle, lane, seen).catch((error: unknown) => {
       stop();

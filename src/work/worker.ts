@@ -8,6 +8,7 @@ import type { FinishedLook } from '../core/run/finished.ts';
 import type { FileReport, LookRequest } from '../core/wire/wire.ts';
 import { confirm } from './confirm.ts';
 import { browserIsGone } from './crew.ts';
+import type { FindingMemory } from './recall.ts';
 import { brokenBy, type Execution } from './execution.ts';
 import type { Job, LookTask, Ran, Task } from './job.ts';
 import type { Lane } from './lane.ts';
@@ -45,7 +46,13 @@ async function attempt<T>(work: () => Promise<T>): Promise<{ value: T } | { lost
 }
 
 /** A look that somebody looks on at: what each step waits for them, and that it stays on the screen at the end. */
-export type Seen = { pace?: number; stays?: boolean; audit?: LookRequest['audit']; timed?: boolean };
+export type Seen = {
+  pace?: number;
+  stays?: boolean;
+  audit?: LookRequest['audit'];
+  memory?: FindingMemory | null;
+  timed?: boolean;
+};
 
 /** In which document a look is run: a fresh one or one that others share; and which looks are run there first. */
 type How = { isFresh: boolean; after?: readonly Ran[]; watched?: boolean } & Seen;
@@ -55,7 +62,7 @@ async function runOnce(
   bundle: Bundle,
   lane: LaneUse,
   { job, info, approved, isPhotographed }: LookTask,
-  { isFresh, after = [], watched = false, pace = 0, stays = false, audit = null, timed = false }: How,
+  { isFresh, after = [], watched = false, pace = 0, stays = false, audit = null, memory = null, timed = false }: How,
 ): Promise<Execution> {
   const tried = await attempt(async () => {
     for (const [i, { file, look }] of after.entries()) {
@@ -64,7 +71,16 @@ async function runOnce(
     }
     const report = await lane.open(bundle, job.file, job.environment, isFresh && after.length === 0);
     if ('problem' in report) return brokenBy(report.problem, report.stack);
-    return lane.run(info.look, job.environment, { approved, isPhotographed, watched, pace, stays, audit, timed });
+    return lane.run(info.look, job.environment, {
+      approved,
+      isPhotographed,
+      watched,
+      pace,
+      stays,
+      audit,
+      memory,
+      timed,
+    });
   });
   return 'lost' in tried ? brokenBy(tried.lost) : tried.value;
 }
@@ -96,9 +112,9 @@ export async function work(port: Port, bundle: Bundle, lane: LaneUse, seen: Seen
       const { task: again, before, first } = task;
       // It costs some speed, so only what has not ended once is watched.
       const watched = first.problem?.code === 'look-endless';
-      const { audit = null } = seen;
+      const { audit = null, memory = null } = seen;
       const run = async (after: readonly Ran[] = []): Promise<FinishedLook> =>
-        port.finish(again, await runLook(bundle, lane, again, { isFresh: true, after, watched, audit }));
+        port.finish(again, await runLook(bundle, lane, again, { isFresh: true, after, watched, audit, memory }));
       port.confirmed(await confirm(first, before, { alone: () => run(), after: run }));
       lane.leave();
       continue;

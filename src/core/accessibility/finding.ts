@@ -31,7 +31,12 @@ export type TextLine = Pick<Finding, 'element' | 'node' | 'step'> & {
 
 /** What a page tells of its accessibility. */
 export type Audit = {
+  /** Found on the way to its end. */
   findings: Finding[];
+  /** What it shows at its end, and where Tab leads in it; null for what is known of an equal page. */
+  atEnd: Finding[] | null;
+  keyboard: Finding[] | null;
+  /** Its text, where `atEnd` is told. */
   lines: TextLine[];
   /** What its look file accepts. */
   accepted: Acceptance[];

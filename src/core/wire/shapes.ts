@@ -189,6 +189,9 @@ const ask = either(
   fields({ do: oneOf('conform'), schema: anything, value: optional(anything) }),
   fields({ do: oneOf('surround'), with: surroundings }),
   fields({ do: oneOf('glance'), clip: box, isAgain: truth }),
+  fields({ do: oneOf('focuses'), clips: list(box, 1000) }),
+  fields({ do: oneOf('recall') }),
+  fields({ do: oneOf('conclude'), report: anything }),
   fields({ do: oneOf('nothing') }),
   fields({
     do: oneOf('capture'),
@@ -236,16 +239,20 @@ const finding = {
   step: number,
 };
 
+const findings = list(
+  fields({
+    ...finding,
+    rule: (value: unknown): value is RuleId => typeof value === 'string' && isRule(value),
+    certain: truth,
+    what: text(5000),
+  }),
+  100_000,
+);
+
 const audit = fields({
-  findings: list(
-    fields({
-      ...finding,
-      rule: (value: unknown): value is RuleId => typeof value === 'string' && isRule(value),
-      certain: truth,
-      what: text(5000),
-    }),
-    100_000,
-  ),
+  findings,
+  atEnd: nullable(findings),
+  keyboard: nullable(findings),
   lines: list(
     fields({ ...finding, colour: tuple(number, number, number, number), size: number, isBold: truth, isAside: truth }),
     10_000,

@@ -75,6 +75,12 @@ export type Ask =
   | { do: 'surround'; with: Surroundings }
   /** Looks at a part of the page; with `isAgain` once more. @throws `asBefore` when it is as it was then */
   | { do: 'glance'; clip: Box; isAgain: boolean }
+  /** Which of the elements that the page holds out look the same when all of them seem to have the focus. */
+  | { do: 'focuses'; clips: Box[] }
+  /** What is known of an equal page at the end of a look. */
+  | { do: 'recall' }
+  /** The look has ended like this, whatever comes of what is tried on its page from here on. */
+  | { do: 'conclude'; report: LookReport }
   | { do: 'nothing' }
   | CaptureAsk;
 
@@ -85,6 +91,9 @@ export const askFailure = {
   noDrag: 'no-drag',
   noFile: 'no-file ',
   asBefore: 'as-before',
+  alike: 'alike ',
+  knownPage: 'known-page',
+  knownAll: 'known-all',
 } as const;
 
 /** A request that a page made and that waits for what becomes of it. */
@@ -245,6 +254,10 @@ export type PageGlobal = {
   replaced(): string[];
   /** What was asked for is done, and these are the files that the page had asked for before it asked. */
   reply(token: string, id: number, error: string | null, files: Files): void;
+  /** The elements that are held out to be seen with the focus. */
+  heldOut(token: string): readonly unknown[];
+  /** Ends transitions that are on their way. */
+  settle(token: string): void;
   request(token: string, request: AskedRequest): void;
   /** Tells an attended look what somebody wants. */
   steer(token: string, steering: Steering): Promise<void>;

@@ -10,6 +10,7 @@ import type { Measured, Profile, TraceEvent } from '../../core/timing/costs.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
 import type { Files, InputRequest, PausedRequest, Surroundings } from '../../core/wire/wire.ts';
 import { type EngineWindow, type FullReply, type LoadedFiles, LostError, type WindowHandlers } from '../engine.ts';
+import { asFocused } from './focused.ts';
 import { carry, choose, dragOn, type Hands, nothingAfter, paste } from './hands.ts';
 import { callsOf } from './input.ts';
 import type { Params, Pipe } from './pipe.ts';
@@ -259,6 +260,10 @@ export class ChromiumWindow implements EngineWindow {
       clip: { x, y, width, height, scale: 1 },
     });
     return Buffer.from(data, 'base64');
+  }
+
+  asFocused<T>(elements: string, doing: () => Promise<T>): Promise<T> {
+    return asFocused(this.#hands, elements, doing);
   }
 
   async input(events: readonly InputRequest[]): Promise<void> {

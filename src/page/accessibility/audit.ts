@@ -24,7 +24,7 @@ function inShort({ element, tag, role }: Seen): string {
 }
 
 /** Findings of the page as it is now. With `isWhole` also what needs its layout changed, or its picture. */
-export function auditNow(recording: Recording, step: number, isWhole: boolean): Omit<Audit, 'accepted'> {
+export function auditNow(recording: Recording, step: number, isWhole: boolean): Pick<Audit, 'findings' | 'lines'> {
   const scene = sceneNow();
   const findings: Finding[] = [];
   const told = new Set<string>();

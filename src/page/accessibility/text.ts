@@ -175,15 +175,16 @@ const grown: Check = (scene, tell) => {
     const sheet = new CSSStyleSheet();
     // What would move on to its new size would not have it yet.
     sheet.replaceSync(`${css}*{transition:none!important}`);
-    const { adoptedStyleSheets } = document;
-    document.adoptedStyleSheets = [...adoptedStyleSheets, sheet];
+    // The list itself is alive: it would hold the new sheet too.
+    const sheets = [...document.adoptedStyleSheets];
+    document.adoptedStyleSheets = [...sheets, sheet];
     try {
       for (const { element, before } of candidates) {
         const now = overflow(element);
         if (now.some((value, i) => value > before[i]! + 4)) tell(rule, element, what, false);
       }
     } finally {
-      document.adoptedStyleSheets = adoptedStyleSheets;
+      document.adoptedStyleSheets = sheets;
     }
   }
 };

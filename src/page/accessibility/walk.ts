@@ -34,7 +34,7 @@ function toTheTop(): void {
 }
 
 /** What changes with the focus may take its time; here it is over at once. */
-function endTransitions(): void {
+export function endTransitions(): void {
   for (const animation of document.getAnimations())
     if (animation instanceof CSSTransition)
       try {
@@ -74,23 +74,69 @@ async function glance(number: number, clip: Box, isAgain: boolean): Promise<bool
 /** Some stop at parts of their own, which nobody sees from outside. */
 const hasOwnStops = (element: Element): boolean => /^(iframe|audio|video|object|embed)$/.test(element.localName);
 
+/** So many kinds of elements, which do not show their focus by their style, are looked at one by one. */
+const mostDoubtful = 6;
+
 /** True for an element that looks otherwise with the focus than without, as far as that can be told. */
-async function showsFocus(number: number, element: Element): Promise<boolean> {
+async function showsFocus(number: number, element: HTMLElement): Promise<boolean> {
+  element.focus();
+  endTransitions();
   const clip = clipOf(element);
-  if (!clip || hasOwnStops(element) || !(element instanceof HTMLElement)) return true;
+  if (!clip || focused() !== element) return true;
   await glance(number, clip, false);
   element.blur();
   endTransitions();
-  const isSame = await glance(number, clip, true);
-  // From here Tab goes on, with the element having a say in it.
-  element.focus({ preventScroll: true });
-  return !isSame;
+  return !(await glance(number, clip, true));
+}
+
+/** Elements of one kind show their focus alike. */
+const kindOf = ({ localName, className, parentElement }: Element): string =>
+  `${localName} ${String(className)} in ${parentElement?.localName} ${String(parentElement?.className)}`;
+
+let held: HTMLElement[] = [];
+
+/** The elements whose focus is looked for. */
+export const heldOut = (): Element[] => held;
+
+/** Those for which the host finds no pixel changed when all of them look as if they had the focus. */
+async function alikeWithFocus(number: number, elements: HTMLElement[]): Promise<HTMLElement[]> {
+  held = elements;
+  try {
+    await ask(number, { do: 'focuses', clips: elements.map((element) => clipOf(element)!) });
+    return [];
+  } catch (error) {
+    const said = error instanceof Error ? error.message : '';
+    if (!said.startsWith(askFailure.alike)) throw error;
+    const numbers = said.slice(askFailure.alike.length).split(' ').filter(Boolean);
+    return numbers.map((at) => elements[Number(at)]!);
+  } finally {
+    held = [];
+  }
+}
+
+/** Elements that were reached, and whose focus nothing shows. */
+async function unseenOf(number: number, reached: readonly Element[]): Promise<HTMLElement[]> {
+  const isSeen = (element: Element): element is HTMLElement =>
+    element instanceof HTMLElement && element.isConnected && !hasOwnStops(element) && clipOf(element) !== null;
+  const elements = reached.filter(isSeen);
+  const last = focused();
+  if (elements.length === 0) return [];
+  if (last instanceof HTMLElement) last.blur();
+  endTransitions();
+  const unseen: HTMLElement[] = [];
+  // A script may show it, or it may be out of sight until it has the focus.
+  const kinds: Record<string, boolean> = {};
+  for (const element of await alikeWithFocus(number, elements)) {
+    const kind = kindOf(element);
+    if (!(kind in kinds) && Object.keys(kinds).length >= mostDoubtful) continue;
+    kinds[kind] ??= await showsFocus(number, element);
+    if (!kinds[kind]) append(unseen, element);
+  }
+  return unseen;
 }
 
 type Walk = {
   reached: Element[];
-  /** Those whose focus nothing shows. */
-  unseen: Element[];
   /** What Tab does not lead away from, in either direction. */
   trap: Element | null;
   /** Everything was gone through, out of the page or back to the first. */
@@ -98,7 +144,7 @@ type Walk = {
 };
 
 async function walk(number: number): Promise<Walk> {
-  const found: Walk = { reached: [], unseen: [], trap: null, isWhole: false };
+  const found: Walk = { reached: [], trap: null, isWhole: false };
   toTheTop();
   let last: Element | null = null;
   for (let presses = 0; presses < most; presses++) {
@@ -114,7 +160,6 @@ async function walk(number: number): Promise<Walk> {
       return found;
     }
     append(found.reached, element);
-    if (!(await showsFocus(number, element))) append(found.unseen, element);
     last = element;
   }
   return found;
@@ -147,24 +192,35 @@ function jumping(reached: readonly Element[]): Element | null {
   return null;
 }
 
-/** What going through the page with Tab has shown, after the last step of a look. */
-export async function walkFindings(recording: Recording, step: number): Promise<Finding[]> {
+/** What going through a page with Tab has shown. */
+export type Walked = {
+  /** What it shows, which an equal page shows as well. */
+  seen: Finding[];
+  /** Where Tab leads, which is up to its scripts. */
+  led: Finding[];
+};
+
+/** Goes through the page with Tab, after the last step of a look; looks for what can be seen, where it is wanted. */
+export async function walkFindings(recording: Recording, step: number, isSeen: boolean): Promise<Walked> {
+  const walked: Walked = { seen: [], led: [] };
+  if (!sceneNow().told.some(isInTabOrder)) return walked;
   const gone = await walk(recording.number);
-  const findings: Finding[] = [];
   const tell = (rule: RuleId, element: Element, what: string, certain: boolean): void => {
+    const findings = rule === 'focus-is-visible' ? walked.seen : walked.led;
     const [left, top, width, height] = boxOf(element);
     const box: Box = [left + scrollX, top + scrollY, width, height];
     append(findings, { rule, certain, element: describe(element), node: recording.idOf(element), what, box, step });
   };
-  const { trap, unseen, reached } = gone;
+  const { trap, reached } = gone;
   if (trap) tell('tab-leads-on', trap, 'Tab and Shift+Tab both stay on it.', true);
-  for (const element of unseen) {
+  for (const element of missed(gone)) tell('tab-reaches-all', element, 'Tab did not come to it.', false);
+  const jump = jumping(reached);
+  if (jump) tell('tab-follows-page', jump, 'Tab comes to it after something below it.', false);
+  // Last: what has had the focus may be otherwise than before.
+  for (const element of isSeen ? await unseenOf(recording.number, reached) : []) {
     // Of what takes text the caret says where one is, which pictures do not show.
     const isCertain = !takesText(element);
     tell('focus-is-visible', element, 'No pixel changes when it gets the focus.', isCertain);
   }
-  for (const element of missed(gone)) tell('tab-reaches-all', element, 'Tab did not come to it.', false);
-  const jump = jumping(reached);
-  if (jump) tell('tab-follows-page', jump, 'Tab comes to it after something below it.', false);
-  return findings;
+  return walked;
 }

@@ -67,7 +67,7 @@ export function tellUnanswered(asked: Asking): void {
   };
   const wrong = problem('request-unanswered', details);
   if (failsUnanswered()) raise('error', wrong, null);
-  else recordingNow()?.note(unansweredNote(wrong));
+  else recordingNow()?.witness(unansweredNote(wrong));
 }
 
 /** A request that no route answers: files and allowed origins go on, the rest stays inside. */
@@ -78,7 +78,9 @@ function unanswered(asked: AskedRequest, close: Close): void {
     answerRequest(asked.id, 'proceed');
     close(asked.asset ? 'file' : 'sent to the network', asked.asset ? 'info' : 'warning');
     if (!asked.asset)
-      recordingNow()?.note(`It asks the real network (${url?.origin}): what that brings may differ from run to run.`);
+      recordingNow()?.witness(
+        `It asks the real network (${url?.origin}): what that brings may differ from run to run.`,
+      );
     return;
   }
   answerRequest(asked.id, isOwn ? notFound : 'refuse');

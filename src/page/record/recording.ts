@@ -38,6 +38,8 @@ export class Recording {
   readonly open = new Map<number, string>();
   /** The look has ended: whatever still goes on belongs to nobody, and does nothing any more. */
   isOver = false;
+  /** More was tried on its page than the look does: what the page does from here on is not the look's doing. */
+  isTried = false;
   readonly #began = native.now();
   readonly #recorder: Recorder | null;
   #events: TimelineEvent[] = [];
@@ -162,6 +164,11 @@ export class Recording {
   /** Adds a note once. */
   note(text: string): void {
     if (!this.notes.includes(text)) append(this.notes, text);
+  }
+
+  /** Adds a note about something that the page does by itself. */
+  witness(text: string): void {
+    if (!this.isTried) this.note(text);
   }
 
   /** A step begins only now: whatever has happened since it was begun was before it. */

@@ -12,7 +12,7 @@ export function raise(kind: 'error' | 'navigation', wrong: Problem, stack: strin
   const recording = recordingNow();
   if (!recording) return;
   if (recording.isOver) {
-    recording.note(`After the last capture: ${wrong.message}`);
+    recording.witness(`After the last capture: ${wrong.message}`);
     return;
   }
   recording.uncaught ??= { problem: wrong, stack };
@@ -49,7 +49,7 @@ function watchNavigation(): void {
     });
   window.close = () => raise('navigation', problem('closed-itself'), new Error().stack ?? null);
   window.open = (url) => {
-    recordingNow()?.note(
+    recordingNow()?.witness(
       `window.open(“${String(url ?? '')}”) was not followed. To test it, give the component a function of its ` +
         'own to call, and a spy() for it.',
     );
@@ -61,7 +61,7 @@ function watchNavigation(): void {
     const isElsewhere = event.ctrlKey || event.metaKey || event.shiftKey || event.button === 1;
     if (!isElsewhere && (!link.target || link.target === '_self')) return;
     event.preventDefault();
-    recordingNow()?.note(`A link to ${link.href} would have opened a new window; it was not followed.`);
+    recordingNow()?.witness(`A link to ${link.href} would have opened a new window; it was not followed.`);
   };
   for (const type of ['click', 'auxclick']) listen(window, type, keepHere);
 }

@@ -1,0 +1,107 @@
+/** Tab presses at the ends of looks: what a page does with the keyboard then is not the look's doing, and is known. */
+import { beforeAll, expect, test } from 'vitest';
+import { configuration, project, write } from '../support/project.ts';
+import { serve, type Served } from '../support/service.ts';
+
+/** What each look does when an element gets the focus, as the body of a handler. */
+const doings = {
+  quiet: '',
+  throws: "throw new Error('no focus, please')",
+  rejects: "Promise.reject(new Error('later'))",
+  fetches: "fetch('/api/nobody')",
+  logs: "console.error('focused')",
+  asks: "alert('Hello')",
+  leaves: "location.href = '/elsewhere'",
+  'opens a window': "window.open('/elsewhere')",
+  closes: 'window.close()',
+  'never ends': 'for (;;) {}',
+  'removes itself': 'event.currentTarget.remove()',
+  'takes it back': 'event.currentTarget.blur()',
+  'takes it elsewhere': "document.getElementById('first').focus()",
+  'grows the page': "document.body.append(...Array.from({ length: 500 }, () => document.createElement('button')))",
+  'sets timers': 'setInterval(() => event.target.focus(), 1)',
+};
+
+const looksOf = (label: string): string =>
+  `import { looks } from 'sguardo';
+const doings = ${JSON.stringify(doings)};
+function Pair({ doing }) {
+  const run = new Function('event', doing);
+  return <main><button id="first">First</button><button onFocus={run}>${label}</button><button>Last</button></main>;
+}
+export default looks(Pair, {
+  timeLimit: 2000,
+  states: Object.fromEntries(Object.entries(doings).map(([name, doing]) => [name, { props: { doing } }])),
+});`;
+
+let served: Served;
+let root: string;
+
+beforeAll(async () => {
+  root = project({ 'src/Pair.look.jsx': looksOf('Second'), 'sguardo.config.ts': configuration({ lanes: 2 }) });
+  served = await serve(root);
+}, 120_000);
+
+test('whatever the page does with the focus, the look is what it was', async () => {
+  const { look } = await served.run();
+  for (const name of Object.keys(doings)) {
+    const { verdict, problem } = look(name);
+    expect([name, verdict, problem]).toEqual([name, 'new', null]);
+  }
+  const told = (name: string): string => look(name).notes.join('\n');
+  expect(told('quiet')).toBe('');
+  expect(told('fetches')).toBe('');
+  expect(told('never ends')).toMatch(/^When Tab was tried on its page at the end: /);
+}, 240_000);
+
+const mixed = (label: string, onKey: string): string => `import { looks } from 'sguardo';
+const trap = (event) => { if (event.key === 'Tab') ${onKey}; };
+function Mixed() {
+  return <main>
+    <style>{'.bare:focus { outline: none } .faint { color: #ccc }'}</style>
+    <p className="faint">Hard to read</p><img src="/quay.png" /><button className="bare">${label}</button>
+    <button onKeyDown={trap}>Second</button>
+  </main>;
+}
+export default looks(Mixed, { states: { one: {}, two: {} } });`;
+
+/** What was found of the component Mixed, without which results and pictures show it. */
+async function found(): Promise<object[]> {
+  const { findings } = await served.client.accessibility();
+  return findings
+    .filter(({ component }) => component.endsWith('Mixed'))
+    .map(({ rule, element, what, sightings }) => ({
+      rule,
+      element,
+      what,
+      sightings: sightings.map(({ look, node, box, step }) => ({ look, node, box, step })),
+    }));
+}
+
+const rulesOf = async (): Promise<string[]> => (await found()).map((one) => (one as { rule: string }).rule);
+
+test('what is known of an equal page is told again as it was; where Tab leads is tried again with new code', async () => {
+  const file = 'src/Mixed.look.jsx';
+  const patterns = ['Mixed'];
+  write(root, { [file]: mixed('Go', 'null') });
+  await served.run({ patterns });
+  const first = await found();
+  expect(await rulesOf()).toEqual(
+    expect.arrayContaining(['focus-is-visible', 'text-has-contrast', 'picture-has-text']),
+  );
+  expect(await rulesOf()).not.toContain('tab-leads-on');
+  // Other code, and the same page: nothing but the keyboard is looked at again.
+  write(root, { [file]: `${mixed('Go', 'undefined')}\nexport const unused = 1;` });
+  expect((await served.run({ patterns })).run.reused).toBe(0);
+  expect(await found()).toEqual(first);
+  await served.run({ patterns, fresh: true });
+  expect(await found()).toEqual(first);
+  write(root, { [file]: mixed('Go', 'event.preventDefault()') });
+  await served.run({ patterns });
+  expect(await rulesOf()).toContain('tab-leads-on');
+  // Another page.
+  write(root, { [file]: mixed('Go on', 'null').replace('outline: none', 'color: red') });
+  await served.run({ patterns });
+  expect(await rulesOf()).not.toContain('focus-is-visible');
+  expect(await rulesOf()).not.toContain('tab-leads-on');
+}, 120_000);
