@@ -1,12 +1,13 @@
 /** `sguardo publish`: what the looks come to, as a folder of files that any server can send. */
-import { relative } from 'node:path';
+import { join, relative } from 'node:path';
 import type { Command } from 'commander';
 import pc from 'picocolors';
 import { fail } from '../core/problem/problem.ts';
 import { counted } from '../core/text/counted.ts';
-import { publish } from '../publish/publish.ts';
-import { findService } from './find.ts';
+import { publish, type PublishOptions } from '../publish/publish.ts';
+import { type Found, findService } from './find.ts';
 import { progressLine } from './follow.ts';
+import { type ReportKind, writeReports } from './report/report.ts';
 import { count } from './run.ts';
 
 type Options = { run?: number; json?: boolean };
@@ -36,6 +37,27 @@ Exit codes: 0 published · 2 bad command or folder, or nothing to publish · 3 n
     });
 }
 
+/** Reports that lie beside the pages of a site, and lead to them. */
+const reportsOf =
+  (found: Found): PublishOptions['writeReports'] =>
+  async (folder, run, results) => {
+    const coverage = await found.client.coverage(run.id).catch(() => null);
+    const names: Partial<Record<ReportKind, string>> = {
+      markdown: 'summary.md',
+      junit: 'junit.xml',
+      sarif: 'findings.sarif',
+      earl: 'findings.earl.json',
+      ...(coverage && { lcov: 'coverage.lcov', 'coverage-summary': 'coverage.json' }),
+    };
+    const wanted = Object.entries(names).map(([kind, name]) => ({
+      kind: kind as ReportKind,
+      path: join(folder, name),
+    }));
+    const linked = { ...found, url: '../index.html#' };
+    await writeReports(wanted, { found: linked, run, results, coverage, isStrict: false, isSite: true });
+    return Object.values(names);
+  };
+
 /** `1.2 MB`. */
 const size = (bytes: number): string =>
   bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
@@ -47,7 +69,15 @@ async function publishTo(folder: string, { run = undefined, json = false }: Opti
   try {
     const { client, url, root } = found;
     const tell = (done: number, all: number): void => line.show(`Publishing ${done} of ${all} results`);
-    const published = await publish({ url, root, client, folder, run: run ?? null, tell });
+    const published = await publish({
+      url,
+      root,
+      client,
+      folder,
+      run: run ?? null,
+      tell,
+      writeReports: reportsOf(found),
+    });
     line.clear();
     const { entry, shown, written, notes } = published;
     if (json) {

@@ -212,6 +212,7 @@ export async function run(patterns: string[], options: Options): Promise<number>
         results: all,
         coverage: report,
         isStrict,
+        isSite: options.site !== undefined,
       });
       if (!options.json) process.stdout.write(`Written: ${written.join(', ')}\n`);
     }

@@ -61,14 +61,16 @@ export function entryPage(app: string, page: SitePage): string {
 
 /** The first page of a site: what was published, the newest first. It needs no script. */
 export function firstPage({ project, entries }: SiteList): string {
-  const rows = entries.map(({ name, commit, branch, at, looks, verdicts }) => {
+  const rows = entries.map(({ name, commit, branch, at, looks, verdicts, reports = [] }) => {
+    const folder = `./${encodeURIComponent(name)}`;
+    const files = reports.map((file) => `<a href="${folder}/reports/${encodeURIComponent(file)}">${escaped(file)}</a>`);
     const counts = Object.entries(verdicts)
       .filter(([, count]) => count > 0)
       .map(([verdict, count]) => `<span class="${verdict}">${count} ${verdict}</span>`)
       .join(', ');
-    return `<tr><td><a href="./${encodeURIComponent(name)}/index.html">${escaped(commit?.slice(0, 12) ?? name)}</a></td>
+    return `<tr><td><a href="${folder}/index.html">${escaped(commit?.slice(0, 12) ?? name)}</a></td>
 <td>${escaped(branch ?? '')}</td><td><time datetime="${at}">${at.slice(0, 16).replace('T', ' ')} UTC</time></td>
-<td class="number">${looks}</td><td>${counts}</td></tr>`;
+<td class="number">${looks}</td><td>${counts}</td><td>${files.join('<br>')}</td></tr>`;
   });
   return `<!doctype html>
 <html lang="en">
@@ -98,7 +100,7 @@ td:first-child { font-family: ui-monospace, monospace; font-size: 13px; }
 <h1>${escaped(project)}</h1>
 <p>What was published, the newest first. Each opens as it was then.</p>
 <table>
-<thead><tr><th>Commit</th><th>Branch</th><th>Published</th><th>Looks</th><th>Verdicts</th></tr></thead>
+<thead><tr><th>Commit</th><th>Branch</th><th>Published</th><th>Looks</th><th>Verdicts</th><th>Reports</th></tr></thead>
 <tbody>
 ${rows.join('\n')}
 </tbody>

@@ -30,6 +30,8 @@ export type PublishOptions = {
   folder: string;
   /** The run that is published; with null what every look comes to now. */
   run: number | null;
+  /** Writes reports of a run into a folder, and says what they are called. */
+  writeReports(folder: string, run: RunSummary, results: ResultSummary[]): Promise<string[]>;
   tell(done: number, all: number): void;
 };
 
@@ -93,7 +95,7 @@ const told = (project: ProjectInfo): ProjectInfo => ({
   queued: [],
 });
 
-function entryOf(run: RunSummary, board: readonly BoardLook[], answers: string): SiteEntry {
+function entryOf(run: RunSummary, board: readonly BoardLook[], answers: string): Omit<SiteEntry, 'reports'> {
   const verdicts = noVerdicts();
   for (const { variants } of board) for (const { verdict } of variants) verdicts[verdict]++;
   const { commit, branch } = run;
@@ -141,8 +143,10 @@ export async function publish(options: PublishOptions): Promise<Published> {
   const { pages, notes } = await putStages(client, folder);
   const app = putApp(folder);
   const answers = objects.putJson(JSON.stringify(recorder.answers));
-  const entry = entryOf(run, board, answers);
-  const { name, commit, branch, at } = entry;
+  const bare = entryOf(run, board, answers);
+  const { name, commit, branch, at } = bare;
+  const reports = await options.writeReports(join(folder, name, 'reports'), run, results);
+  const entry: SiteEntry = { ...bare, reports };
   const page: SitePage = {
     project: project.name,
     entry: { name, commit, branch, at },

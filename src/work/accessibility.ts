@@ -42,7 +42,7 @@ export async function findingsOf(
   const end = captures.find(({ summary }) => summary.name === 'end');
   const contrasts = end && audit.atEnd ? await contrastsOf(context, audit, end, ratio) : [];
   const page = audit.atEnd && [...audit.atEnd, ...contrasts];
-  if (recalled) remember(context, recalled, { page, keyboard: audit.keyboard });
+  if (recalled) remember(context, recalled, { ...audit, page });
   const step = end?.summary.step ?? 0;
   const known = recalled ? [recalled.page.findings, recalled.keyboard.findings] : [];
   const before = known.flatMap((findings) => asFound(findings, recalled!, step));

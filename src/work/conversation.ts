@@ -245,7 +245,7 @@ export class Conversation {
       case 'focuses':
         throw new Error(askFailure.alike + (await unseenFocuses(window, this.#token, ask.clips)).join(' '));
       case 'recall':
-        return this.#recall();
+        return this.#recall(ask.beside);
       case 'conclude':
         this.#gathered.concluded = readLookReport(ask.report);
         return;
@@ -318,16 +318,18 @@ export class Conversation {
   }
 
   /** Looks for what was found before on a page that shows the same. @throws Error that says what is known */
-  async #recall(): Promise<void> {
+  async #recall(beside: string): Promise<void> {
     const { trace, shots } = this.#gathered;
     const end = shots.findLast(({ name }) => name === 'end');
     // What its moment does not tell of may be otherwise.
     if (!this.#ground || !end || end.opaque) return;
     const shown = momentAt(trace.base, trace.patches, end.moment);
-    const recalled = recall(this.#ground, shown, await this.#assetsUntil(end.moment));
+    const recalled = recall(this.#ground, shown, await this.#assetsUntil(end.moment), beside);
     this.#gathered.recalled = recalled;
-    if (recalled.page.findings)
-      throw new Error(recalled.keyboard.findings ? askFailure.knownAll : askFailure.knownPage);
+    const { page, focus, keyboard } = recalled;
+    if (!page.findings) return;
+    if (keyboard.findings) throw new Error(askFailure.knownAll);
+    throw new Error(focus.findings ? askFailure.knownFocus : askFailure.knownMarkup);
   }
 
   /**

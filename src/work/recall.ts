@@ -1,6 +1,6 @@
 /** Findings that were made before of an equal page: what has not changed is not looked at again. */
 import { canonicalise } from '../core/moment/canonical.ts';
-import type { Moment } from '../core/moment/moment.ts';
+import { isText, type Moment } from '../core/moment/moment.ts';
 import { idsInOrder } from '../core/moment/order.ts';
 import type { Finding } from '../core/accessibility/finding.ts';
 import { hashOf } from './assets.ts';
@@ -24,36 +24,61 @@ export type Ground = {
 export type Recalled = {
   /** The nodes of its moment in the order of the document. */
   ids: number[];
-  /** What the page shows: findings of markup and styles, contrasts, and whether the focus can be seen. */
-  page: { key: string; findings: Finding[] | null };
-  /** Where Tab leads in it. */
-  keyboard: { key: string; findings: Finding[] | null };
+  /** What the page shows: findings of markup and styles, and contrasts. */
+  page: Remembered;
+  /** Empty where everything shows by its style that it has the focus: then no script has to. */
+  focus: Remembered;
+  /** What Tab does in it. */
+  keyboard: Remembered;
 };
 
-/** What was found on a page now; null for what was not looked for. */
-type Found = { page: Finding[] | null; keyboard: Finding[] | null };
+type Remembered = { key: string; findings: Finding[] | null };
 
-/** Looks for what was found before of a moment; `assets` are hashes by address. */
-export function recall({ memory, rules, code }: Ground, moment: Moment, assets: Record<string, string>): Recalled {
-  const shown = JSON.stringify(canonicalise(moment, { hash: hashOf, assets }));
-  const page = hashOf(JSON.stringify(['page', rules, hashOf(shown)]));
-  const keyboard = hashOf(JSON.stringify(['keyboard', page, code]));
-  return {
-    ids: idsInOrder(moment),
-    page: { key: page, findings: memory.get(page) },
-    keyboard: { key: keyboard, findings: memory.get(keyboard) },
+/** What was found on a page now; null for what was not looked for. */
+type Found = { page: Finding[] | null; keyboard: Finding[] | null; stylesFocus: boolean | null };
+
+/** Titles, which no picture shows and assistive technology reads out, with their places. */
+function titlesIn({ nodes }: Moment, ids: readonly number[]): [number, string][] {
+  const textOf = (id: number): string => {
+    const node = nodes[id];
+    return node && isText(node) ? node.text : '';
   };
+  return ids.flatMap((id, place): [number, string][] => {
+    const node = nodes[id]!;
+    return isText(node) || node.tag !== 'title' ? [] : [[place, (node.kids ?? []).map(textOf).join('')]];
+  });
+}
+
+/** Looks for what was found before of a moment; `assets` are hashes by address, `beside` is not in the moment. */
+export function recall(
+  { memory, rules, code }: Ground,
+  moment: Moment,
+  assets: Record<string, string>,
+  beside: string,
+): Recalled {
+  const shown = JSON.stringify(canonicalise(moment, { hash: hashOf, assets }));
+  const ids = idsInOrder(moment);
+  const remembered = (...parts: string[]): Remembered => {
+    const key = hashOf(JSON.stringify(parts));
+    return { key, findings: memory.get(key) };
+  };
+  const page = remembered('page', rules, hashOf(shown), JSON.stringify(titlesIn(moment, ids)), beside);
+  return { ids, page, focus: remembered('focus', page.key), keyboard: remembered('keyboard', page.key, code) };
 }
 
 /** Keeps what was found at the end of a look for pages that show the same. */
-export function remember({ memory }: Pick<Ground, 'memory'>, { ids, page, keyboard }: Recalled, now: Found): void {
+export function remember(
+  { memory }: Pick<Ground, 'memory'>,
+  { ids, page, focus, keyboard }: Recalled,
+  now: Found,
+): void {
   const places = new Map(ids.map((id, place) => [id, place]));
   const placed = (one: Finding): Finding => ({
     ...one,
     node: one.node === null ? null : (places.get(one.node) ?? null),
   });
-  // What Tab shows belongs to both: without it the page was not looked at as a whole.
-  if (now.page && now.keyboard && !page.findings) memory.put(page.key, now.page.map(placed));
+  if (now.stylesFocus && !focus.findings) memory.put(focus.key, []);
+  if (now.page && !page.findings) memory.put(page.key, now.page.map(placed));
   if (now.keyboard && !keyboard.findings) memory.put(keyboard.key, now.keyboard.map(placed));
 }
 

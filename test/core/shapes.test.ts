@@ -99,7 +99,7 @@ describe('messages of a page', () => {
       stack: null,
       notes: [],
       left: [],
-      audit: { findings: [], atEnd: null, keyboard: [], lines: [], accepted: [] },
+      audit: { findings: [], atEnd: null, keyboard: [], stylesFocus: null, lines: [], accepted: [] },
     };
     expect(readLookReport(report)).toEqual(report);
     for (const other of [

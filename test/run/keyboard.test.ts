@@ -59,7 +59,7 @@ const trap = (event) => { if (event.key === 'Tab') ${onKey}; };
 function Mixed() {
   return <main>
     <style>{'.bare:focus { outline: none } .faint { color: #ccc }'}</style>
-    <p className="faint">Hard to read</p><img src="/quay.png" /><button className="bare">${label}</button>
+    <p className="faint">Hard to read</p><svg role="img"><title>Tide</title></svg><img src="/quay.png" /><button className="bare">${label}</button>
     <button onKeyDown={trap}>Second</button>
   </main>;
 }
@@ -79,6 +79,27 @@ async function found(): Promise<object[]> {
 }
 
 const rulesOf = async (): Promise<string[]> => (await found()).map((one) => (one as { rule: string }).rule);
+
+test('pages are not equal for a title, or a handler in the markup', async () => {
+  const page = (html: string): string => `{ props: { html: ${JSON.stringify(html)} } }`;
+  write(root, {
+    'src/Two.look.jsx': `import { looks } from 'sguardo';
+function Two({ html }) { return <div dangerouslySetInnerHTML={{ __html: html }} />; }
+export default looks(Two, { states: {
+  'no title': ${page('<svg role="img"><title></title></svg>')},
+  title: ${page('<svg role="img"><title>Tide</title></svg>')},
+  'no handler': ${page('<a>Go</a>')},
+  handler: ${page('<a onclick="go()">Go</a>')},
+} });`,
+  });
+  await served.run({ patterns: ['Two'] });
+  const { findings } = await served.client.accessibility();
+  const shown = findings.filter(({ component }) => component.endsWith('Two'));
+  const looksWith = (rule: string): string[] =>
+    shown.filter((one) => one.rule === rule).flatMap(({ sightings }) => sightings.map(({ look }) => look));
+  expect(looksWith('drawing-has-text')).toEqual(['no title']);
+  expect(looksWith('link-has-address')).toEqual(['handler']);
+}, 60_000);
 
 test('what is known of an equal page is told again as it was; where Tab leads is tried again with new code', async () => {
   const file = 'src/Mixed.look.jsx';

@@ -67,6 +67,8 @@ export type Outcome = {
   results: ResultSummary[];
   coverage: CoverageReport | null;
   isStrict: boolean;
+  /** Links lead to a site rather than to a service. */
+  isSite: boolean;
 };
 
 async function recordedOf({ client }: Found, results: readonly ResultSummary[]): Promise<Recorded[]> {
@@ -128,7 +130,7 @@ export async function writeReports(wanted: readonly WantedReport[], outcome: Out
     results,
     isStrict,
     linkOf: (result) => benchUrl(found.url, result),
-    pictureOf: (hash) => found.client.pictureUrl(hash),
+    pictureOf: (hash) => (outcome.isSite ? null : found.client.pictureUrl(hash)),
   };
   for (const { kind, path } of wanted) {
     const full = resolve(path);

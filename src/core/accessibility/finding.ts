@@ -33,9 +33,11 @@ export type TextLine = Pick<Finding, 'element' | 'node' | 'step'> & {
 export type Audit = {
   /** Found on the way to its end. */
   findings: Finding[];
-  /** What it shows at its end, and where Tab leads in it; null for what is known of an equal page. */
+  /** What it shows at its end, and what Tab does in it; null for what is known of an equal page. */
   atEnd: Finding[] | null;
   keyboard: Finding[] | null;
+  /** Everything that Tab comes to shows by its style that it has the focus; null where nobody has looked. */
+  stylesFocus: boolean | null;
   /** Its text, where `atEnd` is told. */
   lines: TextLine[];
   /** What its look file accepts. */

@@ -35,13 +35,13 @@ function changes(results: readonly ResultSummary[], { linkOf, pictureOf }: Repor
     result.captures
       .filter(({ state }) => state.kind === 'changed')
       .map(({ name, hash, baseline, difference }) => {
-        const links = [
-          ...(baseline ? [`[baseline](${pictureOf(baseline)})`] : []),
-          `[now](${pictureOf(hash)})`,
-          ...(difference ? [`[difference](${pictureOf(difference)})`] : []),
-        ];
+        const pictures = { baseline, now: hash, difference };
+        const links = Object.entries(pictures).flatMap(([words, picture]) => {
+          const address = picture && pictureOf(picture);
+          return address ? [`[${words}](${address})`] : [];
+        });
         const title = `[${plain(titleOf(result))}](${linkOf(result)})${name === 'end' ? '' : `, ${plain(name)}`}`;
-        return `| ${title} | ${links.join(' · ')} |`;
+        return `| ${title} | ${links.join(' · ') || 'see there'} |`;
       }),
   );
   return [

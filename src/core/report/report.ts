@@ -12,8 +12,8 @@ export type ReportData = {
   isStrict: boolean;
   /** The address of the console's page for a result. */
   linkOf(result: ResultSummary): string;
-  /** The address of a picture. */
-  pictureOf(hash: string): string;
+  /** The address of a picture; null in reports of a site, whose pages show it. */
+  pictureOf(hash: string): string | null;
 };
 
 /** A timeline with the result that it is of. */

@@ -16,6 +16,8 @@ export type SiteEntry = {
   verdicts: Record<Verdict, number>;
   /** The names of its files in `objects`, so that others know which are needed. */
   answers: string;
+  /** Files of its folder `reports`, for other programs. */
+  reports: string[];
 };
 
 export type SiteList = { format: typeof siteFormat; project: string; entries: SiteEntry[] };

@@ -190,7 +190,7 @@ const ask = either(
   fields({ do: oneOf('surround'), with: surroundings }),
   fields({ do: oneOf('glance'), clip: box, isAgain: truth }),
   fields({ do: oneOf('focuses'), clips: list(box, 1000) }),
-  fields({ do: oneOf('recall') }),
+  fields({ do: oneOf('recall'), beside: text(1_000_000) }),
   fields({ do: oneOf('conclude'), report: anything }),
   fields({ do: oneOf('nothing') }),
   fields({
@@ -253,6 +253,7 @@ const audit = fields({
   findings,
   atEnd: nullable(findings),
   keyboard: nullable(findings),
+  stylesFocus: nullable(truth),
   lines: list(
     fields({ ...finding, colour: tuple(number, number, number, number), size: number, isBold: truth, isAside: truth }),
     10_000,

@@ -77,8 +77,8 @@ export type Ask =
   | { do: 'glance'; clip: Box; isAgain: boolean }
   /** Which of the elements that the page holds out look the same when all of them seem to have the focus. */
   | { do: 'focuses'; clips: Box[] }
-  /** What is known of an equal page at the end of a look. */
-  | { do: 'recall' }
+  /** What is known of an equal page at the end of a look; `beside` is what moments do not hold of it. */
+  | { do: 'recall'; beside: string }
   /** The look has ended like this, whatever comes of what is tried on its page from here on. */
   | { do: 'conclude'; report: LookReport }
   | { do: 'nothing' }
@@ -92,7 +92,8 @@ export const askFailure = {
   noFile: 'no-file ',
   asBefore: 'as-before',
   alike: 'alike ',
-  knownPage: 'known-page',
+  knownMarkup: 'known-markup',
+  knownFocus: 'known-focus',
   knownAll: 'known-all',
 } as const;
 

@@ -7,11 +7,13 @@ import { describe } from '../act/names.ts';
 import { type Recording, recordingNow } from '../record/recording.ts';
 import { askFailure, type LookReport } from '../../core/wire/wire.ts';
 import { ask } from '../host/host.ts';
+import { append } from '../host/natives.ts';
+import { rootsNow } from '../record/roots.ts';
 import { auditNow } from './audit.ts';
 import { walkFindings } from './walk.ts';
 
 /** How much is known of an equal page, at whose end somebody has looked before. */
-type Known = 'nothing' | 'page' | 'all';
+type Known = 'nothing' | 'markup' | 'focus' | 'all';
 
 let when: 'end' | 'steps' | null = null;
 let accepted: Acceptance[] = [];
@@ -67,13 +69,26 @@ export function auditStep(recording: Recording, step: number): void {
   }
 }
 
+/** Which elements have handlers in their markup, which moments leave out and rules read. */
+function handlers(): string {
+  const places: number[] = [];
+  let place = 0;
+  for (const root of rootsNow())
+    for (const element of root.querySelectorAll('*')) {
+      if (element.hasAttribute('onclick')) append(places, place);
+      place++;
+    }
+  return places.join(' ');
+}
+
 async function whatIsKnown(number: number): Promise<Known> {
   try {
-    await ask(number, { do: 'recall' });
+    await ask(number, { do: 'recall', beside: handlers() });
     return 'nothing';
   } catch (error) {
     const said = error instanceof Error ? error.message : '';
-    return said === askFailure.knownAll ? 'all' : said === askFailure.knownPage ? 'page' : 'nothing';
+    if (said === askFailure.knownAll) return 'all';
+    return said === askFailure.knownFocus ? 'focus' : said === askFailure.knownMarkup ? 'markup' : 'nothing';
   }
 }
 
@@ -83,9 +98,10 @@ export async function endAudit(): Promise<Audit | null> {
   if (!when || !recording) return null;
   if (wrong) throw wrong.error;
   known = await whatIsKnown(recording.number);
-  if (known !== 'nothing') return { findings: found, atEnd: null, keyboard: null, lines: [], accepted };
+  const bare = { findings: found, atEnd: null, keyboard: null, stylesFocus: null, lines: [], accepted };
+  if (known !== 'nothing') return bare;
   const { findings, lines } = auditNow(recording, recording.count - 1, true);
-  return { findings: found, atEnd: findings, keyboard: null, lines, accepted };
+  return { ...bare, atEnd: findings, lines };
 }
 
 /**
@@ -100,8 +116,8 @@ export async function walkAtEnd(report: LookReport): Promise<Audit | null> {
     await recording.stop();
     recording.isTried = true;
     await ask(recording.number, { do: 'conclude', report });
-    const { seen, led } = await walkFindings(recording, recording.count - 1, known === 'nothing');
-    return { ...audit, atEnd: audit.atEnd && [...audit.atEnd, ...seen], keyboard: led };
+    const { findings, stylesFocus } = await walkFindings(recording, recording.count - 1, known !== 'focus');
+    return { ...audit, keyboard: findings, stylesFocus };
   } catch {
     return audit;
   }

@@ -1,5 +1,5 @@
 /** Goes through the page with Tab, as somebody without a mouse does: what is reached, and where one is stuck. */
-import type { Finding } from '../../core/accessibility/finding.ts';
+import type { Audit, Finding } from '../../core/accessibility/finding.ts';
 import type { RuleId } from '../../core/accessibility/rules.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
 import { askFailure } from '../../core/wire/wire.ts';
@@ -115,24 +115,28 @@ async function alikeWithFocus(number: number, elements: HTMLElement[]): Promise<
 }
 
 /** Elements that were reached, and whose focus nothing shows. */
-async function unseenOf(number: number, reached: readonly Element[]): Promise<HTMLElement[]> {
+async function unseenOf(
+  number: number,
+  reached: readonly Element[],
+): Promise<{ unseen: HTMLElement[]; stylesFocus: boolean }> {
   const isSeen = (element: Element): element is HTMLElement =>
     element instanceof HTMLElement && element.isConnected && !hasOwnStops(element) && clipOf(element) !== null;
   const elements = reached.filter(isSeen);
   const last = focused();
-  if (elements.length === 0) return [];
+  if (elements.length === 0) return { unseen: [], stylesFocus: true };
   if (last instanceof HTMLElement) last.blur();
   endTransitions();
   const unseen: HTMLElement[] = [];
   // A script may show it, or it may be out of sight until it has the focus.
   const kinds: Record<string, boolean> = {};
-  for (const element of await alikeWithFocus(number, elements)) {
+  const doubtful = await alikeWithFocus(number, elements);
+  for (const element of doubtful) {
     const kind = kindOf(element);
     if (!(kind in kinds) && Object.keys(kinds).length >= mostDoubtful) continue;
     kinds[kind] ??= await showsFocus(number, element);
     if (!kinds[kind]) append(unseen, element);
   }
-  return unseen;
+  return { unseen, stylesFocus: doubtful.length === 0 };
 }
 
 type Walk = {
@@ -193,20 +197,14 @@ function jumping(reached: readonly Element[]): Element | null {
 }
 
 /** What going through a page with Tab has shown. */
-export type Walked = {
-  /** What it shows, which an equal page shows as well. */
-  seen: Finding[];
-  /** Where Tab leads, which is up to its scripts. */
-  led: Finding[];
-};
+export type Walked = Pick<Audit, 'stylesFocus'> & { findings: Finding[] };
 
-/** Goes through the page with Tab, after the last step of a look; looks for what can be seen, where it is wanted. */
+/** Goes through the page with Tab, after the last step of a look; `isSeen`: also whether the focus can be seen. */
 export async function walkFindings(recording: Recording, step: number, isSeen: boolean): Promise<Walked> {
-  const walked: Walked = { seen: [], led: [] };
-  if (!sceneNow().told.some(isInTabOrder)) return walked;
+  const findings: Finding[] = [];
+  if (!sceneNow().told.some(isInTabOrder)) return { findings, stylesFocus: true };
   const gone = await walk(recording.number);
   const tell = (rule: RuleId, element: Element, what: string, certain: boolean): void => {
-    const findings = rule === 'focus-is-visible' ? walked.seen : walked.led;
     const [left, top, width, height] = boxOf(element);
     const box: Box = [left + scrollX, top + scrollY, width, height];
     append(findings, { rule, certain, element: describe(element), node: recording.idOf(element), what, box, step });
@@ -217,10 +215,13 @@ export async function walkFindings(recording: Recording, step: number, isSeen: b
   const jump = jumping(reached);
   if (jump) tell('tab-follows-page', jump, 'Tab comes to it after something below it.', false);
   // Last: what has had the focus may be otherwise than before.
-  for (const element of isSeen ? await unseenOf(recording.number, reached) : []) {
+  const { unseen, stylesFocus } = isSeen
+    ? await unseenOf(recording.number, reached)
+    : { unseen: [], stylesFocus: null };
+  for (const element of unseen) {
     // Of what takes text the caret says where one is, which pictures do not show.
     const isCertain = !takesText(element);
     tell('focus-is-visible', element, 'No pixel changes when it gets the focus.', isCertain);
   }
-  return walked;
+  return { findings, stylesFocus };
 }
