@@ -25,6 +25,7 @@ const special: Record<string, Exit> = {
   'baseline-twice': 1,
   'baselines-not-folder': 2,
   'request-wrong': 2,
+  'request-too-large': 2,
   'not-found': 2,
   'coverage-none': 2,
   'known-wrong': 2,

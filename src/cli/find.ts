@@ -36,6 +36,12 @@ export async function runningService(root: string): Promise<{ url: string; pid: 
 export const startLimit = 30_000;
 
 /**
+ * Somebody else's service answers within this time, in milliseconds: many commands at once that each tried again and
+ * again would keep it from starting.
+ */
+const patience = 1500;
+
+/**
  * A client of the project's service. One that was started here ends with `release()`, or with this process, unless
  * others follow runs in it by then.
  * @throws ProblemError `config-missing`, `service-start`, or what the service said when it could not start
@@ -46,6 +52,7 @@ export async function findService(folder: string): Promise<Found> {
   const running = await runningService(root);
   if (running) return { client: running.client, url: running.url, root, own: false, release: async () => {} };
   let child = attachedService(root);
+  let again = 0;
   for (
     const until = Date.now() + startLimit;
     Date.now() < until;
@@ -65,6 +72,9 @@ export async function findService(folder: string): Promise<Found> {
     if (child.process.exitCode === null && child.process.signalCode === null) continue;
     // Somebody else's may be starting, which is found here soon, or ending, and ours takes its place.
     if (toldBy(child.said()).code !== 'service-there') break;
+    again ||= Date.now() + patience;
+    if (Date.now() < again) continue;
+    again = 0;
     child = attachedService(root);
   }
   child.process.kill('SIGKILL');

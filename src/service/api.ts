@@ -6,7 +6,7 @@ import fastifyStatic from '@fastify/static';
 import swagger from '@fastify/swagger';
 import fastify, { type FastifyInstance, type FastifyReply, type FastifyServerOptions } from 'fastify';
 import type { Schema } from 'yup';
-import { answerProblems, frameworkErrors } from './problems.ts';
+import { answerProblems, frameworkErrors, mostMegabytes } from './problems.ts';
 import { addHeaders, apiHeaders } from './headers.ts';
 import type { ApiContext } from './routes/context.ts';
 import { addRoutes } from './routes/routes.ts';
@@ -37,7 +37,7 @@ export async function buildApi({
   logger,
   version,
 }: ApiOptions): Promise<FastifyInstance> {
-  const app = fastify({ logger, frameworkErrors, forceCloseConnections: true, bodyLimit: 4 * 1024 * 1024 });
+  const app = fastify({ logger, frameworkErrors, forceCloseConnections: true, bodyLimit: mostMegabytes * 1024 * 1024 });
   guard(app, port);
   const hasConsole = existsSync(consoleFolder);
   const page = (reply: FastifyReply): unknown => reply.type('text/html; charset=utf-8').sendFile('index.html');

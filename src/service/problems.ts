@@ -5,6 +5,9 @@ import { diskProblem } from '../core/problem/disk.ts';
 import { type Problem, problem, ProblemError, toProblem } from '../core/problem/problem.ts';
 import { statusOf } from './statuses.ts';
 
+/** So much is taken with one request, in megabytes. */
+export const mostMegabytes = 4;
+
 /** A problem as `application/problem+json`; our own members are `code`, `remedy`, `found`, `frame` and `place`. */
 export function problemDetails(wrong: Problem): object {
   const { code, message, remedy } = wrong;
@@ -21,6 +24,7 @@ function problemOf(error: unknown, log: (error: unknown) => void, records = 'the
   if (error instanceof ProblemError) return error.problem;
   if (error instanceof ValidationError) return problem('request-wrong', { error: error.message });
   const { statusCode, message } = error as FastifyError;
+  if (statusCode === 413) return problem('request-too-large', { most: mostMegabytes });
   if (statusCode && statusCode < 500) return problem('request-wrong', { error: message });
   log(error);
   return diskProblem(error, records) ?? toProblem(error);

@@ -34,6 +34,7 @@ const special: Partial<Record<ProblemCode, number>> = {
   'host-refused': 421,
   'origin-refused': 403,
   'request-wrong': 400,
+  'request-too-large': 413,
   'queue-full': 429,
   'not-found': 404,
   'coverage-none': 404,

@@ -337,6 +337,16 @@ describe('who may ask', () => {
     expect((await fetch(`${stage}/api/runs`, { method: 'POST' })).status).toBe(404);
   });
 
+  it('sends no more at once than is taken', async () => {
+    const body = JSON.stringify({ patterns: ['x'.repeat(5_000_000)] });
+    const reply = await fetch(`${url}/api/runs`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body,
+    });
+    expect([reply.status, await reply.json()]).toEqual([413, expect.objectContaining({ code: 'request-too-large' })]);
+  });
+
   it('gets no file from outside the project', async () => {
     for (const path of [
       '/..%2f..%2fpackage.json',

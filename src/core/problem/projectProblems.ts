@@ -154,6 +154,10 @@ const serviceAndClient = {
     'Open the console at the address that sguardo serve printed.',
   ),
   'request-wrong': entry((d) => `${d.error}`, 'Correct the request; /api/openapi.json describes every call.'),
+  'request-too-large': entry(
+    (d) => `The request is larger than the ${d.most} MB that are taken at once.`,
+    'Send less at once, such as fewer patterns or files.',
+  ),
   'queue-full': entry(
     (d) => `${d.most} runs are already waiting.`,
     'Wait for them to finish, or stop some: POST /api/runs/<id>/stop',
