@@ -62,7 +62,9 @@ const hashesIn = (folder: string): Map<string, string> =>
       .map((path) => [path, createHash('sha256').update(readFileSync(path)).digest('hex')]),
   );
 
-const traces = (): Set<string> => new Set(readdirSync(tmpdir()).filter((name) => /^sguardo/.test(name)));
+/** Folders of the machine that services with these ids have made. */
+const tracesOf = (services: ReadonlySet<number>): string[] =>
+  readdirSync(tmpdir()).filter((name) => services.has(Number(/^sguardo-.*-(\d+)-\w+$/.exec(name)?.[1])));
 
 export class Ground {
   readonly root: string;
@@ -70,7 +72,7 @@ export class Ground {
   url = '';
   #service!: ChildProcess;
   #approved = new Map<string, string>();
-  readonly #tracesBefore = traces();
+  readonly #services = new Set<number>();
   /** Processes that its services have started so far. */
   readonly #started = new Map<number, string>();
 
@@ -106,6 +108,7 @@ export class Ground {
     const { child, url, said } = await serveByCommand(this.root);
     if (url === '') throw new Error(`The service did not start: ${said()}`);
     this.#service = child;
+    this.#services.add(child.pid!);
     this.url = url;
     this.client = connect(url);
   }
@@ -196,7 +199,7 @@ export class Ground {
     }
     for (let tries = 0; tries < 100 && this.#left().length > 0; tries++) await delay(50);
     for (const command of this.#left()) harm(damage, 'leaked', `a process: ${command.slice(0, 100)}`);
-    for (const name of traces()) if (!this.#tracesBefore.has(name)) harm(damage, 'leaked', `a folder: ${name}`);
+    for (const name of tracesOf(this.#services)) harm(damage, 'leaked', `a folder: ${name}`);
   }
 
   #left(): string[] {

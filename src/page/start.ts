@@ -160,12 +160,19 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
 /** Problems of Sguardo's own work, rather than of a look. */
 const ownWork: readonly string[] = ['capture-failed', 'internal'];
 
+function saidBy(error: unknown): string {
+  try {
+    return error instanceof Error ? errorInWords(error) : (error as Problem).message;
+  } catch {
+    return 'it cannot even be said how';
+  }
+}
+
 /** A look that has taken from the page what our own side of it needs. @throws the error, when it has not */
 function tampered(error: unknown): LookReport {
   const left = replacedNow();
   if (left.length === 0) throw error;
-  const said = error instanceof Error ? errorInWords(error) : (error as Problem).message;
-  const wrong = problem('platform-replaced', { what: left[0], error: said });
+  const wrong = problem('platform-replaced', { what: left[0], error: saidBy(error) });
   return { outcome: 'broken', problem: wrong, stack: stackOf(error), notes: [], left, audit: null };
 }
 

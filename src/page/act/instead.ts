@@ -16,7 +16,15 @@ function like(elements: Element[], wanted: Name | undefined, label: (element: El
   if (typeof wanted === 'string')
     named.sort((a, b) => distance(a.name.slice(0, 80), wanted) - distance(b.name.slice(0, 80), wanted));
   const texts = [...new Set(named.map(({ text }) => text))];
-  return texts.length > most ? [...texts.slice(0, most), `and ${texts.length - most} more`] : texts;
+  const shown = texts.length > most ? [...texts.slice(0, most), `and ${texts.length - most} more`] : texts;
+  return [...shown, ...asPart(named, wanted)];
+}
+
+/** Says so when the wanted name is a part of what there is: a text means all of a name. */
+function asPart(named: readonly { text: string; name: string }[], wanted: Name | undefined): string[] {
+  if (typeof wanted !== 'string' || wanted === '') return [];
+  const whole = named.find(({ name }) => name.includes(wanted));
+  return whole ? [`/${wanted.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&')}/ would match ${whole.text}`] : [];
 }
 
 /** What elements go by, the nearest to the wanted name first; `none` when there are no elements. */

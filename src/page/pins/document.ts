@@ -68,6 +68,9 @@ export function setAddress(address: string): void {
   start.url = location.href;
 }
 
+/** True when the elements are gone that every document has: there is nothing to put back, then. */
+const isTornDown = (): boolean => !document.documentElement || !document.head || !document.body;
+
 export const documentPin: Pin = {
   install() {},
   settle() {
@@ -83,11 +86,13 @@ export const documentPin: Pin = {
     adopted = [...document.adoptedStyleSheets];
   },
   isMarked() {
+    if (isTornDown()) return true;
     const { documentElement, body, title, adoptedStyleSheets: sheets } = document;
     if (location.href !== start.url || title !== start.title || sheets.length !== adopted.length) return true;
     return hasOtherNodes() || !isLike(documentElement, start.html) || !isLike(body, start.body);
   },
   end() {
+    if (isTornDown()) return ['it took away what every document has'];
     const left = restoreNodes();
     restoreAttributes(document.documentElement, start.html);
     restoreAttributes(document.body, start.body);
