@@ -3,7 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as delay } from 'node:timers/promises';
-import { env, program } from '../test/support/cli.ts';
+import { ended, env, program } from '../test/support/cli.ts';
 import { write } from '../test/support/project.ts';
 import type { Fault } from './fault.ts';
 import { type Damage, type Ground, harm, innocent, innocentLooks, innocents } from './ground.ts';
@@ -67,7 +67,7 @@ function killing(victim: Victim, activity: Activity): Fault {
       await delay(400 + 350 * attempt);
       await strike(ground, victim, client);
       // Whoever waits for the client waits in vain when it was killed.
-      await Promise.race([new Promise((done) => client.once('close', done)), delay(60_000, null, { ref: false })]);
+      await Promise.race([ended(client), delay(60_000, null, { ref: false })]);
       if (client.exitCode === null && client.signalCode === null) {
         harm(damage, 'dead', `the ${activity} command did not end`);
         client.kill('SIGKILL');

@@ -3,6 +3,8 @@ import { join, relative } from 'node:path';
 import type { Command } from 'commander';
 import pc from 'picocolors';
 import { fail } from '../core/problem/problem.ts';
+import { standing } from '../core/run/run.ts';
+import { noVerdicts } from '../core/site/site.ts';
 import { counted } from '../core/text/counted.ts';
 import { publish, type PublishOptions } from '../publish/publish.ts';
 import { type Found, findService } from './find.ts';
@@ -41,6 +43,10 @@ Exit codes: 0 published · 2 bad command or folder, or nothing to publish · 3 n
 const reportsOf =
   (found: Found): PublishOptions['writeReports'] =>
   async (folder, run, results) => {
+    // As the pages show them: what was approved since has passed.
+    const shown = results.map((result) => ({ ...result, verdict: standing(result) }));
+    const tally = noVerdicts();
+    for (const { verdict } of shown) tally[verdict]++;
     const coverage = await found.client.coverage(run.id).catch(() => null);
     const names: Partial<Record<ReportKind, string>> = {
       markdown: 'summary.md',
@@ -54,7 +60,14 @@ const reportsOf =
       path: join(folder, name),
     }));
     const linked = { ...found, url: '../index.html#' };
-    await writeReports(wanted, { found: linked, run, results, coverage, isStrict: false, isSite: true });
+    await writeReports(wanted, {
+      found: linked,
+      run: { ...run, tally },
+      results: shown,
+      coverage,
+      isStrict: false,
+      isSite: true,
+    });
     return Object.values(names);
   };
 
