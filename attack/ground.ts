@@ -85,7 +85,7 @@ export class Ground {
     const ground = new Ground(root);
     mkdirSync(root, { recursive: true });
     symlinkSync(join(repository, 'node_modules'), join(root, 'node_modules'));
-    write(root, { 'sguardo.config.ts': 'export default { lanes: 2, timeLimit: 20_000 };\n' });
+    write(root, { 'sguardo.config.ts': 'export default { lanes: 2, timeLimit: 20_000, keep: 2 };\n' });
     write(root, ground.innocentFiles());
     await ground.start();
     await ground.run();

@@ -100,6 +100,8 @@ const texts: Record<string, string> = {
   'has no end': 'export default looks(',
   'has states that are no states':
     'import { looks } from "sguardo"; export default looks(() => null, { states: { a: 7, b: null, c: [] } });',
+  'has a look without a name':
+    'import { looks } from "sguardo"; export default looks(() => null, { states: { "": {}, " ": {} } });',
   'has a thousand letters for a name':
     'import { looks } from "sguardo"; export default looks(() => null, { states: { ["n".repeat(1000)]: {} } });',
 };

@@ -20,20 +20,7 @@ const oddNames = [
   `src/${'long'.repeat(40)}.look.jsx`,
 ];
 
-const oddStates = [
-  'a/b',
-  '../up',
-  ' ',
-  '.',
-  '..',
-  'con',
-  'a\nb',
-  '"quoted"',
-  "it's",
-  '__proto__',
-  'x'.repeat(300),
-  '🌊',
-];
+const oddStates = ['a/b', '../up', '.', '..', 'con', 'a\nb', '"quoted"', "it's", '__proto__', 'x'.repeat(300), '🌊'];
 
 const named = `import { looks } from 'sguardo';
 export default looks(() => <p>odd</p>, { states: Object.fromEntries([${oddStates
