@@ -7,6 +7,15 @@ export type Pruned = { runs: number; results: number; bytes: number };
 /** So many explanations of changes are kept, the newest: one that is gone is found out again when somebody asks. */
 const mostExplanations = 20_000;
 
+/** So many findings of pages and pictures: a look needs four, or it is looked at again. */
+const mostFindings = 200_000;
+
+const most: Readonly<Record<string, number>> = {
+  explanations: mostExplanations,
+  found_edits: mostExplanations,
+  contrasts: mostFindings,
+};
+
 /** How many rows a transaction removes: others must not wait for long. */
 const batch = 500;
 
@@ -92,8 +101,8 @@ export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
      AND id NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT ?)
      AND id NOT IN (SELECT run FROM results)`,
   );
-  const dropExplanations = ['explanations', 'found_edits', 'contrasts'].map((table) =>
-    db.prepare(`DELETE FROM ${table} WHERE id <= (SELECT max(id) FROM ${table}) - ${mostExplanations}`),
+  const dropExplanations = Object.entries(most).map(([table, rows]) =>
+    db.prepare(`DELETE FROM ${table} WHERE id <= (SELECT max(id) FROM ${table}) - ${rows}`),
   );
   const blobs = db.prepare<[], { hash: string; dictionary: string | null }>('SELECT hash, dictionary FROM blobs');
   const count = db.prepare<[], { n: number }>('SELECT count(*) AS n FROM results');
