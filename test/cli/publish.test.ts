@@ -176,7 +176,7 @@ test('reports lie beside the pages, and lead to them', async () => {
   const [entry] = list().entries;
   expect(entry!.reports).toEqual(['summary.md', 'junit.xml', 'findings.sarif', 'findings.earl.json']);
   const read = (name: string): string => readFileSync(join(site, entry!.name, 'reports', name), 'utf8');
-  expect(read('junit.xml').match(/<failure /g)).toHaveLength(entry!.verdicts.failed + entry!.verdicts.broken);
+  expect(read('junit.xml').match(/<failure /g)).toHaveLength(entry!.verdicts.failed + entry!.verdicts.changed);
   expect(read('summary.md')).toMatch(/\[failed\]\(\.\.\/index\.html#\/bench\/\d+\?step=\d+\)/);
   const first = readFileSync(join(site, 'index.html'), 'utf8');
   expect(first).toContain(`href="./${entry!.name}/reports/junit.xml"`);
