@@ -42,7 +42,7 @@ function fill(folder: string, rest: number): string {
 const remount = (root: string, how: 'ro' | 'rw'): void =>
   void spawnSync('mount', ['-o', `remount,${how}`, join(root, '..')]);
 
-/** What is refused for want of a disk is told as that. */
+/** A run that the disk refuses says that it is the disk. */
 async function refused(ground: Ground, damage: Damage, codes: readonly string[]): Promise<void> {
   try {
     const { problems } = await ground.run({ fresh: true, repeat: 3 });
@@ -114,7 +114,7 @@ const baseline = (ending: string): Fault => ({
   },
 });
 
-/** Files that a project has beside: what is wrong with them is told, with their name. */
+/** Files that a project has beside: a message says what is wrong, and with which file. */
 const project = (name: string, code: RegExp): Fault => ({
   name: `${name} spoiled`,
   tries: Object.keys(spoilings).length,

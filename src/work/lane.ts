@@ -263,39 +263,14 @@ export class Lane {
 
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
-    const { recording = 'on', approved = null, isPhotographed = false, watched = false, stays = false } = options;
-    const { attendant = null, pace = 0, audit = null, memory = null, mutation = null, timed = false } = options;
-    const { patience, settle, clock, now, network, markAttribute } = this.#settings;
-    const { unanswered, failsOn, allowed } = this.#settings;
+    const { approved = null, isPhotographed = false, watched = false } = options;
+    const { attendant = null, memory = null, timed = false } = options;
     const timeLimit = this.#limitOf(look);
     const held = this.#held!;
     const { conversation } = held;
     const number = ++held.looks;
     this.ran.push({ file: held.document!.present!.entry.file, look });
-    const { scheme } = environment;
-    const request: LookRequest = {
-      look,
-      number,
-      patience,
-      settle,
-      clock,
-      now: Date.parse(now),
-      scheme,
-      network,
-      recording,
-      isLate: this.#isLate,
-      markAttribute,
-      unanswered,
-      failsOn,
-      allowed,
-      online: true,
-      audit,
-      attended: attendant?.orders ?? null,
-      pace,
-      stays,
-      mutation,
-      timed,
-    };
+    const request = this.#requestFor(look, number, environment, options);
     if (watched) await this.#window!.watch(true);
     const isMeasured =
       timed &&
@@ -349,6 +324,38 @@ export class Lane {
     const measured = isMeasured ? await this.#takeMeasured() : null;
     const asked = [...(this.#window?.asked ?? [])];
     return { report, trace, shots, asked, read, recalled: gathered.recalled, covered, measured };
+  }
+
+  /** What the page is asked to run. */
+  #requestFor(look: string, number: number, environment: Environment, options: RunOptions): LookRequest {
+    const { recording = 'on', stays = false, attendant = null, pace = 0 } = options;
+    const { audit = null, mutation = null, timed = false } = options;
+    const { patience, settle, clock, now, network, markAttribute } = this.#settings;
+    const { unanswered, failsOn, allowed } = this.#settings;
+    const { scheme } = environment;
+    return {
+      look,
+      number,
+      patience,
+      settle,
+      clock,
+      now: Date.parse(now),
+      scheme,
+      network,
+      recording,
+      isLate: this.#isLate,
+      markAttribute,
+      unanswered,
+      failsOn,
+      allowed,
+      online: true,
+      audit,
+      attended: attendant?.orders ?? null,
+      pace,
+      stays,
+      mutation,
+      timed,
+    };
   }
 
   /** The window that the lane works in; null when there is none by now. */
