@@ -24,8 +24,8 @@ export type Execution = {
   read: string[];
   /** What was known of the page at its end; null where nothing was looked for. */
   recalled: Recalled | null;
-  /** Null unless it was counted. */
-  covered: Covered | null;
+  /** Null unless it is counted. The next look does not wait for it, nor is the answer touched by what that one does. */
+  covered: Promise<Covered | null> | null;
   /** What the browser did meanwhile; null unless it was measured. */
   measured: Measured | null;
 };

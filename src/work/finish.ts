@@ -139,11 +139,12 @@ async function finishCapture(
 }
 
 /** What a look has run of the project's sources. */
-function coverageOf(
+async function coverageOf(
   { bundle, readCoverage }: FinishContext,
   file: string,
-  { covered }: Execution,
-): LookCoverage | null {
+  execution: Execution,
+): Promise<LookCoverage | null> {
+  const covered = await execution.covered;
   if (!readCoverage || !covered) return null;
   // A document may have loaded other look files before.
   const closure = new Set(bundle.closures.get(file));
@@ -228,6 +229,6 @@ export async function finishLook(
       source: bundle.entries.find(({ file }) => file === info.file)?.source ?? null,
     },
     files: assets.files,
-    coverage: coverageOf(context, info.file, execution),
+    coverage: await coverageOf(context, info.file, execution),
   };
 }

@@ -19,7 +19,7 @@ import type { Crew } from './crew.ts';
 import type { Hearing } from './conversation.ts';
 import { Cut, explain, whereItStands } from './cut.ts';
 import { asksNothing, heldIn, type Held, isAsBuilt, type LookDocument, mayTurn, worldOf } from './document.ts';
-import { brokenReport, type Covered, type Execution } from './execution.ts';
+import { brokenReport, type Execution } from './execution.ts';
 import type { Ran } from './job.ts';
 import type { FindingMemory } from './recall.ts';
 import { mostLimits, whileMoving, within } from './patience.ts';
@@ -198,12 +198,14 @@ export class Lane {
   }
 
   /** What a look has run, and the first one of its file what was run before; null where that is not counted. */
-  async #takeCovered(): Promise<Covered | null> {
+  #takeCovered(): Execution['covered'] {
     const loading = this.#isFirst ? [...this.#loaded] : [];
     this.#isFirst = false;
     if (!this.#isCovered || this.#window?.lost !== null) return null;
-    const own = await this.#window.covered(this.#origin).catch(() => null);
-    return own && { own, loading };
+    return this.#window.covered(this.#origin).then(
+      (own) => ({ own, loading }),
+      () => null,
+    );
   }
 
   /** What the browser did while a look ran; null where it cannot say. */
@@ -320,7 +322,7 @@ export class Lane {
     if (watched && this.#window?.lost === null) await this.#window.watch(false).catch(() => {});
     report.notes.push(...gathered.notes);
     const { trace, shots, read } = gathered;
-    const covered = await this.#takeCovered();
+    const covered = this.#takeCovered();
     const measured = isMeasured ? await this.#takeMeasured() : null;
     const asked = [...(this.#window?.asked ?? [])];
     return { report, trace, shots, asked, read, recalled: gathered.recalled, covered, measured };

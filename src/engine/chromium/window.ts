@@ -350,7 +350,8 @@ export class ChromiumWindow implements EngineWindow {
     if (!this.#isCounting) return [];
     const { result } = await this.#send<{ result: ScriptCoverage[] }>('Profiler.takePreciseCoverage');
     return result.flatMap(({ url, functions }) => {
-      const address = addressOf(url);
+      // What the host has evaluated has no address, and is most of the scripts.
+      const address = url === '' ? null : addressOf(url);
       const path = address?.origin === origin ? decodePath(address.pathname) : null;
       return path === null ? [] : [{ path, functions }];
     });
