@@ -22,12 +22,26 @@ const batch = 500;
 /** Blobs that nothing refers to are looked for among all: once so large a part of the results has been removed. */
 const worthLooking = 1 / 20;
 
-/** Results of runs beyond the newest ones, but for those that the board still shows or that a kept run has reused. */
-const oldResults = `SELECT id FROM results WHERE run NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT @keep)
+/** Whoever waited for a run may still be reading it for so long after its end, in ms. */
+const readingTime = 60_000;
+
+/** Runs that stay: the newest of those that have begun, and all that wait, go on or may still be read. */
+const keptRuns = `kept AS MATERIALIZED (
+  SELECT id, reused FROM runs WHERE finished IS NULL OR finished >= @since
+  UNION ALL
+  SELECT * FROM (SELECT id, reused FROM runs WHERE status <> 'queued' ORDER BY id DESC LIMIT @keep)
+)`;
+
+/** Results of other runs, but for those that the board still shows or that a kept run has reused. */
+const oldResults = `WITH ${keptRuns} SELECT id FROM results WHERE run NOT IN (SELECT id FROM kept)
   AND id NOT IN (SELECT result FROM present WHERE result IS NOT NULL)
-  AND id NOT IN (
-    SELECT value FROM (SELECT reused FROM runs ORDER BY id DESC LIMIT @keep) kept, json_each(kept.reused)
-  ) LIMIT ${batch}`;
+  AND id NOT IN (SELECT value FROM kept, json_each(kept.reused)) LIMIT ${batch}`;
+
+/** Other runs of which nothing is left. */
+const emptyRuns = `WITH ${keptRuns} DELETE FROM runs
+  WHERE id NOT IN (SELECT id FROM kept) AND id NOT IN (SELECT run FROM results)`;
+
+type Keeping = { keep: number; since: string };
 
 type ResultRefs = {
   coverage: string | null;
@@ -93,14 +107,10 @@ function referredOf(db: Db, read: Read): () => Set<string> {
 }
 
 export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
-  const old = db.prepare<{ keep: number }, { id: number }>(oldResults);
+  const old = db.prepare<Keeping, { id: number }>(oldResults);
   const dropCaptures = db.prepare('DELETE FROM captures WHERE result = ?');
   const dropResult = db.prepare('DELETE FROM results WHERE id = ?');
-  const dropRuns = db.prepare(
-    `DELETE FROM runs WHERE status NOT IN ('queued', 'running')
-     AND id NOT IN (SELECT id FROM runs ORDER BY id DESC LIMIT ?)
-     AND id NOT IN (SELECT run FROM results)`,
-  );
+  const dropRuns = db.prepare<Keeping>(emptyRuns);
   const dropExplanations = Object.entries(most).map(([table, rows]) =>
     db.prepare(`DELETE FROM ${table} WHERE id <= (SELECT max(id) FROM ${table}) - ${rows}`),
   );
@@ -140,12 +150,13 @@ export function prunerOf(db: Db, read: Read): (keep: number) => Pruned {
 
   return (keep) => {
     let removed = 0;
-    for (let ids = old.all({ keep }); ids.length > 0; ids = old.all({ keep })) {
+    const keeping: Keeping = { keep, since: new Date(Date.now() - readingTime).toISOString() };
+    for (let ids = old.all(keeping); ids.length > 0; ids = old.all(keeping)) {
       removeResults(ids.map(({ id }) => id));
       removed += ids.length;
     }
     for (const drop of dropExplanations) drop.run();
-    since.runs += dropRuns.run(keep).changes;
+    since.runs += dropRuns.run(keeping).changes;
     since.results += removed;
     // Blobs are left without an owner only by results that go.
     if (removed === 0 || since.results < count.get()!.n * worthLooking) return { runs: 0, results: removed, bytes: 0 };

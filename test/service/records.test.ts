@@ -2,13 +2,14 @@
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, readdirSync, readFileSync, rmSync, statSync, symlinkSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import Database from 'better-sqlite3';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { standing } from '../../src/core/run/run.ts';
 import { startService } from '../../src/service/service.ts';
 import { afterwards } from '../support/afterwards.ts';
 import { sguardo } from '../support/cli.ts';
 import { configuration, freshFolder, lookFile, project, repository, write } from '../support/project.ts';
-import { serve, type Served } from '../support/service.ts';
+import { finished, serve, type Served } from '../support/service.ts';
 
 const buoy = (colour: string, states = 'plain: {}'): string =>
   lookFile(`return <p style={{ color: '${colour}' }}>buoy</p>;`, states);
@@ -83,7 +84,27 @@ describe('two look files of one component', () => {
   });
 });
 
+/** All runs of a project ended long ago: those that have just ended may still be read, and stay. */
+function age(folder: string): void {
+  const records = new Database(join(folder, '.sguardo/sguardo.db'));
+  records.exec("UPDATE runs SET finished = '2026-01-01T00:00:00.000Z' WHERE finished IS NOT NULL");
+  records.close();
+}
+
 describe('old runs', () => {
+  it('stay while whoever waited for them may read them', async () => {
+    const folder = project({ 'sguardo.config.ts': configuration({ keep: 1 }), 'src/Buoy.look.tsx': buoy('navy') });
+    const { client } = await serve(folder);
+    const started = await Promise.all(Array.from({ length: 5 }, () => client.startRun({ fresh: true })));
+    const ids = started.map(({ id }) => id);
+    await finished(client, ids.at(-1)!);
+    for (const id of ids) expect(await client.runResults(id), `of run ${id}`).toHaveLength(1);
+    age(folder);
+    const { id: last } = await client.startRun({ fresh: true });
+    await finished(client, last);
+    expect((await client.runs()).map(({ id }) => id)).toEqual([last]);
+  });
+
   it('go, but for what the board, decisions and baselines refer to', async () => {
     const folder = project({
       'sguardo.config.ts': configuration({ keep: 3 }),
@@ -95,6 +116,7 @@ describe('old runs', () => {
     await client.decide({ kind: 'approve', all: true });
     for (const colour of ['red', 'green', 'blue', 'navy', 'grey']) {
       write(folder, { 'src/Buoy.look.tsx': buoy(colour) });
+      age(folder);
       await run({ patterns: ['Buoy'] });
     }
     const runs = await client.runs();
