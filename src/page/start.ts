@@ -24,7 +24,7 @@ import { watchSources } from './network/events.ts';
 import { replyInParts, watchRequests } from './network/requests.ts';
 import { watchSockets } from './network/sockets.ts';
 import { repliedInParts } from './network/streams.ts';
-import { addRoute } from './network/routes.ts';
+import { addRoute, pauseFiles } from './network/routes.ts';
 import { evaluate, evaluateBase, isPlain, keepTimeFor, type Loaded, type Modules, type Present } from './evaluate.ts';
 import { setAddress, settleHead } from './pins/document.ts';
 import { installPins, isMarked } from './pins/pins.ts';
@@ -69,7 +69,12 @@ function watch(): void {
   connectPort({
     act,
     check: ensured,
-    answer: (route, init) => step('answer', answerInWords(route, init), () => addRoute(route, init)),
+    answer: (route, init) =>
+      step('answer', answerInWords(route, init), async (_, { number }) => {
+        const made = addRoute(route, init);
+        await pauseFiles(number);
+        return made;
+      }),
     begun: checkBegun,
     world: worldChanged,
     reset: (subject) => step('action', `forget the calls of ${subjectInWords(subject)}`, () => forgetCalls(subject)),

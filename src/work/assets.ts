@@ -61,14 +61,20 @@ function* urlsOf(moments: readonly (Moment | Patch)[], page: string): Generator<
   }
 }
 
+/** What a page has named, with the data of what only it has; and what its look has answered, by address. */
+type Given = {
+  wanted: ReadonlyMap<string, string | undefined>;
+  answered: ReadonlyMap<string, BundledFile>;
+};
+
 /**
- * Resolves the addresses that a look's moments refer to. What is not the project's own is left out, and drawn as
- * missing.
+ * Resolves the addresses that a look's moments refer to. What is neither the project's own nor answered is left out,
+ * and drawn as missing.
  */
 export async function gatherAssets(
   bundle: Bundle,
   origin: string,
-  wanted: ReadonlyMap<string, string | undefined>,
+  { wanted, answered }: Given,
   moments: readonly (Moment | Patch)[],
   known: Map<string, BundledFile>,
 ): Promise<Assets> {
@@ -77,7 +83,7 @@ export async function gatherAssets(
   const fileAt = async (url: string, data?: string): Promise<BundledFile | null> => {
     // What only the page has is another file at every look.
     if (data) return fromDataUrl(data);
-    const cached = known.get(url);
+    const cached = answered.get(url) ?? known.get(url);
     if (cached) return cached;
     const address = addressOf(url);
     const path = address?.origin === origin ? decodePath(address.pathname) : null;
@@ -111,9 +117,12 @@ export async function holdAssets(
   origin: string,
   assets: Readonly<Record<string, string>>,
   known: Map<string, BundledFile>,
+  answered: ReadonlyMap<string, BundledFile> = new Map(),
 ): Promise<boolean> {
   for (const [address, hash] of Object.entries(assets)) {
-    if (isNamedByContent(address, origin)) continue;
+    const given = answered.get(address);
+    if (given && hashOf(given.body) !== hash) return false;
+    if (given || isNamedByContent(address, origin)) continue;
     const path = decodePath(addressOf(address)?.pathname ?? '');
     const file = known.get(address) ?? (path === null ? null : await fileOf(bundle, path));
     if (!file || hashOf(file.body) !== hash) return false;

@@ -29,6 +29,8 @@ export type Gathered = {
   shots: Shot[];
   notes: string[];
   read: string[];
+  /** Pictures, fonts and the like that were answered, by their addresses. */
+  answered: Map<string, BundledFile>;
   /** What was known of the page at its end; null until that is asked. */
   recalled: Recalled | null;
   /** What the look has come to, before more was tried on its page. */
@@ -44,6 +46,7 @@ const nothing = (): Gathered => ({
   shots: [],
   notes: [],
   read: [],
+  answered: new Map(),
   recalled: null,
   concluded: null,
   objections: [],
@@ -172,7 +175,7 @@ export class Conversation {
     if (paused && typeof reply === 'object') this.#weigh(paused, reply);
     if (reply === 'proceed') this.#window.proceed(request);
     else if (reply === 'refuse') this.#window.refuse(request);
-    else void this.#fulfil(request, reply);
+    else void this.#fulfil(request, reply, paused?.isFile ? paused.url : null);
   }
 
   /** Compares an answer with what the API can give. */
@@ -186,13 +189,22 @@ export class Conversation {
     if (objection) this.#gathered.objections.push(objection);
   }
 
-  async #fulfil(request: string, { status, headers, body }: Reply): Promise<void> {
+  /** `file` is the address of what no script has asked for, and moments show. */
+  async #fulfil(request: string, { status, headers, body }: Reply, file: string | null): Promise<void> {
     try {
-      const [content, type] = await this.#bodyOf(body);
-      const given = Object.keys(headers).some((name) => name.toLowerCase() === 'content-type');
+      const [content, byName] = await this.#bodyOf(body);
+      const given = Object.entries(headers).find(([name]) => name.toLowerCase() === 'content-type');
+      const type = given?.[1] ?? byName;
+      if (file !== null && status < 400)
+        this.#gathered.answered.set(file, { type: type ?? '', body: Buffer.from(content) });
       this.#window.fulfil(request, {
         status,
-        headers: given || type === null ? headers : { 'content-type': type, ...headers },
+        headers: {
+          ...(type !== null && !given && { 'content-type': type }),
+          // The next look may answer otherwise.
+          ...(file !== null && { 'cache-control': 'no-store' }),
+          ...headers,
+        },
         body: content,
       });
     } catch (error) {
@@ -302,7 +314,8 @@ export class Conversation {
     const { picture, fingerprint, shows } = this.#approved?.[name] ?? {};
     if (opaque || !picture || !shows || this.#fingerprint === null || fingerprint !== this.#fingerprint) return false;
     const { trace } = this.#gathered;
-    if (!(await holdAssets(this.#bundle!, this.#origin, shows.assets, this.#known))) return false;
+    const { answered } = this.#gathered;
+    if (!(await holdAssets(this.#bundle!, this.#origin, shows.assets, this.#known, answered))) return false;
     const hashes = await this.#assetsUntil(moment);
     if (Object.entries(hashes).some(([address, hash]) => shows.assets[address] !== hash)) return false;
     const shown = momentAt(trace.base, trace.patches, moment);
@@ -312,9 +325,10 @@ export class Conversation {
 
   /** Hashes of what the page has shown until a moment, by address. */
   async #assetsUntil(moment: number): Promise<Record<string, string>> {
-    const { trace } = this.#gathered;
+    const { trace, answered } = this.#gathered;
     const moments = [trace.base, ...trace.patches.slice(0, moment)];
-    return (await gatherAssets(this.#bundle!, this.#origin, trace.assets, moments, this.#known)).hashes;
+    const given = { wanted: trace.assets, answered };
+    return (await gatherAssets(this.#bundle!, this.#origin, given, moments, this.#known)).hashes;
   }
 
   /** Looks for what was found before on a page that shows the same. @throws Error that says what is known */

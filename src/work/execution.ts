@@ -1,4 +1,5 @@
 /** An execution: everything that running one look once has brought, before anything is made of it. */
+import type { BundledFile } from '../bundle/index.ts';
 import type { CoveredScript } from '../core/coverage/hits.ts';
 import type { Measured } from '../core/timing/costs.ts';
 import type { Problem } from '../core/problem/problem.ts';
@@ -22,6 +23,8 @@ export type Execution = {
   asked: string[];
   /** Files of the project that the look has handed to its page, by their paths from the root. */
   read: string[];
+  /** Pictures, fonts and the like that the look has answered, by their addresses. */
+  answered: ReadonlyMap<string, BundledFile>;
   /** What was known of the page at its end; null where nothing was looked for. */
   recalled: Recalled | null;
   /** Null unless it is counted. The next look does not wait for it, nor is the answer touched by what that one does. */
@@ -44,6 +47,14 @@ export const brokenReport = (wrong: Problem, stack: string | null = null): LookR
 export function brokenBy(wrong: Problem, stack: string | null = null): Execution {
   const trace = emptyTrace();
   breakOff(trace, wrong, 0);
-  const nothing = { shots: [], asked: [], read: [], recalled: null, covered: null, measured: null };
+  const nothing = {
+    shots: [],
+    asked: [],
+    read: [],
+    answered: new Map(),
+    recalled: null,
+    covered: null,
+    measured: null,
+  };
   return { report: brokenReport(wrong, stack), trace, ...nothing };
 }

@@ -187,7 +187,7 @@ export async function finishLook(
   const assets = await gatherAssets(
     bundle,
     context.origin,
-    trace.assets,
+    { wanted: trace.assets, answered: execution.answered },
     [trace.base, ...trace.patches],
     context.known,
   );

@@ -302,9 +302,8 @@ export class Lane {
       if (objection && report.outcome === 'passed') report = { ...report, outcome: 'failed', problem: objection };
       await conversation.hush();
       await this.#window!.restore();
-      if (report.left.length > 0) {
-        await this.#giveUpDocument();
-      }
+      // A document asks for no picture twice.
+      if (report.left.length > 0 || gathered.answered.size > 0) await this.#giveUpDocument();
     } catch (error) {
       const found = watched
         ? await whereItStands(error, gathered.trace, timeLimit, this.#window)
@@ -321,11 +320,11 @@ export class Lane {
     }
     if (watched && this.#window?.lost === null) await this.#window.watch(false).catch(() => {});
     report.notes.push(...gathered.notes);
-    const { trace, shots, read } = gathered;
+    const { trace, shots, read, answered } = gathered;
     const covered = this.#takeCovered();
     const measured = isMeasured ? await this.#takeMeasured() : null;
     const asked = [...(this.#window?.asked ?? [])];
-    return { report, trace, shots, asked, read, recalled: gathered.recalled, covered, measured };
+    return { report, trace, shots, asked, read, answered, recalled: gathered.recalled, covered, measured };
   }
 
   /** What the page is asked to run. */

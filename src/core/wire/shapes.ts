@@ -173,6 +173,7 @@ const surroundings = fields({
   online: optional(truth),
   place: optional(nullable(tuple(number, number, number))),
   permissions: optional(record(oneOf('granted', 'denied'))),
+  answered: optional(list(text(10_000), 1000)),
 });
 const allowance = fields({
   kind: oneOf('left-out', 'anti-aliasing', 'difference'),

@@ -40,6 +40,8 @@ export type Surroundings = ChangedMedia & {
   place?: [number, number, number] | null;
   /** By the names of the Permissions specification. */
   permissions?: Record<string, 'granted' | 'denied'>;
+  /** Addresses of pictures, fonts and the like that the look answers, with `*` for any text. */
+  answered?: string[];
 };
 
 /** A part of a page that is compared otherwise: boxes in CSS pixels of the page, and ids of what is left out. */
@@ -104,6 +106,8 @@ export type PausedRequest = {
   url: string;
   headers: Record<string, string>;
   body: string | null;
+  /** No script has asked for it, but the page itself: for a picture, a font, a sheet. */
+  isFile: boolean;
 };
 
 /** A stubbed reply to a request; its body is a text, bytes, or a file of the project by its path from the root. */

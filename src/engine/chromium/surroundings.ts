@@ -39,6 +39,21 @@ const onlineCall = (online: boolean): Call =>
     uploadThroughput: -1,
   });
 
+/** What scripts ask for is always paused: pictures, styles and modules keep their speed. */
+const ofScripts = ['XHR', 'Fetch', 'EventSource', 'Ping'].map((resourceType) => ({ urlPattern: '*', resourceType }));
+
+/** What a page asks for by itself, and a look may answer (DevTools protocol, Network.ResourceType). */
+const answerable = ['Image', 'Media', 'Font', 'Stylesheet'];
+
+/** Which requests are paused, so that the page says what becomes of them. */
+export const pauseCall = ({ answered = [] }: Surroundings): Call => {
+  const ofPage = answered.flatMap((urlPattern) => answerable.map((resourceType) => ({ urlPattern, resourceType })));
+  return call('Fetch.enable', { patterns: [...ofScripts, ...ofPage] });
+};
+
+/** True for a request that no script has made. */
+export const isOfPage = (resourceType: string): boolean => answerable.includes(resourceType);
+
 /** The calls for everything that an environment says of media and viewport. */
 export const environmentCalls = (environment: Environment): Call[] => [
   viewportCall(environment, {}),
@@ -54,6 +69,7 @@ export function changeCalls(environment: Environment, before: Surroundings, now:
     ...(differs('scheme', 'motion', 'contrast', 'forcedColours', 'print') ? [mediaCall(environment, now)] : []),
     ...(differs('place') ? [placeCall(now.place)] : []),
     ...(differs('online') ? [onlineCall(now.online ?? true)] : []),
+    ...(differs('answered') ? [pauseCall(now)] : []),
   ];
 }
 

@@ -14,7 +14,7 @@ import { asFocused } from './focused.ts';
 import { carry, choose, dragOn, type Hands, nothingAfter, paste } from './hands.ts';
 import { callsOf } from './input.ts';
 import type { Params, Pipe } from './pipe.ts';
-import { changeCalls, environmentCalls, permissionCalls } from './surroundings.ts';
+import { changeCalls, environmentCalls, isOfPage, pauseCall, permissionCalls } from './surroundings.ts';
 
 /** The name of the function through which a page calls its host. */
 export const hostBinding = '__sguardoHost';
@@ -131,6 +131,7 @@ export class ChromiumWindow implements EngineWindow {
   }
 
   async prepare(): Promise<void> {
+    const pausing = pauseCall({});
     await Promise.all([
       this.#send('Page.enable'),
       this.#send('Runtime.enable'),
@@ -141,15 +142,7 @@ export class ChromiumWindow implements EngineWindow {
       this.#send('Input.setInterceptDrags', { enabled: true }),
       this.#send('Page.setInterceptFileChooserDialog', { enabled: true }),
       this.#send('Network.enable', { maxTotalBufferSize: 0, maxResourceBufferSize: 0 }),
-      // Only what scripts ask for is paused: images, styles and modules keep their speed.
-      this.#send('Fetch.enable', {
-        patterns: [
-          { urlPattern: '*', resourceType: 'XHR' },
-          { urlPattern: '*', resourceType: 'Fetch' },
-          { urlPattern: '*', resourceType: 'EventSource' },
-          { urlPattern: '*', resourceType: 'Ping' },
-        ],
-      }),
+      this.#send(pausing.method, pausing.params),
     ]);
   }
 
@@ -466,8 +459,9 @@ export class ChromiumWindow implements EngineWindow {
         if (params.name === hostBinding) this.handlers?.message(params.payload);
         break;
       case 'Fetch.requestPaused': {
-        const { requestId, request } = params as {
+        const { requestId, request, resourceType } = params as {
           requestId: string;
+          resourceType: string;
           request: { method: string; url: string; headers: Record<string, string>; postData?: string };
         };
         const paused: PausedRequest = {
@@ -476,6 +470,7 @@ export class ChromiumWindow implements EngineWindow {
           url: request.url,
           headers: request.headers,
           body: request.postData ?? null,
+          isFile: isOfPage(resourceType),
         };
         // Those of workers are told nowhere else.
         this.asked.add(request.url);

@@ -14,7 +14,7 @@ import { recordingNow } from '../record/recording.ts';
 import { raise } from '../record/trouble.ts';
 import { wait } from '../time/time.ts';
 import { eventText, replyTo, sentOf } from './replies.ts';
-import { beaconArrived, requestsNow } from './requests.ts';
+import { beaconArrived, holdBack, holdReply, requestsNow } from './requests.ts';
 import { type Asking, declaredRoutes, operationOf, received, type Route, routeFor, socketMethod } from './routes.ts';
 
 /** An address as people write it: without the page's own origin. */
@@ -74,6 +74,11 @@ export function tellUnanswered(asked: Asking): void {
 function unanswered(asked: AskedRequest, close: Close): void {
   const url = addressOf(asked.url);
   const isOwn = url?.origin === location.origin;
+  if (asked.isFile && isOwn) {
+    answerRequest(asked.id, 'proceed');
+    close('file', 'info');
+    return;
+  }
   if (asked.asset || (url && networkOrigins().includes(url.origin))) {
     answerRequest(asked.id, 'proceed');
     close(asked.asset ? 'file' : 'sent to the network', asked.asset ? 'info' : 'warning');
@@ -89,17 +94,16 @@ function unanswered(asked: AskedRequest, close: Close): void {
 }
 
 /** A request that waits for the script or for the look's own time keeps nobody else waiting. */
-async function heldUntil(wait: (release: () => void) => void): Promise<void> {
-  const own = requestsNow();
-  own.held++;
+async function heldUntil(file: string | null, wait: (release: () => void) => void): Promise<void> {
+  const letGo = file === null ? holdReply() : holdBack(file);
   await new Promise<void>(wait);
-  own.held--;
+  letGo();
 }
 
-/** Waits as long as a reply is held, and as it is delayed. */
-export async function waitFor(route: Route, { hold, delay }: Reply): Promise<void> {
-  if (hold) await heldUntil((release) => append(route.held, release));
-  if (delay) await heldUntil((release) => void wait(delay, null, release));
+/** Waits as long as a reply is held, and as it is delayed; `file` is the address of what no script has asked for. */
+export async function waitFor(route: Route, { hold, delay }: Reply, file: string | null = null): Promise<void> {
+  if (hold) await heldUntil(file, (release) => append(route.held, release));
+  if (delay) await heldUntil(file, (release) => void wait(delay, null, release));
 }
 
 /** A stream for whoever takes no streams: all of it at its end. */
@@ -119,7 +123,7 @@ async function answered(route: Route, asked: AskedRequest, close: Close): Promis
   const nth = route.calls.length;
   const request = received(route, asked);
   const reply = whole(await replyTo(route.route, route.init, request, nth));
-  await waitFor(route, reply);
+  await waitFor(route, reply, asked.isFile ? asked.url : null);
   if (reply.unreachable || !isOnline()) {
     answerRequest(asked.id, 'refuse');
     close('unreachable', 'error');

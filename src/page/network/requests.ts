@@ -1,7 +1,7 @@
 /** The requests of scripts: how many are under way, and whose they are. */
 import type { Files } from '../../core/wire/wire.ts';
 import { ask } from '../host/host.ts';
-import { native } from '../host/natives.ts';
+import { append, native } from '../host/natives.ts';
 import { lookNumber } from '../host/settings.ts';
 
 /**
@@ -11,6 +11,8 @@ import { lookNumber } from '../host/settings.ts';
 export type Requests = {
   inFlight: number;
   held: number;
+  /** Addresses of files that wait for the script or for the look's own time. */
+  heldFiles: string[];
   events: number;
   /** Grows whenever files were found to have been asked for or to have come. */
   fileEvents: number;
@@ -24,6 +26,7 @@ export type Requests = {
 const none = (): Requests => ({
   inFlight: 0,
   held: 0,
+  heldFiles: [],
   events: 0,
   fileEvents: 0,
   loading: 0,
@@ -34,6 +37,7 @@ let requests = none();
 
 /** A look begins or has ended: requests made so far are none of the next one's. */
 export function resetRequests(): void {
+  heard = [];
   requests.isOver = true;
   requests = none();
 }
@@ -46,17 +50,40 @@ export type Traffic = { pending: boolean; events: number };
 
 /** Whether a request waits for a reply that nobody holds back, and how often one has begun or settled so far. */
 export function traffic(): Traffic {
-  const { inFlight, held, loading, beacons, events } = requests;
+  const { inFlight, held, beacons, events } = requests;
   const late = native.now() - longestBeacon;
   const isBeaconOnTheWay = Object.values(beacons).some((since) => since > late);
-  return { pending: inFlight > held || loading > 0 || isBeaconOnTheWay, events };
+  return { pending: inFlight > held || filesOnTheWay() || isBeaconOnTheWay, events };
 }
 
 /** A number that grows whenever files were found to have been asked for or to have come. */
 export const fileEvents = (): number => requests.fileEvents;
 
-/** True while files were on their way when the host was asked last. */
-export const filesOnTheWay = (): boolean => requests.loading > 0;
+/** True while files were on their way when the host was asked last, and nobody holds them back. */
+export const filesOnTheWay = (): boolean => requests.loading > requests.heldFiles.length;
+
+let heard: (() => void)[] = [];
+
+/** The reply to a script's request waits from now on, until the returned function is called. */
+export function holdReply(): () => void {
+  const own = requests;
+  own.held++;
+  return () => void own.held--;
+}
+
+/** A file waits from now on, until the returned function is called. */
+export function holdBack(url: string): () => void {
+  const own = requests;
+  append(own.heldFiles, url);
+  for (const hear of heard.splice(0)) hear();
+  return () => void own.heldFiles.splice(own.heldFiles.indexOf(url), 1);
+}
+
+/** Resolves when a file is held back. */
+export const anyHeldBack = (): Promise<void> => new Promise((resolve) => append(heard, resolve));
+
+/** True for the address of a file that is held back. */
+export const isHeldBack = (url: string): boolean => requests.heldFiles.includes(url);
 
 /** Null until the host has been asked: the document's own files are none of a look's. */
 let filesAsked: number | null = null;

@@ -2,6 +2,7 @@
 import { fail } from '../../core/problem/problem.ts';
 import { addressOf } from '../../core/address/address.ts';
 import { type Answer, type AnswerInit, type Received, repliesOf, type Reply } from '../../language/answer.ts';
+import { ask } from '../host/host.ts';
 import { append } from '../host/natives.ts';
 import { step } from '../record/step.ts';
 import { checkReply } from './replies.ts';
@@ -18,6 +19,8 @@ export type Route = Answer & {
   takes(asking: Asking): boolean;
   /** What stands for the names in the route. */
   paramsOf(url: string): Record<string, string>;
+  /** Which files it may be about, for whoever has to pause requests for them: `*` stands for any text. */
+  files: string | null;
   held: (() => void)[];
   opened: Set<Opened>;
 };
@@ -47,7 +50,7 @@ export function operationOf({ method, url, body }: Asking): { kind: string; name
   return found ? { kind: found[1]!, name: found[2]! } : null;
 }
 
-type Pattern = Pick<Route, 'takes' | 'paramsOf'>;
+type Pattern = Pick<Route, 'takes' | 'paramsOf' | 'files'>;
 
 const operationRoute = (kind: string, name: string): Pattern => ({
   takes: (asking) => {
@@ -55,10 +58,14 @@ const operationRoute = (kind: string, name: string): Pattern => ({
     return asked !== null && asked.kind === kind && asked.name === name;
   },
   paramsOf: () => ({}),
+  files: null,
 });
 
 /** Web sockets are asked for at addresses of their own kind, which their routes need not name. */
 const asSocket = (address: string): string => address.replace(/^http/, 'ws');
+
+/** The plain beginning of a path, whatever comes before and after it. */
+const filesOf = (path: string): string => `*${/^[^:*{}()?\\]*/.exec(path)![0]}*`;
 
 /** `GET /api/x`, or just `/api/x` for any method; `query Berths`; `WS /feed`. @throws ProblemError `bad-step` */
 function parseRoute(route: string): Pattern {
@@ -78,6 +85,7 @@ function parseRoute(route: string): Pattern {
       takes: (asking) =>
         (method === '*' ? asking.method !== socketMethod : method === asking.method) && pattern.test(asking.url),
       paramsOf: (url) => ({ ...pattern.exec(url)?.pathname.groups }) as Record<string, string>,
+      files: method === '*' || method === 'GET' ? filesOf(path) : null,
     };
   } catch {
     return fail('bad-step', {
@@ -128,6 +136,12 @@ function withoutHold(init: AnswerInit): AnswerInit {
 
 /** The answers that there are now. */
 export const routesNow = (): readonly Answer[] => routes;
+
+/** Has the host pause requests of the page itself that routes may be about: nothing else of what it loads waits. */
+export async function pauseFiles(look: number): Promise<void> {
+  const answered = [...new Set(routes.flatMap(({ files }) => files ?? []))].sort();
+  if (answered.length > 0) await ask(look, { do: 'surround', with: { answered } });
+}
 
 /** The routes as the look declares them, each with its method. */
 export const declaredRoutes = (): string[] => routes.map(({ route }) => route);

@@ -7,7 +7,7 @@ import { resetSpies, spy } from '../../language/spy.ts';
 import { knowContext } from '../attend/attend.ts';
 import { failUnsaid, forgetBegun } from '../check/begun.ts';
 import { beginScript, forgetDoubts, tellDoubts } from '../check/doubt.ts';
-import { resetRoutes } from '../network/routes.ts';
+import { pauseFiles, resetRoutes } from '../network/routes.ts';
 import type { Modules } from '../evaluate.ts';
 import type { Recording } from '../record/recording.ts';
 import { StepFailed } from '../record/step.ts';
@@ -73,6 +73,7 @@ export async function perform(session: Session, looks: Looks, wanted: string, de
   const component = first.render ?? looks.render ?? looks.component;
   resetSpies({ ...props, ...Object.assign({}, ...chain.map(({ state }) => state.props)) });
   const answers = resetRoutes({ ...looks.answers, ...Object.assign({}, ...chain.map(({ state }) => state.answers)) });
+  await pauseFiles(recording.number);
   // Without a script the last capture comes next, and waits by itself.
   const settle = chain.some(({ state }) => state.script);
   forgetDoubts();

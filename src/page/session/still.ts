@@ -1,7 +1,7 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
 import { append, native } from '../host/natives.ts';
 import { networkOrigins } from '../host/settings.ts';
-import { fileEvents, filesOnTheWay, learnFiles, traffic } from '../network/requests.ts';
+import { anyHeldBack, fileEvents, filesOnTheWay, isHeldBack, learnFiles, traffic } from '../network/requests.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
 import { isObserved } from '../pins/observers.ts';
 import { isFramed, nextFrame } from '../time/frame.ts';
@@ -61,7 +61,9 @@ export async function idle(): Promise<boolean> {
 /** Images that are still on their way, in shadow roots, too. */
 const pendingImages = (): HTMLImageElement[] =>
   rootsNow().flatMap((root) =>
-    [...root.querySelectorAll('img')].filter((image) => !image.complete && image.loading !== 'lazy'),
+    [...root.querySelectorAll('img')].filter(
+      (image) => !image.complete && image.loading !== 'lazy' && !isHeldBack(image.currentSrc || image.src),
+    ),
   );
 
 const after = (milliseconds: number): Promise<void> =>
@@ -99,7 +101,11 @@ async function oneRound(): Promise<Unrest> {
   if (document.fonts.status === 'loading') await Promise.race([document.fonts.ready, after(patience)]);
   const images = pendingImages();
   if (images.length > 0)
-    await Promise.race([Promise.all(images.map((image) => image.decode().catch(() => {}))), after(patience)]);
+    await Promise.race([
+      Promise.all(images.map((image) => image.decode().catch(() => {}))),
+      anyHeldBack(),
+      after(patience),
+    ]);
   holdMotion();
   // What ends or begins with a frame is seen only when one has come, however long a busy machine takes for it.
   await Promise.all([nextFrame(), learnFiles()]);
