@@ -13,5 +13,6 @@ rmSync('dist', { recursive: true, force: true });
 node(['node_modules/typescript7/bin/tsc', '-p', 'tsconfig.build.json']);
 // A project's own Svelte compiles it.
 cpSync('src/page/adapters/Framed.svelte', 'dist/page/adapters/Framed.svelte');
-node(['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn']);
-node(['node_modules/vite/bin/vite.js', 'build', '--mode', 'draw', '--logLevel', 'warn']);
+const vite = ['node_modules/vite/bin/vite.js', 'build', '--config', 'src/console/vite.config.ts', '--logLevel', 'warn'];
+node(vite);
+node([...vite, '--mode', 'draw']);

@@ -25,7 +25,7 @@ export async function runningService(root: string): Promise<{ url: string; pid: 
       url: string;
     };
     if (!isAlive(pid)) return null;
-    const client = connect(url);
+    const client = connect(url, process.pid);
     return (await client.project()).root === root ? { url, pid, client } : null;
   } catch {
     return null;
@@ -107,19 +107,26 @@ function toldBy(said: string): Problem {
 /** How long a service may take to end, in milliseconds. */
 const endLimit = 8000;
 
-/** Leaves a service that was started here: it ends at once, or when the others that use it are done. */
+/** One that answers after so many milliseconds is used by others. */
+const noticeLimit = 400;
+
+/** Leaves a service that was started here: it ends at once, or by itself when the others that use it are done. */
 async function leave(child: ChildProcess, client: Client): Promise<void> {
   const used = (): Promise<boolean> =>
     client.project().then(
-      ({ run }) => run !== null,
+      () => true,
       () => false,
     );
   const ended = new Promise((resolve) => child.once('exit', resolve));
   child.stdin!.end();
-  if (child.exitCode === null && !(await used())) {
+  const within = async (limit: number): Promise<void> => {
     let timer: NodeJS.Timeout | undefined;
-    await Promise.race([ended, new Promise((resolve) => (timer = setTimeout(resolve, endLimit)))]);
+    await Promise.race([ended, new Promise((resolve) => (timer = setTimeout(resolve, limit)))]);
     clearTimeout(timer);
+  };
+  await within(noticeLimit);
+  if (child.exitCode === null && child.signalCode === null && !(await used())) {
+    await within(endLimit);
     if (child.exitCode === null && child.signalCode === null && !(await used())) child.kill('SIGKILL');
   }
   child.stderr!.destroy();

@@ -1,21 +1,22 @@
 /** The typed HTTP client of the service, for the command line and the console. */
 import { EventSourceParserStream } from 'eventsource-parser/stream';
-import type {
-  ComponentInfo,
-  Comment,
-  CommentOn,
-  Decided,
-  DecisionRequest,
-  Draft,
-  KeepLinesRequest,
-  KeepRequest,
-  KeptFile,
-  LookHistory,
-  PictureComparison,
-  ProjectInfo,
-  Tidied,
-  Undone,
-  UndoRequest,
+import {
+  callerHeader,
+  type ComponentInfo,
+  type Comment,
+  type CommentOn,
+  type Decided,
+  type DecisionRequest,
+  type Draft,
+  type KeepLinesRequest,
+  type KeepRequest,
+  type KeptFile,
+  type LookHistory,
+  type PictureComparison,
+  type ProjectInfo,
+  type Tidied,
+  type Undone,
+  type UndoRequest,
 } from '../core/api/api.ts';
 import type { Challenging, ChallengeRequest } from '../core/challenge/challenge.ts';
 import type { FindingList } from '../core/accessibility/listing.ts';
@@ -176,17 +177,24 @@ export type Transport = {
   ): AsyncGenerator<RunEvent>;
 };
 
-/** Calls of the service at an origin (`''` for the page's own). */
-export const httpTransport = (origin: string): Transport => ({
+const callerHeaders = (caller: number | null): Record<string, string> =>
+  caller === null ? {} : { [callerHeader]: String(caller) };
+
+/** Calls of the service at an origin (`''` for the page's own), by a process that says its number, or another. */
+export const httpTransport = (origin: string, caller: number | null = null): Transport => ({
   address: (path) => origin + path,
   events: (signal, ready, cursor, watch) =>
-    readEvents(`${origin}/api/events${watch ? '?watch=true' : ''}`, signal, cursor, ready),
+    readEvents(`${origin}/api/events${watch ? '?watch=true' : ''}`, signal, cursor, callerHeaders(caller), ready),
   async call<T>(method: string, path: string, body?: unknown): Promise<T> {
     let reply: Response;
     try {
       reply = await fetch(origin + path, {
         method,
-        ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+        headers: {
+          ...callerHeaders(caller),
+          ...(body !== undefined && { 'content-type': 'application/json' }),
+        },
+        ...(body !== undefined && { body: JSON.stringify(body) }),
       });
     } catch (error) {
       throw unreachable(error);
@@ -206,7 +214,8 @@ export const httpTransport = (origin: string): Transport => ({
 });
 
 /** A client of the service at an origin (`''` for the page's own). Every method throws `ProblemError`. */
-export const connect = (origin: string): Client => clientOf(httpTransport(origin));
+export const connect = (origin: string, caller: number | null = null): Client =>
+  clientOf(httpTransport(origin, caller));
 
 /** A client whose calls somebody carries out. */
 export function clientOf({ call, address, events }: Transport): Client {
@@ -310,11 +319,12 @@ async function* readEvents(
   url: string,
   signal: AbortSignal,
   cursor: Cursor,
+  headers: Record<string, string>,
   ready?: () => void,
 ): AsyncGenerator<RunEvent> {
   for (let failed = 0; ; ) {
     try {
-      for await (const event of readOnce(url, signal, cursor, ready)) {
+      for await (const event of readOnce(url, signal, cursor, headers, ready)) {
         failed = 0;
         yield event;
       }
@@ -331,10 +341,11 @@ async function* readOnce(
   url: string,
   signal: AbortSignal,
   cursor: Cursor,
+  headers: Record<string, string>,
   ready?: () => void,
 ): AsyncGenerator<RunEvent> {
-  const headers: Record<string, string> = cursor.last === undefined ? {} : { 'last-event-id': cursor.last };
-  const reply = await fetch(url, { signal, headers });
+  const from: Record<string, string> = cursor.last === undefined ? {} : { 'last-event-id': cursor.last };
+  const reply = await fetch(url, { signal, headers: { ...headers, ...from } });
   const messages = reply
     .body!.pipeThrough(new TextDecoderStream())
     .pipeThrough(new EventSourceParserStream())

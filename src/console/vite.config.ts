@@ -1,4 +1,4 @@
-import { resolve } from 'node:path';
+import { join } from 'node:path';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
@@ -7,8 +7,10 @@ import { defineConfig } from 'vite';
  * Two builds: the console, and with `--mode draw` the page that moments are drawn in. That page is served from
  * another origin, so the two share no file.
  */
+const here = import.meta.dirname;
+
 export default defineConfig(({ mode }) => ({
-  root: 'src/console',
+  root: here,
   base: mode === 'draw' ? '/draw/' : '/',
   // Scripts find one another wherever they lie: a published site lies below any path.
   experimental: {
@@ -16,11 +18,11 @@ export default defineConfig(({ mode }) => ({
   },
   plugins: mode === 'draw' ? [] : [react(), tailwindcss()],
   build: {
-    outDir: resolve('dist/console'),
+    outDir: join(here, '../../dist/console'),
     emptyOutDir: mode !== 'draw',
     modulePreload: { polyfill: false },
     rollupOptions: {
-      input: resolve(`src/console/${mode === 'draw' ? 'draw' : 'index'}.html`),
+      input: join(here, mode === 'draw' ? 'draw.html' : 'index.html'),
       ...(mode === 'draw' ? { output: { entryFileNames: 'scripts/draw-[hash].js' } } : {}),
     },
   },

@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import type { FastifyInstance, FastifyServerOptions } from 'fastify';
 import { personOf } from '../baselines/git.ts';
 import { folderCacheOf } from '../baselines/reconcile.ts';
-import type { ProjectInfo } from '../core/api/api.ts';
+import { callerHeader, type ProjectInfo } from '../core/api/api.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
 import { fail } from '../core/problem/problem.ts';
@@ -44,8 +44,8 @@ export type Service = {
   stage: string;
   root: string;
   /**
-   * Resolves when nobody needs the service: no run that somebody follows goes on, and no call has come since the last
-   * one for a moment.
+   * Resolves when nobody needs the service but the process that has started it: no run that somebody follows goes on,
+   * and nobody else has called for a moment.
    */
   unneeded(): Promise<void>;
   /** Writes an error that nobody expected into the service's log. */
@@ -128,14 +128,16 @@ function show(shown: Shown, bundle: Bundle, { network }: Settings): Bundle {
 /** Listens for calls to know when the service is not needed any more. */
 function needOf(server: FastifyInstance, conductor: Conductor, live: Live): () => Promise<void> {
   let lastCall = 0;
-  server.addHook('onRequest', async () => {
-    lastCall = Date.now();
+  // What the command calls that has started this service, and is done now, keeps it no longer.
+  const own = String(process.ppid);
+  server.addHook('onRequest', async ({ headers }) => {
+    if (headers[callerHeader] !== own) lastCall = Date.now();
   });
   return async () => {
-    for (let waited = false; ; waited = true) {
+    for (;;) {
       const followed = conductor.current !== null && live.count() > 0;
       if (followed) lastCall = Date.now();
-      else if (!waited || Date.now() - lastCall > quiet) return;
+      else if (Date.now() - lastCall > quiet) return;
       await new Promise((resolve) => setTimeout(resolve, 50));
     }
   };

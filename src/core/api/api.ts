@@ -3,6 +3,9 @@ import type { Comparison } from '../picture/compare.ts';
 import type { Progress } from '../run/progress.ts';
 import type { DecisionNote, ResultSummary, RunSummary } from '../run/run.ts';
 
+/** The header by which a command says which process it is: one that has started the service knows its own calls. */
+export const callerHeader = 'x-caller-process';
+
 export type ProjectInfo = {
   name: string;
   root: string;
