@@ -86,7 +86,7 @@ function Variants({ look, shown, onShow, order }: Pick<Props, 'look' | 'shown' |
             title={said(variant) + (decision ? `. ${decidedText(decision)}` : '')}
             aria-label={`${look.look}, ${said(variant)}`}
             onMouseEnter={() => onShow(look, environment)}
-            className={`inline-flex min-w-0 items-center gap-1 rounded px-1 hover:text-ink ${
+            className={`inline-flex min-h-6 min-w-0 items-center gap-1 rounded px-1 hover:text-ink ${
               isShown ? 'bg-wash text-ink' : 'text-soft'
             }`}
           >
@@ -121,7 +121,7 @@ export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow, o
           {look.look}
         </span>
       </a>
-      <span className="px-2.5 pt-0.5 pb-1.5 text-[11.5px]">
+      <span className="flex min-h-7 flex-col px-2.5 pb-1 text-[11.5px]">
         {look.variants.length === 1 ? (
           <Single variant={shown} hasOthers={order.length > 1} />
         ) : (

@@ -49,7 +49,7 @@ function Runs({ source, about }: { source: FileLines; about: LineCoverage }) {
           const to = linkOf(component, look);
           const title = lookTitle(component, look);
           return (
-            <li key={lookKey(component, look)} className="truncate" title={title}>
+            <li key={lookKey(component, look)} className="truncate leading-6" title={title}>
               {to ? (
                 <Link to={to} className="text-accent hover:underline">
                   {title}

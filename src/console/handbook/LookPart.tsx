@@ -46,7 +46,11 @@ export function LookPart({ look, file, environment: name, project }: Props) {
         {result && result.verdict !== 'passed' && <Verdict verdict={result.verdict} />}
         <span className="flex-1" />
         {result && (
-          <Link to={`/bench/${result.id}`} className="text-accent hover:underline">
+          <Link
+            to={`/bench/${result.id}`}
+            className="text-accent hover:underline"
+            aria-label={`${look.look} on the bench`}
+          >
             Bench
           </Link>
         )}

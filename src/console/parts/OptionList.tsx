@@ -43,9 +43,9 @@ export function OptionList<T>({
   useEffect(() => {
     if (at >= 0) rows.scrollToIndex(at);
   }, [at, rows]);
+  if (entries.length === 0) return <div className="min-h-0 flex-1 overflow-y-auto">{none}</div>;
   return (
     <div ref={area} className="min-h-0 flex-1 overflow-y-auto" role="listbox" aria-label={label}>
-      {entries.length === 0 && none}
       <div className="relative w-full" style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map(({ index, start }) => {
           const entry = entries[index]!;

@@ -24,6 +24,9 @@ const linkTo = ({ id, cluster, shots }: Entry): string => {
   return `${site ? `${location.href.split('#')[0]}#` : location.origin}/review?${where}`;
 };
 
+/** So many other causes are listed: all of them stand in the list on the left. */
+const mostOthers = 20;
+
 /** Other causes of the same capture. */
 function Others({ entry, shot, entries, onGo }: Omit<Props, 'comment'>) {
   const others = causesOf(entries, shot).filter((one) => one !== entry);
@@ -34,17 +37,20 @@ function Others({ entry, shot, entries, onGo }: Omit<Props, 'comment'>) {
         This capture has {counted(others.length, 'other cause')}
       </h4>
       <ul>
-        {others.map((other) => (
+        {others.slice(0, mostOthers).map((other) => (
           <li key={other.id}>
             <button
               type="button"
-              className="w-full truncate text-left text-[11.5px] hover:text-accent"
+              className="min-h-6 w-full truncate text-left text-[11.5px] hover:text-accent"
               onClick={() => onGo(other, other.shots.find(({ pair }) => pair === shot.pair) ?? other.shots[0]!)}
             >
               {other.cluster!.number} {other.title}
             </button>
           </li>
         ))}
+        {others.length > mostOthers && (
+          <li className="text-[11.5px] text-soft">and {others.length - mostOthers} more</li>
+        )}
       </ul>
     </section>
   );

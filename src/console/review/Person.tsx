@@ -11,7 +11,7 @@ export function Person() {
     return (
       <button
         type="button"
-        className="truncate text-[11.5px] text-soft hover:text-accent"
+        className="min-h-6 truncate text-[11.5px] text-soft hover:text-accent"
         title="Change the name that stands beside your decisions"
         onClick={() => setChanging(true)}
       >

@@ -235,10 +235,22 @@ const isControl = (seen: Seen): boolean =>
   (seen.given !== null && wholes.has(seen.given) && canHaveFocus(seen));
 
 /** True for an empty element that only sends the focus on, at the edges of a dialog. */
-function isGuard(element: Element): boolean {
+export function isGuard(element: Element): boolean {
   const { width, height } = element.getBoundingClientRect();
   const isEmpty = element.childNodes.length === 0 && /^(div|span)$/.test(element.localName);
   return isEmpty && (width <= 1 || height <= 1 || getComputedStyle(element).opacity === '0');
+}
+
+/** What lies over a page and keeps the focus, while it is there. */
+export const layers = 'dialog, [role=dialog], [role=alertdialog], [role=menu], [role=listbox], [aria-modal=true]';
+
+/** The layer that has the focus; null while none has it. */
+export const layerNow = (): Element | null => document.activeElement?.closest(layers) ?? null;
+
+/** True for what is hidden for a layer: its script keeps the focus there, and Tab shows whether it does. */
+function isBehindLayer(hidden: Element): boolean {
+  const layer = layerNow();
+  return layer !== null && !hidden.contains(layer);
 }
 
 const focus: Check = ({ all }, tell) => {
@@ -246,7 +258,8 @@ const focus: Check = ({ all }, tell) => {
     const { element, given } = seen;
     const focusable = canHaveFocus(seen);
     const isReached = focusable && element.getAttribute('tabindex') !== '-1';
-    if (isReached && element.closest('[aria-hidden="true"]') && !isGuard(element))
+    const hidden = element.closest('[aria-hidden="true"]');
+    if (isReached && hidden && !isGuard(element) && !isBehindLayer(hidden))
       tell('hidden-is-not-focusable', element, 'It can have the focus, and aria-hidden hides it.');
     if (!seen.isTold) continue;
     if (focusable && (given === 'none' || given === 'presentation'))

@@ -23,7 +23,9 @@ let wrong: { error: unknown } | null = null;
 /** How much was known of the page when the look had come to its end. */
 let known: Known = 'nothing';
 /** What had the focus last, with how it was described then: it may be gone by now. */
-let focused: { element: Element; description: string } | null = null;
+let focused: { element: Element; description: string; hadNone: boolean } | null = null;
+/** The dialog that the focus is in; one that nothing had the focus before gives it back to nothing. */
+let entered: { dialog: Element; isFromNowhere: boolean } | null = null;
 
 const acceptanceOf = ({ rule, element, why }: Accept): Acceptance => ({
   rule: rule as RuleId,
@@ -37,13 +39,17 @@ export function beginAudit(wanted: typeof when, looks: Looks, look: string): voi
   found = [];
   wrong = null;
   focused = null;
+  entered = null;
   accepted = [...(looks.accept ?? []), ...(looks.states[look]?.accept ?? [])].map(acceptanceOf);
 }
 
 /** Called once: follows the focus, to notice when it is lost with the element that had it. */
 export function watchFocus(): void {
-  document.addEventListener('focusin', ({ target }) => {
-    if (when && target instanceof Element) focused = { element: target, description: describe(target) };
+  document.addEventListener('focusin', ({ target, relatedTarget }) => {
+    if (!when || !(target instanceof Element)) return;
+    const dialog = target.closest('dialog, [role=dialog], [role=alertdialog]');
+    if (dialog !== entered?.dialog) entered = dialog && { dialog, isFromNowhere: relatedTarget === null };
+    focused = { element: target, description: describe(target), hadNone: entered?.isFromNowhere ?? false };
   });
 }
 
@@ -51,8 +57,9 @@ export function watchFocus(): void {
 function lostFocus(step: number): Finding[] {
   const isLost = focused && !focused.element.isConnected && document.activeElement === document.body;
   if (!focused || !isLost) return [];
-  const { description: element } = focused;
+  const { description: element, hadNone } = focused;
   focused = null;
+  if (hadNone) return [];
   const what = 'It had the focus when it was taken away, and nothing has it now.';
   return [{ rule: 'focus-is-not-lost', certain: false, element, what, node: null, box: [0, 0, 0, 0], step }];
 }

@@ -10,6 +10,7 @@ import { focused, takesText } from '../doing/named.ts';
 import { ask } from '../host/host.ts';
 import { append } from '../host/natives.ts';
 import type { Recording } from '../record/recording.ts';
+import { isGuard, layerNow, layers } from './aria.ts';
 import { isInTabOrder, sceneNow } from './scene.ts';
 
 /** So many elements are gone to at most. */
@@ -139,8 +140,17 @@ async function unseenOf(
   return { unseen, stylesFocus: doubtful.length === 0 };
 }
 
+/** True for an element that stands above the one before it, although it comes after. */
+function jumpsUp(element: Element, last: Element): boolean {
+  const [before, now] = [last.getBoundingClientRect(), element.getBoundingClientRect()];
+  const isBeside = now.right > before.left && now.left < before.right;
+  return isBeside && now.bottom <= before.top && getComputedStyle(element).position !== 'fixed';
+}
+
 type Walk = {
   reached: Element[];
+  /** The first one that jumps up; seen as it is reached, since a list may make other rows of its elements later. */
+  jump: Element | null;
   /** What Tab does not lead away from, in either direction. */
   trap: Element | null;
   /** Everything was gone through, out of the page or back to the first. */
@@ -148,7 +158,7 @@ type Walk = {
 };
 
 async function walk(number: number): Promise<Walk> {
-  const found: Walk = { reached: [], trap: null, isWhole: false };
+  const found: Walk = { reached: [], jump: null, trap: null, isWhole: false };
   toTheTop();
   let last: Element | null = null;
   for (let presses = 0; presses < most; presses++) {
@@ -156,7 +166,9 @@ async function walk(number: number): Promise<Walk> {
     if (last && element === last) {
       if (hasOwnStops(element)) return found;
       // Some keep Tab for themselves, and let go of it with Shift.
-      if (found.reached.length > 0 && (await tab(number, true)) === element) found.trap = element;
+      // A layer with one control keeps to itself until it is closed.
+      const isAlone = element.closest(layers) !== null;
+      if (!isAlone && found.reached.length > 0 && (await tab(number, true)) === element) found.trap = element;
       return found;
     }
     if (element === null || found.reached.includes(element)) {
@@ -164,6 +176,7 @@ async function walk(number: number): Promise<Walk> {
       return found;
     }
     append(found.reached, element);
+    if (last && jumpsUp(element, last)) found.jump ??= element;
     last = element;
   }
   return found;
@@ -186,16 +199,6 @@ function missed({ reached, isWhole }: Walk): Element[] {
     .filter((element) => !isRadio(element) && !element.closest(composites) && clipOf(element) !== null);
 }
 
-/** The first one that stands above the one before it, although it comes after. */
-function jumping(reached: readonly Element[]): Element | null {
-  for (let i = 1; i < reached.length; i++) {
-    const [before, now] = [reached[i - 1]!.getBoundingClientRect(), reached[i]!.getBoundingClientRect()];
-    const isBeside = now.right > before.left && now.left < before.right;
-    if (isBeside && now.bottom <= before.top && getComputedStyle(reached[i]!).position !== 'fixed') return reached[i]!;
-  }
-  return null;
-}
-
 /** What going through a page with Tab has shown. */
 export type Walked = Pick<Audit, 'stylesFocus'> & { findings: Finding[] };
 
@@ -203,16 +206,19 @@ export type Walked = Pick<Audit, 'stylesFocus'> & { findings: Finding[] };
 export async function walkFindings(recording: Recording, step: number, isSeen: boolean): Promise<Walked> {
   const findings: Finding[] = [];
   if (!sceneNow().told.some(isInTabOrder)) return { findings, stylesFocus: true };
+  const layer = layerNow();
   const gone = await walk(recording.number);
   const tell = (rule: RuleId, element: Element, what: string, certain: boolean): void => {
     const [left, top, width, height] = boxOf(element);
     const box: Box = [left + scrollX, top + scrollY, width, height];
     append(findings, { rule, certain, element: describe(element), node: recording.idOf(element), what, box, step });
   };
-  const { trap, reached } = gone;
+  const { trap, reached, jump } = gone;
+  // Without a layer the same is told of everything that Tab could come to.
+  const hidden = layer && reached.find((element) => element.closest('[aria-hidden="true"]') && !isGuard(element));
+  if (hidden) tell('hidden-is-not-focusable', hidden, 'Tab comes to it, and aria-hidden hides it.', true);
   if (trap) tell('tab-leads-on', trap, 'Tab and Shift+Tab both stay on it.', true);
   for (const element of missed(gone)) tell('tab-reaches-all', element, 'Tab did not come to it.', false);
-  const jump = jumping(reached);
   if (jump) tell('tab-follows-page', jump, 'Tab comes to it after something below it.', false);
   // Last: what has had the focus may be otherwise than before.
   const { unseen, stylesFocus } = isSeen

@@ -1,0 +1,111 @@
+/** Every page of the console as a whole: with everything, with nothing, while it waits, and when it is refused. */
+import { ensure, looks, press, the, type } from 'sguardo/react';
+import { problem } from '../core/problem/problem.ts';
+import { packBoard } from '../core/run/board.ts';
+import { App } from './App.tsx';
+import { empty, full, one } from './samples/answers.ts';
+import { manyCauses } from './samples/pages.ts';
+import { boardLooks, finishedRun, manyResults, project } from './samples/results.ts';
+import { useTheme } from './theme.ts';
+
+const refused = { status: 503, json: problem('disk-full', { path: '/home/ada/harbour/.sguardo' }) };
+
+const environments = ['day', 'night'];
+
+const berth = 'component=src%2FBerthCard&look=taken&environment=day';
+
+/** Where each page is, and what it has to ask for before it can show anything. */
+const pages = {
+  board: { location: '/', route: '/api/board' },
+  review: { location: '/review', route: '/api/causes' },
+  accessibility: { location: '/accessibility', route: '/api/accessibility' },
+  coverage: { location: '/coverage', route: '/api/coverage' },
+  handbook: { location: '/handbook', route: '/api/handbook' },
+  history: { location: `/history?${berth}`, route: '/api/looks/history' },
+} as const;
+
+const everyPage = Object.entries(pages).flatMap(([name, { location, route }]) => [
+  [name, { location, environments: ['day', 'night', 'narrow', 'wide'] }],
+  [`${name}, nothing there`, { location, answers: empty, environments }],
+  [`${name}, one of each`, { location, answers: one, environments }],
+  [`${name}, waiting`, { location, answers: { [route]: { hold: true } }, environments }],
+  [`${name}, refused`, { location, answers: { [route]: refused }, environments }],
+]);
+
+const running = { ...finishedRun, id: 13, status: 'running' as const, finished: null, done: 12, planned: 34 };
+
+export default looks(App, {
+  props: { theme: { dark: false, toggle: () => {} } },
+  render: function Themed() {
+    return (
+      <div className="h-screen">
+        <App theme={useTheme()} />
+      </div>
+    );
+  },
+  answers: full,
+  states: {
+    ...(Object.fromEntries(everyPage) as Record<string, { location: string }>),
+    'board, ten thousand looks': {
+      location: '/',
+      environments,
+      answers: { '/api/board': { json: packBoard(boardLooks(manyResults(10_000))) } },
+    },
+    'review, a thousand causes': {
+      location: '/review',
+      environments,
+      answers: { '/api/causes': { json: manyCauses(1000) } },
+    },
+    'a run goes on': {
+      location: '/',
+      environments,
+      answers: { '/api/project': { json: { ...project, run: running } } },
+    },
+    'the service does not answer': { location: '/', environments, answers: { '/api/events': { unreachable: true } } },
+    'no page at this address': { location: '/quay', environments },
+    'light and dark by key': {
+      location: '/',
+      environments,
+      async script() {
+        const theme = () => document.documentElement.dataset.theme;
+        await ensure(the.heading(/^BerthCard/)).isVisible();
+        const before = theme();
+        await press('t');
+        await ensure(theme).equals(before === 'dark' ? 'light' : 'dark');
+      },
+    },
+    'pages by their keys': {
+      location: '/',
+      environments,
+      async script() {
+        await press('2');
+        await ensure(the.link(/^Review/)).hasAttribute('aria-current', 'page');
+        await press('5');
+        await ensure(the.link(/^Handbook/)).hasAttribute('aria-current', 'page');
+        await press('?');
+        await ensure(the.dialog()).isVisible();
+        await press('Escape');
+        await ensure(the.dialog()).isAbsent();
+      },
+    },
+    'all that can be done, by name': {
+      location: '/',
+      environments,
+      async script() {
+        await ensure(the.button('Run all looks')).isVisible();
+        await press('Control+k');
+        await type(the.combobox(), 'cover');
+        await ensure(the.option(/Coverage/).first()).isVisible();
+      },
+    },
+    'looks found by a word': {
+      location: '/',
+      environments,
+      async script() {
+        await press('/');
+        await type(the.textbox(/^Search looks/), 'gale');
+        await ensure(the.text('neap tide')).isAbsent();
+      },
+    },
+  },
+});

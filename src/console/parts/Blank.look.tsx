@@ -1,0 +1,18 @@
+import { looks } from 'sguardo/react';
+import { problem, ProblemError } from '../../core/problem/problem.ts';
+import { Blank, Trouble, Waiting } from './Blank.tsx';
+
+export default looks(Blank, {
+  environments: ['day', 'night'],
+  viewport: [640, 360],
+  props: { title: 'Nothing was decided yet' },
+  states: {
+    'only a title': {},
+    'what to do about it': { props: { children: 'Run all looks, and come back.' } },
+    waiting: { render: () => <Waiting what="Opening the project…" /> },
+    'a problem': {
+      render: () => <Trouble error={new ProblemError(problem('disk-full', { file: '/home/ada/.sguardo' }))} />,
+    },
+    'an error that nobody expected': { render: () => <Trouble error={new Error('It fell into the water.')} /> },
+  },
+});

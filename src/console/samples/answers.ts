@@ -1,0 +1,64 @@
+/** The service's answers, by route: what a look of the console lays its own over. */
+import { problem } from '../../core/problem/problem.ts';
+import { packBoard } from '../../core/run/board.ts';
+import type { ResultSummary } from '../../core/run/run.ts';
+import * as pages from './pages.ts';
+import { pictureOf } from './picture.ts';
+import { boardLooks, finishedRun, project, results } from './results.ts';
+
+const picture = ({ params }: { params: Record<string, string | undefined> }) => ({
+  headers: { 'content-type': 'image/svg+xml' },
+  body: pictureOf(params.hash ?? ''),
+});
+
+const boardOf = (shown: readonly ResultSummary[]) => ({ json: packBoard(boardLooks(shown)) });
+
+/** A harbour office with something on every page. */
+export const full = {
+  '/api/events': { events: [] },
+  '/api/project': { json: project },
+  '/api/board': boardOf(results),
+  '/api/runs': { json: [finishedRun] },
+  '/api/components': { json: [] },
+  '/api/sittings': { json: [] },
+  '/api/causes': { json: pages.causes },
+  '/api/accessibility': { json: pages.findings },
+  '/api/coverage': { json: pages.coverage },
+  '/api/coverage/file': { json: pages.coveredFile },
+  '/api/handbook': { json: pages.handbook },
+  '/api/handbook/component': { json: pages.handbookPage },
+  '/api/handbook/tokens': { json: pages.tokens },
+  '/api/looks/history': { json: pages.history },
+  '/api/results/:id': ({ params }: { params: Record<string, string | undefined> }) => ({
+    json: results.find(({ id }) => String(id) === params.id),
+  }),
+  'POST /api/seen': { json: {} },
+  '/api/results/:id/markup': { json: [] },
+  '/api/comparisons': { json: { picture: pages.comparison, difference: null } },
+  '/api/blobs/:hash': picture,
+  '/api/thumbnails/:hash': picture,
+};
+
+/** A project in which nothing was run yet. */
+export const empty = {
+  '/api/project': { json: { ...project, undecided: 0, engine: null } },
+  '/api/board': boardOf([]),
+  '/api/runs': { json: [] },
+  '/api/causes': { json: pages.noCauses },
+  '/api/accessibility': { json: pages.noFindings },
+  '/api/coverage': { status: 404, json: problem('coverage-none') },
+  '/api/handbook': { json: [] },
+  '/api/looks/history': { json: { results: [], decisions: [] } },
+};
+
+/** One of each thing. */
+export const one = {
+  '/api/project': { json: { ...project, undecided: 1 } },
+  '/api/board': boardOf(results.slice(4, 5)),
+  '/api/causes': {
+    json: { ...pages.causes, causes: pages.causes.causes.slice(0, 1), changes: 2, withoutBaseline: [] },
+  },
+  '/api/accessibility': { json: { ...pages.findings, findings: pages.findings.findings.slice(0, 1) } },
+  '/api/coverage': { json: { ...pages.coverage, files: pages.coverage.files.slice(0, 1), shortfalls: [] } },
+  '/api/handbook': { json: pages.handbook.slice(0, 1) },
+};
