@@ -126,3 +126,66 @@ test('what is known of an equal page is told again as it was; where Tab leads is
   expect(await rulesOf()).not.toContain('focus-is-visible');
   expect(await rulesOf()).not.toContain('tab-leads-on');
 }, 120_000);
+
+const layered = `import { useEffect, useRef, useState } from 'react';
+import { looks, press } from 'sguardo/react';
+function Office({ keeps, loops, opens = true }) {
+  const [isOpen, setOpen] = useState(opens);
+  const own = useRef(null);
+  useEffect(() => {
+    if (!isOpen) return;
+    own.current?.focus();
+    const back = ({ target }) => keeps && !target.closest('[role=dialog]') && own.current.focus();
+    document.addEventListener('focusin', back);
+    return () => document.removeEventListener('focusin', back);
+  }, [isOpen]);
+  useEffect(() => {
+    const listen = ({ key }) => { if (key === 'o') setOpen(true); if (key === 'Escape') setOpen(false); };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, []);
+  const stays = (event) => loops && event.key === 'Tab' && event.preventDefault();
+  return <>
+    <main aria-hidden={isOpen || undefined}><button>Release</button><button>Moor</button></main>
+    {isOpen && <div role="dialog" aria-label="Release berth?"><button ref={own} onKeyDown={stays}>Yes</button></div>}
+  </>;
+}
+export default looks(Office, { states: {
+  'keeps the focus': { props: { keeps: true } },
+  'lets it go': {},
+  'has one control': { props: { keeps: true, loops: true } },
+  'opened and closed by keys': { props: { opens: false }, async script() { await press('o'); await press('Escape'); } },
+} });`;
+
+test('a layer that keeps the focus hides what is behind it; one that does not is told', async () => {
+  write(root, { 'src/Office.look.jsx': layered });
+  const { run } = await served.run({ patterns: ['Office'] });
+  expect(run.tally).toMatchObject({ new: 4 });
+  const { findings } = await served.client.accessibility();
+  const told = findings
+    .filter(({ component }) => component.endsWith('Office'))
+    .flatMap(({ rule, what, sightings }) => sightings.map(({ look }) => `${look}: ${rule}: ${what}`));
+  expect(told.filter((one) => /hidden-is|tab-leads|focus-is-not-lost/.test(one))).toEqual([
+    'lets it go: hidden-is-not-focusable: Tab comes to it, and aria-hidden hides it.',
+  ]);
+}, 60_000);
+
+test('stops that come after one another are seen as such, also in a list that shows other rows as it scrolls', async () => {
+  write(root, {
+    'src/Quay.look.jsx': `import { useState } from 'react';
+import { looks } from 'sguardo/react';
+function Quay() {
+  const [first, setFirst] = useState(0);
+  const rows = Array.from({ length: 6 }, (_, i) => first + i);
+  return <div style={{ height: 180, overflow: 'hidden' }}>
+    {rows.map((row, i) => <button key={row % 6} style={{ display: 'block', height: 30 }}
+      onFocus={() => i > 3 && setFirst(first + 1)}>Berth {row}</button>)}
+  </div>;
+}
+export default looks(Quay, { states: { plain: {} } });`,
+  });
+  await served.run({ patterns: ['Quay'] });
+  const { findings } = await served.client.accessibility();
+  const told = findings.filter(({ component, rule }) => component.endsWith('Quay') && rule === 'tab-follows-page');
+  expect(told).toEqual([]);
+}, 60_000);
