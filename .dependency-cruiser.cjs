@@ -50,7 +50,7 @@ module.exports = {
     {
       name: 'page-runs-in-a-browser',
       severity: 'error',
-      from: { path: '^src/(language|page|draw|console)/' },
+      from: { path: '^src/(language|page|draw|console)/', pathNot: '/vite\\.config\\.ts$' },
       to: { dependencyTypes: ['core'] },
     },
     {

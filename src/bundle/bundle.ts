@@ -10,7 +10,7 @@ import { componentOf } from '../core/look/look.ts';
 import type { PropTypes } from '../core/props/type.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { fail, type Problem, ProblemError, problem } from '../core/problem/problem.ts';
-import { type Closures, followBuild } from './graph.ts';
+import { type Closures, closuresWithout, followBuild } from './graph.ts';
 import { because, causesOf, explainBuild } from './failure.ts';
 import { frameworkPackages, kindOf } from './kinds.ts';
 import { readPropTypes } from './propTypes.ts';
@@ -377,7 +377,7 @@ export async function buildLooks(
     entries: [],
     unusable,
     publicFolder: built.publicFolder,
-    closures: built.closures,
+    closures: closuresWithout(settings.baselines, built.closures),
     configuration: built.configuration,
   };
   const hash = createHash('sha256').update(JSON.stringify(unusable));

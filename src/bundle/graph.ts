@@ -1,6 +1,6 @@
 /** What each look file depends on: the files that were read when it was built, as the bundler has seen them. */
 import { existsSync } from 'node:fs';
-import { isAbsolute, relative, resolve, sep } from 'node:path';
+import { isAbsolute, posix, relative, resolve, sep } from 'node:path';
 import type { Plugin } from 'vite';
 
 /** The files behind each look file, sorted, relative to the project where they lie in it. */
@@ -58,6 +58,16 @@ function fileOfModule(id: string): string | null {
 export function shownPath(root: string, path: string): string {
   const inside = relative(root, path);
   return (inside.startsWith('..') || isAbsolute(inside) ? path : inside).split(sep).join('/');
+}
+
+/**
+ * Closures without what lies in a folder. Plugins that look for classes read every file of a project, approved markup
+ * among them; but no look depends on what was approved.
+ */
+export function closuresWithout(folder: string | null, closures: Closures): Closures {
+  if (folder === null) return closures;
+  const within = `${posix.normalize(folder)}/`;
+  return new Map([...closures].map(([look, files]) => [look, files.filter((file) => !file.startsWith(within))]));
 }
 
 export const fullPath = (root: string, shown: string): string => resolve(root, shown);

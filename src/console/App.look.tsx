@@ -8,7 +8,7 @@ import { manyCauses } from './samples/pages.ts';
 import { boardLooks, finishedRun, manyResults, project } from './samples/results.ts';
 import { useTheme } from './theme.ts';
 
-const refused = { status: 503, json: problem('disk-full', { path: '/home/ada/harbour/.sguardo' }) };
+const refused = { status: 503, json: problem('disk-full', { file: '/home/ada/harbour/.sguardo' }) };
 
 const environments = ['day', 'night'];
 

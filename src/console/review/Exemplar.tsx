@@ -2,7 +2,6 @@
 import { Link } from 'react-router';
 import { lookTitle } from '../../core/look/look.ts';
 import type { CaptureSummary, ResultSummary } from '../../core/run/run.ts';
-import { counted } from '../../core/text/counted.ts';
 import { Button } from '../parts/Button.tsx';
 import { Compare, type Mode } from './Compare.tsx';
 import { Conflict } from './Conflict.tsx';
@@ -33,7 +32,7 @@ export function Head({ entry, shot, result, capture, meant, onApprove, onReject 
       >
         {lookTitle(shot.component, shot.look)}
       </Link>
-      <span className="truncate text-soft">
+      <span className="max-w-40 shrink-0 truncate text-soft">
         {shot.environment}
         {shot.capture === 'end' ? '' : ` · ${shot.capture}`}
         {result?.isUnsteady ? ' · unsteady' : ''}
@@ -46,13 +45,13 @@ export function Head({ entry, shot, result, capture, meant, onApprove, onReject 
       )}
       {!site && (
         <Button tone="danger" onClick={onReject} disabled={meant === 0}>
-          Reject <kbd>x</kbd>
+          Reject <kbd className="max-lg:hidden">x</kbd>
         </Button>
       )}
       {!site && kind !== 'failed' && (
         <Button tone="strong" onClick={onApprove} disabled={meant === 0}>
-          Approve {meant > 1 ? counted(meant, 'capture') : ''}{' '}
-          <kbd className="!border-paper/40 !bg-transparent !text-paper">a</kbd>
+          Approve {meant > 1 && meant} {meant > 1 && <span className="max-lg:sr-only">captures</span>}{' '}
+          <kbd className="!border-paper/40 !bg-transparent !text-paper max-lg:hidden">a</kbd>
         </Button>
       )}
     </div>

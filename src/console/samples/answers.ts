@@ -6,7 +6,10 @@ import * as pages from './pages.ts';
 import { pictureOf } from './picture.ts';
 import { boardLooks, finishedRun, project, results } from './results.ts';
 
-const picture = ({ params }: { params: Record<string, string | undefined> }) => ({
+/** What these answers need to know of a request. */
+type Asked = Record<'params' | 'query', Record<string, string | undefined>>;
+
+const picture = ({ params }: Asked) => ({
   headers: { 'content-type': 'image/svg+xml' },
   body: pictureOf(params.hash ?? ''),
 });
@@ -24,12 +27,12 @@ export const full = {
   '/api/causes': { json: pages.causes },
   '/api/accessibility': { json: pages.findings },
   '/api/coverage': { json: pages.coverage },
-  '/api/coverage/file': { json: pages.coveredFile },
+  '/api/coverage/file': ({ query }: Asked) => ({ json: { ...pages.coveredFile, path: query.path } }),
   '/api/handbook': { json: pages.handbook },
-  '/api/handbook/component': { json: pages.handbookPage },
+  '/api/handbook/component': ({ query }: Asked) => ({ json: pages.handbookPageOf(query.component ?? '') }),
   '/api/handbook/tokens': { json: pages.tokens },
   '/api/looks/history': { json: pages.history },
-  '/api/results/:id': ({ params }: { params: Record<string, string | undefined> }) => ({
+  '/api/results/:id': ({ params }: Asked) => ({
     json: results.find(({ id }) => String(id) === params.id),
   }),
   'POST /api/seen': { json: {} },

@@ -171,15 +171,14 @@ export const handbook: HandbookEntry[] = components.map((component) => {
   return { component, name, about: 'A part of the harbour office.', looks: own.length / 2, verdict, words: name };
 });
 
-export const handbookPage: HandbookPage = {
-  component: 'src/BerthCard',
-  name: 'BerthCard',
+export const handbookPageOf = (component: string): HandbookPage => ({
+  component,
+  name: component.slice('src/'.length),
   kind: 'react',
-  file: 'src/BerthCard.look.tsx',
-  source: 'src/BerthCard.tsx',
-  prose:
-    '# BerthCard\n\nWho lies at a berth, and for how long.\n\n- It is **free** without a ship.\n- `onRelease` gives it back.',
-  proseFile: 'src/BerthCard.md',
+  file: `${component}.look.tsx`,
+  source: `${component}.tsx`,
+  prose: 'Who lies at a berth, and for how long.\n\n- It is **free** without a ship.\n- `onRelease` gives it back.',
+  proseFile: `${component}.md`,
   props: [
     { name: 'berth', type: 'string', about: 'The number painted on the quay.', usual: null, isRequired: true },
     { name: 'draught', type: 'number', about: 'In metres.', usual: '0', isRequired: false },
@@ -187,7 +186,7 @@ export const handbookPage: HandbookPage = {
   ],
   outlets: { events: [], slots: [] },
   looks: results
-    .filter(({ component, environment }) => component === 'src/BerthCard' && environment === 'day')
+    .filter((result) => result.component === component && result.environment === 'day')
     .map(({ look, id, verdict, captures, hasScript }) => ({
       look,
       hasScript,
@@ -200,7 +199,7 @@ export const handbookPage: HandbookPage = {
   tokens: ['--tag-radius', '--ink'],
   findings: { severe: 1, moderate: 0, minor: 0 },
   coverage: partsOf(31, 31),
-};
+});
 
 export const tokens: TokenPage = {
   tokens: [
