@@ -201,6 +201,37 @@ describe('another service of the project', () => {
   });
 });
 
+describe('a plugin that reads every file of a project, as those do that look for classes', () => {
+  it('makes no look depend on what was approved', async () => {
+    const reader = `import { readdirSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+const root = import.meta.dirname;
+export default { plugins: [{
+  name: 'classes',
+  transform(code, id) {
+    if (!id.includes('Quay.look')) return;
+    for (const name of readdirSync(root, { recursive: true }))
+      if (!/node_modules|\\.sguardo/.test(name) && statSync(join(root, name)).isFile()) this.addWatchFile(join(root, name));
+  },
+}] };`;
+    const folder = project({
+      'vite.config.mjs': reader,
+      'words.txt': 'moored',
+      'sguardo.config.ts': configuration({ patience: 200 }),
+      'src/Quay.look.tsx': lookFile('return <p className="moored">quay</p>;', 'plain: {}'),
+    });
+    const { client, run } = await serve(folder);
+    await run();
+    await client.decide({ kind: 'approve', all: true });
+    await run();
+    expect((await run()).run.reused).toBe(1);
+    write(folder, { 'baselines/day/src/Quay/note.txt': 'nothing' });
+    expect((await run()).run.reused).toBe(1);
+    write(folder, { 'words.txt': 'adrift' });
+    expect((await run()).run.reused).toBe(0);
+  });
+});
+
 describe('a run of what has changed since a commit', () => {
   const git = (...args: string[]): string =>
     execFileSync('git', ['-C', folder, '-c', 'user.name=Ada', '-c', 'user.email=ada@harbour.test', ...args], {
