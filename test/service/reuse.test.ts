@@ -223,12 +223,11 @@ export default { plugins: [{
     const { client, run } = await serve(folder);
     await run();
     await client.decide({ kind: 'approve', all: true });
-    await run();
-    expect((await run()).run.reused).toBe(1);
-    write(folder, { 'baselines/day/src/Quay/note.txt': 'nothing' });
-    expect((await run()).run.reused).toBe(1);
-    write(folder, { 'words.txt': 'adrift' });
+    write(folder, { 'words.txt': 'adrift', 'baselines/day/src/Quay/note.txt': 'nothing' });
     expect((await run()).run.reused).toBe(0);
+    expect((await run()).run.reused).toBe(1);
+    write(folder, { 'baselines/day/src/Quay/note.txt': 'something' });
+    expect((await run()).run.reused).toBe(1);
   });
 });
 
