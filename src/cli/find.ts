@@ -107,28 +107,36 @@ function toldBy(said: string): Problem {
 /** How long a service may take to end, in milliseconds. */
 const endLimit = 8000;
 
-/** One that answers after so many milliseconds is used by others. */
-const noticeLimit = 400;
+/** How often it is asked meanwhile whether a run of others goes on, in milliseconds. */
+const askAgain = 200;
 
 /** Leaves a service that was started here: it ends at once, or by itself when the others that use it are done. */
 async function leave(child: ChildProcess, client: Client): Promise<void> {
-  const used = (): Promise<boolean> =>
-    client.project().then(
-      () => true,
-      () => false,
-    );
-  const ended = new Promise((resolve) => child.once('exit', resolve));
-  child.stdin!.end();
-  const within = async (limit: number): Promise<void> => {
+  const ended = new Promise<'ended'>((resolve) => child.once('exit', () => resolve('ended')));
+  const within = async <T>(limit: number, otherwise: () => T): Promise<T | 'ended'> => {
     let timer: NodeJS.Timeout | undefined;
-    await Promise.race([ended, new Promise((resolve) => (timer = setTimeout(resolve, limit)))]);
+    const late = new Promise<T>((resolve) => (timer = setTimeout(() => resolve(otherwise()), limit)));
+    const first = await Promise.race([ended, late]);
     clearTimeout(timer);
+    return first;
   };
-  await within(noticeLimit);
-  if (child.exitCode === null && child.signalCode === null && !(await used())) {
-    await within(endLimit);
-    if (child.exitCode === null && child.signalCode === null && !(await used())) child.kill('SIGKILL');
+  /** What the service does; nothing is heard of one that has hung up or hangs. */
+  const doing = (): Promise<'ended' | 'runs' | 'rests' | 'silent'> =>
+    Promise.race([
+      ended,
+      client.project().then(
+        ({ run }) => (run ? ('runs' as const) : ('rests' as const)),
+        () => 'silent' as const,
+      ),
+      within(endLimit, () => 'silent' as const),
+    ]);
+  child.stdin!.end();
+  let seen = child.exitCode === null && child.signalCode === null ? await doing() : 'ended';
+  for (const until = Date.now() + endLimit; seen !== 'ended' && seen !== 'runs' && Date.now() < until; ) {
+    if ((await within(askAgain, () => 'late')) === 'ended') seen = 'ended';
+    else seen = await doing();
   }
+  if (seen === 'silent') child.kill('SIGKILL');
   child.stderr!.destroy();
   child.unref();
 }

@@ -170,6 +170,26 @@ test('a layer that keeps the focus hides what is behind it; one that does not is
   ]);
 }, 60_000);
 
+test('a page that takes the focus back later keeps it as well', async () => {
+  write(root, {
+    'src/Clinging.look.jsx': `import { useRef } from 'react';
+import { looks } from 'sguardo/react';
+function Clinging() {
+  const own = useRef(null);
+  return <main>
+    <button>Release</button>
+    <button ref={own} onBlur={() => setTimeout(() => own.current.focus(), 0)}>Moor</button>
+    {Array.from({ length: 12 }, (_, i) => <button key={i}>Berth {i}</button>)}
+  </main>;
+}
+export default looks(Clinging, { states: { plain: {} } });`,
+  });
+  await served.run({ patterns: ['Clinging'] });
+  const { findings } = await served.client.accessibility();
+  const told = findings.filter(({ component, rule }) => component.endsWith('Clinging') && rule === 'tab-leads-on');
+  expect(told.map(({ element }) => element)).toEqual(['button “Moor”']);
+}, 60_000);
+
 test('stops that come after one another are seen as such, also in a list that shows other rows as it scrolls', async () => {
   write(root, {
     'src/Quay.look.jsx': `import { useState } from 'react';

@@ -50,7 +50,10 @@ export function Head({ entry, shot, result, capture, meant, onApprove, onReject 
       )}
       {!site && kind !== 'failed' && (
         <Button tone="strong" onClick={onApprove} disabled={meant === 0}>
-          Approve {meant > 1 && meant} {meant > 1 && <span className="max-lg:sr-only">captures</span>}{' '}
+          <span>
+            Approve{meant > 1 && ` ${meant}`}
+            {meant > 1 && <span className="max-lg:sr-only"> captures</span>}
+          </span>{' '}
           <kbd className="!border-paper/40 !bg-transparent !text-paper max-lg:hidden">a</kbd>
         </Button>
       )}

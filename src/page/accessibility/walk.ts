@@ -62,13 +62,16 @@ function jumpsUp(element: Element, last: Element): boolean {
 type Stop = { element: Element | null; jumps: boolean };
 
 /** So many presses are sent together: one at a time they take three times as long. */
-const together = 8;
+const usuallyTogether = 8;
+
+/** Stops of some presses; `isMoved` when the page has moved the focus by itself after the last of them. */
+type Stops = { stops: Stop[]; isMoved: boolean };
 
 /**
  * What has the focus after each of some presses of Tab. A page that keeps to itself that a key is let go, and frames,
  * in which nobody hears it, are told of by where the focus is in the end.
  */
-async function tabs(number: number, presses: number, shift = false): Promise<Stop[]> {
+async function tabs(number: number, presses: number, shift = false): Promise<Stops> {
   const after: Stop[] = [];
   let last = focusedElement();
   const stop = (): void => {
@@ -90,7 +93,7 @@ async function tabs(number: number, presses: number, shift = false): Promise<Sto
   }
   endTransitions();
   if (after.length < presses) stop();
-  return after;
+  return { stops: after, isMoved: focusedElement() !== last };
 }
 
 /** Where an element is in the page, with room around it; null for one that has no size. */
@@ -194,15 +197,20 @@ type Walk = {
 async function keepsTab(number: number, element: Element): Promise<boolean> {
   // A layer with one control keeps to itself until it is closed.
   if (element.closest(layers)) return false;
-  return (await tabs(number, 1, true)).at(-1)!.element === element;
+  await tabs(number, 1, true);
+  return focusedElement() === element;
 }
 
-async function walk(number: number): Promise<Walk> {
+/** Goes through the page with so many presses at once; one at a time where the page itself moves the focus later. */
+async function walk(number: number, together = usuallyTogether): Promise<Walk> {
   const found: Walk = { reached: [], jump: null, trap: null, isWhole: false };
   toTheTop();
   let last: Element | null = null;
-  for (let pressed = 0; pressed < most; pressed += together)
-    for (const { element, jumps } of await tabs(number, together)) {
+  for (let pressed = 0; pressed < most; pressed += together) {
+    const { stops, isMoved } = await tabs(number, together);
+    if (isMoved && together > 1) return walk(number, 1);
+    const seen = isMoved ? [{ element: focusedElement(), jumps: false }] : stops;
+    for (const { element, jumps } of seen) {
       if (last && element === last) {
         if (!hasOwnStops(element) && (await keepsTab(number, element))) found.trap = element;
         return found;
@@ -215,6 +223,7 @@ async function walk(number: number): Promise<Walk> {
       if (jumps) found.jump ??= element;
       last = element;
     }
+  }
   return found;
 }
 
