@@ -7,7 +7,8 @@ export type Option<T extends string> = { value: T; label: ReactNode; disabled?: 
 type Props<T extends string> = { label: string; value: T; options: readonly Option<T>[]; onChoose(value: T): void };
 
 const item = [
-  'inline-flex h-6.5 items-center gap-1.5 px-2.5 max-lg:px-1.5 text-soft not-first:border-l not-first:border-rule hover:text-ink',
+  'inline-flex h-6.5 items-center gap-1.5 px-2.5 max-lg:px-1.5 text-soft',
+  'not-first:border-l not-first:border-rule hover:text-ink',
   'disabled:opacity-40 data-[state=on]:bg-wash data-[state=on]:font-medium data-[state=on]:text-ink',
 ].join(' ');
 

@@ -58,7 +58,7 @@ function jumpsUp(element: Element, last: Element): boolean {
   return isBeside && now.bottom <= before.top && getComputedStyle(element).position !== 'fixed';
 }
 
-/** What has the focus after a press of Tab, and whether it stands above what had it before: lists may go on from there. */
+/** What has the focus after a press of Tab, and whether it stands above what had it before, as that was then. */
 type Stop = { element: Element | null; jumps: boolean };
 
 /** So many presses are sent together: one at a time they take three times as long. */
