@@ -52,8 +52,11 @@ const noCall: ResultSummary['problem'] = {
   remedy: 'Fix the component, or what the check expects.',
   found: ['It was not called.'],
   place: 'src/BerthCard.look.tsx:18:13',
-  frame:
-    "  16 |     await click(the.button('Release berth'));\n> 18 |     await ensure(props.onRelease).wasCalledWith('C-14');\n     |             ^",
+  frame: [
+    "  16 |     await click(the.button('Release berth'));",
+    "> 18 |     await ensure(props.onRelease).wasCalledWith('C-14');",
+    '     |             ^',
+  ].join('\n'),
 };
 
 const noAnswer: ResultSummary['problem'] = {
