@@ -11,6 +11,7 @@ import type { PropTypes } from '../core/props/type.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { fail, type Problem, ProblemError, problem } from '../core/problem/problem.ts';
 import { type Closures, closuresWithout, followBuild } from './graph.ts';
+import { beginCompiling, keepCompiled } from './compiled.ts';
 import { because, causesOf, explainBuild } from './failure.ts';
 import { frameworkPackages, kindOf } from './kinds.ts';
 import { readPropTypes } from './propTypes.ts';
@@ -193,7 +194,12 @@ const steadyNames =
  * Takes the place of the project's way of building: a library's entries, outputs and externals are not what a look
  * needs.
  */
-function pages(root: string, inputs: Record<string, string>, found: (publicFolder: string | null) => void): Plugin {
+function pages(
+  root: string,
+  version: string,
+  inputs: Record<string, string>,
+  found: (publicFolder: string | null) => void,
+): Plugin {
   return {
     name: 'sguardo:pages',
     enforce: 'post',
@@ -208,6 +214,7 @@ function pages(root: string, inputs: Record<string, string>, found: (publicFolde
       },
     },
     configResolved(config) {
+      beginCompiling(root, version, config.configFileDependencies);
       found(config.publicDir || null);
     },
   };
@@ -233,7 +240,7 @@ async function build(root: string, sources: Sources): Promise<Built> {
     plugins: [
       ...(Object.keys(sources.instead).length > 0 ? [takenInstead(sources.instead)] : []),
       entries(root, sources),
-      pages(root, inputsOf(sources), (folder) => {
+      pages(root, vite.version, inputsOf(sources), (folder) => {
         publicFolder = folder;
       }),
       plugin,
@@ -248,6 +255,8 @@ async function build(root: string, sources: Sources): Promise<Built> {
     // Until Vite 8, JSX wants React imported in every file unless somebody says otherwise.
     ...(Number.parseInt(vite.version, 10) < 8 ? { esbuild: { jsx: 'automatic' as const } } : {}),
   });
+  // Whoever waits for the build need not wait for this.
+  setImmediate(() => keepCompiled(root));
   const outputs = (Array.isArray(result) ? result : [result]) as Rolldown.RolldownOutput[];
   const output = outputs.flatMap((one) => one.output) as Built['output'];
   return { output, publicFolder, closures, configuration: [...configuration] };

@@ -2,13 +2,14 @@
 import { existsSync } from 'node:fs';
 import { isAbsolute, posix, relative, resolve, sep } from 'node:path';
 import type { Plugin } from 'vite';
+import { compilingOnce } from './compiled.ts';
 
 /** The files behind each look file, sorted, relative to the project where they lie in it. */
 export type Closures = Map<string, string[]>;
 
 type Watching = { addWatchFile(file: string): void };
 type Hook = (this: Watching, ...args: unknown[]) => unknown;
-type Hooks = Record<'load' | 'transform', Hook | { handler: Hook } | undefined>;
+type Hooks = Record<'load' | 'transform', Hook | { handler: Hook } | undefined> & { name: string };
 
 /** A context that also tells us what a plugin reads beside the module that it works on. */
 const overheard = (context: Watching, heard: (file: string) => void): Watching =>
@@ -27,6 +28,10 @@ const overheard = (context: Watching, heard: (file: string) => void): Watching =
 /** Hooks that listen, with what they stand for: a plugin may be there in one build after the other. */
 const originals = new WeakMap<Hook, Hook>();
 
+/** Vite's own plugins know of each other what they have done with a module. */
+const isOfVite = (name: string): boolean =>
+  /^(builtin:|native:|sguardo:|vite:(?!vue|svelte|react|solid|preact|angular|marko|qwik|lit))/.test(name);
+
 /** Lets us hear what a plugin reads beside each module: the bundler tells nobody. */
 function overhear(
   plugin: Hooks,
@@ -38,8 +43,9 @@ function overhear(
   if (!hook) return;
   const handler = typeof hook === 'function' ? hook : hook.handler;
   const original = originals.get(handler) ?? handler;
+  const asked = at === 'transform' && !isOfVite(plugin.name) ? compilingOnce(plugin.name, original as never) : original;
   const listening: Hook = function (...args) {
-    return original.apply(
+    return (asked as Hook).apply(
       overheard(this, (file) => heard(String(args[idAt]), file)),
       args,
     );

@@ -66,7 +66,7 @@ export function actionable(current: Step, recording: Recording, aim: Aim, purpos
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
     const point = purpose.at ? pointAt(after, purpose.at, name) : pointOf(handle);
     const top = deepestAt(...point);
-    if (!reaches(top, element)) {
+    if (!reaches(top, element, point)) {
       recording.cover(current, top);
       wrong('target-covered', { cover: top ? describeCover(top) : 'nothing visible: it lies outside the viewport' });
     }

@@ -1,12 +1,6 @@
 /** What lies over an element, as a person would name it. */
 import { describe, nameOf, roleOf } from './names.ts';
-import { isElement } from './element.ts';
-import { flatParent } from './scroll.ts';
-
-/** Everything that an element lies in, from the inside out, the element itself first. */
-function* around(element: Element): Generator<Element> {
-  for (let node: Node | null = element; node; node = flatParent(node)) if (isElement(node)) yield node;
-}
+import { around } from './flat.ts';
 
 /** The nearest part of the page around an element that has a name of its own, such as a dialog. */
 function partAround(element: Element): string | null {

@@ -93,7 +93,7 @@ function innermostFocus(): Element | null {
 }
 
 /** True when the focus is at the element or inside it, where keys bubble up from. */
-const holdsFocus = (element: Element): boolean =>
+export const holdsFocus = (element: Element): boolean =>
   element.contains((element.getRootNode() as Document | ShadowRoot).activeElement);
 
 /** Gives an element the focus, as Tab would: it need not be where a pointer could reach it. */

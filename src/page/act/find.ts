@@ -7,11 +7,12 @@ import { documentIn } from '../record/frames.ts';
 import { shadowOf } from '../record/roots.ts';
 import { partsOf, selectedIn, selectorFor } from './candidates.ts';
 import { isElement } from './element.ts';
+import { slottedIn } from './flat.ts';
 import { contentOf, fold, isHiddenFromPeople, matchesName, nameOf, roleOf } from './names.ts';
 import { cannotBeNamed } from './namesakes.ts';
 import { isIn } from './states.ts';
 
-/** Every element below a root in document order, through shadow roots and frames, its own included. */
+/** Every element below a root in document order, through shadow roots and frames, its own included, and in slots. */
 export function* elementsIn(root: Element | ShadowRoot | Document): Generator<Element> {
   const own = isElement(root) ? (shadowOf(root) ?? documentIn(root)) : null;
   if (own) yield* elementsIn(own);
@@ -21,6 +22,11 @@ export function* elementsIn(root: Element | ShadowRoot | Document): Generator<El
     const inside = shadowOf(node) ?? documentIn(node);
     if (inside) yield* elementsIn(inside);
   }
+  for (const node of isElement(root) ? slottedIn(root) : [])
+    if (isElement(node)) {
+      yield node;
+      yield* elementsIn(node);
+    }
 }
 
 const fieldTags = new Set(['input', 'textarea', 'select']);
@@ -59,14 +65,16 @@ export const placeholderOf = (element: Element): string | null =>
 
 const isText = (text: string | null, wanted: Name): boolean => text !== null && matchesName(fold(text), wanted);
 
-/** Elements whose own text is the wanted one while none of their children's is: the innermost ones. */
+/** True for an element whose own text is the wanted one while none of its children's is: the innermost. */
+function isInnermost(element: Element, text: Name): boolean {
+  if (element.localName === 'script' || element.localName === 'style' || !isText(element.textContent, text))
+    return false;
+  return ![...element.children].some((child) => isText(child.textContent, text));
+}
+
 function byText(scope: Element | Document, text: Name): Element[] {
   const found: Element[] = [];
-  for (const element of elementsIn(scope)) {
-    if (element.localName === 'script' || element.localName === 'style' || !isText(element.textContent, text)) continue;
-    const inner = [...element.children].some((child) => isText(child.textContent, text));
-    if (!inner) append(found, element);
-  }
+  for (const element of elementsIn(scope)) if (isInnermost(element, text)) append(found, element);
   return found;
 }
 
@@ -136,9 +144,20 @@ function inOrder(scope: Element | Document, found: readonly Element[]): Element[
   return [...elementsIn(scope)].filter((element) => wanted.has(element));
 }
 
+/** What a query means among the elements that slots show in a scope. */
+const slotted = (scope: Element | Document, asked: Exclude<Query, { by: 'text' }>): Element[] =>
+  (isElement(scope) ? slottedIn(scope) : []).filter(isElement).flatMap((element) => {
+    const isOne = asked.by === 'css' ? element.matches(asked.selector) : isMeant(element, asked);
+    return [...(isOne ? [element] : []), ...query(element, asked)];
+  });
+
 function query(scope: Element | Document, asked: Query): Element[] {
-  if (asked.by === 'css') return byCss(scope, asked.selector);
   if (asked.by === 'text') return byText(scope, asked.name);
+  return [...own(scope, asked), ...slotted(scope, asked)];
+}
+
+function own(scope: Element | Document, asked: Exclude<Query, { by: 'text' }>): Element[] {
+  if (asked.by === 'css') return byCss(scope, asked.selector);
   const parts = partsOf(scope);
   const found = parts.map((part) => meantIn(part, asked));
   const all = found.flat();

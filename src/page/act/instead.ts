@@ -10,11 +10,23 @@ import { whyNotIn } from './states.ts';
 /** How many elements are told of. */
 const most = 6;
 
+/** Words and numbers that a pattern spells out. */
+const wordsIn = ({ source }: RegExp): string[] => source.replace(/\\./g, ' ').match(/[\p{L}\p{N}]{2,}/gu) ?? [];
+
+/** Says how far a text is from a wanted name: of a pattern, how many of its words are missing. */
+function farness(wanted: Name): (text: string) => number {
+  if (typeof wanted === 'string') return (text) => distance(text.slice(0, 80), wanted);
+  const words = wordsIn(wanted).map((word) => word.toLowerCase());
+  return (text) => words.filter((word) => !text.toLowerCase().includes(word)).length;
+}
+
 /** Elements in words, those first whose label is nearest to the wanted name. */
 function like(elements: Element[], wanted: Name | undefined, label: (element: Element) => string): string[] {
   const named = elements.map((element) => ({ text: describe(element), name: label(element) }));
-  if (typeof wanted === 'string')
-    named.sort((a, b) => distance(a.name.slice(0, 80), wanted) - distance(b.name.slice(0, 80), wanted));
+  if (wanted !== undefined) {
+    const far = farness(wanted);
+    named.sort((a, b) => far(a.name) - far(b.name));
+  }
   const texts = [...new Set(named.map(({ text }) => text))];
   const shown = texts.length > most ? [...texts.slice(0, most), `and ${texts.length - most} more`] : texts;
   return [...shown, ...asPart(named, wanted)];
@@ -31,7 +43,8 @@ function asPart(named: readonly { text: string; name: string }[], wanted: Name |
 function labelled(elements: Element[], wanted: Name, label: (element: Element) => string, none: string): string[] {
   if (elements.length === 0) return [none];
   const texts = [...new Set(elements.map(label))];
-  if (typeof wanted === 'string') texts.sort((a, b) => distance(a, wanted) - distance(b, wanted));
+  const far = farness(wanted);
+  texts.sort((a, b) => far(a) - far(b));
   return texts.slice(0, most).map((text) => `“${text}”`);
 }
 
@@ -76,6 +89,17 @@ const inOtherState = (shown: Element[], asked: Query & { by: 'role' }): string[]
     })
     .slice(0, most);
 
+/** Elements of the wanted name that are something else than was asked for. */
+const ofOtherRole = (all: Element[], asked: Query & { by: 'role' }): string[] =>
+  all
+    .filter((element) => {
+      const role = roleOf(element);
+      const isTold = role !== null && role !== asked.role && !/^(generic|document|none|presentation)$/.test(role);
+      return isTold && isNamed(element, asked) && !isHiddenFromPeople(element);
+    })
+    .slice(0, most)
+    .map((element) => `${describe(element)}: ${inCode(bestTarget(element))}`);
+
 function insteadOfRole(all: Element[], asked: Query & { by: 'role' }): string[] {
   const { role, name } = asked;
   const same = all.filter((element) => roleOf(element) === role);
@@ -83,6 +107,8 @@ function insteadOfRole(all: Element[], asked: Query & { by: 'role' }): string[] 
   const shown = same.filter((element) => !hidden.includes(element));
   const other = inOtherState(shown, asked);
   if (other.length > 0) return other;
+  const named = name === undefined ? [] : ofOtherRole(all, asked);
+  if (named.length > 0) return named;
   if (shown.length > 0) return [...byContent(shown, asked), ...like(shown, name, nameOf)];
   if (hidden.length > 0) return [`hidden from assistive technology: ${like(hidden, name, nameOf).join(', ')}`];
   const roles = [...new Set(all.filter((element) => !isHiddenFromPeople(element)).map(roleOf))].filter(

@@ -4,6 +4,7 @@ import type { Step } from '../../core/timeline/timeline.ts';
 import type { Target } from '../../language/target.ts';
 import type { Recording } from '../record/recording.ts';
 import { actionable, type Actionable } from './actionable.ts';
+import { holdsFocus } from './field.ts';
 import { elementsIn } from './find.ts';
 import { clickAt, send } from './input.ts';
 import { nameOf, roleOf } from './names.ts';
@@ -53,8 +54,7 @@ async function open(current: Step, recording: Recording, target: Target, found: 
   const list = (): Element => listOf(element) ?? fail('list-closed', { target: String(target) });
   if (isExpanded(element) && listOf(element)) return list;
   await send(number, clickAt(point));
-  if (!listOf(element) && element.contains(document.activeElement))
-    await send(number, [{ kind: 'key', key: 'ArrowDown', modifiers: 0 }]);
+  if (!listOf(element) && holdsFocus(element)) await send(number, [{ kind: 'key', key: 'ArrowDown', modifiers: 0 }]);
   await retry(current, recording, list);
   return list;
 }

@@ -3,6 +3,8 @@ import { computeAccessibleDescription, computeAccessibleName, getRole, isInacces
 import { matches } from '../../core/value/equal.ts';
 import type { Name } from '../../language/target.ts';
 import { shadowOf } from '../record/roots.ts';
+import { isElement } from './element.ts';
+import { slottedIn } from './flat.ts';
 import { atThisInstant } from './memo.ts';
 
 // Chromium computes styles of ::before and ::after, so names include their content.
@@ -70,11 +72,28 @@ export const isHiddenFromPeople = (element: Element): boolean => hidden(element,
 export const textOf = (element: Element): string =>
   fold((element as HTMLElement).innerText ?? element.textContent ?? '');
 
-/** The text of an element, that of shadow roots in it included. */
+/** What is shown in a node: of a host its shadow root, of a slot what that shows. */
+function shownIn(node: Element): readonly Node[] {
+  const root = shadowOf(node);
+  if (root) return [...root.childNodes];
+  const slotted = node.localName === 'slot' ? (node as HTMLSlotElement).assignedNodes() : [];
+  return slotted.length > 0 ? slotted : [...node.childNodes];
+}
+
+/** The texts of what is shown in an element, those apart that are not in one line. */
+function shownText(node: Node): string {
+  if (node.nodeType === Node.TEXT_NODE) return node.textContent ?? '';
+  if (!isElement(node) || /^(style|script|template|noscript)$/.test(node.localName)) return '';
+  const { display, visibility } = getComputedStyle(node);
+  if (display === 'none' || visibility !== 'visible') return '';
+  const text = shownIn(node).map(shownText).join('');
+  return /^(inline|contents)$/.test(display) ? text : ` ${text} `;
+}
+
+/** The text of an element as it is shown, that of shadow roots and slots in it included, white space folded. */
 export function contentOf(element: Element): string {
-  const inside = [element, ...element.querySelectorAll('*')].flatMap((one) => shadowOf(one) ?? []);
-  const texts = inside.flatMap((root) => [...root.children].map(contentOf));
-  return fold([textOf(element), ...texts].join(' '));
+  const hasParts = slottedIn(element).length > 0 || [element, ...element.querySelectorAll('*')].some(shadowOf);
+  return hasParts ? fold(shownText(element)) : textOf(element);
 }
 
 const shorten = (text: string, most = 60): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);

@@ -9,6 +9,7 @@ import { type Recording, recordingNow } from '../record/recording.ts';
 import { waitOn } from '../session/still.ts';
 import { isFrozen, moveTo, timeNow } from '../time/time.ts';
 import { findAll } from './find.ts';
+import { whyOutOfReach } from './handle.ts';
 import { apart, betterThan, insteadOf } from './instead.ts';
 
 /** How often something may happen at one instant before time moves on all the same: a page may never be done. */
@@ -44,9 +45,15 @@ export async function retry<T>(
   }
 }
 
+/** Of several elements the one that people see: libraries keep copies of a text for readers, and templates of parts. */
+function seenAmong(found: Element[]): Element[] {
+  const seen = found.length > 1 ? found.filter((element) => whyOutOfReach(element) === null) : [];
+  return seen.length === 1 ? seen : found;
+}
+
 /** The one element that a target describes, or a problem that says what is there instead. */
 export function only(target: Target): Element {
-  const found = findAll(target);
+  const found = seenAmong(findAll(target));
   const [first] = found;
   if (first && found.length === 1) {
     sighted(target);

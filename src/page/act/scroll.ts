@@ -2,16 +2,7 @@
 import { documentIn } from '../record/frames.ts';
 import { shadowOf } from '../record/roots.ts';
 import { frameAround, isElement, offsetOf } from './element.ts';
-
-/** What a node lies in as it is rendered: its slot, its parent, the host of its shadow root, or the frame around it. */
-export const flatParent = (node: Node): Node | null =>
-  (node as Element).assignedSlot ?? node.parentNode ?? (node as ShadowRoot).host ?? frameAround(node);
-
-/** True when `inner` is `outer` or is rendered inside it. */
-export function within(inner: Element | null, outer: Element): boolean {
-  for (let node: Node | null = inner; node; node = flatParent(node)) if (node === outer) return true;
-  return false;
-}
+import { flatParent } from './flat.ts';
 
 /** The innermost element at a point of the viewport, through shadow roots. */
 export function deepestAt(x: number, y: number): Element | null {
@@ -25,6 +16,20 @@ export function deepestAt(x: number, y: number): Element | null {
     element = inner;
   }
   return element;
+}
+
+/** The text of a host at a point, which a slot shows: browsers say that the host itself is there. */
+export function slottedTextAt(host: Element, x: number, y: number): Text | null {
+  if (!shadowOf(host)) return null;
+  const [left, top] = offsetOf(host);
+  const range = host.ownerDocument.createRange();
+  const isThere = (text: Node): boolean => {
+    range.selectNodeContents(text);
+    return [...range.getClientRects()].some(
+      (rect) => x - left >= rect.left && x - left <= rect.right && y - top >= rect.top && y - top <= rect.bottom,
+    );
+  };
+  return ([...host.childNodes].find((node) => node.nodeType === Node.TEXT_NODE && isThere(node)) as Text) ?? null;
 }
 
 type Area = { left: number; top: number; right: number; bottom: number };

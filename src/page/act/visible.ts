@@ -1,19 +1,32 @@
 /** Whether a person can see an element. */
-import { boxOf, frameAround } from './element.ts';
+import { boxOf, frameAround, isElement } from './element.ts';
+import { flatParent } from './flat.ts';
+
+/** What has to be painted for an element to be seen: what is around the outermost transparent part of its field. */
+function paintedAround(element: Element, field: Element): Element | null {
+  let outermost: Element | null = null;
+  for (let node: Node | null = element; node; node = flatParent(node)) {
+    if (isElement(node) && getComputedStyle(node).opacity === '0') outermost = node;
+    if (node === field) break;
+  }
+  let node: Node | null = outermost ? flatParent(outermost) : element;
+  while (node && !isElement(node)) node = flatParent(node);
+  return node as Element | null;
+}
 
 /**
- * Why nobody can see the element, or null when they can. With `transparent` one counts as seen that is transparent
- * itself, in something that is not: its painted twin is seen in its place.
+ * Why nobody can see the element, or null when they can. What is transparent `inside` something that is not counts as
+ * seen: its painted twin is seen in its place.
  */
-export function whyInvisible(element: Element, { transparent = false } = {}): string | null {
+export function whyInvisible(element: Element, { inside }: { inside?: () => Element } = {}): string | null {
   if (!element.isConnected) return 'it was taken out of the page';
   const [, , width, height] = boxOf(element);
   if (!element.checkVisibility()) return 'it or something around it has display: none or content-visibility: hidden';
   const { visibility } = getComputedStyle(element);
   if (visibility !== 'visible') return `it has visibility: ${visibility}`;
-  const isOwn = transparent && getComputedStyle(element).opacity === '0';
-  const painted = isOwn ? element.parentElement : element;
-  if (painted && !painted.checkVisibility({ opacityProperty: true })) return 'it or something around it has opacity: 0';
+  const isSeen = (one: Element | null): boolean => one === null || one.checkVisibility({ opacityProperty: true });
+  if (!isSeen(element) && !(inside && isSeen(paintedAround(element, inside()))))
+    return 'it or something around it has opacity: 0';
   if (width === 0 || height === 0) return `it is ${width} by ${height} pixels`;
   const frame = frameAround(element);
   const why = frame && whyInvisible(frame);

@@ -9,7 +9,8 @@ import { actionable } from './actionable.ts';
 import { handleOf, whyOutOfReach } from './handle.ts';
 import { send } from './input.ts';
 import { only, retry } from './retry.ts';
-import { bringIntoView, flatParent } from './scroll.ts';
+import { flatParent } from './flat.ts';
+import { bringIntoView } from './scroll.ts';
 import { boxOf, isElement } from './element.ts';
 
 type Scroll = Extract<Action, { do: 'scroll' }>;

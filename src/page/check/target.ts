@@ -8,7 +8,7 @@ import { roles } from '../../language/roles.ts';
 import type { Name, Target } from '../../language/target.ts';
 import { handleOf, whyOutOfReach } from '../act/handle.ts';
 import { elementsIn, findAll } from '../act/find.ts';
-import { describe, descriptionOf, matchesName, nameOf, roleOf, textOf } from '../act/names.ts';
+import { contentOf, describe, descriptionOf, matchesName, nameOf, roleOf } from '../act/names.ts';
 import { only } from '../act/retry.ts';
 import { visiblePart } from '../act/scroll.ts';
 import { boxOf, isInput, isSelect, isTextArea } from '../act/element.ts';
@@ -112,7 +112,7 @@ function outcomeOf(element: Element, claim: TargetClaim): Outcome {
     case 'focused':
       return hasFocus(element);
     case 'reads': {
-      const actual = valueIn(element) ?? textOf(element);
+      const actual = valueIn(element) ?? contentOf(element);
       return matchesName(actual, claim.text) || `it reads “${actual}”`;
     }
     case 'value':
