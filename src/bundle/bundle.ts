@@ -10,6 +10,7 @@ import { componentOf } from '../core/look/look.ts';
 import type { PropTypes } from '../core/props/type.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { fail, type Problem, ProblemError, problem } from '../core/problem/problem.ts';
+import { refuseDecorators } from './decorators.ts';
 import { type Closures, closuresWithout, followBuild } from './graph.ts';
 import { beginCompiling, keepCompiled } from './compiled.ts';
 import { because, causesOf, explainBuild } from './failure.ts';
@@ -243,6 +244,7 @@ async function build(root: string, sources: Sources): Promise<Built> {
       pages(root, vite.version, inputsOf(sources), (folder) => {
         publicFolder = folder;
       }),
+      refuseDecorators(),
       plugin,
     ],
     resolve: {

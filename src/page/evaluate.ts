@@ -45,6 +45,8 @@ async function frameOf({ frame, frameFile }: Modules): Promise<FrameModule | nul
   if (!frame) return null;
   const exported: FrameModule = await frame();
   const wrapper = exported.default;
+  // It may only say what the framework is to be given.
+  if (wrapper === undefined && ('providers' in exported || 'setup' in exported)) return exported;
   if (wrapper === null || (typeof wrapper !== 'function' && typeof wrapper !== 'object'))
     fail('frame-wrong', { file: frameFile ?? '' });
   return exported;

@@ -43,6 +43,7 @@ import { captured } from './session/capture.ts';
 import { clockMoved } from './session/clock.ts';
 import { grouped } from './session/part.ts';
 import { frameFor } from './session/look.ts';
+import { watchMessages } from './session/messages.ts';
 import { perform } from './session/perform.ts';
 import { beginWorld, fillWorld, worldChanged } from './session/world.ts';
 import { openSession } from './session/session.ts';
@@ -65,6 +66,7 @@ function watch(): void {
   decideRequests();
   watchConsole();
   watchTrouble();
+  watchMessages();
   watchFocus();
   connectPort({
     act,

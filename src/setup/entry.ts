@@ -7,7 +7,7 @@ import { compiler } from '../props/compiler.ts';
 import { importsNeeded, type Needed } from './needed.ts';
 
 export type Around = {
-  /** Style sheets that the whole app has, from the root. */
+  /** Style sheets that the whole app has, as a file at the root imports them. */
   styles: string[];
   /** What wraps the app, the outermost first, as it stands in the entry: `<Theme value={dark}>`. */
   wrappers: { open: string; name: string }[];
@@ -90,6 +90,9 @@ function providersOf(file: ts.SourceFile): ts.Expression | null {
   return found;
 }
 
+/** A sheet, of the project or of a package; some packages offer theirs by a name without an ending. */
+const isStyle = /\.(css|scss|sass|less|styl)$|^(?!\.)[^.]*\/(styles?|fonts?|theme)$|^@fontsource/;
+
 /** Reads an entry; what it cannot be told of it is left out. */
 export function aroundIn(root: string, entry: string | null, kind: Kind): Around {
   if (entry === null) return nothing;
@@ -104,9 +107,10 @@ export function aroundIn(root: string, entry: string | null, kind: Kind): Around
   const file = compiler.createSourceFile(name, source, compiler.ScriptTarget.ESNext, true);
   const folder = dirname(entry);
   const styles = file.statements.flatMap((one) => {
-    if (!compiler.isImportDeclaration(one)) return [];
+    if (!compiler.isImportDeclaration(one) || one.importClause) return [];
     const path = (one.moduleSpecifier as ts.StringLiteral).text;
-    return /^\..*\.(css|scss|sass|less|styl)$/.test(path) ? [posix.join(folder, path)] : [];
+    if (!isStyle.test(path)) return [];
+    return path.startsWith('.') ? [`./${posix.join(folder, path)}`] : [path];
   });
   const base = { ...nothing, styles };
   if (kind === 'vue') {

@@ -95,7 +95,8 @@ export function findIn(root: string): Findings {
   const texts = code.map((path) => read(join(root, path)));
   const linked = [...html.matchAll(/<link[^>]*\bhref=["']\/?([^"']+\.css)["']/g)].map(([, path]) => path!);
   const around = aroundIn(root, entry, kind);
-  const styles = [...new Set([...linked, ...stylesOfAngular(root), ...around.styles])];
+  const own = [...linked, ...stylesOfAngular(root)].map((path) => `./${path.split(sep).join('/')}`);
+  const styles = [...new Set([...own, ...around.styles])];
   return {
     root,
     kind,
@@ -110,7 +111,7 @@ export function findIn(root: string): Findings {
     entry,
     around: {
       ...around,
-      styles: styles.filter((path) => existsSync(join(root, path))).map((path) => path.split(sep).join('/')),
+      styles: styles.filter((path) => !path.startsWith('.') || existsSync(join(root, path))),
     },
     mark: markIn(texts),
     isDark: sources(root, '{css,scss,less}').some((path) =>

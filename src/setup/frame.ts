@@ -13,7 +13,7 @@ const imports = ({ around, style }: Findings): string[] => {
   const { quote, semicolon } = style;
   return [
     ...lines(around.needed.imports, semicolon),
-    ...around.styles.map((path) => `import ${quote}./${path}${quote}${semicolon}`),
+    ...around.styles.map((path) => `import ${quote}${path}${quote}${semicolon}`),
   ];
 };
 
@@ -95,20 +95,15 @@ function svelte(findings: Findings): File {
 
 function angular(findings: Findings): File {
   const { around, style } = findings;
-  const { quote, semicolon, indent } = style;
+  const { semicolon } = style;
   const text = [
-    `import { Component } from ${quote}@angular/core${quote}${semicolon}`,
     ...imports(findings),
     '',
-    ...(around.providers ? [`export const providers = ${around.providers}${semicolon}`, ''] : []),
-    `/** ${about} */`,
-    '@Component({',
-    `${indent}selector: ${quote}sguardo-frame${quote},`,
-    `${indent}template: ${quote}<ng-content />${quote},`,
-    '})',
-    'export default class Frame {}',
+    // A component here would have to be among the files that Angular's compiler is told of.
+    '/** What the app provides to its components. A component exported as the default would stand around every look. */',
+    `export const providers = ${around.providers ?? '[]'}${semicolon}`,
   ];
-  return { path: 'sguardo.frame.ts', text: text.join('\n') };
+  return { path: 'sguardo.frame.ts', text: text.join('\n').trimStart() };
 }
 
 function dom(findings: Findings): File {

@@ -39,10 +39,12 @@ const plugins: Partial<Record<Kind, { name: string; imported: string; call: stri
 };
 
 /** A Vite configuration for a project that has none, and cannot do without. */
-function viteFor({ kind, viteConfig, isTyped }: Findings): NewFile[] {
+function viteFor({ root, kind, viteConfig, isTyped }: Findings): NewFile[] {
   const plugin = plugins[kind];
   if (viteConfig !== null || !plugin) return [];
-  const { name, imported, call } = plugin;
+  const { name, imported } = plugin;
+  // Angular's own set-up has a configuration of the compiler for the app, which the plugin takes by itself.
+  const call = kind === 'angular' && existsSync(join(root, 'tsconfig.app.json')) ? 'angular()' : plugin.call;
   const text =
     `import ${imported} from '${name}';\nimport { defineConfig } from 'vite';\n\n` +
     `export default defineConfig({ plugins: [${call}] });\n`;
@@ -63,7 +65,7 @@ function found(findings: Findings): Plan['found'] {
     ['framework', frameworks.join(', ') || (kind === 'dom' ? 'none: elements and functions' : kind)],
     ['Vite', viteConfig ?? 'no configuration'],
     ['entry', entry ?? 'none'],
-    ['styles', around.styles.join(', ') || 'none that the whole app has'],
+    ['styles', around.styles.map((path) => path.replace(/^\.\//, '')).join(', ') || 'none that the whole app has'],
     ['around the app', provided.join(', ') || 'nothing'],
     ['marks', mark ? `${mark.attribute} (${counted(mark.count, 'time')})` : 'none'],
     ['dark styles', isDark ? 'yes: looks are run by day and by night' : 'no'],

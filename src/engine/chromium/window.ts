@@ -246,6 +246,8 @@ export class ChromiumWindow implements EngineWindow {
   }
 
   async screenshot([x, y, width, height]: Box, beyond: boolean): Promise<Buffer> {
+    // Chromium never answers when it is asked for a picture of nothing.
+    if (!(width > 0 && height > 0)) throw new Error(`There is no picture of ${width} by ${height} pixels.`);
     const { data } = await this.#send<{ data: string }>('Page.captureScreenshot', {
       format: 'png',
       optimizeForSpeed: true,

@@ -96,10 +96,10 @@ async function tabs(number: number, presses: number, shift = false): Promise<Sto
   return { stops: after, isMoved: focusedElement() !== last };
 }
 
-/** Where an element is in the page, with room around it; null for one that has no size. */
+/** Where an element is in the page, with room around it; null for one that has no size, or lies before its corner. */
 function clipOf(element: Element): Box | null {
   const { left, top, right, bottom, width, height } = element.getBoundingClientRect();
-  if (width === 0 || height === 0) return null;
+  if (width === 0 || height === 0 || right + scrollX <= 0 || bottom + scrollY <= 0) return null;
   const [from, above] = [Math.max(0, left + scrollX - room), Math.max(0, top + scrollY - room)];
   return [from, above, right + scrollX + room - from, bottom + scrollY + room - above];
 }

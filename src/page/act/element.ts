@@ -35,9 +35,24 @@ export function offsetOf(node: Node): [number, number] {
   ];
 }
 
+/**
+ * Where an element is in its document: where it has no extent of its own, as with `display: contents` or where all of
+ * it is shown elsewhere, what it holds.
+ */
+export function rectOf(element: Element): DOMRect {
+  const own = element.getBoundingClientRect();
+  if ((own.width > 0 && own.height > 0) || !element.hasChildNodes()) return own;
+  const { display, overflowX, overflowY } = getComputedStyle(element);
+  if (display !== 'contents' && (overflowX !== 'visible' || overflowY !== 'visible')) return own;
+  const range = element.ownerDocument.createRange();
+  range.selectNodeContents(element);
+  const held = range.getBoundingClientRect();
+  return held.width > 0 && held.height > 0 ? held : own;
+}
+
 /** Where an element is in the viewport. */
 export function boxOf(element: Element): Box {
-  const { left, top, width, height } = element.getBoundingClientRect();
+  const { left, top, width, height } = rectOf(element);
   const [x, y] = offsetOf(element);
   return [left + x, top + y, width, height];
 }

@@ -82,7 +82,7 @@ export async function enterField(step: Step, recording: Recording, target: Targe
 }
 
 /** The element that has the focus, inside shadow roots, too; null when it is on the page as a whole. */
-function innermostFocus(): Element | null {
+export function innermostFocus(): Element | null {
   let element = document.activeElement;
   while (element) {
     const inner: Element | null = (shadowOf(element) ?? documentIn(element))?.activeElement ?? null;

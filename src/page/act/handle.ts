@@ -67,7 +67,8 @@ function isTouchArea(element: Element): boolean {
 
 /** True when a click on `top` is taken by what is built around a control: by a field, or by an area made larger. */
 function isInField(top: Element, element: Element): boolean {
-  const letsThrough = getComputedStyle(element).pointerEvents === 'none' && opened.has(roleOf(element) ?? '');
+  const isOpened = opened.has(roleOf(element) ?? '') || element.matches('input[type=file]');
+  const letsThrough = isOpened && getComputedStyle(element).pointerEvents === 'none';
   return (letsThrough || isTouchArea(top)) && within(top, fieldOf(element));
 }
 

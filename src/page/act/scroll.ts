@@ -1,7 +1,7 @@
 /** Where an element can be seen and pointed at: through every scroller and shadow boundary around it. */
 import { documentIn } from '../record/frames.ts';
 import { shadowOf } from '../record/roots.ts';
-import { frameAround, isElement, offsetOf } from './element.ts';
+import { frameAround, isElement, offsetOf, rectOf } from './element.ts';
 import { flatParent } from './flat.ts';
 
 /** The innermost element at a point of the viewport, through shadow roots. */
@@ -35,7 +35,7 @@ export function slottedTextAt(host: Element, x: number, y: number): Text | null 
 type Area = { left: number; top: number; right: number; bottom: number };
 
 /** Where an element, or a part of it, is in the viewport. */
-function areaOf(element: Element, rect = element.getBoundingClientRect()): Area {
+function areaOf(element: Element, rect = rectOf(element)): Area {
   const [x, y] = offsetOf(element);
   return { left: rect.left + x, top: rect.top + y, right: rect.right + x, bottom: rect.bottom + y };
 }

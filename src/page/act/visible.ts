@@ -2,6 +2,13 @@
 import { boxOf, frameAround, isElement } from './element.ts';
 import { flatParent } from './flat.ts';
 
+/** The nearest element around one that has a box of its own. */
+function boxAround(element: Element): Element | null {
+  for (let node = flatParent(element); node; node = flatParent(node))
+    if (isElement(node) && getComputedStyle(node).display !== 'contents') return node;
+  return null;
+}
+
 /** What has to be painted for an element to be seen: what is around the outermost transparent part of its field. */
 function paintedAround(element: Element, field: Element): Element | null {
   let outermost: Element | null = null;
@@ -21,11 +28,12 @@ function paintedAround(element: Element, field: Element): Element | null {
 export function whyInvisible(element: Element, { inside }: { inside?: () => Element } = {}): string | null {
   if (!element.isConnected) return 'it was taken out of the page';
   const [, , width, height] = boxOf(element);
-  if (!element.checkVisibility()) return 'it or something around it has display: none or content-visibility: hidden';
+  const holder = getComputedStyle(element).display === 'contents' ? boxAround(element) : element;
+  if (!holder?.checkVisibility()) return 'it or something around it has display: none or content-visibility: hidden';
   const { visibility } = getComputedStyle(element);
   if (visibility !== 'visible') return `it has visibility: ${visibility}`;
   const isSeen = (one: Element | null): boolean => one === null || one.checkVisibility({ opacityProperty: true });
-  if (!isSeen(element) && !(inside && isSeen(paintedAround(element, inside()))))
+  if (!isSeen(holder) && !(inside && isSeen(paintedAround(element, inside()))))
     return 'it or something around it has opacity: 0';
   if (width === 0 || height === 0) return `it is ${width} by ${height} pixels`;
   const frame = frameAround(element);

@@ -10,6 +10,7 @@ import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
 import { allowedNow } from './allowed.ts';
 import { clipOf } from './clip.ts';
+import { hideMessage } from './messages.ts';
 import { untilStill } from './still.ts';
 
 const taken = new Set<string>();
@@ -40,6 +41,7 @@ async function take(name: string, until: number, current: Step, recording: Recor
           `It got ${until} ms of the look's time, the same in every run. To give it more, raise settle.`,
       );
     if (!kept) return;
+    hideMessage();
     await hoverSettled(recording.number);
     const clip = clipOf();
     const moment = recording.moment();
