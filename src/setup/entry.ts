@@ -9,8 +9,11 @@ import { importsNeeded, type Needed } from './needed.ts';
 export type Around = {
   /** Style sheets that the whole app has, as a file at the root imports them. */
   styles: string[];
-  /** What wraps the app, the outermost first, as it stands in the entry: `<Theme value={dark}>`. */
-  wrappers: { open: string; name: string }[];
+  /**
+   * What wraps the app, the outermost first, as it stands in the entry: `<Theme value={dark}>`, and what stands before
+   * and behind the app in it: `<Reset />`.
+   */
+  wrappers: { open: string; name: string; before: string[]; behind: string[] }[];
   /** What is done with the app before it is mounted, as it stands in the entry: `use(router)`. */
   calls: string[];
   /** What the framework is told to provide: `appConfig.providers`. */
@@ -35,16 +38,41 @@ const walk: Walk = (node, visit) => {
   compiler.forEachChild(node, (child) => walk(child, visit));
 };
 
-/** The elements around the innermost one: each has one element in it, and nothing else. */
-function wrappersOf(root: ts.JsxElement, file: ts.SourceFile): ts.JsxOpeningElement[] {
-  const found: ts.JsxOpeningElement[] = [];
-  for (let at: ts.Node | undefined = root; at && compiler.isJsxElement(at); ) {
-    if (!left.has(at.openingElement.tagName.getText(file))) found.push(at.openingElement);
-    const inside: ts.JsxChild[] = at.children.filter(
-      (child) => !(compiler.isJsxText(child) && child.text.trim() === '') && !compiler.isJsxExpression(child),
-    );
-    if (inside.length !== 1) return found;
-    at = inside[0];
+type Markup = ts.JsxElement | ts.JsxSelfClosingElement | ts.JsxFragment;
+
+const isMarkup = (node: ts.Node): node is Markup =>
+  compiler.isJsxElement(node) || compiler.isJsxSelfClosingElement(node) || compiler.isJsxFragment(node);
+
+/** Around the app: an element, and what else stands in it. */
+type Layer = { element: ts.JsxElement; before: Markup[]; behind: Markup[] };
+
+const nameOf = (one: Markup, file: ts.SourceFile): string =>
+  compiler.isJsxFragment(one)
+    ? 'Fragment'
+    : (compiler.isJsxElement(one) ? one.openingElement : one).tagName.getText(file);
+
+/** Of elements beside each other the one that the app is in: one with others in it, or that is called so, or the last. */
+const innerOf = (all: readonly Markup[], file: ts.SourceFile): Markup | undefined =>
+  all.find((one) => !compiler.isJsxSelfClosingElement(one)) ??
+  all.find((one) => /^(\w*App|RouterProvider|Routes|Main|Root|Page)$/.test(nameOf(one, file))) ??
+  all.at(-1);
+
+/** The elements around the innermost one. */
+function layersOf(root: Markup, file: ts.SourceFile): Layer[] {
+  const found: Layer[] = [];
+  for (let at: Markup | undefined = root; at && !compiler.isJsxSelfClosingElement(at); ) {
+    const inside: Markup[] = at.children.filter(isMarkup);
+    const inner = innerOf(inside, file);
+    const place = inner ? inside.indexOf(inner) : 0;
+    const [before, behind] = [inside.slice(0, place), inside.slice(place + 1)];
+    const isLeft = left.has(nameOf(at, file));
+    if (!isLeft && compiler.isJsxElement(at)) found.push({ element: at, before, behind });
+    else if (found.length > 0) {
+      // What stands beside the app in a fragment stands beside it in what is around that.
+      found.at(-1)!.before.push(...before);
+      found.at(-1)!.behind.unshift(...behind);
+    }
+    at = inner;
   }
   return found;
 }
@@ -52,15 +80,15 @@ function wrappersOf(root: ts.JsxElement, file: ts.SourceFile): ts.JsxOpeningElem
 const isRender = (node: ts.Node, file: ts.SourceFile): node is ts.CallExpression =>
   compiler.isCallExpression(node) && /(^|\.)render$/.test(node.expression.getText(file));
 
-function aroundReact(file: ts.SourceFile): { opening: ts.JsxOpeningElement[]; nodes: ts.Node[] } {
-  let opening: ts.JsxOpeningElement[] = [];
+function aroundReact(file: ts.SourceFile): Layer[] {
+  let layers: Layer[] = [];
   walk(file, (node) => {
     if (!isRender(node, file)) return;
     let [shown] = node.arguments as readonly ts.Node[];
     if (shown && compiler.isParenthesizedExpression(shown)) shown = shown.expression;
-    if (shown && compiler.isJsxElement(shown)) opening = wrappersOf(shown, file);
+    if (shown && isMarkup(shown)) layers = layersOf(shown, file);
   });
-  return { opening, nodes: opening };
+  return layers;
 }
 
 /** What is called on a Vue app between its making and its mounting. */
@@ -124,7 +152,14 @@ export function aroundIn(root: string, entry: string | null, kind: Kind): Around
     return { ...base, providers, needed: providers ? importsNeeded(file, folder, [given!]) : nothing.needed };
   }
   if (kind !== 'react') return base;
-  const { opening, nodes } = aroundReact(file);
-  const wrappers = opening.map((one) => ({ open: one.getText(file), name: one.tagName.getText(file) }));
+  const layers = aroundReact(file);
+  const texts = (all: readonly Markup[]): string[] => all.map((one) => one.getText(file));
+  const wrappers = layers.map(({ element, before, behind }) => ({
+    open: element.openingElement.getText(file),
+    name: nameOf(element, file),
+    before: texts(before),
+    behind: texts(behind),
+  }));
+  const nodes = layers.flatMap(({ element, before, behind }) => [element.openingElement, ...before, ...behind]);
   return { ...base, wrappers, needed: importsNeeded(file, folder, nodes) };
 }

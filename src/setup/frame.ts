@@ -31,9 +31,15 @@ function react(findings: Findings): File {
       ? [`${indent}return ${isTyped ? '<>{children}</>' : 'children'}${semicolon}`]
       : [
           `${indent}return (`,
-          ...wrappers.map(({ open }, i) => `${depth(i + 2)}${open}`),
+          ...wrappers.flatMap(({ open, before }, i) => [
+            `${depth(i + 2)}${open}`,
+            ...before.map((one) => depth(i + 3) + one),
+          ]),
           `${depth(wrappers.length + 2)}{children}`,
-          ...wrappers.map(({ name }, i) => `${depth(i + 2)}</${name}>`).toReversed(),
+          ...wrappers
+            .map(({ name, behind }, i) => [...behind.map((one) => depth(i + 3) + one), `${depth(i + 2)}</${name}>`])
+            .toReversed()
+            .flat(),
           `${indent})${semicolon}`,
         ];
   const parameter = isTyped ? `{ children }: { children: ${type} }` : '{ children }';

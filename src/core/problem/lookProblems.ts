@@ -4,7 +4,7 @@ import { entry, given } from './entry.ts';
 /** How libraries say that a component was rendered without what provides it with its context. */
 const wantsProvider = new RegExp(
   'provider\\b|(used|rendered|called) (only )?(with)?in(side)? (of )?(a|an|the|its|<)|' +
-    'outside (of )?(a|an|the|its|<)|no .*context',
+    'outside (of )?(a|an|the|its|<)|no .*context|useContext\\(',
   'i',
 );
 

@@ -65,11 +65,19 @@ export const placeholderOf = (element: Element): string | null =>
 
 const isText = (text: string | null, wanted: Name): boolean => text !== null && matchesName(fold(text), wanted);
 
-/** True for an element whose own text is the wanted one while none of its children's is: the innermost. */
+/** The text that stands in an element itself, and not in others in it. */
+export const ownText = (element: Element): string =>
+  [...element.childNodes].map((node) => (node.nodeType === Node.TEXT_NODE ? node.textContent : ' ')).join('');
+
+/**
+ * True for an element whose text is the wanted one while none of its children's is, the innermost; or which has it
+ * beside other elements.
+ */
 function isInnermost(element: Element, text: Name): boolean {
-  if (element.localName === 'script' || element.localName === 'style' || !isText(element.textContent, text))
-    return false;
-  return ![...element.children].some((child) => isText(child.textContent, text));
+  if (element.localName === 'script' || element.localName === 'style') return false;
+  if (isText(element.textContent, text)) return ![...element.children].some((child) => isText(child.textContent, text));
+  const isBeside = typeof text === 'string' && element.firstElementChild !== null;
+  return isBeside && isText(ownText(element), text);
 }
 
 function byText(scope: Element | Document, text: Name): Element[] {

@@ -58,8 +58,13 @@ export function handleOf(element: Element): Element {
 
 const opened = new Set(['textbox', 'searchbox', 'combobox', 'spinbutton', 'listbox']);
 
-/** An empty, transparent area with the pointer of something to press: it makes what is below it easier to hit. */
-function isTouchArea(element: Element): boolean {
+/** So much larger than a control is an area that makes it easier to hit, at most, in pixels. */
+const mostTouched = 64;
+
+/** An empty, transparent area over a control, hardly larger, with the pointer of something to press. */
+function isTouchArea(element: Element, control: Element): boolean {
+  const [own, area] = [control.getBoundingClientRect(), element.getBoundingClientRect()];
+  if (area.width > own.width + mostTouched || area.height > own.height + mostTouched) return false;
   const { cursor, backgroundColor, backgroundImage } = getComputedStyle(element);
   const isEmpty = element.childElementCount === 0 && (element.textContent ?? '').trim() === '';
   return isEmpty && cursor === 'pointer' && backgroundColor === 'rgba(0, 0, 0, 0)' && backgroundImage === 'none';
@@ -69,7 +74,9 @@ function isTouchArea(element: Element): boolean {
 function isInField(top: Element, element: Element): boolean {
   const isOpened = opened.has(roleOf(element) ?? '') || element.matches('input[type=file]');
   const letsThrough = isOpened && getComputedStyle(element).pointerEvents === 'none';
-  return (letsThrough || isTouchArea(top)) && within(top, fieldOf(element));
+  // A clipped control is used by what is painted around it.
+  const isTwin = element.matches(controls) && isClipped(element);
+  return (letsThrough || isTwin || isTouchArea(top, element)) && within(top, fieldOf(element));
 }
 
 /** True when a click on `top`, at a point, is one on the element: it lies inside, in a label or in the field of it. */

@@ -3,7 +3,17 @@ import { distance } from 'fastest-levenshtein';
 import { roles } from '../../language/roles.ts';
 import { inCode, type Name, type Query, type Target, targetOf } from '../../language/target.ts';
 import { markAttribute } from '../host/settings.ts';
-import { alternativeOf, elementsIn, findAll, isField, isNamed, isPicture, placeholderOf, titleOf } from './find.ts';
+import {
+  alternativeOf,
+  elementsIn,
+  findAll,
+  isField,
+  isNamed,
+  isPicture,
+  ownText,
+  placeholderOf,
+  titleOf,
+} from './find.ts';
 import { contentOf, describe, fold, isHiddenFromPeople, nameOf, roleOf, textOf } from './names.ts';
 import { whyNotIn } from './states.ts';
 
@@ -128,7 +138,7 @@ function insteadIn(all: Element[], asked: Query): string[] {
     }
     case 'text':
       return like(
-        all.filter((one) => one.children.length === 0 && textOf(one) !== '' && one.closest('head') === null),
+        all.filter((one) => fold(ownText(one)) !== '' && textOf(one) !== '' && one.closest('head, script') === null),
         asked.name,
         textOf,
       );

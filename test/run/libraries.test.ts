@@ -1,0 +1,165 @@
+/** Controls as component libraries build them: in shadow roots, with slots, and with inputs that nobody can see. */
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { ResultSummary } from '../../src/core/run/run.ts';
+import { configuration, project } from '../support/project.ts';
+import { type Served, serve } from '../support/service.ts';
+
+const pier = `import { useState } from 'react';
+import { click, ensure, hover, looks, select, the, type, upload } from 'sguardo/react';
+
+const shadows: Record<string, string> = {
+  'pier-button': '<style>:host { display: inline-block } button { padding: 12px 30px }</style><button part="base"><slot name="start"></slot><slot></slot></button>',
+  'pier-dialog': '<div role="dialog" aria-label="Cast off?"><slot></slot><footer><slot name="footer"></slot></footer></div>',
+  'pier-select': '<div role="combobox" tabindex="0" aria-controls="list" aria-expanded="false" aria-label="Port" style="border:1px solid">Any</div><div id="list" role="listbox" aria-label="Ports" hidden><slot></slot></div>',
+  'pier-tip': '<style>:host { display: contents }</style><div style="padding: 4px"><slot></slot></div>',
+};
+for (const [name, inside] of Object.entries(shadows))
+  if (!customElements.get(name))
+    customElements.define(name, class extends HTMLElement {
+      constructor() {
+        super();
+        const root = this.attachShadow({ mode: 'open' });
+        root.innerHTML = inside;
+        const box = root.querySelector('[role=combobox]');
+        const list = root.querySelector<HTMLElement>('[role=listbox]');
+        box?.addEventListener('click', () => { list!.hidden = false; box.setAttribute('aria-expanded', 'true'); });
+        this.addEventListener('click', ({ target }) => {
+          if (!(target as Element).matches('[role=option]')) return;
+          box!.textContent = (target as Element).textContent;
+          list!.hidden = true;
+        });
+      }
+    });
+
+const Element = (name: string) => (props: object) => { const Tag = name as 'div'; return <Tag {...props} />; };
+const PierButton = Element('pier-button'), PierDialog = Element('pier-dialog'), PierSelect = Element('pier-select'), PierTip = Element('pier-tip');
+
+/** A select whose input lets the pointer through to its field. */
+function Field() {
+  const [open, setOpen] = useState(false);
+  const [is, setIs] = useState('Quay');
+  return (
+    <div>
+      <div style={{ width: 200, height: 40, position: 'relative', border: '1px solid' }} onMouseDown={() => setOpen(true)}>
+        <span style={{ position: 'absolute', zIndex: 1, left: 90, top: 8 }}>{is}</span>
+        <input role="combobox" aria-label="Berth" aria-expanded={open} aria-controls="b" readOnly
+          style={{ pointerEvents: 'none', width: 180, height: 36, position: 'absolute', color: 'transparent' }} />
+      </div>
+      {open && <ul role="listbox" id="b" aria-label="Berths"><li role="option" aria-selected={false} onClick={() => { setIs('Buoy'); setOpen(false); }}>Buoy</li></ul>}
+    </div>
+  );
+}
+
+/** An area over a control that makes it easier to hit. */
+function Touch({ cursor = 'pointer', size = 48 }) {
+  const [n, setN] = useState(0);
+  return (
+    <div style={{ position: 'relative', width: 100, height: 48 }}>
+      <div role="combobox" tabIndex={0} aria-label="Rows" aria-expanded={false} style={{ position: 'absolute', top: 12, width: 84, height: 24 }}>{n}</div>
+      <div style={{ position: 'absolute', top: 0, width: size * 2, height: size, cursor }} onClick={() => setN(n + 1)} />
+    </div>
+  );
+}
+
+const Hidden = ({ around = 0 }) => {
+  const [is, setIs] = useState('');
+  return (
+    <div style={{ width: 200 }}><div style={{ border: '1px solid', padding: 8 }}><div style={{ opacity: is ? 1 : around }}>
+      <input aria-label="Search" style={{ border: 0, width: 150 }} value={is} onChange={(event) => setIs(event.target.value)} />
+    </div></div></div>
+  );
+};
+
+const Thumb = () => {
+  const [v, setV] = useState(2);
+  return <div style={{ width: 200, padding: 20 }}><span style={{ display: 'block', position: 'relative', width: 20, height: 20, background: 'teal' }} onMouseDown={() => setV(9)}>
+    <input type="range" aria-label="Wind" value={v} onChange={() => {}} style={{ clip: 'rect(0 0 0 0)', position: 'absolute', width: '100%', height: '100%', overflow: 'hidden', margin: -1 }} /></span><p>{'Force ' + v}</p></div>;
+};
+
+function Pier({ part }: { part: string }) {
+  const [said, say] = useState('Moored');
+  switch (part) {
+    case 'button': return <div><PierButton onClick={() => say('Gone')}>Cast off</PierButton><p>{said}</p></div>;
+    case 'dialog': return <div><button>Yes</button><PierDialog>It leaves at once.<span slot="footer"><button onClick={() => say('Gone')}>Yes</button></span></PierDialog><p>{said}</p></div>;
+    case 'select': return <PierSelect><span role="option" aria-selected="false">Bari</span><span role="option" aria-selected="false">Genova</span></PierSelect>;
+    case 'tip': return <PierTip>Call 112</PierTip>;
+    case 'beside': return <div><p>Force 8. <button>Delete</button></p></div>;
+    case 'copies': return <div><span style={{ visibility: 'hidden' }}>Call 112</span><span>Call 112</span></div>;
+    case 'papers': return <div style={{ border: '1px solid', width: 200 }} onClick={({ currentTarget }) => currentTarget.querySelector('input')!.click()}><div style={{ padding: 10 }}><input type="file" aria-label="Papers" style={{ pointerEvents: 'none' }} onChange={(event) => say(event.target.files![0]!.name)} /></div><p>{said}</p></div>;
+    default: return null;
+  }
+}
+
+export default looks(Pier, {
+  props: { part: 'button' },
+  patience: 100,
+  states: {
+    'a button by its slotted text': { async script() { await click(the.button('Cast off')); await ensure(the.text('Gone')).isVisible(); } },
+    'what a slot shows in a dialog': { props: { part: 'dialog' }, async script() {
+      await ensure(the.button('Yes')).counts(2);
+      await click(the.button('Yes').in(the.dialog('Cast off?')));
+      await ensure(the.text('Gone')).isVisible();
+      await ensure(the.dialog().having('It leaves at once.')).isVisible();
+      await ensure(the.dialog()).reads('It leaves at once. Yes');
+      await ensure(the.css('button').in(the.dialog())).counts(1);
+    } },
+    'options in a slot': { props: { part: 'select' }, async script() { await select(the.combobox('Port'), 'Genova'); await ensure(the.combobox('Port')).reads('Genova'); } },
+    'a host without a box': { props: { part: 'tip' }, async script() { await ensure(the.text('Call 112')).isVisible(); await hover(the.text('Call 112')); } },
+    'a text beside other elements': { props: { part: 'beside' }, async script() { await ensure(the.text('Force 8.')).isVisible(); await ensure(the.text('Force')).isAbsent(); } },
+    'the copy that is seen': { props: { part: 'copies' }, async script() { await ensure(the.text('Call 112')).isVisible(); await ensure(the.text('Call 112')).counts(2); } },
+    'a field around an input that lets the pointer through': { render: Field, async script() { await select(the.combobox('Berth'), 'Buoy'); await ensure(the.text('Buoy')).isVisible(); } },
+    'a file input that lets the pointer through': { props: { part: 'papers' }, async script() { await upload(the.field('Papers'), new File(['x'], 'papers.csv')); await ensure(the.text('papers.csv')).isVisible(); } },
+    'an area for fingers': { render: () => <Touch />, async script() { await click(the.combobox('Rows')); await ensure(the.combobox('Rows')).reads('1'); } },
+    'an input in something transparent': { render: () => <Hidden />, async script() { await type(the.field('Search'), '16'); await ensure(the.field('Search')).hasValue('16'); } },
+    'a clipped input in its thumb': { render: () => <Thumb />, async script() { await click(the.slider('Wind')); await ensure(the.text('Force 9')).isVisible(); } },
+    'not an area that waits': { render: () => <Touch cursor="wait" />, async script() { await click(the.combobox('Rows')); } },
+    'not a layer over more': { render: () => <Touch size={400} />, async script() { await click(the.combobox('Rows')); } },
+    'not a button that lets the pointer through': { render: () => <div style={{ padding: 8 }}><button style={{ pointerEvents: 'none' }}>Sail</button></div>, async script() { await click(the.button('Sail')); } },
+    'not what fades with all around it': { render: () => <section style={{ opacity: 0 }}><a href="#x">Elsewhere</a><Hidden around={1} /></section>, async script() { await type(the.field('Search'), '16'); } },
+    'nothing of that role': { render: () => <button role="combobox" aria-expanded="false" aria-controls="x" aria-label="Size">Any</button>, async script() { await click(the.button('Size')); } },
+  },
+});
+`;
+
+let served: Served;
+let look: (name: string) => ResultSummary;
+
+beforeAll(async () => {
+  served = await serve(project({ 'sguardo.config.ts': configuration({}), 'src/Pier.look.tsx': pier }));
+  ({ look } = await served.run());
+});
+
+describe('a person can use', () => {
+  it.each([
+    'a button by its slotted text',
+    'what a slot shows in a dialog',
+    'options in a slot',
+    'a host without a box',
+    'a text beside other elements',
+    'the copy that is seen',
+    'a field around an input that lets the pointer through',
+    'a file input that lets the pointer through',
+    'an area for fingers',
+    'an input in something transparent',
+    'a clipped input in its thumb',
+  ])('%s', (name) => {
+    const { verdict, problem } = look(name);
+    expect([verdict, problem?.message, problem?.found]).toEqual(['new', undefined, undefined]);
+  });
+
+  it.each([
+    ['not an area that waits', 'target-covered'],
+    ['not a layer over more', 'target-covered'],
+    ['not a button that lets the pointer through', 'target-covered'],
+    ['not what fades with all around it', 'target-hidden'],
+  ])('%s', (name, code) => {
+    expect(look(name).problem?.code).toBe(code);
+  });
+});
+
+it('is told what has the name that was asked for in another role', () => {
+  expect(look('nothing of that role').problem).toMatchObject({
+    code: 'target-missing',
+    found: ["combobox “Size”: the.field('Size')"],
+  });
+});
