@@ -43,8 +43,8 @@ type Markup = ts.JsxElement | ts.JsxSelfClosingElement | ts.JsxFragment;
 const isMarkup = (node: ts.Node): node is Markup =>
   compiler.isJsxElement(node) || compiler.isJsxSelfClosingElement(node) || compiler.isJsxFragment(node);
 
-/** Around the app: an element, and what else stands in it. */
-type Layer = { element: ts.JsxElement; before: Markup[]; behind: Markup[] };
+/** Around the app: an element, or a fragment, and what else stands in it. */
+type Layer = { opening: ts.JsxOpeningElement | null; before: Markup[]; behind: Markup[] };
 
 const nameOf = (one: Markup, file: ts.SourceFile): string =>
   compiler.isJsxFragment(one)
@@ -65,13 +65,14 @@ function layersOf(root: Markup, file: ts.SourceFile): Layer[] {
     const inner = innerOf(inside, file);
     const place = inner ? inside.indexOf(inner) : 0;
     const [before, behind] = [inside.slice(0, place), inside.slice(place + 1)];
-    const isLeft = left.has(nameOf(at, file));
-    if (!isLeft && compiler.isJsxElement(at)) found.push({ element: at, before, behind });
-    else if (found.length > 0) {
+    const last = found.at(-1);
+    if (compiler.isJsxElement(at) && !left.has(nameOf(at, file)))
+      found.push({ opening: at.openingElement, before, behind });
+    else if (last) {
       // What stands beside the app in a fragment stands beside it in what is around that.
-      found.at(-1)!.before.push(...before);
-      found.at(-1)!.behind.unshift(...behind);
-    }
+      last.before.push(...before);
+      last.behind.unshift(...behind);
+    } else if (inside.length > 1) found.push({ opening: null, before, behind });
     at = inner;
   }
   return found;
@@ -154,12 +155,12 @@ export function aroundIn(root: string, entry: string | null, kind: Kind): Around
   if (kind !== 'react') return base;
   const layers = aroundReact(file);
   const texts = (all: readonly Markup[]): string[] => all.map((one) => one.getText(file));
-  const wrappers = layers.map(({ element, before, behind }) => ({
-    open: element.openingElement.getText(file),
-    name: nameOf(element, file),
+  const wrappers = layers.map(({ opening, before, behind }) => ({
+    open: opening?.getText(file) ?? '<>',
+    name: opening?.tagName.getText(file) ?? '',
     before: texts(before),
     behind: texts(behind),
   }));
-  const nodes = layers.flatMap(({ element, before, behind }) => [element.openingElement, ...before, ...behind]);
+  const nodes = layers.flatMap(({ opening, before, behind }) => [...(opening ? [opening] : []), ...before, ...behind]);
   return { ...base, wrappers, needed: importsNeeded(file, folder, nodes) };
 }

@@ -59,7 +59,10 @@ function missingFor({ kind, viteConfig, dependencies }: Findings): string[] {
 
 function found(findings: Findings): Plan['found'] {
   const { kind, frameworks, viteConfig, entry, around, mark, isInGit, isDark } = findings;
-  const wrapped = [...around.wrappers.map(({ name }) => `<${name}>`), ...around.calls.map((call) => `app.${call}`)];
+  const wrapped = [
+    ...around.wrappers.filter(({ name }) => name !== '').map(({ name }) => `<${name}>`),
+    ...around.calls.map((call) => `app.${call}`),
+  ];
   const provided = around.providers ? [...wrapped, around.providers] : wrapped;
   return [
     ['framework', frameworks.join(', ') || (kind === 'dom' ? 'none: elements and functions' : kind)],

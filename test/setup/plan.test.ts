@@ -66,6 +66,27 @@ createRoot(document.getElementById('root')!).render(
 };
 
 describe('a React project', () => {
+  it('keeps in its frame what stands beside the app, and follows the app through it', async () => {
+    const entry = (markup: string): string => `import { createRoot } from 'react-dom/client';
+import { Reset, Theme, Toasts } from 'quay-kit';
+import { App } from './App';
+createRoot(document.body).render(${markup});
+`;
+    const frameOf = async (markup: string): Promise<string> => {
+      const { text } = await planned({ ...react, 'src/main.tsx': entry(markup) });
+      return text('sguardo.frame.tsx');
+    };
+    expect(await frameOf('<Theme mode="day"><Reset /><><App /><Toasts max={2} /></></Theme>')).toContain(
+      `import { Reset, Theme, Toasts } from 'quay-kit';`,
+    );
+    expect(await frameOf('<Theme mode="day"><Reset /><><App /><Toasts max={2} /></></Theme>')).toContain(
+      `    <Theme mode="day">\n      <Reset />\n      {children}\n      <Toasts max={2} />\n    </Theme>\n`,
+    );
+    expect(await frameOf('<><Reset /><Theme mode="day"><App /></Theme></>')).toContain(
+      `    <>\n      <Reset />\n      <Theme mode="day">\n        {children}\n      </Theme>\n    </>\n`,
+    );
+  });
+
   it('is told with all that its looks need', async () => {
     const { plan } = await planned(react);
     expect(found(plan)).toMatchObject({
@@ -183,8 +204,34 @@ describe('other projects', () => {
       'src/main.ts': `import { bootstrapApplication } from '@angular/platform-browser';\nimport { appConfig } from './app.config';\nimport { App } from './app';\nbootstrapApplication(App, appConfig);\n`,
     });
     expect(text('sguardo.frame.ts')).toContain(
-      `import { appConfig } from './src/app.config';\nimport './src/styles.css';\n\nexport const providers = appConfig.providers;`,
+      `import { appConfig } from './src/app.config';\nimport './src/styles.css';\n\n`,
     );
+    // Nothing in it has to be compiled: whatever the compiler is told of, it works.
+    expect(text('sguardo.frame.ts')).toMatch(/\nexport const providers = appConfig\.providers;\n$/);
+    expect(text('sguardo.frame.ts')).not.toContain('@Component');
+    expect(text('vite.config.ts')).toContain("angular({ tsconfig: 'tsconfig.json' })");
+  });
+
+  it('of Angular are compiled as its own configuration of the app says', async () => {
+    const { text } = await planned({
+      'package.json': dependsOn('@angular/core', '@analogjs/vite-plugin-angular', 'vite'),
+      'tsconfig.json': '{ "files": [] }',
+      'tsconfig.app.json': '{ "include": ["src/**/*.ts"] }',
+    });
+    expect(text('vite.config.ts')).toContain('plugins: [angular()]');
+  });
+
+  it('of packages have their styles in the frame, in their order', async () => {
+    const { plan, text } = await planned({
+      'package.json': dependsOn('lit', 'vite'),
+      'index.html': html.replace('tsx', 'ts'),
+      'src/main.ts': `import 'quay-kit/dist/kit.css';\nimport 'pier/styles';\nimport './app.css';\nimport 'zone.js';\nimport './gone.css';\nimport styles from './app.css';\n`,
+      'src/app.css': '',
+    });
+    expect(text('sguardo.frame.ts')).toContain(
+      `import 'quay-kit/dist/kit.css';\nimport 'pier/styles';\nimport './src/app.css';\n\n/** Around`,
+    );
+    expect(found(plan).styles).toBe('quay-kit/dist/kit.css, pier/styles, src/app.css');
   });
 
   it('of Svelte have their styles in the frame', async () => {
