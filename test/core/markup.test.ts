@@ -161,6 +161,27 @@ describe('names that are made up', () => {
     expect(linesOf(pageOf({ 3: { tag: 'p', attrs: { id: 'title' } } }, [3]))).toEqual(['<p id="title">']);
   });
 
+  it('are told by their order where libraries keep them for themselves, and as gone where nothing has that id', () => {
+    const marked = (attrs: Record<string, string>): string =>
+      linesOf(
+        pageOf(
+          { 3: { tag: 'p', attrs }, 4: { tag: 'b', attrs: { 'cdk-host': 'ng-9', name: 'radio-group-4' } } },
+          [3, 4],
+        ),
+      ).join();
+    expect(marked({ 'cdk-host': 'ng-1', 'data-calendar': 'mat-datepicker-0' })).toBe(
+      '<p cdk-host="ng-‹1›" data-calendar="mat-datepicker-‹1›">,<b cdk-host="ng-‹2›" name="radio-group-‹1›">',
+    );
+    expect(marked({ 'data-calendar': 'mat-datepicker-4', class: 'col-4 mat-datepicker-4-backdrop' })).toContain(
+      '<p class="col-4 mat-datepicker-‹1›-backdrop" data-calendar="mat-datepicker-‹1›">',
+    );
+    expect(marked({ 'cdk-host': 'ng-9' })).toContain('<p cdk-host="ng-‹1›">,<b cdk-host="ng-‹1›"');
+    expect(marked({ 'aria-controls': 'menu-panel-3 title' })).toContain('<p aria-controls="‹gone› title">');
+    // What is written by hand stays: by numbers alone, by marks for tests, in what people perceive.
+    const byHand = { 'data-row': '3', 'data-testid': 'row-3', title: 'berth-3' };
+    expect(marked(byHand)).toContain('<p data-row="3" data-testid="row-3" title="berth-3">');
+  });
+
   it('never share a name with those that the canonical form has named', () => {
     const both = pageOf(
       { 3: { tag: 'p', attrs: { id: 'mui-7' } }, 4: { tag: 'p', attrs: { id: '_r_1_', 'aria-details': 'mui-7' } } },

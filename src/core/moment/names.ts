@@ -53,34 +53,81 @@ const declarations = (value: string): string =>
  */
 const isCounted = (id: string): boolean => /\d/.test(id) && !id.includes('‹');
 
+/** Every element of a document, in document order. */
+function* elementsOf(node: CanonicalNode): Generator<CanonicalElement> {
+  if (typeof node === 'string') return;
+  yield node;
+  for (const kid of node.shadow?.kids ?? []) yield* elementsOf(kid);
+  if (node.frame?.kid) yield* elementsOf(node.frame.kid);
+  for (const kid of node.kids ?? []) yield* elementsOf(kid);
+}
+
 /** Every counted id of a document, in document order, with its name. */
 function countedIds(root: CanonicalNode): Map<string, string> {
   const names = new Map<string, string>();
-  const visit = (node: CanonicalNode): void => {
-    if (typeof node === 'string') return;
-    const id = node.attrs?.id;
+  for (const { attrs } of elementsOf(root)) {
+    const id = attrs?.id;
     if (id !== undefined && isCounted(id) && !names.has(id)) names.set(id, `‹name ${names.size + 1}›`);
-    for (const kid of [
-      ...(node.shadow?.kids ?? []),
-      ...(node.frame?.kid ? [node.frame.kid] : []),
-      ...(node.kids ?? []),
-    ])
-      visit(kid);
-  };
-  visit(root);
+  }
   return names;
+}
+
+/** Attributes whose value is the id of another element (HTML, WAI-ARIA 1.2). */
+const refers = new RegExp(
+  '^(for|form|list|headers|popovertarget|commandfor|aria-(labelledby|describedby|details|controls|owns|flowto|' +
+    'errormessage|activedescendant))$',
+);
+
+/** Attributes in which libraries keep names for themselves; those by which tests find elements are written by hand. */
+const isOwn = (name: string): boolean =>
+  name === 'name' || (/-/.test(name) && !/^(aria-|data-(test|qa|e2e|cy|automation))/.test(name));
+
+/** A word or several, and a number: how names are counted. */
+const countedName = /^([a-z][\w:]*(?:[-_:.][a-z][\w:]*)*[-_:.])\d+(?:[-_]\d+)*$/i;
+
+/** Names that libraries count, by the order in which they come: the first of its kind, the second. */
+function countedNames(): { of(token: string): string; met(token: string): string | undefined } {
+  const kinds = new Map<string, string[]>();
+  const names = new Map<string, string>();
+  const of = (token: string): string => {
+    const kind = countedName.exec(token)?.[1];
+    if (kind === undefined) return token;
+    const known = kinds.get(kind) ?? [];
+    kinds.set(kind, known);
+    if (!known.includes(token)) known.push(token);
+    const name = `${kind}‹${known.indexOf(token) + 1}›`;
+    names.set(token, name);
+    return name;
+  };
+  return { of, met: (token) => names.get(token) };
 }
 
 /** Gives the attributes of an element as they are compared. */
 export function steadyNames(root: CanonicalNode): (element: CanonicalElement) => Record<string, string> {
   const ids = countedIds(root);
-  const rename = (value: string): string => value.replace(/[^\s"'#(),;]+/g, (token) => ids.get(token) ?? token);
+  const counted = countedNames();
+  /** A class that is made of a name that was met: `datepicker-4-backdrop`. */
+  const classOf = (value: string): string =>
+    value.replace(/\S+?\d(?=-[a-z]|\s|$)/gi, (start) => ids.get(start) ?? counted.met(start) ?? start);
+  /** What a name is that no element of the document has for its id. */
+  const other = (attribute: string, token: string): string => {
+    // The canonical form has named some already.
+    if (/[‹›]/.test(token)) return token;
+    if (refers.test(attribute)) return isCounted(token) ? '‹gone›' : token;
+    return isOwn(attribute) ? counted.of(token) : token;
+  };
+  const renameIn = (attribute: string, value: string): string =>
+    value.replace(/[^\s"'#(),;]+/g, (token) => ids.get(token) ?? other(attribute, token));
+  // Classes may be made of names that stand behind them.
+  for (const { attrs = {} } of elementsOf(root))
+    for (const [name, value] of Object.entries(attrs)) if (isOwn(name) && !isScopeMark(name)) renameIn(name, value);
   return ({ attrs = {} }) => {
     const found: Record<string, string> = {};
     for (const [name, value] of Object.entries(attrs)) {
       if (isScopeMark(name)) continue;
       const isList = name === 'class' || name === 'style';
-      const now = name === 'class' ? classes(value) : name === 'style' ? declarations(rename(value)) : rename(value);
+      const renamed = name === 'class' ? classOf(value) : renameIn(name, value);
+      const now = name === 'class' ? classes(value) : name === 'style' ? declarations(renamed) : renamed;
       // An empty list of classes or declarations is none.
       if (now !== '' || !isList) found[name] = now;
     }
