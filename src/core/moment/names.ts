@@ -127,7 +127,7 @@ export function steadyNames(root: CanonicalNode): (element: CanonicalElement) =>
       if (isScopeMark(name)) continue;
       const isList = name === 'class' || name === 'style';
       const renamed = name === 'class' ? classOf(value) : renameIn(name, value);
-      const now = name === 'class' ? classes(value) : name === 'style' ? declarations(renamed) : renamed;
+      const now = name === 'class' ? classes(renamed) : name === 'style' ? declarations(renamed) : renamed;
       // An empty list of classes or declarations is none.
       if (now !== '' || !isList) found[name] = now;
     }
