@@ -12,6 +12,7 @@ import { append } from '../host/natives.ts';
 import { failsUnanswered, isOnline, networkOrigins } from '../host/settings.ts';
 import { recordingNow } from '../record/recording.ts';
 import { raise } from '../record/trouble.ts';
+import { nextFrame } from '../time/frame.ts';
 import { wait } from '../time/time.ts';
 import { eventText, replyTo, sentOf } from './replies.ts';
 import { beaconArrived, holdBack, holdReply, requestsNow } from './requests.ts';
@@ -140,6 +141,8 @@ async function decide(asked: AskedRequest): Promise<void> {
   beaconArrived(asked.url);
   const close = markRequest(asked);
   const route = routeFor(asked);
+  // No server is faster than the next frame: what a page shows while it waits has been shown before a reply comes.
+  if (!asked.isFile && !asked.asset) await nextFrame();
   if (route) await answered(route, asked, close);
   else unanswered(asked, close);
 }
