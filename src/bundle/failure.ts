@@ -42,6 +42,13 @@ export function causesOf(error: unknown): string[] {
 
 type Place = { path: string; line: number; column: number };
 
+/** Where a file imports something, of which the bundler only tells both names. */
+function placeOfImport(path: string, wanted: string): Place | null {
+  const lines = existsSync(path) ? readFileSync(path, 'utf8').split('\n') : [];
+  const line = lines.findIndex((one) => one.includes(`'${wanted}'`) || one.includes(`"${wanted}"`));
+  return line < 0 ? null : { path, line: line + 1, column: lines[line]!.indexOf(wanted) };
+}
+
 /** Where an error, or one that it comes of, says that it lies. */
 function placeOf(root: string, error: unknown, most = mostCauses): Place | null {
   if (most === 0 || error === undefined || error === null) return null;
@@ -49,6 +56,8 @@ function placeOf(root: string, error: unknown, most = mostCauses): Place | null 
   const first = all.errors?.[0] ?? all;
   const deeper = placeOf(root, first.cause ?? all.cause, most - 1);
   if (deeper) return deeper;
+  const unresolved = /failed to resolve import "(.+?)" from "(.+?)"/i.exec(messageOf(first));
+  if (unresolved) return placeOfImport(resolve(root, unresolved[2]!), unresolved[1]!);
   const shown = /╭─\[ (.+?):(\d+):(\d+) \]/.exec(uncoloured(messageOf(first)));
   // The bundler shows paths from where the service was started, which need not be the project.
   const drawn = shown ? [root, process.cwd()].map((from) => resolve(from, shown[1]!)).find(existsSync) : undefined;

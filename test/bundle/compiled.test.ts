@@ -93,6 +93,16 @@ it('knows it in the next service, and compiles when that record is spoiled', asy
   expect(await asked()).toEqual(['ahoy.shout', 'own.shout']);
 });
 
+it('says of an import that leads nowhere where it is', async () => {
+  write(folder, {
+    'src/Hoist.ts': "export const hook = 1;\nimport 'quay-kit/nothing.js';\n",
+    'src/Hoist.look.tsx': `import { hook } from './Hoist';\n${lookFile('return <p>{hook}</p>;', 'plain: {}')}`,
+  });
+  const { results } = await served.run({ patterns: ['Hoist'] });
+  expect(results[0]!.problem).toMatchObject({ code: 'bundle-failed', place: 'src/Hoist.ts:2:8' });
+  expect(results[0]!.problem!.frame).toContain('▸ 2 │ import');
+});
+
 it('says of a decorator that nobody has compiled where it is, and what to do', async () => {
   write(folder, {
     'src/Crane.js':
