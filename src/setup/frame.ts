@@ -19,39 +19,50 @@ const imports = ({ around, style }: Findings): string[] => {
 
 const statements = ({ around, style }: Findings): string[] => lines(around.needed.statements, style.semicolon);
 
+/** The app's elements around what a frame is given, and what stands beside it in them. */
+function markup({ around: { wrappers }, isTyped, style: { semicolon, indent } }: Findings): string[] {
+  if (wrappers.length === 0) return [`${indent}return ${isTyped ? '<>{children}</>' : 'children'}${semicolon}`];
+  const at = (depth: number, texts: readonly string[]): string[] => texts.map((one) => indent.repeat(depth) + one);
+  const opened = wrappers.flatMap(({ open, before }, i) => [...at(i + 2, [open]), ...at(i + 3, before)]);
+  const closed = wrappers.map(({ name, behind }, i) => [...at(i + 3, behind), ...at(i + 2, [`</${name}>`])]);
+  const inside = at(wrappers.length + 2, ['{children}']);
+  return [`${indent}return (`, ...opened, ...inside, ...closed.toReversed().flat(), `${indent})${semicolon}`];
+}
+
+/** `const client = new Client()` */
+const instance = /^const (\w+)(?:: [^=]+)? = (new [\s\S]+?);?$/;
+
+/** Statements of the entry: those that make what only the markup needs, and the others. */
+function instances(findings: Findings): { made: [name: string, by: string][]; other: string[] } {
+  const all = statements(findings);
+  const made: [string, string][] = [];
+  const other = all.filter((one) => {
+    const [, name, by] = instance.exec(one) ?? [];
+    if (!name || all.some((another) => another !== one && new RegExp(`\\b${name}\\b`).test(another))) return true;
+    made.push([name, by!]);
+    return false;
+  });
+  return { made, other };
+}
+
 function react(findings: Findings): File {
-  const { around, isPreact, isTyped, style } = findings;
+  const { isPreact, isTyped, style } = findings;
   const { quote, semicolon, indent } = style;
   const type = isPreact ? 'ComponentChildren' : 'ReactNode';
-  const from = `${quote}${isPreact ? 'preact' : 'react'}${quote}`;
-  const { wrappers } = around;
-  const depth = (n: number): string => indent.repeat(n);
-  const shown =
-    wrappers.length === 0
-      ? [`${indent}return ${isTyped ? '<>{children}</>' : 'children'}${semicolon}`]
-      : [
-          `${indent}return (`,
-          ...wrappers.flatMap(({ open, before }, i) => [
-            `${depth(i + 2)}${open}`,
-            ...before.map((one) => depth(i + 3) + one),
-          ]),
-          `${depth(wrappers.length + 2)}{children}`,
-          ...wrappers
-            .map(({ name, behind }, i) => [...behind.map((one) => depth(i + 3) + one), `${depth(i + 2)}</${name}>`])
-            .toReversed()
-            .flat(),
-          `${indent})${semicolon}`,
-        ];
-  const parameter = isTyped ? `{ children }: { children: ${type} }` : '{ children }';
-  const own = statements(findings);
+  const library = isPreact ? 'preact' : 'react';
+  const hooks = isPreact ? 'preact/hooks' : 'react';
+  const { made, other } = instances(findings);
   const text = [
-    ...(isTyped ? [`import type { ${type} } from ${from}${semicolon}`] : []),
+    ...(isTyped ? [`import type { ${type} } from ${quote}${library}${quote}${semicolon}`] : []),
+    ...(made.length > 0 ? [`import { useState } from ${quote}${hooks}${quote}${semicolon}`] : []),
     ...imports(findings),
     '',
-    ...(own.length > 0 ? [...own, ''] : []),
+    ...(other.length > 0 ? [...other, ''] : []),
     `/** ${about} */`,
-    `export default function Frame(${parameter}) {`,
-    ...shown,
+    `export default function Frame(${isTyped ? `{ children }: { children: ${type} }` : '{ children }'}) {`,
+    ...(made.length > 0 ? [`${indent}// Made for each look: what one leaves in it is not there for the next.`] : []),
+    ...made.map(([name, by]) => `${indent}const [${name}] = useState(() => ${by})${semicolon}`),
+    ...markup(findings),
     '}',
   ];
   return { path: `sguardo.frame.${isTyped ? 'tsx' : 'jsx'}`, text: text.join('\n').trimStart() };

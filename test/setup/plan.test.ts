@@ -103,16 +103,18 @@ createRoot(document.body).render(${markup});
   it('gets a frame with what its app has around it, and nothing else', async () => {
     const { text } = await planned(react);
     expect(text('sguardo.frame.tsx')).toBe(`import type { ReactNode } from 'react';
+import { useState } from 'react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { theme } from './src/theme';
 import { Theme } from './src/Theme';
 import './src/index.css';
 
 const options = { retry: 0 };
-const client = new QueryClient(options);
 
 /** Around every look: what the app puts around its components. */
 export default function Frame({ children }: { children: ReactNode }) {
+  // Made for each look: what one leaves in it is not there for the next.
+  const [client] = useState(() => new QueryClient(options));
   return (
     <QueryClientProvider client={client}>
       <Theme theme={theme}>
