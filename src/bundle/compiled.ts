@@ -46,7 +46,9 @@ const readText = (path: string): string => {
 
 /** Files at the top of a project that say how it is compiled, and its lock file wherever it lies. */
 function settingsOf(root: string): string[] {
-  const own = readdirSync(root).filter((name) => /(^\.\w+rc|\.(json|[cm]?[jt]s|ya?ml|lock|lockb))$/.test(name));
+  const isSetting = (name: string): boolean =>
+    /(^\.\w+rc|\.(json|[cm]?[jt]s|ya?ml|lock|lockb))$/.test(name) && !name.startsWith('sguardo.');
+  const own = readdirSync(root).filter(isSetting);
   const found = own.sort().map((name) => join(root, name));
   for (let folder = dirname(root); folder !== dirname(folder); folder = dirname(folder))
     for (const name of ['package-lock.json', 'pnpm-lock.yaml', 'yarn.lock', 'bun.lock'])

@@ -32,6 +32,15 @@ const takeThem =
   'Angular’s compiler has not taken this file: let the include of the tsconfig that its plugin reads ' +
   '(tsconfig.app.json, unless vite.config names another) match it';
 
+/** Statements of a module; none of one that cannot be read, of which the bundler itself will tell. */
+function parsed(parse: () => { body: unknown[] }): Node[] {
+  try {
+    return parse().body as Node[];
+  } catch {
+    return [];
+  }
+}
+
 /** Refuses modules of the project whose decorators would reach the browser. */
 export const refuseDecorators = (): Plugin => ({
   name: 'sguardo:decorators',
@@ -42,7 +51,7 @@ export const refuseDecorators = (): Plugin => ({
       const file = id.split(/[?#]/, 1)[0]!;
       if (id.startsWith('\0') || /node_modules/.test(file) || !/\.[cm]?[jt]sx?$/.test(file)) return;
       if (!/(^|[\n;{]|export\s)\s*@[\w$]/.test(code)) return;
-      const found = decoratorIn(this.parse(code, { lang: 'tsx' }).body as unknown as Node[]);
+      const found = decoratorIn(parsed(() => this.parse(code, { lang: 'tsx' })));
       if (!found) return;
       const name = found.expression.callee?.name ?? found.expression.name ?? '';
       const what = `No browser reads the decorator @${name}: ${isAngular(name) ? takeThem : compileThem}.`;

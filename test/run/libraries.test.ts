@@ -116,6 +116,8 @@ export default looks(Pier, {
     'not a layer over more': { render: () => <Touch size={400} />, async script() { await click(the.combobox('Rows')); } },
     'not a button that lets the pointer through': { render: () => <div style={{ padding: 8 }}><button style={{ pointerEvents: 'none' }}>Sail</button></div>, async script() { await click(the.button('Sail')); } },
     'not what fades with all around it': { render: () => <section style={{ opacity: 0 }}><a href="#x">Elsewhere</a><Hidden around={1} /></section>, async script() { await type(the.field('Search'), '16'); } },
+    'not an input that has faded': { render: () => <div style={{ opacity: 0, width: 150 }}><input aria-label="Search" /></div>, async script() { await ensure(the.field('Search')).not.isVisible(); await type(the.field('Search'), '16'); } },
+    'not a button that has faded': { render: () => <div style={{ border: '1px solid', width: 150 }}><p style={{ opacity: 0 }}><button>Sail</button></p></div>, async script() { await ensure(the.button('Sail')).not.isVisible(); await click(the.button('Sail')); } },
     'nothing of that role': { render: () => <button role="combobox" aria-expanded="false" aria-controls="x" aria-label="Size">Any</button>, async script() { await click(the.button('Size')); } },
   },
 });
@@ -152,6 +154,8 @@ describe('a person can use', () => {
     ['not a layer over more', 'target-covered'],
     ['not a button that lets the pointer through', 'target-covered'],
     ['not what fades with all around it', 'target-hidden'],
+    ['not an input that has faded', 'target-hidden'],
+    ['not a button that has faded', 'target-hidden'],
   ])('%s', (name, code) => {
     expect(look(name).problem?.code).toBe(code);
   });

@@ -9,32 +9,21 @@ function boxAround(element: Element): Element | null {
   return null;
 }
 
-/** What has to be painted for an element to be seen: what is around the outermost transparent part of its field. */
-function paintedAround(element: Element, field: Element): Element | null {
-  let outermost: Element | null = null;
-  for (let node: Node | null = element; node; node = flatParent(node)) {
-    if (isElement(node) && getComputedStyle(node).opacity === '0') outermost = node;
-    if (node === field) break;
-  }
-  let node: Node | null = outermost ? flatParent(outermost) : element;
-  while (node && !isElement(node)) node = flatParent(node);
-  return node as Element | null;
-}
+/** True for an element that is rendered, with nothing around it that is transparent. */
+export const isPainted = (element: Element): boolean => element.checkVisibility({ opacityProperty: true });
 
 /**
- * Why nobody can see the element, or null when they can. What is transparent `inside` something that is not counts as
- * seen: its painted twin is seen in its place.
+ * Why nobody can see the element, or null when they can. What is transparent counts as seen where it `hasTwin`, which is
+ * painted in its place.
  */
-export function whyInvisible(element: Element, { inside }: { inside?: () => Element } = {}): string | null {
+export function whyInvisible(element: Element, hasTwin?: () => boolean): string | null {
   if (!element.isConnected) return 'it was taken out of the page';
   const [, , width, height] = boxOf(element);
   const holder = getComputedStyle(element).display === 'contents' ? boxAround(element) : element;
   if (!holder?.checkVisibility()) return 'it or something around it has display: none or content-visibility: hidden';
   const { visibility } = getComputedStyle(element);
   if (visibility !== 'visible') return `it has visibility: ${visibility}`;
-  const isSeen = (one: Element | null): boolean => one === null || one.checkVisibility({ opacityProperty: true });
-  if (!isSeen(holder) && !(inside && isSeen(paintedAround(element, inside()))))
-    return 'it or something around it has opacity: 0';
+  if (!isPainted(holder) && !hasTwin?.()) return 'it or something around it has opacity: 0';
   if (width === 0 || height === 0) return `it is ${width} by ${height} pixels`;
   const frame = frameAround(element);
   const why = frame && whyInvisible(frame);
