@@ -1,4 +1,4 @@
-/** Decorators that nobody has compiled: no browser reads them, and all that it says is that something is not expected. */
+/** Decorators that nobody has compiled: no browser reads them, nor says what it is that it cannot read. */
 import { readFileSync } from 'node:fs';
 import type { Plugin } from 'vite';
 

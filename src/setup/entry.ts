@@ -51,7 +51,7 @@ const nameOf = (one: Markup, file: ts.SourceFile): string =>
     ? 'Fragment'
     : (compiler.isJsxElement(one) ? one.openingElement : one).tagName.getText(file);
 
-/** Of elements beside each other the one that the app is in: one with others in it, or that is called so, or the last. */
+/** Of elements beside each other the one that the app is in: with others in it, or called so, or the last. */
 const innerOf = (all: readonly Markup[], file: ts.SourceFile): Markup | undefined =>
   all.find((one) => !compiler.isJsxSelfClosingElement(one)) ??
   all.find((one) => /^(\w*App|RouterProvider|Routes|Main|Root|Page)$/.test(nameOf(one, file))) ??

@@ -117,7 +117,7 @@ function angular(findings: Findings): File {
     ...imports(findings),
     '',
     // A component here would have to be among the files that Angular's compiler is told of.
-    '/** What the app provides to its components. A component exported as the default would stand around every look. */',
+    '/** What the app provides to its components. A component as the default export would stand around every look. */',
     `export const providers = ${around.providers ?? '[]'}${semicolon}`,
   ];
   return { path: 'sguardo.frame.ts', text: text.join('\n').trimStart() };

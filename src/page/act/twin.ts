@@ -20,8 +20,9 @@ export function isClipped(element: Element): boolean {
 }
 
 /** What a person can use, as far as its tag or an attribute tells. */
-const usable = `a[href], ${controls}, summary, [tabindex], [contenteditable], [role=button], [role=link], [role=checkbox],
-  [role=radio], [role=switch], [role=slider], [role=combobox], [role=textbox], [role=tab], [role=option], [role=menuitem]`;
+const usable = `a[href], ${controls}, summary, [tabindex], [contenteditable], [role=button], [role=link],
+  [role=checkbox], [role=radio], [role=switch], [role=slider], [role=combobox], [role=textbox], [role=tab],
+  [role=option], [role=menuitem]`;
 
 /** So much wider and higher than a control is what is built around it alone, at most, in pixels. */
 const [mostWider, mostHigher] = [240, 64];

@@ -13,8 +13,8 @@ function boxAround(element: Element): Element | null {
 export const isPainted = (element: Element): boolean => element.checkVisibility({ opacityProperty: true });
 
 /**
- * Why nobody can see the element, or null when they can. What is transparent counts as seen where it `hasTwin`, which is
- * painted in its place.
+ * Why nobody can see the element, or null when they can. What is transparent counts as seen where it `hasTwin`, which
+ * is painted in its place.
  */
 export function whyInvisible(element: Element, hasTwin?: () => boolean): string | null {
   if (!element.isConnected) return 'it was taken out of the page';

@@ -22,7 +22,7 @@ export function watchMessages(): void {
 /** What the page hears when the focus leaves a control and comes back. */
 const focusing = ['blur', 'focus', 'focusin', 'focusout'];
 
-/** Hides a message before a picture is taken: the focus leaves its control and comes back, and the page hears nothing. */
+/** Hides a message before a picture is taken: the focus leaves its control and comes back, unheard by the page. */
 export function hideMessage(): void {
   const control = mayBeShown ? (innermostFocus() as HTMLElement | null) : null;
   mayBeShown = false;
