@@ -51,20 +51,25 @@ const nameOf = (one: Markup, file: ts.SourceFile): string =>
     ? 'Fragment'
     : (compiler.isJsxElement(one) ? one.openingElement : one).tagName.getText(file);
 
-/** Of elements beside each other the one that the app is in: with others in it, or called so, or the last. */
-const innerOf = (all: readonly Markup[], file: ts.SourceFile): Markup | undefined =>
-  all.find((one) => !compiler.isJsxSelfClosingElement(one)) ??
-  all.find((one) => /^(\w*App|RouterProvider|Routes|Main|Root|Page)$/.test(nameOf(one, file))) ??
-  all.at(-1);
+/**
+ * Of elements beside each other the one that the app is in: the only one, or the only one with others in it, or one that
+ * is called so. Null for what is the app itself: several parts of a page.
+ */
+function innerOf(all: readonly Markup[], file: ts.SourceFile): Markup | null {
+  if (all.length === 1) return all[0]!;
+  const open = all.filter((one) => !compiler.isJsxSelfClosingElement(one));
+  if (open.length > 0) return open.length === 1 ? open[0]! : null;
+  return all.find((one) => /^(\w*App|RouterProvider|Routes|Main|Root|Page)$/.test(nameOf(one, file))) ?? null;
+}
 
 /** The elements around the innermost one. */
 function layersOf(root: Markup, file: ts.SourceFile): Layer[] {
   const found: Layer[] = [];
-  for (let at: Markup | undefined = root; at && !compiler.isJsxSelfClosingElement(at); ) {
+  for (let at: Markup | null = root; at && !compiler.isJsxSelfClosingElement(at); ) {
     const inside: Markup[] = at.children.filter(isMarkup);
     const inner = innerOf(inside, file);
-    const place = inner ? inside.indexOf(inner) : 0;
-    const [before, behind] = [inside.slice(0, place), inside.slice(place + 1)];
+    const place = inner ? inside.indexOf(inner) : -1;
+    const [before, behind] = inner ? [inside.slice(0, place), inside.slice(place + 1)] : [[], []];
     const last = found.at(-1);
     if (compiler.isJsxElement(at) && !left.has(nameOf(at, file)))
       found.push({ opening: at.openingElement, before, behind });
@@ -72,7 +77,7 @@ function layersOf(root: Markup, file: ts.SourceFile): Layer[] {
       // What stands beside the app in a fragment stands beside it in what is around that.
       last.before.push(...before);
       last.behind.unshift(...behind);
-    } else if (inside.length > 1) found.push({ opening: null, before, behind });
+    } else if (before.length + behind.length > 0) found.push({ opening: null, before, behind });
     at = inner;
   }
   return found;

@@ -82,6 +82,12 @@ createRoot(document.body).render(${markup});
     expect(await frameOf('<Theme mode="day"><Reset /><><App /><Toasts max={2} /></></Theme>')).toContain(
       `    <Theme mode="day">\n      <Reset />\n      {children}\n      <Toasts max={2} />\n    </Theme>\n`,
     );
+    expect(await frameOf('<main><Reset /><Toasts max={2} /></main>')).toContain(
+      `    <main>\n      {children}\n    </main>\n`,
+    );
+    expect(await frameOf('<Theme><main>one</main><main>two</main></Theme>')).toContain(
+      `    <Theme>\n      {children}\n    </Theme>\n`,
+    );
     expect(await frameOf('<><Reset /><Theme mode="day"><App /></Theme></>')).toContain(
       `    <>\n      <Reset />\n      <Theme mode="day">\n        {children}\n      </Theme>\n    </>\n`,
     );
