@@ -52,8 +52,8 @@ const nameOf = (one: Markup, file: ts.SourceFile): string =>
     : (compiler.isJsxElement(one) ? one.openingElement : one).tagName.getText(file);
 
 /**
- * Of elements beside each other the one that the app is in: the only one, or the only one with others in it, or one that
- * is called so. Null for what is the app itself: several parts of a page.
+ * Of elements beside each other the one that the app is in: the only one, or the only one with others in it, or one
+ * that is called so. Null for what is the app itself: several parts of a page.
  */
 function innerOf(all: readonly Markup[], file: ts.SourceFile): Markup | null {
   if (all.length === 1) return all[0]!;

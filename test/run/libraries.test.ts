@@ -118,6 +118,8 @@ export default looks(Pier, {
     'not what fades with all around it': { render: () => <section style={{ opacity: 0 }}><a href="#x">Elsewhere</a><Hidden around={1} /></section>, async script() { await type(the.field('Search'), '16'); } },
     'not an input that has faded': { render: () => <div style={{ opacity: 0, width: 150 }}><input aria-label="Search" /></div>, async script() { await ensure(the.field('Search')).not.isVisible(); await type(the.field('Search'), '16'); } },
     'not a button that has faded': { render: () => <div style={{ border: '1px solid', width: 150 }}><p style={{ opacity: 0 }}><button>Sail</button></p></div>, async script() { await ensure(the.button('Sail')).not.isVisible(); await click(the.button('Sail')); } },
+    'a message of the browser': { render: () => <form><input aria-label="Name" required style={{ outline: 'none' }} /><button>Send</button></form>, async script() { await click(the.button('Send')); await ensure(the.field('Name')).isFocused(); } },
+    'a control before the corner': { render: () => <div><button style={{ position: 'absolute', left: -300, top: 8, outline: 'none' }}>Back</button><p>Slide</p></div> },
     'nothing of that role': { render: () => <button role="combobox" aria-expanded="false" aria-controls="x" aria-label="Size">Any</button>, async script() { await click(the.button('Size')); } },
   },
 });
@@ -159,6 +161,11 @@ describe('a person can use', () => {
   ])('%s', (name, code) => {
     expect(look(name).problem?.code).toBe(code);
   });
+});
+
+it.each(['a message of the browser', 'a control before the corner'])('%s is no trouble at the end', (name) => {
+  const { verdict, notes } = look(name);
+  expect([verdict, notes]).toEqual(['new', []]);
 });
 
 it('is told what has the name that was asked for in another role', () => {

@@ -80,7 +80,7 @@ const refers = new RegExp(
 
 /** Attributes in which libraries keep names for themselves; those by which tests find elements are written by hand. */
 const isOwn = (name: string): boolean =>
-  name === 'name' || (/-/.test(name) && !/^(aria-|data-(test|qa|e2e|cy|automation))/.test(name));
+  name === 'name' || (/-/.test(name) && !/^(aria-|data-(test|qa|e2e|automation))/.test(name));
 
 /** A word or several, and a number: how names are counted. */
 const countedName = /^([a-z][\w:]*(?:[-_:.][a-z][\w:]*)*[-_:.])\d+(?:[-_]\d+)*$/i;

@@ -247,7 +247,7 @@ export class ChromiumWindow implements EngineWindow {
 
   async screenshot([x, y, width, height]: Box, beyond: boolean): Promise<Buffer> {
     // Chromium never answers when it is asked for a picture of nothing.
-    if (!(width > 0 && height > 0)) throw new Error(`There is no picture of ${width} by ${height} pixels.`);
+    if (!(width > 0 && height > 0)) throw new Error(`A picture cannot be ${width} by ${height} pixels.`);
     const { data } = await this.#send<{ data: string }>('Page.captureScreenshot', {
       format: 'png',
       optimizeForSpeed: true,
