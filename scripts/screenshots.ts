@@ -84,7 +84,8 @@ async function takePages(): Promise<void> {
     while (['queued', 'running'].includes((await client.run(id)).status)) await pause(200);
     await take('coverage', '/coverage?file=src/WeatherNotice.tsx', 'light');
     await take('accessibility', '/accessibility', 'light');
-    await take('handbook', '/handbook?page=src/BerthCard', 'light');
+    // Types of props are read the first time.
+    await take('handbook', '/handbook?page=src/BerthCard', 'light', [], { wait: 12_000 });
     await take('tokens', '/handbook?page=:tokens', 'dark');
     const timed = await client.startRun({
       timing: true,
