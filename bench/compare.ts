@@ -1,7 +1,7 @@
 /**
- * Comparing pictures: from two PNG files, one as it is approved and one as it is taken, to the answer, for an identical,
- * a one-token and a one-text pair at 1280x800, against ImageMagick's `compare -metric AE` on the same files where it is
- * installed.
+ * Comparing pictures: from two PNG files, one as it is approved and one as it is taken, to the answer, for an
+ * identical, a one-token and a one-text pair at 1280x800, against ImageMagick's `compare -metric AE` on the same files
+ * where it is installed.
  */
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';

@@ -130,7 +130,8 @@ export function referenceText(): string {
   const head = [
     '# Reference',
     '',
-    'What a look file imports from `sguardo`, `sguardo/react`, `/vue`, `/svelte`, `/angular` and `/dom`. This page is made',
+    'What a look file imports from `sguardo`, `sguardo/react`, `/vue`, `/svelte`, `/angular` and `/dom`. This page ' +
+      'is made',
     'of the code’s own comments (`npm run reference`); [Writing looks](looks.md) has it in context.',
     '',
   ];

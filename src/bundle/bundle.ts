@@ -15,7 +15,9 @@ import { type Closures, closuresWithout, followBuild } from './graph.ts';
 import { beginCompiling, keepCompiled } from './compiled.ts';
 import { because, causesOf, explainBuild } from './failure.ts';
 import { frameworkPackages, kindOf } from './kinds.ts';
+import { settleMarkers } from './markers.ts';
 import { readPropTypes } from './propTypes.ts';
+import { refuseTemplates } from './templates.ts';
 import { chunksOf, stylesOf } from './styles.ts';
 import { typeOf } from './types.ts';
 import { viteOf } from './vite.ts';
@@ -81,8 +83,8 @@ export async function findLookFiles(root: string, { looks, baselines }: Settings
 const entryPrefix = 'virtual:sguardo-entry/';
 
 /**
- * What every look file of a kind starts with. It is an entry as well, so that it becomes a chunk of its own: Vite goes
- * through each chunk that imports lazily once more, and this one is large.
+ * What every look file of a kind starts with. It is an entry as well, so that it becomes a chunk of its own, which is
+ * the same for all of them.
  */
 const basePrefix = 'virtual:sguardo-base/';
 const baseEntry = (kind: Kind): string => basePrefix + kind;
@@ -245,6 +247,8 @@ async function build(root: string, sources: Sources): Promise<Built> {
         publicFolder = folder;
       }),
       refuseDecorators(),
+      refuseTemplates(root),
+      settleMarkers((facade) => facade.startsWith(`\0${basePrefix}`)),
       plugin,
     ],
     resolve: {

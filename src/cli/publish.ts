@@ -103,7 +103,7 @@ async function publishTo(folder: string, { run = undefined, json = false }: Opti
     const near = relative(process.cwd(), published.folder) || '.';
     const place = near.startsWith('..') ? published.folder : near;
     const how = pc.dim('to be opened from a file server, such as the one of your editor');
-    const sizes = `${size(shown)}, ${size(written)} of it new`;
+    const sizes = `${size(shown)} of pictures and moments, ${size(written)} of it new`;
     process.stdout.write(
       `Published ${pc.bold(entry.name)}: ${counted(entry.looks, 'look')}, ${sizes}\n` +
         `${place}/${entry.name}/index.html  ${how}\n`,

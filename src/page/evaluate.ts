@@ -2,6 +2,7 @@
  * Evaluates look files: one, or several one after the other as long as none leaves anything in the document that the
  * next one would not have found in a fresh one.
  */
+import { stackOf } from './host/stack.ts';
 import { fail, type Problem, toProblem } from '../core/problem/problem.ts';
 import type { PropTypes } from '../core/props/type.ts';
 import { errorInWords } from '../core/value/show.ts';
@@ -87,7 +88,7 @@ async function load(modules: Modules): Promise<Loaded | Unloaded> {
   } catch (error) {
     plain = false;
     const { file } = modules;
-    const stack = error instanceof Error ? (error.stack ?? null) : null;
+    const stack = stackOf(error);
     return { problem: toProblem(error, 'file-threw', { file, error: errorInWords(error) }), stack };
   }
 }

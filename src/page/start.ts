@@ -19,6 +19,7 @@ import { checkBegun } from './check/begun.ts';
 import { ensured } from './check/check.ts';
 import { forgetCalls, subjectInWords } from './check/forget.ts';
 import { isTrusted, reply, request, trust } from './host/host.ts';
+import { stackOf } from './host/stack.ts';
 import { decideRequests } from './network/decide.ts';
 import { watchSources } from './network/events.ts';
 import { replyInParts, watchRequests } from './network/requests.ts';
@@ -48,8 +49,6 @@ import { perform } from './session/perform.ts';
 import { beginWorld, fillWorld, worldChanged } from './session/world.ts';
 import { openSession } from './session/session.ts';
 import { placeStyles, stylesNow } from './styles.ts';
-
-const stackOf = (error: unknown): string | null => (error instanceof Error ? (error.stack ?? null) : null);
 
 /** Everything of ours that looks at the page, before anything of the project is evaluated. */
 function watch(): void {

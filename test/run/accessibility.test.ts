@@ -179,8 +179,16 @@ const fixtures: Record<RuleId, Fixture> = {
     right: ['<div role="group" aria-label="Tides">A</div>', '<div tabindex="0" aria-label="Tides">A</div>'],
   },
   'reference-leads-somewhere': {
-    wrong: ['<button aria-labelledby="nowhere">A</button>', '<input aria-label="a" aria-describedby="gone">'],
-    right: ['<b id="x">Go</b><button aria-labelledby="x"></button>'],
+    wrong: [
+      '<button aria-labelledby="nowhere">A</button>',
+      '<input aria-label="a" aria-describedby="gone">',
+      '<button aria-expanded="true" aria-controls="gone">More</button>',
+    ],
+    right: [
+      '<b id="x">Go</b><button aria-labelledby="x"></button>',
+      '<button aria-haspopup="menu" aria-expanded="false" aria-controls="later">More</button>',
+      '<button aria-haspopup="menu" aria-owns="later">More</button>',
+    ],
   },
   'children-are-there': {
     wrong: ['<div role="list"><p>A</p><button>B</button></div>', '<div role="tablist"><button>A</button></div>'],
@@ -216,7 +224,10 @@ const fixtures: Record<RuleId, Fixture> = {
   },
   'label-leads-somewhere': {
     wrong: ['<label for="nothing">A</label>', '<label>A</label>'],
-    right: ['<label for="g">A</label><input id="g">'],
+    right: [
+      '<label for="g">A</label><input id="g">',
+      '<label id="h">A</label><div role="textbox" tabindex="0" aria-labelledby="h"></div>',
+    ],
   },
   'accesskey-is-unique': {
     wrong: ['<button accesskey="s">A</button><button accesskey="S">B</button>'],
@@ -305,6 +316,7 @@ const fixtures: Record<RuleId, Fixture> = {
       '<button style="width:30px;height:30px">A</button><button style="width:30px;height:30px">B</button>',
       `<button ${tiny}>A</button>`,
       '<p>Read <a href="#a">this</a> and <a href="#b">that</a>.</p>',
+      '<button style="width:30px;height:30px">A</button><input aria-label="B" style="position:absolute;width:1px;height:1px;clip:rect(0 0 0 0)">',
     ],
   },
   'focus-is-not-lost': {
@@ -356,6 +368,9 @@ const fixtures: Record<RuleId, Fixture> = {
       `<button style="outline:none" onfocus="this.style.background='navy'" onblur="this.style.background=''">Go</button>`,
       '<style>.t{outline:none;transition:box-shadow .3s}.t:focus-visible{box-shadow:0 0 0 3px navy}</style><button class="t">Go</button>',
       '<div style="overflow:auto;height:60px"><p style="height:200px">Far below</p><button>Go</button></div>',
+      `<style>@keyframes come{from{opacity:0}to{opacity:1}}</style><button style="outline:none" onfocus="this.insertAdjacentHTML('beforeend','<b style=&quot;animation:come .5s&quot;>!</b>')" onblur="this.lastChild.remove()">Go</button>`,
+      `<button style="outline:none" onfocus="setTimeout(()=>{this.style.background='navy'},300)" onblur="setTimeout(()=>{this.style.background=''},300)">Go</button>`,
+      '<style>form:focus-within{border-left:9px solid navy}</style><form style="padding:40px"><button style="outline:none">Go</button></form>',
     ],
   },
   'tab-leads-on': {
@@ -372,6 +387,7 @@ const fixtures: Record<RuleId, Fixture> = {
       '<label><input type="radio" name="a" checked> A</label> <label><input type="radio" name="a"> B</label>',
       '<button hidden>One</button><button disabled>Two</button><button>Three</button>',
       '<div role="toolbar" aria-label="Tools"><button>One</button><button tabindex="-1">Two</button></div>',
+      '<ul tabindex="0" onfocus="this.querySelector(\'a\').focus()"><li><a href="#a">One</a></li></ul><button>Two</button>',
     ],
   },
   'tab-follows-page': {
@@ -380,6 +396,7 @@ const fixtures: Record<RuleId, Fixture> = {
     ],
     right: [
       '<style>button{height:40px;width:40px;margin:9px}</style><button>A</button><br><button>B</button>',
+      '<style>button{height:40px}</style><div style="position:relative"><button>A</button><input aria-label="B" style="position:absolute;left:0;top:-9px;width:1px;height:1px;clip:rect(0 0 0 0)"></div>',
       '<style>button{height:40px;width:40px;margin:9px}</style><div style="columns:2"><button>A</button><br><button>B</button></div>',
     ],
   },

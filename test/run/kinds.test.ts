@@ -69,6 +69,13 @@ export default looks(BerthCard, { props: { berth: 'C-14', vessel: 'Aliseo' }, st
 const slip = `import { looks } from 'sguardo/angular'; import { BerthCard } from './BerthCard';
 export default looks(BerthCard, { props: { berth: 'C', vessel: null, drauht: 2 } as never, states: { slip: {} } });`;
 
+const torn = `import { Component } from '@angular/core';
+@Component({ selector: 'harbour-torn', template: \`
+  <p>@if (open {<b>Open</b>}</p>\` })
+export class Torn { open = true; }`;
+const tornLook = `import { looks } from 'sguardo/angular'; import { Torn } from './Torn';
+export default looks(Torn, { states: { torn: {} } });`;
+
 describe.each(kits.map((kit) => ({ kit })))('the kit in $kit', ({ kit }) => {
   let results: ResultSummary[] = [];
   let served: Served;
@@ -80,7 +87,8 @@ describe.each(kits.map((kit) => ({ kit })))('the kit in $kit', ({ kit }) => {
     write(folder, broken[kit]);
     const imported = unheard[kit];
     if (imported) write(folder, { 'src/Unheard.look.ts': unheardLook(kit, imported) });
-    if (kit === 'angular') write(folder, { 'src/Slip.look.ts': slip });
+    if (kit === 'angular')
+      write(folder, { 'src/Slip.look.ts': slip, 'src/Torn.ts': torn, 'src/Torn.look.ts': tornLook });
     served = await serve(folder);
     ({ results } = await served.run());
   });
@@ -114,6 +122,12 @@ describe.each(kits.map((kit) => ({ kit })))('the kit in $kit', ({ kit }) => {
       message: 'BerthCard has no input or output “drauht”.',
       remedy: 'Did you mean “draught”?',
     });
+  });
+
+  it.skipIf(!isThere(kit) || kit !== 'angular')('tells of a template that the compiler cannot read, and where', () => {
+    const { verdict, problem } = results.find(({ component }) => component === 'src/Torn')!;
+    expect([verdict, problem?.place]).toEqual(['broken', 'src/Torn.ts:3:6']);
+    expect(problem?.message).toContain('The template cannot be read: Incomplete block "if"');
   });
 });
 

@@ -42,6 +42,7 @@ function Field() {
     <div>
       <div style={{ width: 200, height: 40, position: 'relative', border: '1px solid' }} onMouseDown={() => setOpen(true)}>
         <span style={{ position: 'absolute', zIndex: 1, left: 90, top: 8 }}>{is}</span>
+        <input type="hidden" value={is} />
         <input role="combobox" aria-label="Berth" aria-expanded={open} aria-controls="b" readOnly
           style={{ pointerEvents: 'none', width: 180, height: 36, position: 'absolute', color: 'transparent' }} />
       </div>
@@ -85,6 +86,7 @@ function Pier({ part }: { part: string }) {
     case 'tip': return <PierTip>Call 112</PierTip>;
     case 'beside': return <div><p>Force 8. <button>Delete</button></p></div>;
     case 'copies': return <div><span style={{ visibility: 'hidden' }}>Call 112</span><span>Call 112</span></div>;
+    case 'faded papers': return <div style={{ border: '1px solid', width: 200, position: 'relative' }}><input type="file" aria-label="Papers" style={{ opacity: 0, position: 'absolute', width: 200, height: 40 }} onChange={(event) => say(event.target.files![0]!.name)} /><div style={{ padding: 10, position: 'relative' }} onClick={({ currentTarget }) => (currentTarget.previousSibling as HTMLInputElement).click()}>Choose papers</div><p>{said}</p></div>;
     case 'papers': return <div style={{ border: '1px solid', width: 200 }} onClick={({ currentTarget }) => currentTarget.querySelector('input')!.click()}><div style={{ padding: 10 }}><input type="file" aria-label="Papers" style={{ pointerEvents: 'none' }} onChange={(event) => say(event.target.files![0]!.name)} /></div><p>{said}</p></div>;
     default: return null;
   }
@@ -108,6 +110,7 @@ export default looks(Pier, {
     'a text beside other elements': { props: { part: 'beside' }, async script() { await ensure(the.text('Force 8.')).isVisible(); await ensure(the.text('Force')).isAbsent(); } },
     'the copy that is seen': { props: { part: 'copies' }, async script() { await ensure(the.text('Call 112')).isVisible(); await ensure(the.text('Call 112')).counts(2); } },
     'a field around an input that lets the pointer through': { render: Field, async script() { await select(the.combobox('Berth'), 'Buoy'); await ensure(the.text('Buoy')).isVisible(); } },
+    'a transparent file input under its field': { props: { part: 'faded papers' }, async script() { await upload(the.field('Papers'), new File(['x'], 'papers.csv')); await ensure(the.text('papers.csv')).isVisible(); } },
     'a file input that lets the pointer through': { props: { part: 'papers' }, async script() { await upload(the.field('Papers'), new File(['x'], 'papers.csv')); await ensure(the.text('papers.csv')).isVisible(); } },
     'an area for fingers': { render: () => <Touch />, async script() { await click(the.combobox('Rows')); await ensure(the.combobox('Rows')).reads('1'); } },
     'an input in something transparent': { render: () => <Hidden />, async script() { await type(the.field('Search'), '16'); await ensure(the.field('Search')).hasValue('16'); } },
@@ -143,6 +146,7 @@ describe('a person can use', () => {
     'the copy that is seen',
     'a field around an input that lets the pointer through',
     'a file input that lets the pointer through',
+    'a transparent file input under its field',
     'an area for fingers',
     'an input in something transparent',
     'a clipped input in its thumb',

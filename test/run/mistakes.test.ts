@@ -161,6 +161,12 @@ beforeAll(async () => {
     'src/Yard.look.jsx': source,
     'src/After.look.jsx': `import { looks } from 'sguardo';
 export default looks(() => null, { states: { a: { after: 'c' }, c1: { after: 'c2' }, c2: { after: 'c1' } } });`,
+    'src/Unawaited.look.jsx': `import { click, ensure, looks, part, the } from 'sguardo';
+const A = () => <main><button>Save</button><p>Free</p></main>;
+export default looks(A, { states: {
+  early: { async script() { click(the.button('Save')); await ensure(the.text('Free')).isVisible(); } },
+  awaited: { async script() { await part('All', async () => { await click(the.button('Save')); }); await ensure(the.text('Free')).isVisible(); } },
+} });`,
     'src/Provider.look.jsx': `import { looks } from 'sguardo'; import { createContext, useContext } from 'react';
 const Tide = createContext(null);
 const A = () => { if (!useContext(Tide)) throw new Error('useTide must be used within a TideProvider'); return null; };
@@ -199,7 +205,17 @@ describe('a mistake in a file', () => {
   it('is told: looks that come after nothing, or after themselves', () => {
     const of = (name: string) => results.find((one) => one.component === 'src/After' && one.look === name)!;
     expect(of('a').problem?.message).toBe('“a” starts after “c”, but this file has no such look.');
+    expect(of('a').problem?.place).toMatch(/\.look\.\w+:\d+:\d+$/);
     expect(of('c1').problem?.message).toMatch(/^“c1” starts after itself/);
+  });
+
+  it('is told: a step that nobody waits for, although the script goes on', () => {
+    expect(look('early').notes).toEqual([
+      expect.stringMatching(
+        /^“click the button “Save”” \(src\/Unawaited\.look\.jsx:4\) went on while “ensure .*” began\. Put await in front/,
+      ),
+    ]);
+    expect(look('awaited').notes.filter((note) => note.includes('went on while'))).toEqual([]);
   });
 
   it('is told: a provider that is missing', () => {

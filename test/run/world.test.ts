@@ -1,4 +1,6 @@
 /** The world around the component: every kind of reply, and what a look says of the person in front of it. */
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { copyOf, write } from '../support/project.ts';
@@ -75,6 +77,19 @@ describe('a look', () => {
     expect(look(name).verdict).toBe('failed');
     expect(look(name).problem?.message).toEqual(message);
     expect(look(name).problem?.remedy).toMatch(remedy);
+  });
+
+  it.each([
+    ['fails: nobody answers', 'await fetch(url, init)'],
+    ['fails: nobody answers an operation', 'await fetch(url, init)'],
+    ['fails: nobody answers a socket', "new WebSocket('/radio')"],
+    ['fails: nobody answers through a library', 'request.send()'],
+  ])('says where a request was made (%s)', async (name, code) => {
+    const { steps } = await served.client.timeline(look(name).id);
+    const lines = readFileSync(join(folder, 'src/World.look.tsx'), 'utf8').split('\n');
+    const { source } = steps.find(({ problem }) => problem?.code === 'request-unanswered')!;
+    expect(source?.file).toBe('src/World.look.tsx');
+    expect(lines[source!.line - 1]).toContain(code);
   });
 
   it('waits for nothing while time stands', () => {

@@ -18,19 +18,18 @@ export function History() {
   const [query] = useSearchParams();
   const named = (name: string): string => query.get(name) ?? '';
   const look = { component: named('component'), look: named('look'), environment: named('environment') };
+  const isNamed = Object.values(look).every((value) => value !== '');
   const history = useQuery({
+    enabled: isNamed,
     queryKey: ['history', look.component, look.look, look.environment],
     queryFn: () => service.history(look),
   });
+  if (!isNamed) return <Blank title="No look is chosen">Open a look on the bench, and its history from there.</Blank>;
   if (history.isPending) return <Waiting what="Fetching the history…" />;
   if (history.isError) return <Trouble error={history.error} />;
   const { decisions, results } = history.data;
   if (decisions.length === 0)
-    return (
-      <Blank title="Nothing was decided yet">
-        {look.look === '' ? 'The address names no look.' : `Nobody has approved or rejected ${look.look}.`}
-      </Blank>
-    );
+    return <Blank title="Nothing was decided yet">{`Nobody has approved or rejected ${look.look}.`}</Blank>;
   return <Desk look={look} decisions={decisions} newest={results[0]?.id ?? null} />;
 }
 

@@ -269,6 +269,15 @@ export async function explainPictures(
   return { causes: changes ? pictureCauses(changes) : [], proof: 'unexplained', unexplained: [], note };
 }
 
+const notRecorded =
+  'The moments are equal, and yet the pictures differ: something in them, such as a canvas or a video, was not ' +
+  'recorded.';
+
+/** Versions of Sguardo may write the same page down in other words. */
+const writtenOtherwise =
+  'The pictures and the moments are equal: only the way in which markup is written down has changed. Approve it to ' +
+  'take that over.';
+
 /** Explains a capture that differs from its baseline. @throws what `drawer` throws */
 export async function explain(subject: Subject, drawer: Drawer): Promise<Explanation> {
   const pair = pairScenes(subject.before, subject.now);
@@ -282,14 +291,10 @@ export async function explain(subject: Subject, drawer: Drawer): Promise<Explana
       candidates.length > 0 ? await explainSeveral(work) : { causes: [], ...(await proofOf(work, bare)), note: null };
     return engine ? { ...rest, causes: [...rest.causes, engine] } : rest;
   }
-  if (candidates.length === 0)
-    return explainPictures(
-      subject.before,
-      subject.now,
-      drawer,
-      'The moments are equal, and yet the pictures differ: something in them, such as a canvas or a video, was not ' +
-        'recorded.',
-    );
+  if (candidates.length === 0) {
+    const isAlike = subject.before.hash === subject.now.hash;
+    return explainPictures(subject.before, subject.now, drawer, isAlike ? writtenOtherwise : notRecorded);
+  }
   return candidates.length === 1 ? explainOne(work) : explainSeveral(work);
 }
 

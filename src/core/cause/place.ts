@@ -14,6 +14,8 @@ const inScript = (property: string): string => property.replace(/-(\w)/g, (_, le
 
 const lineAt = (text: string, at: number): number => text.slice(0, at).split('\n').length;
 
+const isOfPackage = (file: string): boolean => file.includes('node_modules/');
+
 const isSheet = (file: string): boolean => /\.(css|scss|sass|less|styl|pcss)$/.test(file);
 
 /** Look files say what looks are given: what is found elsewhere as well comes from there. */
@@ -58,8 +60,9 @@ function rules({ trace: { selector } }: Cause, sources: readonly Source[]): Matc
   );
 }
 
+/** The first text that is found; one that is only a part of what is shown has to stand in one place alone. */
 function words({ trace: { texts } }: Cause, sources: readonly Source[]): Match[] {
-  for (const text of texts) {
+  for (const [nth, text] of texts.entries()) {
     // A single letter or number stands everywhere.
     if (text.length < 3) continue;
     const pattern = new RegExp(loosely(text), 'g');
@@ -72,28 +75,45 @@ function words({ trace: { texts } }: Cause, sources: readonly Source[]): Match[]
           score: isLookFile(file) ? 0 : 1,
         })),
       );
+    const top = Math.max(...found.map(({ score }) => score));
+    if (nth > 0 && found.filter(({ score }) => score === top).length > 1) continue;
     if (found.length > 0) return found;
   }
   return [];
 }
 
-/** Where a colour itself stands, as in a theme that is written in a script. */
-const colours = ({ now }: Cause, sources: readonly Source[]): Match[] =>
-  /^#[0-9a-f]{6,8}$/i.test(now ?? '')
-    ? sources.flatMap(({ file, text }) => {
-        const at = text.toLowerCase().indexOf(now!.toLowerCase());
-        return at < 0 ? [] : [{ file, line: lineAt(text, at), score: isLookFile(file) ? 0 : 1 }];
-      })
-    : [];
+/** The colour in a value as sources write it: style attributes are read back as `rgb(…)`, whatever was written. */
+function hexIn(value: string): string | null {
+  const hex = /^#[0-9a-f]{6,8}$/i.exec(value)?.[0];
+  if (hex) return hex;
+  const channels = /rgb\((\d+), (\d+), (\d+)\)/.exec(value)?.slice(1);
+  return channels ? `#${channels.map((one) => Number(one).toString(16).padStart(2, '0')).join('')}` : null;
+}
+
+/** Where a colour itself stands, as in a theme that is written in a script; as three digits, where that is the same. */
+function colours({ now }: Cause, sources: readonly Source[]): Match[] {
+  const hex = hexIn(now ?? '');
+  if (hex === null) return [];
+  const short = hex.replace(/^#(.)\1(.)\2(.)\3$/, '#$1$2$3');
+  const pattern = new RegExp(`(?:${hex}|${short})(?![\\da-f])`, 'i');
+  return sources.flatMap(({ file, text }) => {
+    const at = text.search(pattern);
+    return at < 0 ? [] : [{ file, line: lineAt(text, at), score: isLookFile(file) ? 0 : 1 }];
+  });
+}
 
 const best = (matches: readonly Match[]): CausePlace | null => {
   const [first] = matches.toSorted((one, other) => other.score - one.score);
   return first ? { file: first.file, line: first.line } : null;
 };
 
-/** Where a cause's new value stands in the sources behind its look; null where it cannot be told. */
-export function placeOf(cause: Cause, sources: readonly Source[]): CausePlace | null {
+/**
+ * Where a cause's new value stands in the sources behind its look; null where it cannot be told. Scripts of packages
+ * are no such sources: what they show was asked for elsewhere.
+ */
+export function placeOf(cause: Cause, all: readonly Source[]): CausePlace | null {
   const { kind } = cause;
+  const sources = all.filter(({ file }) => isSheet(file) || !isOfPackage(file));
   if (kind === 'engine' || kind === 'view' || kind === 'failed' || kind === 'picture') return null;
   if (kind === 'token' || kind === 'style') {
     const written = best(declarations(cause.trace, sources));

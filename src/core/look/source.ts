@@ -2,11 +2,15 @@
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
-/** The line on which a look's name stands as a key; null where it is not written out. */
-export function lineOfLook(source: string, look: string): number | null {
+/** Where a look's name stands as a key, counted from 1; null where it is not written out. */
+export function placeOfLook(source: string, look: string): { line: number; column: number } | null {
   const names = [JSON.stringify(look), `'${look.replaceAll("'", "\\'")}'`, look].map(escaped).join('|');
   const found = new RegExp(`(?:^|[{,\\s])(?:${names})\\s*:`).exec(source);
   if (!found) return null;
   const at = found.index + found[0].search(/[^{,\s]/);
-  return source.slice(0, at).split('\n').length;
+  const before = source.slice(0, at).split('\n');
+  return { line: before.length, column: before.at(-1)!.length + 1 };
 }
+
+/** The line on which a look's name stands as a key; null where it is not written out. */
+export const lineOfLook = (source: string, look: string): number | null => placeOfLook(source, look)?.line ?? null;

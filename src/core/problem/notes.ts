@@ -1,4 +1,5 @@
 /** Notes that are made in one place and recognised in another. */
+import type { Step } from '../timeline/timeline.ts';
 
 /** What a request came to that nobody answers, and what to write, where a project wants a note of it only. */
 export const unansweredNote = ({ message, remedy }: { message: string; remedy: string }): string =>
@@ -34,3 +35,16 @@ export const inOrder = (notes: readonly string[]): string[] => {
   const all = [...new Set(notes)];
   return [...all.filter(isDecisive), ...all.filter((note) => !isDecisive(note))];
 };
+
+const wentOn = 'it went on while ';
+
+/** Why a step that nobody has waited for may say nothing. */
+export const unawaitedDoubt = (next: string): string => `${wentOn}“${next}” began`;
+
+/** The note of a step that nobody has waited for, with its place; null for any other. */
+export function unawaitedNote({ title, doubt, source }: Step): string | null {
+  if (!doubt?.startsWith(wentOn)) return null;
+  const at = source ? ` (${source.file}:${source.line})` : '';
+  const rest = doubt.slice('it '.length);
+  return `“${title}”${at} ${rest}. Put await in front of it, unless both are meant to happen at once.`;
+}

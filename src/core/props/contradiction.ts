@@ -1,4 +1,5 @@
 /** In what a value contradicts a type: what no real use of a component could give it. */
+import { article } from '../text/article.ts';
 import { show } from '../value/show.ts';
 import { type PropType, typeInWords } from './type.ts';
 
@@ -22,7 +23,7 @@ function expected(type: PropType): string {
     case 'object':
       return type.name ? `an object (${type.name})` : 'an object';
     case 'instance':
-      return `a ${type.name}`;
+      return article(type.name);
     case 'one':
       return type.of.length === 0 ? 'nothing' : [...new Set(type.of.map(expected))].join(' or ');
     default:

@@ -13,6 +13,7 @@ import {
   wholes,
 } from '../../core/accessibility/aria.ts';
 import { elementRoles } from '../../core/accessibility/elements.ts';
+import { article, atStart } from '../../core/text/article.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import { nameOf } from '../act/names.ts';
 import type { Check, Tell } from './check.ts';
@@ -74,7 +75,7 @@ const states: Check = ({ told }, tell) => {
     const about = given === null ? undefined : ariaRoles[given];
     for (const attribute of about?.required ?? [])
       if (!hasValue(element, attribute) && !hasByItself(seen, attribute))
-        tell('role-has-its-states', element, `A ${given} needs aria-${attribute}.`);
+        tell('role-has-its-states', element, `${atStart(given!)} needs aria-${attribute}.`);
     if (given === 'separator' && canHaveFocus(seen) && !hasValue(element, 'valuenow'))
       tell('role-has-its-states', element, 'A separator that can have the focus needs aria-valuenow.');
     for (const { name, value } of element.attributes) {
@@ -122,7 +123,9 @@ function fits({ element, tag, given }: Seen, role: string, attribute: string, te
   // A custom element may have its role from within.
   if (tag.includes('-') && given === null) return;
   const what =
-    role === 'generic' ? `aria-${attribute} is on <${tag}>, which has no role.` : `A ${role} has no aria-${attribute}.`;
+    role === 'generic'
+      ? `aria-${attribute} is on <${tag}>, which has no role.`
+      : `${atStart(role)} has no aria-${attribute}.`;
   tell('attribute-fits-role', element, what, !formerlyGlobal.has(attribute));
 }
 
@@ -151,11 +154,11 @@ const families: Check = (scene, tell) => {
         tell(
           'children-are-there',
           element,
-          `A ${given} needs ${about.owns.join(' or ')} in it, and has ${parts[0]!.role}.`,
+          `${atStart(given)} needs ${about.owns.join(' or ')} in it, and has ${parts[0]!.role}.`,
         );
     }
     if (about.inside.length > 0 && !isInside(seen, about.inside, scene))
-      tell('parent-is-there', element, `A ${given} has to be in ${about.inside.join(' or ')}.`);
+      tell('parent-is-there', element, `${atStart(given)} has to be in ${about.inside.join(' or ')}.`);
   }
 };
 
@@ -172,6 +175,11 @@ function isInside(seen: Seen, roles: readonly string[], scene: Scene): boolean {
 /** Attributes that name other elements by their ids. */
 const referring = Object.keys(attributeValues).filter((name) => ['id', 'ids'].includes(String(attributeValues[name])));
 
+/** True for what is closed: what it opens need not be there. */
+const isClosed = (element: Element): boolean =>
+  ['aria-expanded', 'aria-selected'].some((state) => element.getAttribute(state) === 'false') ||
+  (element.hasAttribute('aria-haspopup') && !element.hasAttribute('aria-expanded'));
+
 const references: Check = ({ all, told }, tell) => {
   const referred = new Map<string, Element>();
   for (const { element } of told) {
@@ -182,7 +190,7 @@ const references: Check = ({ all, told }, tell) => {
       const ids = (element.getAttribute(`aria-${attribute}`) ?? '').split(/\s+/).filter(Boolean);
       for (const id of ids) referred.set(id, element);
       const missing = ids.filter((id) => !root.getElementById?.(id));
-      // What is closed need not be there.
+      if (/^(controls|owns)$/.test(attribute) && isClosed(element)) continue;
       const mayBeAway = /^(controls|owns|activedescendant|errormessage|details|flowto)$/.test(attribute);
       if (ids.length > 0 && missing.length === ids.length)
         tell(
@@ -194,7 +202,7 @@ const references: Check = ({ all, told }, tell) => {
     }
     if (element instanceof HTMLLabelElement && element.htmlFor) referred.set(element.htmlFor, element);
   }
-  labels(told, tell);
+  labels(told, referred, tell);
   const seen = new Map<string, Element>();
   for (const { element } of all) {
     const { id } = element;
@@ -207,10 +215,10 @@ const references: Check = ({ all, told }, tell) => {
   }
 };
 
-function labels(told: readonly Seen[], tell: Tell): void {
+function labels(told: readonly Seen[], referred: ReadonlyMap<string, Element>, tell: Tell): void {
   const keys = new Set<string>();
   for (const { element } of told) {
-    if (element instanceof HTMLLabelElement && !element.control) {
+    if (element instanceof HTMLLabelElement && !element.control && !referred.has(element.id)) {
       const what = element.htmlFor ? `for names ${element.htmlFor}, which is no field.` : 'There is no field in it.';
       // Custom fields may listen to it.
       tell(
@@ -270,7 +278,11 @@ const focus: Check = ({ all }, tell) => {
       (one) => isControl(one) && one.role !== null && (wholes.has(one.role) || one.role === 'link'),
     );
     if (outer && isReached)
-      tell('controls-are-not-nested', element, `It is in ${nameOf(outer.element) || outer.role}, a ${outer.role}.`);
+      tell(
+        'controls-are-not-nested',
+        element,
+        `It is in ${nameOf(outer.element) || outer.role}, ${article(outer.role!)}.`,
+      );
   }
 };
 

@@ -1,5 +1,6 @@
 /** Names: what assistive technology reads out of pictures, controls and landmarks (accname 1.2, HTML-AAM 1.0). */
 import { namedWidgets } from '../../core/accessibility/aria.ts';
+import { article } from '../../core/text/article.ts';
 import { fold, nameOf } from '../act/names.ts';
 import type { Check } from './check.ts';
 import { calledBy, isNamed, type Seen, seenText } from './scene.ts';
@@ -51,9 +52,9 @@ const controls: Check = ({ told }, tell) => {
       tell('summary-has-text', element, 'It is empty.');
     else if (/^(input|select|textarea)$/.test(tag) && given === null) field(element, tell);
     else if (given !== null && namedWidgets.has(given) && !isNamed(element))
-      tell('widget-has-name', element, `It is a ${given} without a name.`);
+      tell('widget-has-name', element, `It is ${article(given)} without a name.`);
     else if ((tag === 'meter' || tag === 'progress') && !isNamed(element))
-      tell('widget-has-name', element, `It is a ${tag} without a name.`);
+      tell('widget-has-name', element, `It is ${article(tag)} without a name.`);
   }
 };
 

@@ -1,4 +1,7 @@
 /** Keyboard and pointer: what can have the focus, and how large targets are (WCAG 2.2 2.1, 2.4, 2.5). */
+import { article } from '../../core/text/article.ts';
+import { isClipped } from '../act/twin.ts';
+import { append } from '../host/natives.ts';
 import type { Check } from './check.ts';
 import { around, canHaveFocus, isInTabOrder, type Seen } from './scene.ts';
 
@@ -25,7 +28,7 @@ const order: Check = ({ told }, tell) => {
       const isManaged = around(seen, (one) => one.element.hasAttribute('aria-activedescendant'));
       const holdsOne = element.querySelector('a[href], button, input, select, textarea, [tabindex]') !== null;
       if (!isOff && !isManaged && !holdsOne)
-        tell('widget-can-have-focus', element, `It is a ${given} without tabindex.`);
+        tell('widget-can-have-focus', element, `It is ${article(given)} without tabindex.`);
     }
     const isPressed = element.hasAttribute('onclick') || element.hasAttribute('tabindex');
     if (tag === 'a' && given === null && !element.hasAttribute('href') && isPressed)
@@ -46,13 +49,16 @@ const isInText = ({ element, tag }: Seen): boolean =>
   getComputedStyle(element).display === 'inline' &&
   [...(element.parentElement?.childNodes ?? [])].some((node) => node.nodeType === 3 && node.textContent!.trim() !== '');
 
-/** A field that a label goes with is as large as both. */
+/** A field that a label goes with is as large as both; one that is clipped is as large as the label. */
 function boxOf({ element }: Seen): DOMRect {
   const own = element.getBoundingClientRect();
   const labels = (element as HTMLInputElement).labels;
   const isSmall = own.width < least || own.height < least;
-  if (!isSmall || !labels || labels.length === 0) return own;
-  const all = [own, ...[...labels].map((label) => label.getBoundingClientRect())];
+  if (!isSmall) return own;
+  const isHidden = isClipped(element);
+  if (!labels || labels.length === 0) return isHidden ? new DOMRect() : own;
+  const all = [...labels].map((label) => label.getBoundingClientRect());
+  if (!isHidden) append(all, own);
   const [left, top] = [Math.min(...all.map((box) => box.left)), Math.min(...all.map((box) => box.top))];
   const [right, bottom] = [Math.max(...all.map((box) => box.right)), Math.max(...all.map((box) => box.bottom))];
   return new DOMRect(left, top, right - left, bottom - top);

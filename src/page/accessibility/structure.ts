@@ -114,9 +114,9 @@ const autofill = new Set(
     'new-password current-password one-time-code organization-title organization street-address address-line1 ' +
     'address-line2 address-line3 address-level4 address-level3 address-level2 address-level1 country country-name ' +
     'postal-code cc-name cc-given-name cc-additional-name cc-family-name cc-number cc-exp cc-exp-month cc-exp-year ' +
-    'cc-csc cc-type transaction-currency transaction-amount language bday bday-day bday-month bday-year sex url photo ' +
-    'tel tel-country-code tel-national tel-area-code tel-local tel-local-prefix tel-local-suffix tel-extension email ' +
-    'impp webauthn shipping billing home work mobile fax pager'
+    'cc-csc cc-type transaction-currency transaction-amount language bday bday-day bday-month bday-year sex url ' +
+    'photo tel tel-country-code tel-national tel-area-code tel-local tel-local-prefix tel-local-suffix tel-extension ' +
+    'email impp webauthn shipping billing home work mobile fax pager'
   ).split(' '),
 );
 

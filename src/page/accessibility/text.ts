@@ -130,7 +130,9 @@ export function linesOf(scene: Scene, about: (seen: Seen) => Pick<TextLine, 'ele
 const settings = [
   {
     rule: 'text-can-be-spaced',
-    css: '*{line-height:1.5!important;letter-spacing:.12em!important;word-spacing:.16em!important}p{margin-bottom:2em!important}',
+    css:
+      '*{line-height:1.5!important;letter-spacing:.12em!important;word-spacing:.16em!important}' +
+      'p{margin-bottom:2em!important}',
     what: 'With more space in it text is cut off.',
   },
   { rule: 'text-can-be-larger', css: ':root{font-size:200%!important}', what: 'At twice the size text is cut off.' },

@@ -5,11 +5,14 @@ import type { Box } from '../../core/timeline/timeline.ts';
 import { askFailure } from '../../core/wire/wire.ts';
 import { boxOf } from '../act/element.ts';
 import { send } from '../act/input.ts';
+import { within } from '../act/flat.ts';
 import { describe } from '../act/names.ts';
+import { isClipped } from '../act/twin.ts';
 import { focused, takesText } from '../doing/named.ts';
 import { ask } from '../host/host.ts';
 import { append } from '../host/natives.ts';
 import type { Recording } from '../record/recording.ts';
+import { untilStill } from '../session/still.ts';
 import { isGuard, layerNow, layers } from './aria.ts';
 import { isInTabOrder, sceneNow } from './scene.ts';
 
@@ -53,6 +56,8 @@ const focusedElement = (): Element | null => {
 
 /** True for an element that stands above the one before it, although it comes after. */
 function jumpsUp(element: Element, last: Element): boolean {
+  // Where something is clipped to a pixel, nobody sees it.
+  if (isClipped(element) || isClipped(last)) return false;
   const [before, now] = [last.getBoundingClientRect(), element.getBoundingClientRect()];
   const isBeside = now.right > before.left && now.left < before.right;
   return isBeside && now.bottom <= before.top && getComputedStyle(element).position !== 'fixed';
@@ -121,16 +126,47 @@ const hasOwnStops = (element: Element): boolean => /^(iframe|audio|video|object|
 /** So many kinds of elements, which do not show their focus by their style, are looked at one by one. */
 const mostDoubtful = 6;
 
-/** True for an element that looks otherwise with the focus than without, as far as that can be told. */
-async function showsFocus(number: number, element: HTMLElement): Promise<boolean> {
+/** Everything that the window shows of the page. */
+const inSight = (): Box => [scrollX, scrollY, innerWidth, innerHeight];
+
+/** True when a part of the page, each time looked at when `settled`, is otherwise with the focus than without. */
+async function differs(
+  number: number,
+  element: HTMLElement,
+  settled: () => unknown,
+  part: (element: Element) => Box | null,
+): Promise<boolean> {
   element.focus();
-  endTransitions();
-  const clip = clipOf(element);
+  await settled();
+  const clip = part(element);
   if (!clip || focused() !== element) return true;
   await glance(number, clip, false);
   element.blur();
-  endTransitions();
+  await settled();
   return !(await glance(number, clip, true));
+}
+
+/** True for an element under the pointer, or under something that is as small as it. */
+function isPointedAt(element: Element): boolean {
+  const innermost = [...document.querySelectorAll(':hover')].at(-1);
+  const clip = clipOf(element);
+  if (!innermost || !clip) return false;
+  const { left, top, right, bottom } = innermost.getBoundingClientRect();
+  const [x, y] = [clip[0] - scrollX, clip[1] - scrollY];
+  return element.matches(':hover') || (left >= x && top >= y && right <= x + clip[2] && bottom <= y + clip[3]);
+}
+
+/** How long what shows the focus may take to come up, in milliseconds of the look's time. */
+const slowest = 1000;
+
+/**
+ * True for an element that looks otherwise with the focus than without, as far as that can be told. It may be shown
+ * elsewhere, or come up by and by: before it is denied, it has the time for that, and everything in sight is looked at.
+ * Under the pointer an element, or its twin, often looks as it does with the focus.
+ */
+async function showsFocus(number: number, element: HTMLElement): Promise<boolean> {
+  if (await differs(number, element, endTransitions, clipOf)) return true;
+  return isPointedAt(element) || differs(number, element, () => untilStill(slowest, () => false), inSight);
 }
 
 /** Elements of one kind show their focus alike. */
@@ -238,10 +274,14 @@ function missed({ reached, isWhole }: Walk): Element[] {
   // Behind a dialog nothing is to be reached.
   if (reached.some((element) => element.closest('[role=dialog], [role=alertdialog], dialog'))) return [];
   const isRadio = (element: Element): boolean => element instanceof HTMLInputElement && element.type === 'radio';
-  return sceneNow()
-    .told.filter((seen) => isInTabOrder(seen) && !reached.includes(seen.element))
-    .map(({ element }) => element)
-    .filter((element) => !isRadio(element) && !element.closest(composites) && clipOf(element) !== null);
+  return (
+    sceneNow()
+      .told.filter((seen) => isInTabOrder(seen) && !reached.includes(seen.element))
+      .map(({ element }) => element)
+      .filter((element) => !isRadio(element) && !element.closest(composites) && clipOf(element) !== null)
+      // A group may hand the focus on to one of its parts.
+      .filter((element) => !reached.some((one) => within(one, element)))
+  );
 }
 
 /** What going through a page with Tab has shown. */

@@ -30,7 +30,8 @@ const [mostWider, mostHigher] = [240, 64];
 /** The largest element around a control in which there is no other, and which is hardly larger: its field. */
 function fieldOf(control: Element): Element {
   const own = control.getBoundingClientRect();
-  const isOther = (one: Element): boolean => one !== control && one.matches(usable) && !within(one, control);
+  const isOther = (one: Element): boolean =>
+    one !== control && one.matches(usable) && !one.matches('[type=hidden]') && !within(one, control);
   let field = control;
   for (let node = flatParent(control); node; node = flatParent(node)) {
     if (!isElement(node)) continue;
@@ -77,8 +78,11 @@ function isTouchArea(element: Element, control: Element): boolean {
 
 /** True when a click on `top` is taken for a control by what is built around it. */
 export function isTakenFor(top: Element, control: Element): boolean {
-  const isOpened = opened.has(roleOf(control) ?? '') || control.matches('input[type=file]');
-  const letsThrough = isOpened && getComputedStyle(control).pointerEvents === 'none';
+  const { pointerEvents, opacity } = getComputedStyle(control);
+  const isFile = control.matches('input[type=file]');
+  const isOpened = opened.has(roleOf(control) ?? '') || isFile;
+  // Nobody aims at a transparent file field: a click on what is shown in its place opens the chooser, or none opens.
+  const letsThrough = (isOpened && pointerEvents === 'none') || (isFile && opacity === '0');
   // A clipped control is used by what is painted around it.
   const isAround = control.matches(controls) && isClipped(control);
   return (letsThrough || isAround || isTouchArea(top, control)) && within(top, fieldOf(control));

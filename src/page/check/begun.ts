@@ -1,4 +1,5 @@
 /** Checks that were begun: `ensure(target)` alone says nothing. */
+import { stackHere } from '../host/stack.ts';
 import { problem } from '../../core/problem/problem.ts';
 import { show } from '../../core/value/show.ts';
 import { isTarget } from '../../language/target.ts';
@@ -16,7 +17,7 @@ export function forgetBegun(): void {
 
 /** A check of something is begun; what is returned is called when one is asked for. */
 export function checkBegun(subject: unknown): () => void {
-  const one: Begun = { subject, stack: recordingNow()?.inScript ? (new Error().stack ?? null) : null };
+  const one: Begun = { subject, stack: recordingNow()?.inScript ? stackHere() : null };
   begun.add(one);
   return () => void begun.delete(one);
 }

@@ -9,11 +9,13 @@ import type { AskedRequest, Reply as Sent } from '../../core/wire/wire.ts';
 import type { Reply } from '../../language/answer.ts';
 import { answerRequest, handleRequests } from '../host/host.ts';
 import { append } from '../host/natives.ts';
+import { stackOf } from '../host/stack.ts';
 import { failsUnanswered, isOnline, networkOrigins } from '../host/settings.ts';
 import { recordingNow } from '../record/recording.ts';
 import { raise } from '../record/trouble.ts';
 import { nextFrame } from '../time/frame.ts';
 import { wait } from '../time/time.ts';
+import { askerOf } from './askers.ts';
 import { eventText, replyTo, sentOf } from './replies.ts';
 import { beaconArrived, holdBack, holdReply, requestsNow } from './requests.ts';
 import { type Asking, declaredRoutes, operationOf, received, type Route, routeFor, socketMethod } from './routes.ts';
@@ -51,8 +53,11 @@ const failed: Sent = {
   body: JSON.stringify({ title: 'Internal Server Error', status: 500 }),
 };
 
-/** Says of a request that no route answers it: the look fails, unless the project wants a note of it only. */
-export function tellUnanswered(asked: Asking): void {
+/**
+ * Says of a request that no route answers it, and where it was made: the look fails, unless the project wants a note of
+ * it only.
+ */
+export function tellUnanswered(asked: Asking, stack: string | null): void {
   const url = addressOf(asked.url);
   const isOwn = url?.host === location.host;
   const operation = operationOf(asked);
@@ -67,7 +72,7 @@ export function tellUnanswered(asked: Asking): void {
     origin: isOwn || !url ? '' : url.origin,
   };
   const wrong = problem('request-unanswered', details);
-  if (failsUnanswered()) raise('error', wrong, null);
+  if (failsUnanswered()) raise('error', wrong, stack);
   else recordingNow()?.witness(unansweredNote(wrong));
 }
 
@@ -91,7 +96,7 @@ function unanswered(asked: AskedRequest, close: Close): void {
   }
   answerRequest(asked.id, isOwn ? notFound : 'refuse');
   close(isOwn ? '404, no answer' : 'refused', 'warning');
-  tellUnanswered(asked);
+  tellUnanswered(asked, askerOf(asked));
 }
 
 /** A request that waits for the script or for the look's own time keeps nobody else waiting. */
@@ -152,7 +157,7 @@ export function decideRequests(): void {
   handleRequests((asked) => {
     decide(asked).catch((error: unknown) => {
       const details = { request: `${asked.method} ${pathOf(asked.url)}`, error: errorInWords(error) };
-      raise('error', toProblem(error, 'answer-threw', details), error instanceof Error ? (error.stack ?? null) : null);
+      raise('error', toProblem(error, 'answer-threw', details), stackOf(error));
       answerRequest(asked.id, 'refuse');
     });
   });

@@ -3,6 +3,7 @@ import type { Files } from '../../core/wire/wire.ts';
 import { ask } from '../host/host.ts';
 import { append, native } from '../host/natives.ts';
 import { lookNumber } from '../host/settings.ts';
+import { forgetAskers, noteAsker } from './askers.ts';
 
 /**
  * Requests of one look. One that a look has left behind counts among that look's own, however late it settles, and its
@@ -38,6 +39,7 @@ let requests = none();
 /** A look begins or has ended: requests made so far are none of the next one's. */
 export function resetRequests(): void {
   heard = [];
+  forgetAskers();
   requests.isOver = true;
   requests = none();
 }
@@ -141,6 +143,9 @@ export const replyInParts = (reply: typeof inParts): void => {
 function watchFetch(): void {
   window.fetch = (...args) => {
     const own = requests;
+    const [input, init] = args;
+    if (input instanceof Request) noteAsker(init?.method ?? input.method, input.url);
+    else noteAsker(init?.method ?? 'GET', input);
     const reply = (inParts(args) ?? native.fetch(...args)).then((response) => {
       owners.set(response, own);
       return response;
@@ -170,9 +175,16 @@ function watchXhr(): void {
       return request;
     },
   });
-  const send = XMLHttpRequest.prototype.send;
+  const { open, send } = XMLHttpRequest.prototype;
+  const asked = new WeakMap<XMLHttpRequest, [method: string, url: string | URL]>();
+  XMLHttpRequest.prototype.open = function (method: string, url: string | URL, ...rest: unknown[]) {
+    asked.set(this, [method, url]);
+    (open as (...all: unknown[]) => void).call(this, method, url, ...rest);
+  };
   XMLHttpRequest.prototype.send = function (body) {
     const own = requests;
+    const by = asked.get(this);
+    if (by) noteAsker(...by);
     const ended = new Promise((resolve) =>
       native.addEventListener.call(this, 'loadend', resolve, { once: true, capture: true }),
     );

@@ -4,6 +4,7 @@ import { toProblem } from '../../core/problem/problem.ts';
 import { errorInWords } from '../../core/value/show.ts';
 import type { Received, Reply } from '../../language/answer.ts';
 import { networkOrigins } from '../host/settings.ts';
+import { stackHere, stackOf } from '../host/stack.ts';
 import { raise } from '../record/trouble.ts';
 import { runDue } from '../time/time.ts';
 import { markRequest, tellUnanswered, waitFor } from './decide.ts';
@@ -51,7 +52,7 @@ class AnsweredSocket extends EventTarget {
     openSockets.add(this);
     if (!this.#route) {
       close('refused', 'warning');
-      tellUnanswered(asking);
+      tellUnanswered(asking, stackHere());
       queueMicrotask(() => this.#fail());
       return;
     }
@@ -87,7 +88,7 @@ class AnsweredSocket extends EventTarget {
       await runDue();
     } catch (error) {
       const details = { request: `${socketMethod} ${this.url}`, error: errorInWords(error) };
-      raise('error', toProblem(error, 'answer-threw', details), error instanceof Error ? (error.stack ?? null) : null);
+      raise('error', toProblem(error, 'answer-threw', details), stackOf(error));
     }
   }
 

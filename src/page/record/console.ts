@@ -2,6 +2,7 @@
 import { show } from '../../core/value/show.ts';
 import { problem } from '../../core/problem/problem.ts';
 import { failsOn } from '../host/settings.ts';
+import { stackHere } from '../host/stack.ts';
 import { recordingNow } from './recording.ts';
 import { raise } from './trouble.ts';
 
@@ -19,7 +20,7 @@ export function watchConsole(): void {
       const level = levels[method];
       recording?.mark({ lane: 'console', at, took: null, title: text.slice(0, 300), level, detail });
       if (recording && (level === 'error' || level === 'warning') && failsOn(text))
-        raise('error', problem('console-said', { level, text: text.slice(0, 2000) }), new Error().stack ?? null);
+        raise('error', problem('console-said', { level, text: text.slice(0, 2000) }), stackHere());
       real(...args);
     };
   }

@@ -1,4 +1,5 @@
 /** Runs one step of a timeline. */
+import { unawaitedDoubt } from '../../core/problem/notes.ts';
 import { fail, type Problem, problem, ProblemError } from '../../core/problem/problem.ts';
 import type { Step, StepKind } from '../../core/timeline/timeline.ts';
 import { errorInWords } from '../../core/value/show.ts';
@@ -6,6 +7,7 @@ import { auditStep } from '../accessibility/observer.ts';
 import { hoverSettled } from '../act/pointer.ts';
 import { passGate, stopAtFailure } from '../attend/attend.ts';
 import { ask } from '../host/host.ts';
+import { stackHere, stackOf } from '../host/stack.ts';
 import { holdMotion } from '../time/motion.ts';
 import { cameOfIt } from '../session/still.ts';
 import { type Details, type Recording, recordingNow } from './recording.ts';
@@ -62,8 +64,15 @@ async function photograph(current: Step, recording: Recording): Promise<void> {
 /** What an error in a step's body is to a person, with the stack of its place. */
 function explain(error: unknown, stack: string | undefined): { wrong: Problem; place: string | null } {
   if (error instanceof ProblemError) return { wrong: error.problem, place: stack ?? null };
-  const own = error instanceof Error ? error.stack : undefined;
+  const own = stackOf(error);
   return { wrong: problem('script-threw', { error: errorInWords(error) }), place: own ?? stack ?? null };
+}
+
+/** Says of a step that goes on while the next one begins that nobody has waited for it. */
+function tellUnawaited(current: Step, recording: Recording): void {
+  const beside = recording.unfinished().find((one) => one !== current && one.kind !== 'part');
+  if (!beside || !recording.inScript || current.kind === 'part' || current.tried) return;
+  recording.doubt(beside, unawaitedDoubt(current.title));
 }
 
 /**
@@ -77,8 +86,9 @@ export async function step<T>(
   details: Details = {},
 ): Promise<T> {
   const recording = recordingOf(title);
-  const stack = recording.inScript ? (new Error().stack ?? '') : undefined;
+  const stack = recording.inScript ? (stackHere() ?? '') : undefined;
   const current = recording.begin(kind, title, stack, details);
+  tellUnawaited(current, recording);
   recording.open.set(current.index, current.title);
   try {
     await passGate(current, recording);

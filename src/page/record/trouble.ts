@@ -3,9 +3,8 @@ import { addressOf } from '../../core/address/address.ts';
 import { problem, type Problem } from '../../core/problem/problem.ts';
 import { errorInWords } from '../../core/value/show.ts';
 import { native } from '../host/natives.ts';
+import { stackHere, stackOf } from '../host/stack.ts';
 import { recordingNow } from './recording.ts';
-
-const stackOf = (error: unknown): string | null => (error instanceof Error ? (error.stack ?? null) : null);
 
 /** An error in the timeline, at the time it happened. The first one decides the look. */
 export function raise(kind: 'error' | 'navigation', wrong: Problem, stack: string | null): void {
@@ -30,7 +29,7 @@ function watchErrors(): void {
     if (event.message?.startsWith('ResizeObserver loop')) return;
     // React 18 calls components from an event of its own, which reports what a boundary catches too; what none
     // catches is thrown again.
-    if (new Error().stack?.includes('invokeGuardedCallbackDev')) return;
+    if (stackHere()?.includes('invokeGuardedCallbackDev')) return;
     const error: unknown = event.error ?? event.message;
     raise('error', problem('page-error', { error: errorInWords(error) }), stackOf(error));
   });
@@ -45,9 +44,9 @@ function watchNavigation(): void {
       if (event.destination.sameDocument || event.hashChange || event.downloadRequest !== null || !event.cancelable)
         return;
       event.preventDefault();
-      raise('navigation', problem('navigated-away', { url: event.destination.url }), new Error().stack ?? null);
+      raise('navigation', problem('navigated-away', { url: event.destination.url }), stackHere());
     });
-  window.close = () => raise('navigation', problem('closed-itself'), new Error().stack ?? null);
+  window.close = () => raise('navigation', problem('closed-itself'), stackHere());
   window.open = (url) => {
     recordingNow()?.witness(
       `window.open(“${String(url ?? '')}”) was not followed. To test it, give the component a function of its ` +

@@ -9,6 +9,7 @@ import type { Adapter, FrameModule, Mountable } from '../adapters/adapter.ts';
 import { ensured } from '../check/check.ts';
 import { append } from '../host/natives.ts';
 import { setSettings } from '../host/settings.ts';
+import { stackOf } from '../host/stack.ts';
 import { endSources } from '../network/events.ts';
 import { endSockets } from '../network/sockets.ts';
 import { resetRequests } from '../network/requests.ts';
@@ -55,7 +56,7 @@ export function openSession(root: Element, adapter: Adapter, frame: FrameModule 
   const renderError = (component: unknown, error: unknown): void => {
     recording.uncaught ??= {
       problem: problem('render-threw', { component: adapter.nameOf(component), error: errorInWords(error) }),
-      stack: error instanceof Error ? (error.stack ?? null) : null,
+      stack: stackOf(error),
     };
   };
 

@@ -64,6 +64,13 @@ describe('explaining', () => {
     expect(found.causes[0]!.pixels).toBe(7);
   });
 
+  test('of equal moments says whether a picture was not recorded, or markup is written down otherwise', async () => {
+    const { port } = drawer();
+    const same = scene(body);
+    expect((await explain(subject(same, same, colours, ['a', 'b']), port)).note).toContain('was not recorded');
+    expect((await explain(subject(same, same), port)).note).toContain('markup is written down');
+  });
+
   test('leaves out edits that change no pixel, and that nobody hears', async () => {
     const { port } = drawer();
     const [before, now] = ['.card { color: red; order: 1 }', '.card { color: blue; order: 2 }'];

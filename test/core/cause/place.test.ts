@@ -50,6 +50,27 @@ test('a text is found in the component rather than in its look file, by what of 
   expect(place('text', 'Gale expected', {})).toBe('src/Card.look.tsx:1');
 });
 
+test('a colour that was read back from a style attribute is found as it was written', () => {
+  const own = [{ file: 'src/Pad.svelte', text: '<p style="color: #555;\nbackground: #dde4ea"></p>\n' }];
+  const of = (now: string, property: string) => placeOf(cause('style', now, { property }), own);
+  expect(of('rgb(221, 228, 234)', 'background')).toEqual({ file: 'src/Pad.svelte', line: 2 });
+  expect(of('1px dashed rgb(85, 85, 85)', 'border')).toEqual({ file: 'src/Pad.svelte', line: 1 });
+  expect(of('rgb(221, 228, 23)', 'background')).toBeNull();
+});
+
+test('scripts of packages are not taken for the source, and a part that stands everywhere says nothing', () => {
+  const all = [
+    { file: 'node_modules/kit/Tip.mjs', text: "export const tip = { left: 0, marginTop: '24px' };\n" },
+    { file: 'node_modules/kit/kit.css', text: '.kit {\n  margin-top: 24px;\n}\n' },
+    { file: 'src/Ships.tsx', text: 'type Ship = { name: string };\nexport const Ships = (ships: Ship[]) => ships;\n' },
+  ];
+  const left = cause('style', '0', { property: 'left', selector: '.css-1x2y3z' });
+  expect(placeOf(left, all)).toBeNull();
+  const margin = cause('style', '24px', { property: 'margin-top', selector: '.kit' });
+  expect(placeOf(margin, all)).toEqual({ file: 'node_modules/kit/kit.css', line: 2 });
+  expect(placeOf(cause('text', 'Ship 4', { texts: ['Ship 4', 'Ship'] }), all)).toBeNull();
+});
+
 test('a rule that lost a declaration is found; what stands nowhere is not', () => {
   expect(place('style', null, { property: 'gap', selector: '.card' })).toBe('src/kit.css:5');
   expect(place('style', '77px', { property: 'gap', selector: '.card' })).toBeNull();
