@@ -76,7 +76,7 @@ describe('a part that is left out', () => {
         kind: 'left-out',
         why: 'shows the time',
         upTo: null,
-        boxes: [[32, expect.any(Number), 24, expect.any(Number)]],
+        boxes: [[32, expect.any(Number), expect.any(Number), expect.any(Number)]],
       },
     ]);
   });
