@@ -67,6 +67,13 @@ function placeOf(root: string, error: unknown, most = mostCauses): Place | null 
   return { path, line, column: first.loc ? first.loc.column + 1 : Number(shown![3]) };
 }
 
+/** An import of ours that is not there is told by what a look file calls it, not by where our files lie. */
+const ownNames = (told: string): string =>
+  told.replace(
+    /^"(.+?)" is not exported by "[^"]*?language\/(?:index|kinds\/(\w+))\.[jt]s"(, imported by "[^"]*")?\.?/,
+    (_, name: string, kind?: string) => `“sguardo${kind ? `/${kind}` : ''}” exports no “${name}”.`,
+  );
+
 /** What a bundler's error says of a file that could not be built with all that it imports. */
 export function explainBuild(
   root: string,
@@ -74,7 +81,7 @@ export function explainBuild(
   error: unknown,
   code: 'bundle-failed' | 'frame-failed' = 'bundle-failed',
 ): Problem {
-  const told = causesOf(error).join(because).replaceAll(`${root}${sep}`, '');
+  const told = ownNames(causesOf(error).join(because).replaceAll(`${root}${sep}`, ''));
   const at = placeOf(root, error);
   if (!at) return problem(code, { file, error: told });
   const path = relative(root, at.path);

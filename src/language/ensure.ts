@@ -4,6 +4,8 @@ import { type Answer, isAnswer, type Received } from './answer.ts';
 import type { Asked, CallClaim, CheckManner, TargetClaim, ValueClaim, ValueSource } from './command.ts';
 import { fail } from '../core/problem/problem.ts';
 import { show } from '../core/value/show.ts';
+import { nearest } from '../core/text/nearest.ts';
+import { withKnown } from './known.ts';
 import { portIfAny, portOf } from './port.ts';
 import { isSpy, type Spy } from './spy.ts';
 import { isTarget, type Name, type Target } from './target.ts';
@@ -99,7 +101,17 @@ export type ValueChecks<T = unknown> = {
 const negatable = <Checks extends object>(
   { patience = null }: { patience?: number | null },
   make: (manner: CheckManner) => Checks,
-): Negatable<Checks> => ({ ...make({ isNot: false, patience }), not: make({ isNot: true, patience }) });
+): Negatable<Checks> => {
+  const checks = { ...make({ isNot: false, patience }), not: make({ isNot: true, patience }) };
+  return onlyChecks(checks, Object.keys(checks.not));
+};
+
+/** Checks that say which there are when another one is asked for. */
+function onlyChecks<Checks extends { not: object }>(checks: Checks, names: readonly string[]): Checks {
+  const tell = (name: string): never =>
+    fail('check-unknown', { check: name, near: nearest(name, names) ?? '', known: names.join(', ') });
+  return withKnown({ ...checks, not: withKnown(checks.not, tell) }, tell);
+}
 
 const targetChecks = (target: Target, options: CheckOptions): Negatable<TargetChecks> =>
   negatable(options, (manner): TargetChecks => {
@@ -185,7 +197,8 @@ function begin(subject: unknown, options: CheckOptions = {}): unknown {
   const said = portIfAny()?.begun(subject) ?? (() => {});
   const checks = saying(said, checksOf(subject, options));
   const { not: others, ...misuses } = misused(subject, said);
-  return { ...misuses, ...checks, not: { ...others, ...(checks as { not: object }).not } };
+  const not = (checks as { not: object }).not;
+  return onlyChecks({ ...misuses, ...checks, not: { ...others, ...not } }, Object.keys(not));
 }
 
 function checksOf(subject: unknown, options: CheckOptions): object {

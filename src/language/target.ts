@@ -1,6 +1,7 @@
 /** Targets: lazy descriptions of elements, resolved again at every try. */
 import { fail } from '../core/problem/problem.ts';
 import { nearest } from '../core/text/nearest.ts';
+import { withKnown } from './known.ts';
 import { type AriaRole, roles } from './roles.ts';
 
 /** How a name is given: whole (white space folded) or by a pattern. */
@@ -114,9 +115,32 @@ function narrowedInWords(words: string, one: Narrowing): string {
   return words.startsWith('the ') ? `the ${place} ${words.slice(4)}` : `the ${place} of ${words}`;
 }
 
+/** Actions that are given their target, and what stands behind it. */
+const actions: { [name in keyof typeof import('./actions.ts')]?: string } = {
+  blur: '',
+  clear: '',
+  click: '',
+  drag: ', …',
+  focus: '',
+  hover: '',
+  press: ', …',
+  select: ', …',
+  touch: '',
+  type: ', …',
+  upload: ', …',
+};
+
+/** @throws ProblemError `target-method` */
+function unknownMethod(of: Target, name: string): never {
+  const own = Object.keys(of).filter((key) => typeof of[key as keyof Target] === 'function' && key !== 'toString');
+  const more = Object.hasOwn(actions, name) ? actions[name as keyof typeof actions] : undefined;
+  const instead = more === undefined ? '' : `${name}(${inCode(of)}${more})`;
+  return fail('target-method', { name, instead, near: nearest(name, own) ?? '', known: own.join(', ') });
+}
+
 function target(query: Query, scope: Target | null = null, narrowed: readonly Narrowing[] = []): Target {
   const narrow = (one: Narrowing): Target => target(query, scope, [...narrowed, one]);
-  return {
+  const made: Target = {
     isTarget: true,
     query,
     scope,
@@ -130,6 +154,7 @@ function target(query: Query, scope: Target | null = null, narrowed: readonly Na
     without: (what) => narrow({ keep: 'without', what }),
     toString: () => narrowed.reduce(narrowedInWords, inWords(query)) + (scope ? ` in ${scope}` : ''),
   };
+  return withKnown(made, (name) => unknownMethod(made, name));
 }
 
 export const isTarget = (value: unknown): value is Target =>

@@ -61,8 +61,15 @@ test('SARIF names rule, line and look', () => {
   const failing = run.results.find((one: { level: string }) => one.level === 'error');
   expect(failing.locations[0].physicalLocation).toEqual({
     artifactLocation: { uri: 'src/Buoy.look.tsx', uriBaseId: 'PROJECT' },
-    region: { startLine: 11 },
+    region: { startLine: 11, startColumn: expect.any(Number) },
   });
+  // What is new went wrong at no line; its look has one.
+  const fresh = run.results.filter((one: { ruleId: string }) => one.ruleId === 'look-new');
+  const lines = fresh.map(
+    (one: { locations: [{ physicalLocation: { region: { startLine: number } } }] }) =>
+      one.locations[0].physicalLocation.region.startLine,
+  );
+  expect(lines).toEqual([14, 7]);
   expect(run.tool.driver.rules.map(({ id }: { id: string }) => id)).toContain(failing.ruleId);
 });
 
@@ -86,6 +93,7 @@ test('Markdown is short, and nothing in it means more than it says', () => {
   const markdown = text('out/run.md');
   expect(markdown.length).toBeLessThan(4000);
   expect(markdown).toContain('src/Buoy.look.tsx:11');
+  expect(markdown).toContain('src/Buoy.look.tsx:7<br>Its picture has no baseline yet.');
   expect(markdown).not.toContain('<who>');
   expect(markdown.split('\n')[0]).toMatch(/^### ✗ .*1 failed/);
 });

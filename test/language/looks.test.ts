@@ -1,6 +1,6 @@
 /** What a look file says, before any page is there. */
 import { describe, expect, it } from 'vitest';
-import { looks, the } from '../../src/language/index.ts';
+import { ensure, looks, spy, the } from '../../src/language/index.ts';
 
 const Buoy = (): null => null;
 
@@ -26,6 +26,53 @@ describe('a look file with a slip', () => {
   it('is none when every entry is known', () => {
     const states = { a: { props: {}, answers: { '/x': { json: 1, delay: 5 } } }, b: { after: 'a' as const } };
     expect(looks(Buoy, { states }).states).toEqual(states);
+  });
+});
+
+describe('a name that is not there', () => {
+  const told = (call: () => unknown): { message: string; remedy: string } => {
+    try {
+      call();
+    } catch (error) {
+      return (error as { problem: { message: string; remedy: string } }).problem;
+    }
+    throw new Error('It was taken.');
+  };
+  // biome-ignore lint/suspicious/noExplicitAny: the compiler would refuse what is meant here
+  const any = (value: unknown): any => value;
+
+  it.each([
+    ['a check', () => any(ensure(the.text('Moored'))).visible(), 'There is no check visible().', 'isVisible'],
+    [
+      'its opposite',
+      () => any(ensure(the.text('Moored')).not).isVisibel(),
+      'There is no check isVisibel().',
+      'isVisible',
+    ],
+    ['of a spy', () => any(ensure(spy())).wasCaled(), 'There is no check wasCaled().', 'wasCalled'],
+    ['of a value', () => any(ensure(4)).equal(4), 'There is no check equal().', 'equals'],
+    ['of what comes', () => any(ensure.eventually(() => 4)).equal(4), 'There is no check equal().', 'equals'],
+    ['of a target', () => any(the.button('Save')).frist(), 'A target has no frist().', '.first(…)'],
+  ])('is told with the nearest: %s', (_, call, message, near) => {
+    expect(told(call)).toMatchObject({ message, remedy: expect.stringContaining(`Did you mean ${near}`) });
+  });
+
+  it('is told with how it is written when it is an action', () => {
+    expect(told(() => any(the.button('Save').in(the.dialog())).click()).remedy).toBe(
+      "Write click(the.button('Save').in(the.dialog())).",
+    );
+    expect(told(() => any(the.field('Draught')).type('4')).remedy).toBe("Write type(the.field('Draught'), …).");
+  });
+
+  it('is told with all that there are when none is near', () => {
+    expect(told(() => any(ensure(the.text('Moored'))).zzzzzz()).remedy).toMatch(/^Use one of: isVisible, isAbs/);
+    expect(told(() => any(the.button('Save')).bow()).remedy).toBe('It has: in, nth, first, last, having, without.');
+  });
+
+  it('may be asked for by whoever wants to know what it is', async () => {
+    expect(await the.button('Save')).toMatchObject({ isTarget: true });
+    expect(JSON.stringify(the.button('Save'))).toContain('"role":"button"');
+    expect(Object.keys(ensure(4))).toContain('equals');
   });
 });
 

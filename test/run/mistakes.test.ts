@@ -150,6 +150,12 @@ const files: Record<string, [code: string, message: RegExp, remedy: RegExp, line
   None: ['export const a = looks(A, { states: { a: {} } });', /does not export looks/, /export default looks/, null],
   Empty: ['export default looks(A, { states: {} });', /describes no looks/, /Add one/, null],
   Throws: ["throw new Error('no anchor');", /could not be loaded: Error: no anchor/, /code shown/, 3],
+  Import: [
+    "import { clik } from 'sguardo'; export default looks(A, { states: { a: { script: () => clik() } } });",
+    /“sguardo” exports no “clik”/,
+    /code shown/,
+    3,
+  ],
   Syntax: ['export default looks(A, { states: { a: {} );', /could not be bundled/, /code shown/, 3],
 };
 

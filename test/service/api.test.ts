@@ -298,7 +298,9 @@ describe('a run', () => {
     expect(events[1]).toMatchObject({ kind: 'run-started', run: { id, status: 'running' } });
     // How many there will be is known from the runs before, and told before any of them starts.
     const first = events.findIndex(({ kind }) => kind === 'look-started');
-    expect(events.slice(0, first).findLast(({ kind }) => kind === 'run-progress')).toMatchObject({ run: { planned: 2 } });
+    expect(events.slice(0, first).findLast(({ kind }) => kind === 'run-progress')).toMatchObject({
+      run: { planned: 2 },
+    });
     expect(events.filter(({ kind }) => kind === 'look-started')).toHaveLength(2);
     expect(events.filter((event) => event.kind === 'look-finished').map((event) => event.result.look)).toEqual([
       'plain',

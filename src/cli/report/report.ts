@@ -4,6 +4,7 @@ import { basename, dirname, resolve } from 'node:path';
 import { InvalidArgumentError, Option } from 'commander';
 import type { CauseList } from '../../core/cause/cluster.ts';
 import type { CoverageReport } from '../../core/coverage/report.ts';
+import { lineOfLook } from '../../core/look/source.ts';
 import { onDisk } from '../../core/problem/disk.ts';
 import { earlOf } from '../../core/report/earl.ts';
 import { harOf } from '../../core/report/har.ts';
@@ -118,11 +119,27 @@ async function textOf(kind: ReportKind, data: ReportData, outcome: Outcome): Pro
   }
 }
 
+/**
+ * Where looks are written in the files of some results. The source of a file comes with the timeline of any of its
+ * looks.
+ */
+async function linesOf(found: Found, results: readonly ResultSummary[]): Promise<ReportData['lineOf']> {
+  const sources = new Map<string, string>();
+  for (const { file, id } of results) {
+    if (sources.has(file)) continue;
+    const { source } = await found.client.timeline(id);
+    if (source !== null) sources.set(file, source);
+  }
+  return ({ file, look }) => (sources.has(file) ? lineOfLook(sources.get(file)!, look) : null);
+}
+
 /** Writes reports; folders on the way are made. @throws ProblemError `disk-full`, `disk-read-only`, `disk-failed` */
 export async function writeReports(wanted: readonly WantedReport[], outcome: Outcome): Promise<string[]> {
   if (wanted.length === 0) return [];
   const { found, run, results, isStrict } = outcome;
   const project = await found.client.project();
+  // It tells findings of looks that pass, too.
+  const isSarif = wanted.some(({ kind }) => kind === 'sarif');
   const data: ReportData = {
     project: project.name || basename(found.root),
     version: project.version,
@@ -130,6 +147,10 @@ export async function writeReports(wanted: readonly WantedReport[], outcome: Out
     results,
     isStrict,
     linkOf: (result) => benchUrl(found.url, result),
+    lineOf: await linesOf(
+      found,
+      results.filter((one) => isSarif || isWrong(one, isStrict)),
+    ),
     pictureOf: (hash) => (outcome.isSite ? null : found.client.pictureUrl(hash)),
   };
   for (const { kind, path } of wanted) {

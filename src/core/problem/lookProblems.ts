@@ -134,6 +134,14 @@ export const steps = {
     (d) => `The browser does not take this: ${d.what} (${d.error}).`,
     'Use an address of this origin, a permission that the browser knows, and no more than storage holds.',
   ),
+  'check-unknown': entry(
+    (d) => `There is no check ${d.check}().`,
+    (d) => (d.near ? `Did you mean ${d.near}()?` : `Use one of: ${d.known}.`),
+  ),
+  'target-method': entry(
+    (d) => `A target has no ${d.name}().`,
+    (d) => (d.instead ? `Write ${d.instead}.` : d.near ? `Did you mean .${d.near}(…)?` : `It has: ${d.known}.`),
+  ),
   'check-of-other': entry(
     (d) => `${d.check}() is a check of ${d.of}, but ensure(…) was given ${d.given}.`,
     (d) =>

@@ -3,7 +3,7 @@ import { addParts, type CoverageReport, coverageKinds, percentText, shortfallTex
 import type { CaptureSummary, ResultSummary } from '../run/run.ts';
 import { verdicts } from '../run/verdict.ts';
 import { counted } from '../text/counted.ts';
-import { isWrong, placeOf, reasonOf, type Recorded, type ReportData, titleOf } from './report.ts';
+import { isWrong, placeIn, reasonOf, type Recorded, type ReportData, titleOf } from './report.ts';
 
 const escaped = (text: string): string => text.replace(/[&<>"']/g, (found) => `&#${found.charCodeAt(0)};`);
 
@@ -64,8 +64,8 @@ function stepsOf({ timeline, result }: Recorded): string {
   return `<details><summary>${counted(timeline.steps.length, 'step')}</summary><ol>${items.join('')}</ol></details>`;
 }
 
-function articleOf(result: ResultSummary, { dataOf, recorded }: HtmlParts): string {
-  const { file, line } = placeOf(result);
+function articleOf(data: ReportData, result: ResultSummary, { dataOf, recorded }: HtmlParts): string {
+  const { file, line } = placeIn(data, result);
   const { problem, captures, verdict, notes } = result;
   const own = recorded.find((one) => one.result.id === result.id);
   const pictured = captures.filter(
@@ -114,7 +114,7 @@ export function htmlOf(data: ReportData, parts: HtmlParts): string {
     `<h1>${escaped(project)}</h1><p>${tally.join(', ') || 'No looks were run.'}</p>`,
     `<p class="soft">Run ${run.id} · ${escaped(about)}</p>`,
     ...problems,
-    ...(wrong.length > 0 ? ['<h2>What is wrong</h2>', ...wrong.map((one) => articleOf(one, parts))] : []),
+    ...(wrong.length > 0 ? ['<h2>What is wrong</h2>', ...wrong.map((one) => articleOf(data, one, parts))] : []),
     ...(parts.coverage ? [coverageOf(parts.coverage)] : []),
     ...(rest.length > 0 ? [`<h2>${counted(rest.length, 'other look')}</h2><table>${list.join('')}</table>`] : []),
   ];

@@ -1,6 +1,6 @@
 /** A run as JUnit XML: a suite for each component in each environment, a case for each look. */
 import type { ResultSummary } from '../run/run.ts';
-import { isWrong, placeOf, reasonOf, type ReportData } from './report.ts';
+import { isWrong, placeIn, reasonOf, type ReportData } from './report.ts';
 
 /** What XML 1.0 cannot hold: most control characters, halves of surrogate pairs, and two non-characters. */
 const unwritable = /(?![\t\n\r])[\p{Cc}\p{Cs}\ufffe\uffff]/gu;
@@ -22,10 +22,11 @@ const attributes = (values: Record<string, string | number>): string =>
 
 const seconds = (milliseconds: number): string => (milliseconds / 1000).toFixed(3);
 
-function bodyOf(result: ResultSummary, { isStrict, linkOf }: ReportData): string {
+function bodyOf(result: ResultSummary, data: ReportData): string {
+  const { isStrict, linkOf } = data;
   if (!isWrong(result, isStrict)) return '';
   const { problem, verdict } = result;
-  const { file, line } = placeOf(result);
+  const { file, line } = placeIn(data, result);
   const lines = [
     problem?.message ?? reasonOf(result),
     ...(problem?.found ?? []),
@@ -41,7 +42,7 @@ function bodyOf(result: ResultSummary, { isStrict, linkOf }: ReportData): string
 
 function caseOf(result: ResultSummary, data: ReportData): string {
   const name = result.repetition > 1 ? `${result.look} (${result.repetition})` : result.look;
-  const { file, line } = placeOf(result);
+  const { file, line } = placeIn(data, result);
   const about = attributes({
     name,
     classname: `${result.component}.${result.environment}`,

@@ -4,7 +4,7 @@ import { addParts, type CoverageReport, coverageKinds, percentText, shortfallTex
 import type { ResultSummary } from '../run/run.ts';
 import { verdicts } from '../run/verdict.ts';
 import { counted } from '../text/counted.ts';
-import { isWrong, placeOf, reasonOf, type ReportData, titleOf } from './report.ts';
+import { isWrong, placeIn, reasonOf, type ReportData, titleOf } from './report.ts';
 
 /** At most this many failures and causes are listed; the rest is a number. */
 const most = 20;
@@ -18,15 +18,15 @@ const plain = (text: string): string =>
 
 const more = (all: number): string[] => (all > most ? [`- … and ${all - most} more`] : []);
 
-function failures(results: readonly ResultSummary[], { linkOf }: ReportData): string[] {
+function failures(results: readonly ResultSummary[], data: ReportData): string[] {
   if (results.length === 0) return [];
   const lines = results.slice(0, most).map((result) => {
-    const { file, line } = placeOf(result);
+    const { file, line } = placeIn(data, result);
     const where = `${file}${line === null ? '' : `:${line}`}`;
-    const title = `**${plain(titleOf(result))}** [${result.verdict}](${linkOf(result)})`;
+    const title = `**${plain(titleOf(result))}** [${result.verdict}](${data.linkOf(result)})`;
     return `- ${title} · ${plain(where)}<br>${plain(reasonOf(result))}`;
   });
-  return ['', '#### Looks that failed', '', ...lines, ...more(results.length)];
+  return ['', '#### Looks that did not pass', '', ...lines, ...more(results.length)];
 }
 
 function changes(results: readonly ResultSummary[], { linkOf, pictureOf }: ReportData): string[] {

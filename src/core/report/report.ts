@@ -14,6 +14,8 @@ export type ReportData = {
   linkOf(result: ResultSummary): string;
   /** The address of a picture; null in reports of a site, whose pages show it. */
   pictureOf(hash: string): string | null;
+  /** The line on which a look is written in its file; null when that is not known. */
+  lineOf(look: Pick<ResultSummary, 'file' | 'look'>): number | null;
 };
 
 /** A timeline with the result that it is of. */
@@ -32,10 +34,19 @@ export function reasonOf({ problem, verdict, captures }: ResultSummary): string 
   return `${what} ${names.length > 1 ? 'differ' : 'differs'} from what was approved.`;
 }
 
-/** Where a result went wrong, as `file:line`; the look file where no line is known. */
-export function placeOf({ problem, file }: ResultSummary): { file: string; line: number | null } {
-  const found = /^(.*?):(\d+)(?::\d+)?$/.exec(problem?.place ?? '');
-  return found ? { file: found[1]!, line: Number(found[2]) } : { file, line: null };
+export type ReportPlace = { file: string; line: number | null; column?: number };
+
+/** Where a result went wrong; the look file where no line is known. */
+export function placeOf({ problem, file }: ResultSummary): ReportPlace {
+  const found = /^(.*?):(\d+)(?::(\d+))?$/.exec(problem?.place ?? '');
+  if (!found) return { file, line: null };
+  return { file: found[1]!, line: Number(found[2]), ...(found[3] && { column: Number(found[3]) }) };
+}
+
+/** Where somebody begins to read about a result: where it went wrong, or where its look is written. */
+export function placeIn({ lineOf }: ReportData, result: ResultSummary): ReportPlace {
+  const place = placeOf(result);
+  return place.line === null ? { ...place, line: lineOf(result) } : place;
 }
 
 /** A result's look and environment, for people. */

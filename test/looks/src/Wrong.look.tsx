@@ -21,6 +21,9 @@ function Drifting() {
   );
 }
 
+/** What somebody may call who knows other names. */
+type Typo = { visible(): Promise<void>; click(): Promise<void> };
+
 /** Everything that can stand in the way of a step. */
 function Obstacles({ drifting = false, onPress }: { drifting?: boolean; onPress?(): void }) {
   return (
@@ -95,6 +98,8 @@ export default looks(Obstacles, {
     'not a key': { script: () => press('Entre') },
     'not a modifier': { script: () => press('Hyper+a') },
     'not a target': { script: () => hover('Save' as never) },
+    'no such check': { script: () => (ensure(the.button('Fine')) as never as Typo).visible() },
+    'no such method': { script: () => (the.button('Fine') as never as Typo).click() },
     'not a selector': { script: () => click(the.css('li:[')) },
     'not a route': {
       async script() {
