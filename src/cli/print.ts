@@ -37,8 +37,10 @@ export const lookLine = (result: ResultSummary): string => {
 /** A problem, what was there instead, the place, and the way out. */
 export function problemText(problem: Problem): string {
   const lines = [problem.message];
+  // Findings stand in nobody's place.
+  const label = problem.code === 'accessibility-new' ? 'found' : 'instead';
   if (problem.found && problem.found.length > 0)
-    lines.push(...problem.found.map((found, i) => `${i === 0 ? 'instead  ' : '         '}${found}`));
+    lines.push(...problem.found.map((found, i) => (i === 0 ? label : '').padEnd(9) + found));
   if (problem.place) lines.push(pc.cyan(problem.place));
   if (problem.frame)
     lines.push(

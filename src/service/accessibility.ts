@@ -10,9 +10,9 @@ import { onDisk } from '../core/problem/disk.ts';
 import { fail, messageOf } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { ResultSummary } from '../core/run/run.ts';
+import { hasFailed } from '../core/run/verdict.ts';
 import type { Store } from '../store/index.ts';
 import type { Explainer } from './explainer.ts';
-import { lastPassed } from './failures.ts';
 
 /** Findings that were there when the project began to look; committed with the code. docs/formats/known.md */
 export const knownFile = 'sguardo.known.json';
@@ -62,6 +62,28 @@ const keyOf = ({ component, rule, element }: Pick<Known, 'component' | 'rule' | 
 /** What the desk works with. */
 type Tools = { root: string; store: Store; explainer: Explainer; settings(): Promise<Settings> };
 
+/** True for a result whose end differs from what is approved. */
+const hasChanged = ({ captures }: ResultSummary): boolean =>
+  captures.some(
+    ({ name, state, decision }) =>
+      name === 'end' && state.kind === 'changed' && !(decision?.stands && decision.kind !== 'reject'),
+  );
+
+/** A result as it would be if its findings did not fail it: its pictures are explained like those of any other. */
+const withoutObjection = (result: ResultSummary): ResultSummary =>
+  result.problem?.code === 'accessibility-new' ? { ...result, verdict: 'changed', problem: null } : result;
+
+/** So far back a result is looked for that ended as approved. */
+const furthest = 50;
+
+/** What was found of a look, before this result, when it ended last as is approved; nothing where none is kept. */
+function foundBefore({ results, accessibility }: Store, { id, component, look, environment }: ResultSummary) {
+  const before = results
+    .history(component, look, environment, furthest)
+    .find((one) => one.id < id && !hasFailed(withoutObjection(one)) && !hasChanged(one));
+  return new Set(before ? accessibility.of(before.id).map(findingKey) : []);
+}
+
 /** Findings that have come with a change of the picture are told with the causes of that. */
 async function withCauses(
   { store, explainer }: Tools,
@@ -73,10 +95,9 @@ async function withCauses(
   /** True for a sighting in a picture that has changed, of something that was not there before. */
   const hasCome = ({ result: id }: Sighting, key: string): boolean => {
     const result = changed.get(id) ?? store.results.get(id);
-    if (result?.verdict !== 'changed') return false;
+    if (!result || !hasChanged(result)) return false;
     changed.set(id, result);
-    const passed = before.has(id) ? null : lastPassed(store, result);
-    const known = before.get(id) ?? new Set(passed ? store.accessibility.of(passed.id).map(findingKey) : []);
+    const known = before.get(id) ?? foundBefore(store, result);
     before.set(id, known);
     return !known.has(key);
   };
@@ -84,7 +105,7 @@ async function withCauses(
     finding.standing.is === 'new' ? finding.sightings.filter((one) => hasCome(one, findingKey(finding))) : [],
   );
   if (come.every(({ length }) => length === 0)) return [...findings];
-  const list = await explainer.list([...changed.values()]);
+  const list = await explainer.list([...changed.values()].map(withoutObjection));
   return findings.map((finding, i) => ({ ...finding, causes: causesAt(come[i]!, list, ratioOf) }));
 }
 

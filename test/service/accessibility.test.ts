@@ -164,6 +164,13 @@ export default looks(Buoy, { states: { plain: {} } });`,
     '<p> “Pale before”': [],
   });
   expect((await sguardo(root, 'accessibility')).out).toContain('came with: --words: #222 → #aaa  src/buoy.css:1');
+  // Where it fails its look the picture has changed all the same.
+  write(root, { 'sguardo.config.ts': configuration({ accessibility: { failsOn: 'severe' } }) });
+  expect((await served.run()).look('plain').verdict).toBe('failed');
+  const [failing] = (await served.client.accessibility()).findings.filter(({ element }) => element.includes('Deep'));
+  expect(failing!.causes).toMatchObject([{ title: '--words: #222 → #aaa', place: { file: 'src/buoy.css', line: 1 } }]);
+  write(root, { 'sguardo.config.ts': configuration({ accessibility: { failsOn: 'never' } }) });
+  await served.run();
   // A result that was looked at where it ends only is not enough for who wants every step.
   await served.client.decide({ kind: 'approve', all: true });
   expect((await served.run()).run.reused).toBe(0);

@@ -20,7 +20,7 @@ export type ListedFinding = Pick<StoodFinding, 'rule' | 'certain' | 'element' | 
   component: string;
   file: string;
   sightings: Sighting[];
-  /** Why it has come since its looks passed last, as pictures say; none for one that was there by then. */
+  /** Why it has come since its looks were as approved, as pictures say; none for one that was there by then. */
   causes: FindingCause[];
 };
 
