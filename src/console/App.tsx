@@ -63,10 +63,13 @@ function RunState({ live }: { live: LiveState }) {
   if (!run) return null;
   const done = Math.min(run.planned, Math.max(live.run === run.id ? run.reused + live.done : 0, run.done));
   const waiting = project.queued.length;
+  const text = progressText(project.progress, { ...run, done });
   return (
-    <span className="flex items-center gap-2" role="status" aria-label={`Run ${run.id} in progress`}>
-      <span className="text-soft tabular-nums">{progressText(project.progress, { ...run, done })}</span>
-      <span className="h-1.5 w-28 overflow-hidden rounded-full bg-well">
+    <span className="flex min-w-0 items-center gap-2 whitespace-nowrap" role="status" aria-label={`Run ${run.id} in progress`}>
+      <span className="truncate text-soft tabular-nums" title={text}>
+        {text}
+      </span>
+      <span className="h-1.5 w-16 shrink-0 overflow-hidden rounded-full bg-well">
         <span
           className="block h-full bg-accent transition-[width]"
           style={{ width: `${run.planned === 0 ? 4 : (100 * done) / run.planned}%` }}

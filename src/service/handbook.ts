@@ -22,7 +22,7 @@ import { type LookInfo, shortName } from '../core/look/look.ts';
 import { isText } from '../core/moment/moment.ts';
 import { fail } from '../core/problem/problem.ts';
 import { type PropType, typeInWords } from '../core/props/type.ts';
-import type { ResultSummary } from '../core/run/run.ts';
+import { type ResultSummary, standing } from '../core/run/run.ts';
 import { verdicts } from '../core/run/verdict.ts';
 import type { Store } from '../store/index.ts';
 import { componentsOf, typeOf, usageOf } from '../work/index.ts';
@@ -128,12 +128,13 @@ function lookOf(
     code: usage && element !== null ? usageText(kind, element, usage) : null,
     script: usage?.script ?? null,
     reference: referenceOf(info),
-    results: results.map(({ id, environment, verdict, captures }) => {
+    results: results.map((result) => {
+      const { id, environment, captures } = result;
       const end = captures.find(({ name }) => name === 'end');
       return {
         id,
         environment,
-        verdict,
+        verdict: standing(result),
         picture: end?.hash ?? null,
         width: end?.width ?? 0,
         height: end?.height ?? 0,
@@ -143,7 +144,7 @@ function lookOf(
 }
 
 const worst = (results: readonly ResultSummary[]) =>
-  verdicts.find((verdict) => results.some((one) => one.verdict === verdict)) ?? null;
+  verdicts.find((verdict) => results.some((one) => standing(one) === verdict)) ?? null;
 
 /** What an element of a page can be meant by in selectors. */
 function namesIn(materials: readonly Material[]) {

@@ -84,6 +84,7 @@ describe('a look', () => {
     ['fails: nobody answers an operation', 'await fetch(url, init)'],
     ['fails: nobody answers a socket', "new WebSocket('/radio')"],
     ['fails: nobody answers through a library', 'request.send()'],
+    ['fails: nobody answers a beacon', "navigator.sendBeacon('/api/log'"],
   ])('says where a request was made (%s)', async (name, code) => {
     const { steps } = await served.client.timeline(look(name).id);
     const lines = readFileSync(join(folder, 'src/World.look.tsx'), 'utf8').split('\n');

@@ -154,3 +154,11 @@ test('the console shows it all, searches it, and lays the design over the look',
   await page.shows('in a gale');
   await page.holds("document.querySelectorAll('[role=option]').length === 1");
 });
+
+test('what was approved is wrong no more', async () => {
+  await served.client.decide({ kind: 'approve', patterns: ['Buoy'] });
+  const [, buoy] = await served.client.handbook();
+  expect(buoy).toMatchObject({ component: 'src/Buoy', verdict: 'passed' });
+  const { looks } = await served.client.handbookPage('src/Buoy');
+  expect(looks.flatMap(({ results }) => results.map(({ verdict }) => verdict))).toEqual(['passed', 'passed']);
+});

@@ -193,13 +193,16 @@ function watchXhr(): void {
   };
 }
 
-/** A beacon that has not reached its host after so long was refused on its way, in real milliseconds. */
-const longestBeacon = 1000;
+/** A beacon that has not reached its host after so long got lost on its way, in real milliseconds. */
+const longestBeacon = 15_000;
 
 /** Beacons overtake nobody, and are overtaken: each counts until it has reached its host. */
 function watchBeacons(): void {
   const send = navigator.sendBeacon.bind(navigator);
+  // One that the page's own policy refuses never gets there.
+  document.addEventListener('securitypolicyviolation', ({ blockedURI }) => beaconArrived(blockedURI));
   navigator.sendBeacon = (url, data) => {
+    noteAsker('POST', url);
     const sent = send(url, data);
     const own = requests;
     if (sent) own.beacons[new URL(url, location.href).href] = native.now();

@@ -66,6 +66,7 @@ const calls: Record<string, (say: Say) => unknown> = {
   Bytes: bytes,
   Ask: (say) => ask(say, '/api/berths/4?tide=low'),
   Query: (say) => graph(say, 'query Berths { berths { name } }'),
+  'Send word': (say) => say(String(navigator.sendBeacon('/api/log', 'moored'))),
   'Ask as before': (say) =>
     through(40, () => {
       const request = new XMLHttpRequest();
@@ -229,6 +230,7 @@ export default looks(Radio, {
       },
     },
     'fails: nobody answers': { script: () => press('Ask') },
+    'fails: nobody answers a beacon': { script: () => press('Send word') },
     'fails: nobody answers through a library': { script: () => press('Ask as before') },
     'fails: nobody answers an operation': { script: () => press('Release') },
     'fails: nobody answers a socket': { script: () => press('Connect') },
