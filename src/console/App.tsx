@@ -65,7 +65,11 @@ function RunState({ live }: { live: LiveState }) {
   const waiting = project.queued.length;
   const text = progressText(project.progress, { ...run, done });
   return (
-    <span className="flex min-w-0 items-center gap-2 whitespace-nowrap" role="status" aria-label={`Run ${run.id} in progress`}>
+    <span
+      className="flex min-w-0 items-center gap-2 whitespace-nowrap"
+      role="status"
+      aria-label={`Run ${run.id} in progress`}
+    >
       <span className="truncate text-soft tabular-nums" title={text}>
         {text}
       </span>

@@ -1,5 +1,6 @@
 /** Actions: what a person does with mouse, keyboard and fingers. */
 import type { Amount, Carried, ClickOptions, DragOptions, PressOptions, Side, Spot, TouchOptions } from './command.ts';
+import * as given from './given.ts';
 import { portOf } from './port.ts';
 import { isTarget, type Target } from './target.ts';
 
@@ -23,9 +24,17 @@ export const focus = (target: Target): Promise<void> => portOf('focus').act({ do
 /** Takes the focus from a target, or from whatever has it. */
 export const blur = (target: Target | null = null): Promise<void> => portOf('blur').act({ do: 'blur', target });
 
+/** Components that show numbers are typed numbers into. */
+const typed = {
+  fits: (value: unknown) => typeof value === 'string' || typeof value === 'number',
+  remedy: "Say what is typed: type(the.field('Draught'), '4.2')",
+};
+
 /** Types a text key by key, behind what is there already. */
-export const type = (target: Target, text: string): Promise<void> =>
-  portOf('type').act({ do: 'type', target, text: String(text) });
+export function type(target: Target, text: string): Promise<void> {
+  given.need('type(…)', text, typed);
+  return portOf('type').act({ do: 'type', target, text: String(text) });
+}
 
 /** Empties a text field: selects everything and deletes it. */
 export const clear = (target: Target): Promise<void> => portOf('clear').act({ do: 'clear', target });
@@ -49,25 +58,34 @@ export function press(...args: [string | Target, (string | PressOptions)?, Press
 }
 
 /** Holds keys down, such as `Shift` or `Control+Shift`, while `body` does something with the mouse. */
-export const hold = (keys: string, body: () => Promise<void>): Promise<void> => portOf('hold').hold(String(keys), body);
+export function hold(keys: string, body: () => Promise<void>): Promise<void> {
+  given.need(`hold('${keys}')`, body, given.body("hold('Shift', async () => { … })"));
+  return portOf('hold').hold(String(keys), body);
+}
 
 /**
  * Chooses an option of a `select`, a list box or a combo box by its label or value; a list chooses exactly those, where
  * several can be chosen.
  */
-export const select = (target: Target, option: string | readonly string[]): Promise<void> =>
-  portOf('select').act({
-    do: 'select',
-    target,
-    options: typeof option === 'object' ? option.map(String) : [String(option)],
+export function select(target: Target, option: string | readonly string[]): Promise<void> {
+  const remedy = "Give it the label of an option, or a list of them: select(the.combobox('Berth'), 'C-14')";
+  const fits = (value: unknown) => ['string', 'number'].includes(typeof value);
+  given.need('select(…)', option, {
+    fits: (value) => (Array.isArray(value) ? value.every(fits) : fits(value)),
+    remedy,
   });
+  return portOf('select').act({ do: 'select', target, options: [option].flat().map(String) });
+}
 
 /**
  * Drags a target with the mouse onto another one, or `{ by: [x, y] }`; or drops `{ files, text, html }` from outside
  * on a target. What the page lets be dragged (HTML drag and drop) is dropped there.
  */
-export const drag = (what: Target | Carried, to: Target | { by: Amount }, options: DragOptions = {}): Promise<void> =>
-  portOf('drag').act({ do: 'drag', what, to, options });
+export function drag(what: Target | Carried, to: Target | { by: Amount }, options: DragOptions = {}): Promise<void> {
+  const remedy = "Say where to: drag(the.listitem('Alba'), the.region('Moored')), or { by: [40, 0] }";
+  given.need('drag(…)', to, { fits: (value) => typeof value === 'object' && value !== null, remedy });
+  return portOf('drag').act({ do: 'drag', what, to, options });
+}
 
 /** Scrolls a target into view, or what it lies in with the wheel: `{ by: [x, y] }`, `{ to: 'bottom' }`. */
 export const scroll = (target: Target, way: { by?: Amount; to?: Side } = {}): Promise<void> =>

@@ -107,5 +107,5 @@ export type Check = CheckManner &
     | { of: 'target'; target: Target; claim: TargetClaim }
     | { of: 'calls'; subject: Spy | Answer; claim: CallClaim }
     | { of: 'value'; source: ValueSource; claim: ValueClaim }
-    | { of: 'no spy' }
+    | { of: 'no spy'; given: string }
   );

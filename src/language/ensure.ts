@@ -5,6 +5,7 @@ import type { Asked, CallClaim, CheckManner, TargetClaim, ValueClaim, ValueSourc
 import { fail } from '../core/problem/problem.ts';
 import { show } from '../core/value/show.ts';
 import { nearest } from '../core/text/nearest.ts';
+import * as given from './given.ts';
 import { withKnown } from './known.ts';
 import { portIfAny, portOf } from './port.ts';
 import { isSpy, type Spy } from './spy.ts';
@@ -113,6 +114,21 @@ function onlyChecks<Checks extends { not: object }>(checks: Checks, names: reado
   return withKnown({ ...checks, not: withKnown(checks.not, tell) }, tell);
 }
 
+const nameFor = (check: string, text: Name): Name => {
+  given.need(`${check}(…)`, text, given.name(`${check}('Moored')`));
+  return text;
+};
+
+const numberFor = (check: string, n: number): number => {
+  given.need(`${check}(…)`, n, given.count(`${check}(2)`));
+  return n;
+};
+
+const valueRule = {
+  fits: (value: unknown) => ['string', 'number'].includes(typeof value) || value instanceof RegExp,
+  remedy: "Use a text, a number or a pattern: hasValue('4.2')",
+};
+
 const targetChecks = (target: Target, options: CheckOptions): Negatable<TargetChecks> =>
   negatable(options, (manner): TargetChecks => {
     const check = (claim: TargetClaim): Promise<void> =>
@@ -120,8 +136,11 @@ const targetChecks = (target: Target, options: CheckOptions): Negatable<TargetCh
     return {
       isVisible: () => check({ is: 'visible' }),
       isAbsent: () => check({ is: 'absent' }),
-      reads: (text) => check({ is: 'reads', text }),
-      hasValue: (value) => check({ is: 'value', value }),
+      reads: (text) => check({ is: 'reads', text: nameFor('reads', text) }),
+      hasValue(value) {
+        given.need('hasValue(…)', value, valueRule);
+        return check({ is: 'value', value });
+      },
       isDisabled: () => check({ is: 'disabled' }),
       isEnabled: () => check({ is: 'enabled' }),
       isChecked: () => check({ is: 'checked' }),
@@ -129,30 +148,44 @@ const targetChecks = (target: Target, options: CheckOptions): Negatable<TargetCh
       isFocused: () => check({ is: 'focused' }),
       hasAttribute: (name, value) => check({ is: 'attribute', name, value }),
       hasStyle: (property, value) => check({ is: 'style', property, value }),
-      hasName: (text) => check({ is: 'named', text }),
-      hasDescription: (text) => check({ is: 'described', text }),
+      hasName: (text) => check({ is: 'named', text: nameFor('hasName', text) }),
+      hasDescription: (text) => check({ is: 'described', text: nameFor('hasDescription', text) }),
       hasRole: (role) => check({ is: 'role', role }),
-      counts: (n) => check({ is: 'counted', n }),
+      counts: (n) => check({ is: 'counted', n: numberFor('counts', n) }),
       isWithin: (what) => check({ is: 'within', what }),
-      comesBefore: (what) => check({ is: 'before', what }),
+      comesBefore(what) {
+        given.need('comesBefore(…)', what, {
+          fits: isTarget,
+          remedy: "Give it a target: comesBefore(the.row('C-14'))",
+        });
+        return check({ is: 'before', what });
+      },
     };
   });
 
+/** Something that has no calls, shown, where a spy was meant. */
+type NoSpy = { given: string };
+
 /** What spies and answers have in common. */
-function inTurn(subject: Spy | Answer | null, options: CheckOptions, manner: CheckManner) {
+function inTurn(subject: Spy | Answer | NoSpy, options: CheckOptions, manner: CheckManner) {
   const check = (claim: CallClaim): Promise<void> =>
-    portOf('ensure').check(subject === null ? { of: 'no spy', ...manner } : { of: 'calls', subject, claim, ...manner });
+    portOf('ensure').check(
+      'given' in subject ? { of: 'no spy', ...subject, ...manner } : { of: 'calls', subject, claim, ...manner },
+    );
   return {
     check,
-    calls: (n: number) => check({ is: 'called times', n }),
+    calls: (n: number) => check({ is: 'called times', n: numberFor('calls', n) }),
     callsWere: (calls: readonly unknown[]) => check({ is: 'called in turn', calls }),
-    call: (n: number) => valueChecks({ call: n, of: subject! }, options),
+    call(n: number) {
+      given.need('call(…)', n, given.whole('call(0) is the first one, call(-1) the last'));
+      return valueChecks({ call: n, of: subject as Spy | Answer }, options);
+    },
   };
 }
 
 const not = (manner: CheckManner): CheckManner => ({ ...manner, isNot: !manner.isNot });
 
-const callChecks = (subject: Spy | null, options: CheckOptions): Negatable<CallChecks> =>
+const callChecks = (subject: Spy | NoSpy, options: CheckOptions): Negatable<CallChecks> =>
   negatable(options, (manner): CallChecks => {
     const { check, ...rest } = inTurn(subject, options, manner);
     return {
@@ -205,7 +238,7 @@ function checksOf(subject: unknown, options: CheckOptions): object {
   if (isTarget(subject)) return targetChecks(subject, options);
   if (isAnswer(subject)) return answerChecks(subject, options);
   if (isSpy(subject)) return callChecks(subject, options);
-  const [value, calls] = [valueChecks({ value: subject }, options), callChecks(null, options)];
+  const [value, calls] = [valueChecks({ value: subject }, options), callChecks({ given: show(subject) }, options)];
   return { ...calls, ...value, not: { ...calls.not, ...value.not } };
 }
 

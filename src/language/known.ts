@@ -1,4 +1,6 @@
 /** What people call by name: a name that is not there is told with those that are, not as “is not a function”. */
+import { fail } from '../core/problem/problem.ts';
+import { nearest } from '../core/text/nearest.ts';
 
 /** What may be asked of any value to find out what it is: nobody means a method by it. */
 const asked = new Set(['then', 'toJSON', 'nodeType', 'tagName']);
@@ -14,4 +16,26 @@ export function withKnown<T extends object>(value: T, tell: (name: string) => ne
         ? Reflect.get(known, key)
         : () => tell(key),
   });
+}
+
+/**
+ * The same value, which says what methods it has when another one is called. `what` is the value in words, such as
+ * “A target”; `instead` is what is written in the place of a name, or nothing.
+ * @throws ProblemError `method-unknown` when one is called that is not there
+ */
+export function withMethods<T extends object>(
+  value: T,
+  what: string,
+  methods: readonly (keyof T & string)[],
+  instead: (name: string) => string = () => '',
+): T {
+  return withKnown(value, (name) =>
+    fail('method-unknown', {
+      what,
+      name,
+      instead: instead(name),
+      near: nearest(name, methods) ?? '',
+      known: methods.join(', '),
+    }),
+  );
 }

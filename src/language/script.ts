@@ -1,8 +1,14 @@
 /** Parts and captures: what gives a script its shape. */
+import * as given from './given.ts';
 import { portOf } from './port.ts';
 
 /** Names a group of steps. */
-export const part = (name: string, body: () => Promise<void>): Promise<void> => portOf('part').part(String(name), body);
+export function part(name: string, body: () => Promise<void>): Promise<void> {
+  const example = "part('fills in the form', async () => { … })";
+  given.need('part(…)', name, given.text(example));
+  given.need(`part('${name}')`, body, given.body(example));
+  return portOf('part').part(name, body);
+}
 
 /** How a capture is taken. */
 export type CaptureOptions = {
@@ -11,8 +17,10 @@ export type CaptureOptions = {
 };
 
 /** Takes a screenshot under a name, once the page is at rest. Every look ends with one of its own, `end`. */
-export const capture = (name: string, options: CaptureOptions = {}): Promise<void> =>
-  portOf('capture').capture(String(name), options);
+export function capture(name: string, options: CaptureOptions = {}): Promise<void> {
+  given.need('capture(…)', name, given.text("capture('filled in')"));
+  return portOf('capture').capture(name, options);
+}
 
 /**
  * Stops the script here until somebody lets it go on, to look around and try lines on the page: while you write a look.

@@ -1,7 +1,8 @@
 /** Targets: lazy descriptions of elements, resolved again at every try. */
 import { fail } from '../core/problem/problem.ts';
 import { nearest } from '../core/text/nearest.ts';
-import { withKnown } from './known.ts';
+import * as given from './given.ts';
+import { withMethods } from './known.ts';
 import { type AriaRole, roles } from './roles.ts';
 
 /** How a name is given: whole (white space folded) or by a pattern. */
@@ -23,18 +24,6 @@ export type RoleState = {
   /** The accessible description. */
   description?: Name;
 };
-
-const states = [
-  'exact',
-  'level',
-  'checked',
-  'expanded',
-  'selected',
-  'pressed',
-  'current',
-  'disabled',
-  'description',
-] as const satisfies (keyof RoleState)[];
 
 export type Query =
   | { by: 'role'; role: string; name?: Name; state: RoleState }
@@ -71,7 +60,7 @@ const quoted = (name: Name): string => (typeof name === 'string' ? `“${name}�
 
 /** `level 2, not disabled`. */
 function stateInWords(state: RoleState): string {
-  const words = states.flatMap((key) => {
+  const words = (Object.keys(stateRules) as (keyof RoleState)[]).flatMap((key) => {
     const value = state[key];
     if (value === undefined || (key === 'exact' && value === true)) return [];
     if (key === 'exact') return ['or a longer name'];
@@ -130,31 +119,43 @@ const actions: { [name in keyof typeof import('./actions.ts')]?: string } = {
   upload: ', …',
 };
 
-/** @throws ProblemError `target-method` */
-function unknownMethod(of: Target, name: string): never {
-  const own = Object.keys(of).filter((key) => typeof of[key as keyof Target] === 'function' && key !== 'toString');
+/** How an action of a target is written: `click(the.button('Save'))`; nothing for what is no action. */
+function actionOn(of: Target, name: string): string {
   const more = Object.hasOwn(actions, name) ? actions[name as keyof typeof actions] : undefined;
-  const instead = more === undefined ? '' : `${name}(${inCode(of)}${more})`;
-  return fail('target-method', { name, instead, near: nearest(name, own) ?? '', known: own.join(', ') });
+  return more === undefined ? '' : `${name}(${inCode(of)}${more})`;
 }
+
+const narrowings = ['in', 'nth', 'first', 'last', 'having', 'without'] as const satisfies (keyof Target)[];
 
 function target(query: Query, scope: Target | null = null, narrowed: readonly Narrowing[] = []): Target {
   const narrow = (one: Narrowing): Target => target(query, scope, [...narrowed, one]);
+  const other = (call: string, outer: Target): Target => {
+    given.need(call, outer, { fits: isTarget, remedy: "Give it a target: the.button('Save').in(the.dialog())" });
+    return outer;
+  };
+  const held = (call: string, what: Target | Name): Target | Name => {
+    const remedy = "Give it a target or a text: the.row().having('Alba')";
+    given.need(call, what, { fits: (value) => isTarget(value) || isName(value), remedy });
+    return what;
+  };
   const made: Target = {
     isTarget: true,
     query,
     scope,
     narrowed,
     // Narrowed twice, both hold: the new outer target is where the old one is looked for.
-    in: (outer) => target(query, scope ? scope.in(outer) : outer, narrowed),
-    nth: (n) => narrow({ keep: 'nth', n }),
+    in: (outer) => target(query, scope ? scope.in(other('in(…)', outer)) : other('in(…)', outer), narrowed),
+    nth(n) {
+      given.need('nth(…)', n, given.whole('nth(0) is the first one, nth(-1) the last'));
+      return narrow({ keep: 'nth', n });
+    },
     first: () => narrow({ keep: 'nth', n: 0 }),
     last: () => narrow({ keep: 'nth', n: -1 }),
-    having: (what) => narrow({ keep: 'having', what }),
-    without: (what) => narrow({ keep: 'without', what }),
+    having: (what) => narrow({ keep: 'having', what: held('having(…)', what) }),
+    without: (what) => narrow({ keep: 'without', what: held('without(…)', what) }),
     toString: () => narrowed.reduce(narrowedInWords, inWords(query)) + (scope ? ` in ${scope}` : ''),
   };
-  return withKnown(made, (name) => unknownMethod(made, name));
+  return withMethods(made, 'A target', narrowings, (name) => actionOn(made, name));
 }
 
 export const isTarget = (value: unknown): value is Target =>
@@ -213,14 +214,28 @@ export type ByRole = {
  */
 export type The = Named & { readonly [role in AriaRole]: ByRole };
 
+/** A way to name an element. @throws ProblemError `bad-step` for what is no name */
+const byName =
+  (by: 'field' | 'placeholder' | 'text' | 'picture' | 'titled') =>
+  (name: Name): Target => {
+    given.need(`the.${by}(…)`, name, given.name(`the.${by}('Moored')`));
+    return target({ by, name });
+  };
+
 const named: Named = {
-  field: (name) => target({ by: 'field', name }),
-  placeholder: (name) => target({ by: 'placeholder', name }),
-  text: (name) => target({ by: 'text', name }),
-  picture: (name) => target({ by: 'picture', name }),
-  titled: (name) => target({ by: 'titled', name }),
-  marked: (mark) => target({ by: 'marked', mark }),
-  css: (selector) => target({ by: 'css', selector }),
+  field: byName('field'),
+  placeholder: byName('placeholder'),
+  text: byName('text'),
+  picture: byName('picture'),
+  titled: byName('titled'),
+  marked(mark) {
+    given.need('the.marked(…)', mark, given.text("the.marked('tide-curve')"));
+    return target({ by: 'marked', mark });
+  },
+  css(selector) {
+    given.need('the.css(…)', selector, given.text("the.css('.berth')"));
+    return target({ by: 'css', selector });
+  },
 };
 
 /** @throws ProblemError `role-unknown`: no element could ever have it */
@@ -231,15 +246,43 @@ function knownRole(role: string): string {
 
 const isName = (value: unknown): value is Name => typeof value === 'string' || value instanceof RegExp;
 
-/** @throws ProblemError `role-unknown`, `look-entry` */
+const isTruth = { fits: (value: unknown) => typeof value === 'boolean', remedy: 'Use true or false.' };
+const isTruthOrMixed = {
+  fits: (value: unknown) => typeof value === 'boolean' || value === 'mixed',
+  remedy: "Use true, false or 'mixed'.",
+};
+
+/** What each state may be. */
+const stateRules: { [state in keyof RoleState]-?: { fits(value: unknown): boolean; remedy: string } } = {
+  exact: isTruth,
+  level: given.count('{ level: 2 }'),
+  checked: isTruthOrMixed,
+  expanded: isTruth,
+  selected: isTruth,
+  pressed: isTruthOrMixed,
+  current: { fits: (value) => typeof value === 'boolean' || typeof value === 'string', remedy: "Use true or 'page'." },
+  disabled: isTruth,
+  description: given.name("{ description: 'Free at 14:00' }"),
+};
+
+/** @throws ProblemError `role-unknown`, `look-entry`, `bad-step` */
 function byRole(role: string, first?: Name | RoleState, second: RoleState = {}): Target {
+  const isState = typeof first === 'object' && first !== null && !isTarget(first);
+  if (first !== undefined && !isState) given.need(`the.${role}(…)`, first, given.name(`the.${role}('Save')`));
   const name = isName(first) ? first : undefined;
   const state = isName(first) || first === undefined ? second : first;
-  const odd = Object.keys(state).find((key) => !(states as readonly string[]).includes(key));
+  const odd = Object.keys(state).find((key) => !Object.hasOwn(stateRules, key));
   if (odd !== undefined) {
-    const near = nearest(odd, states) ?? '';
-    fail('look-entry', { where: `What the.${role}(…) was given`, entry: odd, near, known: states.join(', ') });
+    const near = nearest(odd, Object.keys(stateRules)) ?? '';
+    fail('look-entry', {
+      where: `What the.${role}(…) was given`,
+      entry: odd,
+      near,
+      known: Object.keys(stateRules).join(', '),
+    });
   }
+  for (const [key, value] of Object.entries(state) as [keyof RoleState, unknown][])
+    if (value !== undefined) given.need(`the.${role}(…)`, value, stateRules[key], key);
   return target({ by: 'role', role: knownRole(role), name, state });
 }
 

@@ -66,7 +66,7 @@ describe('a name that is not there', () => {
 
   it('is told with all that there are when none is near', () => {
     expect(told(() => any(ensure(the.text('Moored'))).zzzzzz()).remedy).toMatch(/^Use one of: isVisible, isAbs/);
-    expect(told(() => any(the.button('Save')).bow()).remedy).toBe('It has: in, nth, first, last, having, without.');
+    expect(told(() => any(the.button('Save')).bow()).remedy).toBe('Use one of: in, nth, first, last, having, without.');
   });
 
   it('may be asked for by whoever wants to know what it is', async () => {

@@ -57,7 +57,7 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
   ['not a modifier', 'bad-step', /“Hyper” is not a modifier key/],
   ['not a target', 'bad-step', /hover\(…\) needs a target/],
   ['no such check', 'check-unknown', /^There is no check visible\(\)\.$/],
-  ['no such method', 'target-method', /^A target has no click\(\)\.$/],
+  ['no such method', 'method-unknown', /^A target has no click\(\)\.$/],
   ['not a selector', 'bad-step', /“li:\[” is not a CSS selector/],
   ['not a route', 'bad-step', /is not a route/],
   ['a check that does not hold', 'check-failed', /the button “Fine” is disabled/, /^it is enabled$/],

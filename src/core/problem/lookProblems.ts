@@ -127,8 +127,11 @@ export const steps = {
     'Look at the moments before and after this step on the bench. If the component is right, change the check.',
   ),
   'not-a-spy': entry(
-    () => 'This check needs a spy, but was given something else.',
-    'Give the prop a spy(): props: { onRelease: spy() }.',
+    (d) => `${d.call || 'This check'} needs a spy, but was given ${d.given}.`,
+    (d) =>
+      d.given === 'undefined'
+        ? 'Look at the name of the prop, and give it a spy(): props: { onRelease: spy() }.'
+        : 'Give the prop a spy(): props: { onRelease: spy() }.',
   ),
   'world-refused': entry(
     (d) => `The browser does not take this: ${d.what} (${d.error}).`,
@@ -138,9 +141,9 @@ export const steps = {
     (d) => `There is no check ${d.check}().`,
     (d) => (d.near ? `Did you mean ${d.near}()?` : `Use one of: ${d.known}.`),
   ),
-  'target-method': entry(
-    (d) => `A target has no ${d.name}().`,
-    (d) => (d.instead ? `Write ${d.instead}.` : d.near ? `Did you mean .${d.near}(…)?` : `It has: ${d.known}.`),
+  'method-unknown': entry(
+    (d) => `${d.what} has no ${d.name}().`,
+    (d) => (d.instead ? `Write ${d.instead}.` : d.near ? `Did you mean .${d.near}(…)?` : `Use one of: ${d.known}.`),
   ),
   'check-of-other': entry(
     (d) => `${d.check}() is a check of ${d.of}, but ensure(…) was given ${d.given}.`,

@@ -3,6 +3,7 @@ import { modifierBits } from '../../core/input/keys.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import { show } from '../../core/value/show.ts';
+import { isTarget } from '../../language/target.ts';
 
 type Rule = { fits(value: unknown): boolean; wanted: string };
 
@@ -50,6 +51,8 @@ const rules = {
 
 /** @throws ProblemError `bad-step`, `look-entry` for an option that an action does not have, or cannot be */
 export function checkOptions(action: keyof typeof rules, options: unknown): void {
+  if (isTarget(options))
+    fail('bad-step', { what: `${action}(…) takes one target, but was given two.`, remedy: 'Call it once for each.' });
   if (typeof options !== 'object' || options === null)
     fail('bad-step', {
       what: `${action}(…) was given ${show(options)} for its options.`,

@@ -25,7 +25,7 @@ function look(check: Check, current: Step, recording: Recording): Finding | Prom
     case 'value':
       return findInValue(check.source, check.claim, check.isNot);
     case 'no spy':
-      return fail('not-a-spy');
+      return fail('not-a-spy', { given: check.given });
   }
 }
 
@@ -44,7 +44,7 @@ function patienceOf(check: Check): number {
 const mostSeen = 20;
 
 async function carryOut(check: Check, statement: string, current: Step, recording: Recording): Promise<void> {
-  if (check.of === 'no spy') fail('not-a-spy');
+  if (check.of === 'no spy') fail('not-a-spy', { given: check.given });
   const limit = patienceOf(check);
   await retry(
     current,

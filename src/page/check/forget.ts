@@ -1,5 +1,6 @@
 /** Forgets the calls that a spy or an answer has had. */
 import { fail } from '../../core/problem/problem.ts';
+import { show } from '../../core/value/show.ts';
 import { type Answer, isAnswer } from '../../language/answer.ts';
 import { isSpy, type Spy, spyName } from '../../language/spy.ts';
 
@@ -9,6 +10,6 @@ export const subjectInWords = (subject: unknown): string =>
 
 /** @throws ProblemError `not-a-spy` */
 export function forgetCalls(subject: Spy | Answer): void {
-  if (!isSpy(subject) && !isAnswer(subject)) fail('not-a-spy');
+  if (!isSpy(subject) && !isAnswer(subject)) fail('not-a-spy', { call: 'reset(…)', given: show(subject) });
   subject.calls.length = 0;
 }

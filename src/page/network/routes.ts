@@ -2,6 +2,7 @@
 import { fail } from '../../core/problem/problem.ts';
 import { addressOf } from '../../core/address/address.ts';
 import { type Answer, type AnswerInit, type Received, repliesOf, type Reply } from '../../language/answer.ts';
+import { withMethods } from '../../language/known.ts';
 import { ask } from '../host/host.ts';
 import { append } from '../host/natives.ts';
 import { step } from '../record/step.ts';
@@ -106,7 +107,7 @@ function toOpened(route: Route, does: (one: Opened) => void): void {
 }
 
 /** Answers a route from now on. @throws ProblemError `bad-step` for what is no route or no reply */
-export function addRoute(route: string, init: AnswerInit): Route {
+export function addRoute(route: string, init: AnswerInit): Answer {
   const made: Route = {
     isAnswer: true,
     route,
@@ -125,7 +126,7 @@ export function addRoute(route: string, init: AnswerInit): Route {
   };
   for (const reply of repliesOf(init)) checkReply(route, reply);
   routes.unshift(made);
-  return made;
+  return withMethods<Answer>(made, 'An answer', ['letGo', 'send', 'end']);
 }
 
 function withoutHold(init: AnswerInit): AnswerInit {
