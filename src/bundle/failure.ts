@@ -19,7 +19,8 @@ const uncoloured = (text: string): string => text.replace(/\u001b\[[0-9;]*m/g, '
 
 /** The first line that says anything: what follows is the bundler's own drawing of the code. */
 function firstLine(text: string): string {
-  const plain = uncoloured(text);
+  // Of plugins of its own the bundler tells what they threw further down.
+  const plain = uncoloured(text).replace(/^(?:.*\n+)*?.*plugin .* threw an error\s+Caused by:\s+/, '');
   const line = plain.split('\n').find((one) => one.trim() && !/^Build failed/.test(one)) ?? plain;
   return line.replace(/^\s*(?:\[[\w:.-]+\])?[\s:]*/, '').trim();
 }
@@ -74,6 +75,17 @@ const ownNames = (told: string): string =>
     (_, name: string, kind?: string) => `“sguardo${kind ? `/${kind}` : ''}” exports no “${name}”.`,
   );
 
+/** `"./forms" is not exported under the conditions […] from package …/tides (see exports field in …)`. */
+const unexported = /"\.\/(.+?)" is not exported under the conditions .*? from package \S+ \(see .*?\)\.?/;
+
+/** The import of a part that its package does not have, as the file writes it; null where the file has none. */
+function importOfPart(path: string, told: string): string | null {
+  const part = unexported.exec(told)?.[1];
+  if (part === undefined || !existsSync(path)) return null;
+  const imported = readFileSync(path, 'utf8').matchAll(/['"]([^'"\s]+)['"]/g);
+  return [...imported].map(([, name]) => name!).find((name) => name.endsWith(`/${part}`)) ?? null;
+}
+
 /** What a bundler's error says of a file that could not be built with all that it imports. */
 export function explainBuild(
   root: string,
@@ -81,8 +93,11 @@ export function explainBuild(
   error: unknown,
   code: 'bundle-failed' | 'frame-failed' = 'bundle-failed',
 ): Problem {
-  const told = ownNames(causesOf(error).join(because).replaceAll(`${root}${sep}`, ''));
-  const at = placeOf(root, error);
+  const caused = causesOf(error).join(because).replaceAll(`${root}${sep}`, '');
+  const part = importOfPart(resolve(root, file), caused);
+  const told =
+    part === null ? ownNames(caused) : caused.replace(unexported, `“${part}” is none of its package’s exports.`);
+  const at = placeOf(root, error) ?? (part === null ? null : placeOfImport(resolve(root, file), part));
   if (!at) return problem(code, { file, error: told });
   const path = relative(root, at.path);
   const details = { file, error: told, ...(path === file ? {} : { in: path }) };

@@ -124,18 +124,52 @@ function checkComponent(component: unknown): void {
   fail('component-missing', { given: show(component) });
 }
 
+type Kind = { fits(value: unknown): boolean; wanted: string };
+
+const record = (wanted: string): Kind => ({
+  fits: (value) => typeof value === 'object' && value !== null && !Array.isArray(value),
+  wanted,
+});
+
+/** What entries have to be that nothing else looks at before they are used. */
+const kinds: Record<string, Kind> = {
+  props: record("an object: { station: 'Molo Est' }"),
+  answers: record("an object: { 'GET /api/tides': { json: [] } }"),
+  states: record('an object: { plain: {} }'),
+  script: { fits: (value) => typeof value === 'function', wanted: 'a function: async script() { … }' },
+  after: { fits: (value) => typeof value === 'string', wanted: 'the name of another look of the file' },
+};
+
+/** @throws ProblemError `look-setting` for an entry that is something else than what is made of it */
+function checkKinds(value: object, where: string): void {
+  for (const [name, { fits, wanted }] of Object.entries(kinds)) {
+    const own = (value as Record<string, unknown>)[name];
+    if (own !== undefined && !fits(own)) fail('look-setting', { where, name, value: show(own), wanted });
+  }
+}
+
+/** @throws ProblemError `look-shape` for what is no object */
+function checkRecord(value: unknown, where: string, example: string): void {
+  const { fits, wanted } = record(`an object: ${example}`);
+  if (!fits(value)) fail('look-shape', { where, value: show(value), wanted });
+}
+
 /** Declares the looks of a component. Props, and the names in `after`, are checked against it by the compiler. */
 export function looks<C extends AnyComponent, const Name extends string, const Route extends string>(
   component: C,
   definition: LooksOf<PropsOf<C>, Name, Route>,
 ): Looks {
   checkComponent(component);
+  checkRecord(definition, 'What looks(…) was given beside the component', '{ states: { plain: {} } }');
+  checkKinds(definition, 'looks(…)');
   checkEntries(definition, entries, 'What looks(…) was given');
   checkAnswers(definition.answers, 'looks(…)');
   for (const [name, state] of Object.entries<LookState<object, string>>(definition.states ?? {})) {
+    checkRecord(state, `The look “${name}”`, '{ props: { … }, async script() { … } }');
+    checkKinds(state, `The look “${name}”`);
     checkEntries(state, stateEntries, `The look “${name}”`);
-    settingsIn(state ?? {}, `The look “${name}”`);
-    checkAnswers(state?.answers, `The look “${name}”`);
+    settingsIn(state, `The look “${name}”`);
+    checkAnswers(state.answers, `The look “${name}”`);
   }
   return {
     isLooks: true,

@@ -105,7 +105,7 @@ function narrowedInWords(words: string, one: Narrowing): string {
 }
 
 /** Actions that are given their target, and what stands behind it. */
-const actions: { [name in keyof typeof import('./actions.ts')]?: string } = {
+const actions: Readonly<Record<string, string>> = {
   blur: '',
   clear: '',
   click: '',
@@ -121,7 +121,7 @@ const actions: { [name in keyof typeof import('./actions.ts')]?: string } = {
 
 /** How an action of a target is written: `click(the.button('Save'))`; nothing for what is no action. */
 function actionOn(of: Target, name: string): string {
-  const more = Object.hasOwn(actions, name) ? actions[name as keyof typeof actions] : undefined;
+  const more = Object.hasOwn(actions, name) ? actions[name] : undefined;
   return more === undefined ? '' : `${name}(${inCode(of)}${more})`;
 }
 

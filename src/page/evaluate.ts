@@ -59,7 +59,7 @@ async function looksOf({ file, looks }: Modules): Promise<Looks> {
   if (!isLooks(exported)) return fail('file-empty', { file });
   if (Object.keys(exported.states).length === 0) return fail('looks-none', { file });
   const odd = Object.keys(exported.states).find((name) => !name.isWellFormed() || name.trim() === '');
-  if (odd !== undefined) fail('look-name', { file, look: JSON.stringify(odd) });
+  if (odd !== undefined) fail('look-name', { file, look: odd.trim() === '' ? '' : JSON.stringify(odd) });
   return exported;
 }
 

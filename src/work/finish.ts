@@ -4,12 +4,11 @@ import type { Reader } from '../coverage/probes.ts';
 import type { BaselineOf, CaptureKey } from '../core/baseline/baseline.ts';
 import type { LookCoverage } from '../core/coverage/hits.ts';
 import type { LookInfo } from '../core/look/look.ts';
-import { placeOfLook } from '../core/look/source.ts';
+import { locateAtLook } from '../core/look/source.ts';
 import { canonicalise } from '../core/moment/canonical.ts';
 import { markupLines } from '../core/moment/markup.ts';
 import type { Moment } from '../core/moment/moment.ts';
 import { applyPatch } from '../core/moment/patch.ts';
-import { codeFrame } from '../core/problem/codeframe.ts';
 import { unawaitedNote } from '../core/problem/notes.ts';
 import { type Problem, problem } from '../core/problem/problem.ts';
 import type { FinishedCapture, FinishedLook } from '../core/run/finished.ts';
@@ -60,13 +59,6 @@ function locate(wrong: Problem, stack: string | null, mapper: SourceMapper, pref
   const place = stack ? mapper.place(stack, prefer) : null;
   if (!place) return wrong;
   return { ...wrong, place: `${place.file}:${place.line}:${place.column}`, frame: mapper.frame(place) };
-}
-
-/** What is wrong with a look as a whole is wrong where the look is written. */
-function locateAtLook(wrong: Problem, { file, look }: LookInfo, source: string | null): Problem {
-  const place = wrong.place || source === null ? null : placeOfLook(source, look);
-  if (!place) return wrong;
-  return { ...wrong, place: `${file}:${place.line}:${place.column}`, frame: codeFrame(source!, place) };
 }
 
 function locateSteps({ trace }: Execution, mapper: SourceMapper, file: string): void {

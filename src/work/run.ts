@@ -3,6 +3,7 @@ import { type Bundle, locatorOf, sourceMapper } from '../bundle/index.ts';
 import { coverageReader } from '../coverage/probes.ts';
 import type { Approved, BaselineOf } from '../core/baseline/baseline.ts';
 import type { Declared, LookInfo } from '../core/look/look.ts';
+import { locateAtLook } from '../core/look/source.ts';
 import { isChosen, isLeftOut } from '../core/look/pattern.ts';
 import { messageOf, type Problem, problem } from '../core/problem/problem.ts';
 import type { FinishedLook } from '../core/run/finished.ts';
@@ -140,6 +141,7 @@ function openings(setup: RunSetup, plan: Plan, finishing: Finishing) {
   // The address of a script carries a hash of it.
   const sourceOf = (file: string): string =>
     setup.sourceOf(file) ?? bundle.entries.find((entry) => entry.file === file)?.script ?? '';
+  const textOf = (file: string): string | null => bundle.entries.find((entry) => entry.file === file)?.source ?? null;
   const isWanted = (look: LookInfo, { environment: { name } }: Job): boolean =>
     !request.listing && select(look) && !isReused(look, name) && !isLeftOut(look, name);
   const known = setup.settings.environments.map(({ name }) => name);
@@ -157,12 +159,18 @@ function openings(setup: RunSetup, plan: Plan, finishing: Finishing) {
       know(job, 1);
       finishing.add(finishing.finish(whole, job, execution).then(finishing.tell));
     },
-    /** Why an opened file is not used all the same; null when it is. */
-    refusal({ looks: found }: Opened): Problem | null {
+    /** Why an opened file is not used all the same, and where that is written; null when it is. */
+    refusal(job: Job, { looks: found }: Opened): Problem | null {
       const only = found.find((look) => look.only);
-      if (request.refuseOnly && only) return problem('only-left', { look: only.look });
-      const strange = found.flatMap((look) => look.environments ?? []).find((name) => !known.includes(name));
-      return strange === undefined ? null : problem('environment-unknown', { name: strange, known: known.join(', ') });
+      const at = (wrong: Problem, look: string): Problem =>
+        locateAtLook(wrong, { file: job.file, look }, textOf(job.file));
+      if (request.refuseOnly && only) return at(problem('only-left', { look: only.look }), only.look);
+      const strange = found.flatMap(({ look, environments = [] }) =>
+        (environments ?? []).filter((name) => !known.includes(name)).map((name) => ({ look, name })),
+      )[0];
+      if (!strange) return null;
+      const about = { name: strange.name, known: known.join(', ') };
+      return at(problem('environment-unknown', about), strange.look);
     },
     /** The looks of an opened file that are to be run. */
     looksOf(job: Job, { looks: found }: Opened): WantedLook[] {
@@ -237,7 +245,7 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
       }
     },
     opened(job, report) {
-      const refused = 'looks' in report ? opening.refusal(report) : null;
+      const refused = 'looks' in report ? opening.refusal(job, report) : null;
       if ('looks' in report && !refused) return queue.opened(job, opening.looksOf(job, report));
       const { problem: wrong, stack } = 'looks' in report ? { problem: refused!, stack: null } : report;
       opening.whole(job, brokenBy(wrong, stack));

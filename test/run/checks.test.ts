@@ -128,7 +128,7 @@ describe('a check that does not hold', () => {
     ['fails: no such style', 'There is no style property “colour”.', /as CSS does/],
     ['fails: no such value', 'padding cannot be “wide”.', /with its unit/],
     ['fails: no such role', 'There is no role “headin”.', /the\.heading/],
-    ['fails: no spy to reset', 'This check needs a spy, but was given something else.', /spy\(\)/],
+    ['fails: no spy to reset', 'reset(…) needs a spy, but was given undefined.', /spy\(\)/],
   ])('is told when it cannot be meant (%s)', (name, message, remedy) => {
     expect(look(name).problem?.message).toBe(message);
     expect(look(name).problem?.remedy).toMatch(remedy);

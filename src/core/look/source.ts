@@ -1,4 +1,7 @@
 /** Where a look is written down in its file, as far as that is plain to see. */
+import { codeFrame } from '../problem/codeframe.ts';
+import type { Problem } from '../problem/problem.ts';
+import type { LookInfo } from './look.ts';
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
@@ -14,3 +17,14 @@ export function placeOfLook(source: string, look: string): { line: number; colum
 
 /** The line on which a look's name stands as a key; null where it is not written out. */
 export const lineOfLook = (source: string, look: string): number | null => placeOfLook(source, look)?.line ?? null;
+
+/** A problem without a place of its own is where its look is written: what is wrong with a look as a whole. */
+export function locateAtLook(
+  wrong: Problem,
+  { file, look }: Pick<LookInfo, 'file' | 'look'>,
+  source: string | null,
+): Problem {
+  const place = wrong.place || source === null ? null : placeOfLook(source, look);
+  if (!place) return wrong;
+  return { ...wrong, place: `${file}:${place.line}:${place.column}`, frame: codeFrame(source!, place) };
+}

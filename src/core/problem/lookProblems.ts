@@ -303,6 +303,10 @@ export const lookFiles = {
     (d) => `${d.where} has the ${d.name} ${d.value}.`,
     (d) => `Use ${d.wanted}.`,
   ),
+  'look-shape': entry(
+    (d) => `${d.where} is ${d.value}.`,
+    (d) => `Use ${d.wanted}.`,
+  ),
   'looks-none': entry(
     (d) => `${d.file} describes no looks.`,
     'Add one to its states: even an empty one, { plain: {} }, is rendered and compared.',
@@ -313,8 +317,14 @@ export const lookFiles = {
       d.near ? `Did you mean the.${d.near}(…)?` : 'Use a role of WAI-ARIA, such as the.button(…), or the.css(…).',
   ),
   'look-name': entry(
-    (d) => `${d.file} has a look whose name cannot be stored: ${d.look}.`,
-    'Rename it: the name holds half of a surrogate pair, which is not valid Unicode.',
+    (d) =>
+      d.look === ''
+        ? `${d.file} has a look without a name.`
+        : `${d.file} has a look whose name cannot be stored: ${d.look}.`,
+    (d) =>
+      d.look === ''
+        ? 'Give it one that says what it shows.'
+        : 'Rename it: the name holds half of a surrogate pair, which is not valid Unicode.',
   ),
   'looks-twice': entry(
     (d) => `${d.file} and ${d.other} describe the same component, so their looks cannot be told apart.`,
