@@ -117,9 +117,14 @@ function checkAnswers(answers: { readonly [route: string]: AnswerInit | undefine
     for (const reply of repliesOf(init)) checkEntries(reply, replyEntries, `${where}, the answer to ${route},`);
 }
 
+/** True for `<BerthCard />` as React and its kin make it: what a component has been made into already. */
+const isMade = (value: unknown): boolean =>
+  typeof value === 'object' && value !== null && '$$typeof' in value && 'props' in value;
+
 /** @throws ProblemError `component-missing` for what can be no component: an import that has gone wrong, mostly */
 function checkComponent(component: unknown): void {
   const isOne = typeof component === 'function' || (typeof component === 'object' && component !== null);
+  if (isMade(component)) fail('component-missing', { given: 'an element', isMade: 1 });
   if (isOne || (typeof component === 'string' && component !== '')) return;
   fail('component-missing', { given: show(component) });
 }
@@ -134,6 +139,12 @@ const record = (wanted: string): Kind => ({
 /** What entries have to be that nothing else looks at before they are used. */
 const kinds: Record<string, Kind> = {
   props: record("an object: { station: 'Molo Est' }"),
+  slots: record("an object: { default: 'Moored' }"),
+  render: {
+    fits: (value) => ['function', 'object'].includes(typeof value) && !isMade(value),
+    wanted: 'a component: render: (props) => <BerthCard {...props} />',
+  },
+  only: { fits: (value) => typeof value === 'boolean', wanted: 'true or false' },
   answers: record("an object: { 'GET /api/tides': { json: [] } }"),
   states: record('an object: { plain: {} }'),
   script: { fits: (value) => typeof value === 'function', wanted: 'a function: async script() { … }' },

@@ -263,7 +263,10 @@ export const lookFiles = {
   ),
   'component-missing': entry(
     (d) => `looks(…) was given ${d.given} for a component.`,
-    'Check the import: is it a default export, and is its name spelled the same in both files?',
+    (d) =>
+      d.isMade
+        ? 'Give it the component itself, and its props beside it: looks(BerthCard, { props: { … }, states: { … } })'
+        : 'Check the import: is it a default export, and is its name spelled the same in both files?',
   ),
   'prop-unknown': entry(
     (d) => `${d.component} has no input or output “${d.prop}”.`,
