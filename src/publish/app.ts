@@ -70,7 +70,7 @@ export function firstPage({ project, entries }: SiteList): string {
       .join(', ');
     return `<tr><td><a href="${folder}/index.html">${escaped(commit?.slice(0, 12) ?? name)}</a></td>
 <td>${escaped(branch ?? '')}</td><td><time datetime="${at}">${at.slice(0, 16).replace('T', ' ')} UTC</time></td>
-<td class="number">${looks}</td><td>${counts}</td><td>${files.join('<br>')}</td></tr>`;
+<td class="number">${looks}</td><td>${counts}</td><td class="files">${files.join(' ')}</td></tr>`;
   });
   return `<!doctype html>
 <html lang="en">
@@ -85,13 +85,14 @@ export function firstPage({ project, entries }: SiteList): string {
 @media (prefers-color-scheme: dark) {
   :root { --paper: #15171d; --ink: #e4e4df; --soft: #9a9fac; --rule: #313643; --accent: #a3abf0; --wrong: #f08b83; }
 }
-body { margin: 0 auto; max-width: 60rem; padding: 2.5rem 1.5rem; background: var(--paper); color: var(--ink);
+body { margin: 0 auto; max-width: 72rem; padding: 2.5rem 1.5rem; background: var(--paper); color: var(--ink);
   font: 14px/1.5 "Inter", "DejaVu Sans", system-ui, sans-serif; }
 h1 { font-size: 20px; margin: 0 0 .25rem; } p { color: var(--soft); margin: 0 0 1.5rem; }
 table { width: 100%; border-collapse: collapse; }
 th { text-align: left; font-weight: 500; color: var(--soft); }
 th, td { padding: .45rem 1rem .45rem 0; border-bottom: 1px solid var(--rule); vertical-align: top; }
 td:first-child { font-family: ui-monospace, monospace; font-size: 13px; }
+td { white-space: nowrap; } .files { white-space: normal; } .files a { margin-right: .6rem; white-space: nowrap; }
 .number { font-variant-numeric: tabular-nums; } a { color: var(--accent); }
 .failed, .broken { color: var(--wrong); font-weight: 600; }
 </style>
