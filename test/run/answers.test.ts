@@ -34,6 +34,11 @@ describe('answers', () => {
     expect(await networkOf('another host')).toContain('GET https://weather.test/now → 200 (info)');
   });
 
+  it('are waited for, however long each of them takes to come', async () => {
+    expect(look('one after the other, slowly').notes).toEqual([]);
+    expect(await networkOf('one after the other, slowly')).toHaveLength(40);
+  });
+
   it('that are missing fail the look, with what to write', () => {
     expect(look('nobody answers')).toMatchObject({
       verdict: 'failed',

@@ -92,6 +92,12 @@ type Unrest = string | null;
 
 const fileLoading = 'a file was still loading';
 const requestPending = 'a request was still under way';
+const imageLoading = 'an image was still loading';
+const fontLoading = 'a font was still loading';
+
+/** What comes from outside the page, as fast as the machine lets it. */
+const isOnTheWay = (unrest: string): boolean =>
+  unrest === fileLoading || unrest === requestPending || unrest === imageLoading || unrest === fontLoading;
 
 /** What really takes time: files, pictures, observers, tasks. The look's own time stands meanwhile. */
 async function oneRound(): Promise<Unrest> {
@@ -115,8 +121,8 @@ async function oneRound(): Promise<Unrest> {
   if (filesOnTheWay()) return fileLoading;
   if (traffic().pending) return requestPending;
   if (traffic().events !== events) return 'it kept making requests';
-  if (pendingImages().length > 0) return 'an image was still loading';
-  if (document.fonts.status !== 'loaded') return 'a font was still loading';
+  if (pendingImages().length > 0) return imageLoading;
+  if (document.fonts.status !== 'loaded') return fontLoading;
   if (!isCalm()) return 'files kept coming';
   return isIdle ? null : 'it never stopped working, although nothing that it shows changed';
 }
@@ -125,13 +131,21 @@ async function oneRound(): Promise<Unrest> {
 export async function untilQuiet(isOver: () => boolean): Promise<Unrest> {
   const began = native.now();
   const seen: string[] = [];
+  // Since when the page has been busy with itself, and how often it was looked at since then: what comes late on a busy
+  // machine gives it something to do each time.
+  let alone = began;
+  let rounds = 0;
   for (;;) {
     const unrest = await oneRound();
     if (unrest === null || isOver()) return unrest;
     append(seen, unrest);
+    const now = native.now();
+    if (isOnTheWay(unrest)) [alone, rounds] = [now, 0];
+    else rounds++;
     // On a busy machine patience may end before the page had a chance.
-    const patience = unrest === fileLoading || unrest === requestPending ? patienceForReplies() : realPatience;
-    if (native.now() > began + patience && seen.length >= fewestRounds) return commonest(seen);
+    const isSpent = seen.length >= fewestRounds && now > began + patienceForReplies();
+    if (isSpent && (isOnTheWay(unrest) || now > began + ownPatience)) return commonest(seen);
+    if (rounds >= fewestRounds && now > alone + realPatience) return commonest(seen);
   }
 }
 

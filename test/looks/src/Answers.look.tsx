@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { answer, click, ensure, looks, the } from 'sguardo';
 
 /** Asks for what its buttons say, and shows the reply. */
@@ -41,6 +41,22 @@ function Telephone({
   );
 }
 
+/** Asks for one thing after the other, and shows how far it is. */
+function Chain() {
+  const [heard, setHeard] = useState(0);
+  useEffect(() => {
+    if (heard < 40) void fetch(`/api/tides/${heard}`).then((reply) => reply.json().then(() => setHeard(heard + 1)));
+  }, [heard]);
+  return <output>{heard}</output>;
+}
+
+/** As long as a busy machine takes: it has to be computed, for time itself is the look's own. */
+const slowly = (): { json: number } => {
+  let sum = 0;
+  for (let i = 1; i < 30_000_000; i++) sum += i % 7;
+  return { json: sum };
+};
+
 const tides = 'GET /api/tides/:id';
 
 export default looks(Telephone, {
@@ -54,6 +70,7 @@ export default looks(Telephone, {
         await ensure(answers[tides]!.calls[0]!.url).matches(/\/api\/tides\/3\?day=monday$/);
       },
     },
+    'one after the other, slowly': { render: Chain, answers: { [tides]: slowly }, timeLimit: 120_000 },
     'the old way': {
       async script() {
         await click(the.button('Call the old way'));
