@@ -10,7 +10,7 @@ import { defaultEnvironment, type Environment } from '../core/settings/environme
 import { fail, ProblemError } from '../core/problem/problem.ts';
 import { schemaWords } from '../core/problem/wording.ts';
 import { nearest } from '../core/text/nearest.ts';
-import { because, causesOf } from './failure.ts';
+import { because, causesOf, placedBy } from './failure.ts';
 import { viteOf } from './vite.ts';
 
 setLocale(schemaWords);
@@ -205,7 +205,10 @@ export async function loadConfig(path: string): Promise<Settings> {
     const loaded = await vite.loadConfigFromFile({ command: 'build', mode: 'development' }, path, root, 'silent');
     config = (loaded?.config ?? {}) as Config;
   } catch (error) {
-    return fail('config-threw', { file, error: causesOf(error).join(because) });
+    const told = causesOf(error).join(because);
+    // Vite's word for it knows of functions and of no entry of ours.
+    if (/^config must export or return an object/.test(told)) return fail('config-empty', { file });
+    return fail('config-threw', { file, error: told }, placedBy(root, error));
   }
   try {
     schema.validateSync(config, { abortEarly: true });

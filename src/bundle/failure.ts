@@ -100,11 +100,25 @@ export function explainBuild(
   const at = placeOf(root, error) ?? (part === null ? null : placeOfImport(resolve(root, file), part));
   if (!at) return problem(code, { file, error: told });
   const path = relative(root, at.path);
-  const details = { file, error: told, ...(path === file ? {} : { in: path }) };
+  return problem(code, { file, error: told, ...(path === file ? {} : { in: path }) }, shown(path, at));
+}
+
+/** A place as a problem tells it, with the code around it where the file can still be read. */
+function shown(path: string, at: Place): { place: string; frame?: string } {
   const place = `${path}:${at.line}:${at.column}`;
   try {
-    return problem(code, details, { place, frame: codeFrame(readFileSync(at.path, 'utf8'), at) });
+    return { place, frame: codeFrame(readFileSync(at.path, 'utf8'), at) };
   } catch {
-    return problem(code, details, { place });
+    return { place };
   }
+}
+
+/** Where an error says that it lies, for people who are in `root`; nothing where it does not say so. */
+export function placedBy(root: string, error: unknown): { place?: string; frame?: string } {
+  const at = placeOf(root, error);
+  if (!at) return {};
+  // Vite puts words of its own before the first line of a configuration.
+  const line = existsSync(at.path) ? readFileSync(at.path, 'utf8').split('\n')[at.line - 1] : undefined;
+  const isOn = line !== undefined && at.column <= line.length + 1;
+  return shown(relative(root, at.path), isOn ? at : { ...at, column: 1 });
 }

@@ -11,6 +11,7 @@ const special: Record<string, Exit> = {
   'run-ended': 1,
   'run-stopped': 1,
   'config-missing': 2,
+  'config-empty': 2,
   'config-threw': 2,
   'config-wrong': 2,
   'frame-missing': 2,

@@ -8,6 +8,7 @@ const special: Partial<Record<ProblemCode, number>> = {
   'run-ended': 503,
   'run-stopped': 409,
   'config-missing': 400,
+  'config-empty': 400,
   'config-threw': 400,
   'config-wrong': 400,
   'frame-missing': 400,

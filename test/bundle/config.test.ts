@@ -152,6 +152,7 @@ describe('a wrong configuration', () => {
       /The frame lost\.tsx named in .*sguardo\.config\.ts does not exist/,
       /correct the path/,
     ],
+    ['nothing', 'export default null;', 'config-empty', /exports no configuration/, /End it with: export default/],
     ['a syntax error', 'export default { lanes: ;', 'config-threw', /could not be read/, /Fix the file/],
     ['something that throws', "throw new Error('no wind');", 'config-threw', /no wind/, /Fix the file/],
   ])('%s', async (_what, config, code, message, remedy) => {
@@ -160,6 +161,16 @@ describe('a wrong configuration', () => {
       message: expect.stringMatching(message),
       remedy: expect.stringMatching(remedy),
     });
+  });
+});
+
+it('says where a file cannot be read', async () => {
+  expect(await problemOf('export default {\n  lanes: ;\n};')).toMatchObject({
+    place: 'sguardo.config.ts:2:10',
+    frame: expect.stringMatching(/▸ 2 │ {3}lanes: ;/),
+  });
+  expect(await problemOf("import x from './nowhere';\nexport default x;")).toMatchObject({
+    place: 'sguardo.config.ts:1:1',
   });
 });
 

@@ -8,6 +8,10 @@ const project = {
     "Create one in your project's root; the shortest is: export default {};",
   ),
   'config-threw': entry((d) => `${d.file} could not be read: ${d.error}`, 'Fix the file and run again.'),
+  'config-empty': entry(
+    (d) => `${d.file} exports no configuration.`,
+    'End it with: export default { … }; the shortest is: export default {};',
+  ),
   'config-wrong': entry(
     (d) => `${d.file}: ${d.error}`,
     (d) => String(d.remedy ?? 'Correct that entry. docs/configuration.md lists every one.'),
