@@ -27,7 +27,7 @@ export const blur = (target: Target | null = null): Promise<void> => portOf('blu
 /** Components that show numbers are typed numbers into. */
 const typed = {
   fits: (value: unknown) => typeof value === 'string' || typeof value === 'number',
-  remedy: "Say what is typed: type(the.field('Draught'), '4.2')",
+  wanted: "a text or a number: type(the.field('Draught'), '4.2')",
 };
 
 /** Types a text key by key, behind what is there already. */
@@ -68,11 +68,11 @@ export function hold(keys: string, body: () => Promise<void>): Promise<void> {
  * several can be chosen.
  */
 export function select(target: Target, option: string | readonly string[]): Promise<void> {
-  const remedy = "Give it the label of an option, or a list of them: select(the.combobox('Berth'), 'C-14')";
+  const wanted = "the label of an option, or a list of them: select(the.combobox('Berth'), 'C-14')";
   const fits = (value: unknown) => ['string', 'number'].includes(typeof value);
   given.need('select(…)', option, {
     fits: (value) => (Array.isArray(value) ? value.every(fits) : fits(value)),
-    remedy,
+    wanted,
   });
   return portOf('select').act({ do: 'select', target, options: [option].flat().map(String) });
 }
@@ -82,8 +82,8 @@ export function select(target: Target, option: string | readonly string[]): Prom
  * on a target. What the page lets be dragged (HTML drag and drop) is dropped there.
  */
 export function drag(what: Target | Carried, to: Target | { by: Amount }, options: DragOptions = {}): Promise<void> {
-  const remedy = "Say where to: drag(the.listitem('Alba'), the.region('Moored')), or { by: [40, 0] }";
-  given.need('drag(…)', to, { fits: (value) => typeof value === 'object' && value !== null, remedy });
+  const wanted = "a target or an amount: drag(the.listitem('Alba'), the.region('Moored')), or { by: [40, 0] }";
+  given.need('drag(…)', to, { fits: (value) => typeof value === 'object' && value !== null, wanted });
   return portOf('drag').act({ do: 'drag', what, to, options });
 }
 

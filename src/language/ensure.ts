@@ -126,7 +126,7 @@ const numberFor = (check: string, n: number): number => {
 
 const valueRule = {
   fits: (value: unknown) => ['string', 'number'].includes(typeof value) || value instanceof RegExp,
-  remedy: "Use a text, a number or a pattern: hasValue('4.2')",
+  wanted: "a text, a number or a pattern: hasValue('4.2')",
 };
 
 const targetChecks = (target: Target, options: CheckOptions): Negatable<TargetChecks> =>
@@ -156,7 +156,7 @@ const targetChecks = (target: Target, options: CheckOptions): Negatable<TargetCh
       comesBefore(what) {
         given.need('comesBefore(…)', what, {
           fits: isTarget,
-          remedy: "Give it a target: comesBefore(the.row('C-14'))",
+          wanted: "a target: comesBefore(the.row('C-14'))",
         });
         return check({ is: 'before', what });
       },

@@ -1,11 +1,9 @@
 /** What a look file exports: a component and its named states. */
-import { fail } from '../core/problem/problem.ts';
-import { nearest } from '../core/text/nearest.ts';
-import { show } from '../core/value/show.ts';
-import { type Answer, type AnswerInit, replyEntries, repliesOf } from './answer.ts';
+import type { Answer, AnswerInit } from './answer.ts';
 import { combined } from './combine.ts';
 import type { AnyComponent, PropsOf } from './component.ts';
-import { type LookSettings, settingEntries, settingsIn } from './settings.ts';
+import { checkDefinition } from './definition.ts';
+import { type LookSettings, settingsIn } from './settings.ts';
 
 /** What a script is given. */
 export type ScriptContext<P, Route extends string = string> = {
@@ -90,98 +88,12 @@ export type Looks = LookSettings & {
   states: Record<string, LookState<Record<string, unknown>, string>>;
 };
 
-const entries = ['props', 'slots', 'render', 'answers', 'states', ...settingEntries];
-const stateEntries = [
-  'props',
-  'slots',
-  'render',
-  'answers',
-  'after',
-  'script',
-  'each',
-  'most',
-  'only',
-  ...settingEntries,
-];
-
-/** The compiler says so, too, but not to everybody. @throws ProblemError `look-entry` */
-function checkEntries(value: unknown, known: readonly string[], where: string): void {
-  if (typeof value !== 'object' || value === null) return;
-  const entry = Object.keys(value).find((key) => !known.includes(key));
-  if (entry === undefined) return;
-  fail('look-entry', { where, entry, near: nearest(entry, known) ?? '', known: known.join(', ') });
-}
-
-function checkAnswers(answers: { readonly [route: string]: AnswerInit | undefined } | undefined, where: string): void {
-  for (const [route, init = {}] of Object.entries(answers ?? {}))
-    for (const reply of repliesOf(init)) checkEntries(reply, replyEntries, `${where}, the answer to ${route},`);
-}
-
-/** True for `<BerthCard />` as React and its kin make it: what a component has been made into already. */
-const isMade = (value: unknown): boolean =>
-  typeof value === 'object' && value !== null && '$$typeof' in value && 'props' in value;
-
-/** @throws ProblemError `component-missing` for what can be no component: an import that has gone wrong, mostly */
-function checkComponent(component: unknown): void {
-  const isOne = typeof component === 'function' || (typeof component === 'object' && component !== null);
-  if (isMade(component)) fail('component-missing', { given: 'an element', isMade: 1 });
-  if (isOne || (typeof component === 'string' && component !== '')) return;
-  fail('component-missing', { given: show(component) });
-}
-
-type Kind = { fits(value: unknown): boolean; wanted: string };
-
-const record = (wanted: string): Kind => ({
-  fits: (value) => typeof value === 'object' && value !== null && !Array.isArray(value),
-  wanted,
-});
-
-/** What entries have to be that nothing else looks at before they are used. */
-const kinds: Record<string, Kind> = {
-  props: record("an object: { station: 'Molo Est' }"),
-  slots: record("an object: { default: 'Moored' }"),
-  render: {
-    fits: (value) => ['function', 'object'].includes(typeof value) && !isMade(value),
-    wanted: 'a component: render: (props) => <BerthCard {...props} />',
-  },
-  only: { fits: (value) => typeof value === 'boolean', wanted: 'true or false' },
-  answers: record("an object: { 'GET /api/tides': { json: [] } }"),
-  states: record('an object: { plain: {} }'),
-  script: { fits: (value) => typeof value === 'function', wanted: 'a function: async script() { … }' },
-  after: { fits: (value) => typeof value === 'string', wanted: 'the name of another look of the file' },
-};
-
-/** @throws ProblemError `look-setting` for an entry that is something else than what is made of it */
-function checkKinds(value: object, where: string): void {
-  for (const [name, { fits, wanted }] of Object.entries(kinds)) {
-    const own = (value as Record<string, unknown>)[name];
-    if (own !== undefined && !fits(own)) fail('look-setting', { where, name, value: show(own), wanted });
-  }
-}
-
-/** @throws ProblemError `look-shape` for what is no object */
-function checkRecord(value: unknown, where: string, example: string): void {
-  const { fits, wanted } = record(`an object: ${example}`);
-  if (!fits(value)) fail('look-shape', { where, value: show(value), wanted });
-}
-
 /** Declares the looks of a component. Props, and the names in `after`, are checked against it by the compiler. */
 export function looks<C extends AnyComponent, const Name extends string, const Route extends string>(
   component: C,
   definition: LooksOf<PropsOf<C>, Name, Route>,
 ): Looks {
-  checkComponent(component);
-  checkRecord(definition, 'What looks(…) was given beside the component', '{ states: { plain: {} } }');
-  checkKinds(definition, 'looks(…)');
-  checkEntries(definition, entries, 'What looks(…) was given');
-  checkAnswers(definition.answers, 'looks(…)');
-  for (const [name, state] of Object.entries<LookState<object, string>>(definition.states ?? {})) {
-    checkRecord(state, `The look “${name}”`, '{ props: { … }, async script() { … } }');
-    checkKinds(state, `The look “${name}”`);
-    checkEntries(state, stateEntries, `The look “${name}”`);
-    settingsIn(state, `The look “${name}”`);
-    checkAnswers(state.answers, `The look “${name}”`);
-  }
+  checkDefinition(component, definition);
   return {
     isLooks: true,
     ...settingsIn(definition, 'looks(…)'),

@@ -130,12 +130,12 @@ const narrowings = ['in', 'nth', 'first', 'last', 'having', 'without'] as const 
 function target(query: Query, scope: Target | null = null, narrowed: readonly Narrowing[] = []): Target {
   const narrow = (one: Narrowing): Target => target(query, scope, [...narrowed, one]);
   const other = (call: string, outer: Target): Target => {
-    given.need(call, outer, { fits: isTarget, remedy: "Give it a target: the.button('Save').in(the.dialog())" });
+    given.need(call, outer, { fits: isTarget, wanted: "a target: the.button('Save').in(the.dialog())" });
     return outer;
   };
   const held = (call: string, what: Target | Name): Target | Name => {
-    const remedy = "Give it a target or a text: the.row().having('Alba')";
-    given.need(call, what, { fits: (value) => isTarget(value) || isName(value), remedy });
+    const wanted = "a target or a text: the.row().having('Alba')";
+    given.need(call, what, { fits: (value) => isTarget(value) || isName(value), wanted });
     return what;
   };
   const made: Target = {
@@ -246,21 +246,21 @@ function knownRole(role: string): string {
 
 const isName = (value: unknown): value is Name => typeof value === 'string' || value instanceof RegExp;
 
-const isTruth = { fits: (value: unknown) => typeof value === 'boolean', remedy: 'Use true or false.' };
+const isTruth = { fits: (value: unknown) => typeof value === 'boolean', wanted: 'true or false' };
 const isTruthOrMixed = {
   fits: (value: unknown) => typeof value === 'boolean' || value === 'mixed',
-  remedy: "Use true, false or 'mixed'.",
+  wanted: "true, false or 'mixed'",
 };
 
 /** What each state may be. */
-const stateRules: { [state in keyof RoleState]-?: { fits(value: unknown): boolean; remedy: string } } = {
+const stateRules: { [state in keyof RoleState]-?: given.Rule } = {
   exact: isTruth,
   level: given.count('{ level: 2 }'),
   checked: isTruthOrMixed,
   expanded: isTruth,
   selected: isTruth,
   pressed: isTruthOrMixed,
-  current: { fits: (value) => typeof value === 'boolean' || typeof value === 'string', remedy: "Use true or 'page'." },
+  current: { fits: (value) => typeof value === 'boolean' || typeof value === 'string', wanted: "true or 'page'" },
   disabled: isTruth,
   description: given.name("{ description: 'Free at 14:00' }"),
 };

@@ -3,9 +3,8 @@ import { modifierBits } from '../../core/input/keys.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import { show } from '../../core/value/show.ts';
+import type { Rule } from '../../language/given.ts';
 import { isTarget } from '../../language/target.ts';
-
-type Rule = { fits(value: unknown): boolean; wanted: string };
 
 const isNumber = (value: unknown): value is number => typeof value === 'number' && Number.isFinite(value);
 
