@@ -19,8 +19,10 @@ const uncoloured = (text: string): string => text.replace(/\u001b\[[0-9;]*m/g, '
 
 /** The first line that says anything: what follows is the bundler's own drawing of the code. */
 function firstLine(text: string): string {
+  const whole = uncoloured(text);
   // Of plugins of its own the bundler tells what they threw further down.
-  const plain = uncoloured(text).replace(/^(?:.*\n+)*?.*plugin .* threw an error\s+Caused by:\s+/, '');
+  const thrown = /plugin .* threw an error\s+Caused by:\s+/.exec(whole);
+  const plain = thrown ? whole.slice(thrown.index + thrown[0].length) : whole;
   const line = plain.split('\n').find((one) => one.trim() && !/^Build failed/.test(one)) ?? plain;
   return line.replace(/^\s*(?:\[[\w:.-]+\])?[\s:]*/, '').trim();
 }

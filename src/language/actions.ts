@@ -24,7 +24,7 @@ export const focus = (target: Target): Promise<void> => portOf('focus').act({ do
 /** Takes the focus from a target, or from whatever has it. */
 export const blur = (target: Target | null = null): Promise<void> => portOf('blur').act({ do: 'blur', target });
 
-/** Components that show numbers are typed numbers into. */
+/** What can be typed: numbers are typed as they are written. */
 const typed = {
   fits: (value: unknown) => typeof value === 'string' || typeof value === 'number',
   wanted: "a text or a number: type(the.field('Draught'), '4.2')",

@@ -20,6 +20,13 @@ describe('the causes of an error', () => {
     ]);
   });
 
+  it('are told of plugins by what they threw, however long the message is', () => {
+    const text =
+      '[rolldown:vite-resolve] plugin `x` threw an error\n\nCaused by:\n    no such pier\n\nStack backtrace:\n  0: a';
+    expect(causesOf(new Error(text))).toEqual(['no such pier']);
+    expect(causesOf(new Error(`${'\n'.repeat(50_000)}no ink`))).toEqual(['no ink']);
+  });
+
   it('may be no errors, and go round in a circle', () => {
     const error = new Error('one');
     error.cause = Object.assign(new Error('two'), { cause: error });
