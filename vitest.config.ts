@@ -5,8 +5,8 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     include: ['test/**/*.test.ts'],
-    testTimeout: 120_000,
-    hookTimeout: 240_000,
+    testTimeout: 300_000,
+    hookTimeout: 300_000,
     maxWorkers: 2,
     pool: 'forks',
     // Vite, Fastify and the like take a second to load: files of one worker share them.

@@ -1,4 +1,4 @@
-/** What `looks` is given: refused at once where nothing can be made of it. The compiler says so, too, but not to all. */
+/** What `looks` is given, refused at once where nothing can be made of it: the compiler does not tell everybody. */
 import { fail } from '../core/problem/problem.ts';
 import { nearest } from '../core/text/nearest.ts';
 import { show } from '../core/value/show.ts';
