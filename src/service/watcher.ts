@@ -11,6 +11,9 @@ const hidden = /(^|[\\/])\.(?!env|babelrc|browserslistrc|postcssrc|swcrc)[^\\/]*
 /** An editor writes in several steps, and several files at once: so long after the last change, in milliseconds. */
 const calm = 25;
 
+/** File systems write down times that lie a little behind, in milliseconds. */
+const tick = 20;
+
 export type Watcher = {
   /**
    * Somebody wants to know of changes outside the folder of baselines; returns a function that says that they no longer
@@ -31,10 +34,22 @@ export function watcherOf(root: string, changed: () => void): Watcher {
       const isBaseline = baselines !== null && `${inside}${sep}`.startsWith(`${sep}${baselines}${sep}`);
       return isBaseline || aside.test(inside) || hidden.test(inside);
     };
-    watching = watch(root, { ignored: isAside, ignoreInitial: true });
-    watching.on('all', () => {
+    const tell = (): void => {
       clearTimeout(timer);
       timer = setTimeout(changed, calm);
+    };
+    // What is saved while the files are still looked through is a change, too.
+    const since = Date.now() - tick;
+    let isReady = false;
+    let isMissed = false;
+    watching = watch(root, { ignored: isAside, alwaysStat: true });
+    watching.on('all', (_, __, stats) => {
+      if (isReady) tell();
+      else isMissed ||= stats === undefined || stats.mtimeMs >= since;
+    });
+    watching.on('ready', () => {
+      isReady = true;
+      if (isMissed) tell();
     });
     // A folder that cannot be read is not watched; the rest is.
     watching.on('error', () => {});

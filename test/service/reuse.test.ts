@@ -152,8 +152,6 @@ describe('watching', () => {
       }
     })();
     await listening;
-    // The watcher knows what is there before anything changes.
-    await new Promise((resolve) => setTimeout(resolve, 500));
     work();
     await following;
     return told;

@@ -19,10 +19,14 @@ export type Page = {
   path(): Promise<string>;
 };
 
-const places = `(text) => {
+const findable = `((text) => {
   const shown = (element) => element.checkVisibility() && element.getBoundingClientRect().width > 0;
   const all = [...document.querySelectorAll('a, button, input, textarea, [role]')].filter(shown);
-  const found = all.find((element) => element.getAttribute('aria-label') === text) ?? all.find((element) => element.textContent.trim() === text) ?? all.findLast((element) => element.textContent.includes(text) && ![...element.querySelectorAll('*')].some((inner) => all.includes(inner) && inner.textContent.includes(text)));
+  return all.find((element) => element.getAttribute('aria-label') === text) ?? all.find((element) => element.textContent.trim() === text) ?? all.findLast((element) => element.textContent.includes(text) && ![...element.querySelectorAll('*')].some((inner) => all.includes(inner) && inner.textContent.includes(text)));
+})`;
+
+const places = `(text) => {
+  const found = ${findable}(text);
   if (!found) throw new Error('nothing to click: ' + text);
   found.scrollIntoView({ block: 'nearest' });
   const middle = () => {
@@ -60,6 +64,8 @@ export async function openConsole(url: string, width = 1280, height = 800): Prom
       }
     },
     async click(text) {
+      // It may come late on a busy machine.
+      await until(window, `${findable}(${JSON.stringify(text)}) !== undefined`);
       const [x, y] = (await window.evaluate(`(${places})(${JSON.stringify(text)})`)) as [number, number];
       await window.input([
         { kind: 'move', x, y, button: 'none', modifiers: 0 },

@@ -45,7 +45,7 @@ function Telephone({
 function Chain() {
   const [heard, setHeard] = useState(0);
   useEffect(() => {
-    if (heard < 40) void fetch(`/api/tides/${heard}`).then((reply) => reply.json().then(() => setHeard(heard + 1)));
+    if (heard < 25) void fetch(`/api/tides/${heard}`).then((reply) => reply.json().then(() => setHeard(heard + 1)));
   }, [heard]);
   return <output>{heard}</output>;
 }
