@@ -84,6 +84,26 @@ describe('the costs of a step', () => {
     });
   });
 
+  it('are those of the input that waits longest, whatever is painted between two of them', () => {
+    const click = timesOf(
+      {
+        events: [
+          stamp('begin', 0, 1000),
+          event('EventDispatch', 2000, 1_000, { type: 'pointerdown' }),
+          event('Commit', 5_000, 1_000),
+          event('EventDispatch', 10_000, 30_000, { type: 'click' }),
+          // Painted while it was handled: what came of it cannot be in it.
+          event('Paint', 20_000, 1_000, undefined, 2),
+          event('Commit', 45_000, 5_000),
+          stamp('end', 0, 60_000),
+        ],
+        profile,
+      },
+      () => ({ name: '', place: null, isOurs: false }),
+    );
+    expect(click.get(0)!.costs.toPaint).toBe(40);
+  });
+
   it('have the functions of the project, and none of ours', () => {
     const { flame } = times.get(0)!;
     expect(flame).toMatchObject({ total: 40, kids: [{ name: 'onClick', total: 40, self: 10 }] });

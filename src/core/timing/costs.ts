@@ -136,12 +136,18 @@ const isInput = ({ name, args }: TraceEvent): boolean =>
   name === 'EventDispatch' &&
   /^(click|mousedown|pointerdown|keydown|touchstart|input)$/.test(String(args?.data?.type ?? ''));
 
-/** The end of the first painting after an input of a step. */
+/**
+ * The longest that an input of a step waits for the first painting after it was handled: a click is several inputs, and
+ * a frame may come between them.
+ */
 function toPaint(events: readonly TraceEvent[], { from, to }: Interval): number | null {
-  const input = events.find((event) => isInput(event) && event.ts >= from && event.ts <= to);
-  if (!input) return null;
-  const painted = events.find(({ name, ts }) => (name === 'Commit' || name === 'Paint') && ts > input.ts);
-  return painted ? tenths(painted.ts + (painted.dur ?? 0) - input.ts) : null;
+  const inputs = events.filter((event) => isInput(event) && event.ts >= from && event.ts <= to);
+  const waits = inputs.flatMap((input) => {
+    const handled = input.ts + (input.dur ?? 0);
+    const painted = events.find(({ name, ts }) => (name === 'Commit' || name === 'Paint') && ts > handled);
+    return painted ? [painted.ts + (painted.dur ?? 0) - input.ts] : [];
+  });
+  return waits.length > 0 ? tenths(Math.max(...waits)) : null;
 }
 
 /** React says so in the trace as it begins to render a root: a track of its own for what blocks the page. */
