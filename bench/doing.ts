@@ -1,7 +1,6 @@
 /**
  * Recording by doing: the input of every script of the demo projects is sent again by hand to a live look, and what was
- * written down is run. Projects whose framework is not installed are left out; `node scripts/kits.mjs kits` installs
- * them.
+ * written down is run.
  */
 import { cpSync, existsSync, mkdirSync, mkdtempSync, rmSync, symlinkSync } from 'node:fs';
 import { join, resolve } from 'node:path';
@@ -31,7 +30,6 @@ export async function measureDoing(): Promise<Figure> {
   let same = 0;
   mkdirSync('bench/.tmp', { recursive: true });
   for (const name of projects) {
-    if (name !== 'harbour' && !existsSync(`demo/${name}/node_modules`)) continue;
     const around = mkdtempSync(resolve('bench/.tmp/doing-'));
     const done = (await doAll(copyOf(name, around))).filter(({ verdict }) => verdict !== 'nothing');
     rmSync(around, { recursive: true, force: true });

@@ -2,17 +2,7 @@
  * The same three components with 24 looks in each of five frameworks: how long a run takes of which everything is
  * approved and nothing reused, against React's in the same series, and how many captures differ in ten repetitions.
  */
-import {
-  cpSync,
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  symlinkSync,
-  writeFileSync,
-} from 'node:fs';
+import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { connect } from '../src/client/client.ts';
 import type { RunRequest, RunSummary } from '../src/core/run/run.ts';
@@ -77,8 +67,6 @@ async function measure(around: string, kit: (typeof kits)[number]): Promise<Meas
 
 /** The ratios to React's run, and the captures that differed. */
 export async function measureFrameworks(): Promise<Figure> {
-  const missing = kits.filter((kit) => kit !== 'react' && !existsSync(join(repository, 'demo', kit, 'node_modules')));
-  if (missing.length > 0) throw new Error(`First install ${missing.join(', ')}: node scripts/kits.mjs kits`);
   const home = join(repository, 'bench/.tmp');
   mkdirSync(home, { recursive: true });
   const around = mkdtempSync(join(home, 'frameworks-'));

@@ -28,22 +28,13 @@ const chapters: [file: string, title: string][] = [
 const told = new Set([
   ...['Name', 'RoleState', 'Target', 'The', 'the', 'TargetChecks', 'CallChecks', 'AnswerChecks', 'ValueChecks'],
   ...['CheckOptions', 'action', 'check', 'reset', 'spy', 'Spy', 'Reply', 'Received', 'AnswerInit', 'Answer', 'answer'],
-  ...['ServerEvent', 'part', 'capture', 'CaptureOptions', 'clock', 'world', 'WorldChange', 'Media', 'World', 'ensure'],
-  ...[
-    'Accept',
-    'LookSettings',
-    'LookState',
-    'LooksOf',
-    'ScriptContext',
-    'Tags',
-    'looks',
-    'Named',
-    'Amount',
-    'Spot',
-    'Side',
-  ],
+  ...['ServerEvent', 'part', 'capture', 'pause', 'CaptureOptions', 'world', 'WorldChange', 'Media', 'World', 'ensure'],
+  ...['Accept', 'LookSettings', 'LookState', 'LooksOf', 'ScriptContext', 'Tags', 'looks', 'Amount', 'Spot', 'Side'],
   ...['ClickOptions', 'PressOptions', 'DragOptions', 'TouchOptions', 'Carried', 'Asked'],
 ]);
+
+/** What is described where it is not exported, with the name by which a look file imports it. */
+const made: Record<string, string> = { Named: 'the', moves: 'clock' };
 
 const folded = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
@@ -60,7 +51,11 @@ const row = (code: string, doc: string): string => `| \`${cell(folded(code))}\` 
 
 /** What a function takes, as it is written. */
 const parametersOf = (node: ts.Expression, source: ts.SourceFile): string =>
-  ts.isArrowFunction(node) ? node.parameters.map((one) => one.getText(source)).join(', ') : '';
+  ts.isCallExpression(node)
+    ? parametersOf(node.arguments.find(ts.isArrowFunction)!, source)
+    : ts.isArrowFunction(node)
+      ? node.parameters.map((one) => one.getText(source)).join(', ')
+      : '';
 
 /** The entries of a type: its members with their comments. */
 function membersOf(node: ts.Node, source: ts.SourceFile): string[] {
@@ -105,12 +100,19 @@ function sectionOf(node: ts.Statement, source: ts.SourceFile): string[] {
     ts.canHaveModifiers(node) && ts.getModifiers(node)?.some(({ kind }) => kind === ts.SyntaxKind.ExportKeyword);
   const doc = docOf(node);
   const isAction = source.fileName.endsWith('actions.ts');
-  if ((!isExported && name !== 'Named') || doc === '' || !(isAction || told.has(name))) return [];
+  if (
+    (!isExported && !Object.hasOwn(made, name)) ||
+    doc === '' ||
+    !(isAction || told.has(name) || Object.hasOwn(made, name))
+  )
+    return [];
   const isType = ts.isTypeAliasDeclaration(node) || ts.isInterfaceDeclaration(node);
-  const members = isType || name === 'clock' ? membersOf(node, source) : [];
-  const title = name === 'Named' ? 'the' : isType || name === 'clock' ? name : (callOf(name, node, source) ?? name);
+  const members = isType || name === 'moves' ? membersOf(node, source) : [];
+  const title = made[name] ?? (isType ? name : (callOf(name, node, source) ?? name));
   const table = members.length > 0 ? ['', '| | |', '| --- | --- |', ...members] : [];
-  return [`### \`${folded(title)}\``, '', doc, ...table, ''];
+  const plain =
+    ts.isTypeAliasDeclaration(node) && members.length === 0 ? ['', `\`${folded(node.type.getText(source))}\``] : [];
+  return [`### \`${folded(title)}\``, '', doc, ...plain, ...table, ''];
 }
 
 /** The text of the page. */

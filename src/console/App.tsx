@@ -12,6 +12,7 @@ import { site } from './site.ts';
 import { Palette } from './palette/Palette.tsx';
 import { Blank, Trouble, Waiting } from './parts/Blank.tsx';
 import { Button } from './parts/Button.tsx';
+import { Key } from './parts/Key.tsx';
 import { KeysDialog } from './parts/KeysDialog.tsx';
 import { day } from './parts/day.ts';
 import { ProblemCard } from './parts/ProblemCard.tsx';
@@ -158,10 +159,10 @@ export function App({ theme }: { theme: Theme }) {
             {project.data.name}
           </span>
           <nav className="flex h-full gap-4" aria-label="Pages">
-            <NavLink to="/" end className={tab}>
-              Board <kbd className="max-lg:hidden">1</kbd>
+            <NavLink to="/" end className={tab} aria-keyshortcuts="1">
+              Board <Key className="max-lg:hidden">1</Key>
             </NavLink>
-            <NavLink to="/review" className={tab}>
+            <NavLink to="/review" className={tab} aria-keyshortcuts="2">
               Review
               {open > 0 && (
                 <span className="rounded-full bg-wash px-1.5 text-[11px] font-semibold text-accent tabular-nums">
@@ -169,16 +170,16 @@ export function App({ theme }: { theme: Theme }) {
                   <span className="sr-only"> captures to review</span>
                 </span>
               )}
-              <kbd className="max-lg:hidden">2</kbd>
+              <Key className="max-lg:hidden">2</Key>
             </NavLink>
-            <NavLink to="/accessibility" className={tab}>
-              Accessibility <kbd className="max-lg:hidden">3</kbd>
+            <NavLink to="/accessibility" className={tab} aria-keyshortcuts="3">
+              Accessibility <Key className="max-lg:hidden">3</Key>
             </NavLink>
-            <NavLink to="/coverage" className={tab}>
-              Coverage <kbd className="max-lg:hidden">4</kbd>
+            <NavLink to="/coverage" className={tab} aria-keyshortcuts="4">
+              Coverage <Key className="max-lg:hidden">4</Key>
             </NavLink>
-            <NavLink to="/handbook" className={tab}>
-              Handbook <kbd className="max-lg:hidden">5</kbd>
+            <NavLink to="/handbook" className={tab} aria-keyshortcuts="5">
+              Handbook <Key className="max-lg:hidden">5</Key>
             </NavLink>
           </nav>
           <span className="flex-1" />

@@ -1,4 +1,6 @@
 /** Answers: stubbed network replies. */
+import * as given from './given.ts';
+import { taking } from './given.ts';
 import { portOf } from './port.ts';
 
 /** An event of an event stream (WHATWG HTML, 9.2). Anything but text is sent as JSON. */
@@ -63,6 +65,7 @@ export type Received = {
 /** A reply, several of them for one request after the other (the last one stays), or what makes one of a request. */
 export type AnswerInit = Reply | readonly Reply[] | ((request: Received) => Reply | Promise<Reply>);
 
+/** An answer that is in place. */
 export type Answer = {
   readonly isAnswer: true;
   readonly route: string;
@@ -76,12 +79,21 @@ export type Answer = {
   end(code?: number): Promise<void>;
 };
 
+const example = "answer('GET /api/tides', { json: [] })";
+const isReply: given.Rule = {
+  fits: (value) => (typeof value === 'object' && value !== null) || typeof value === 'function',
+  wanted: `an object, a list of them, or a function that gives one: ${example}`,
+};
+
 /**
  * Answers requests of a route from now on; the newest answer to a route wins. Routes are `POST /api/arrivals/:id`,
  * `query Berths` and `mutation Release` for operations of GraphQL, `WS /feed` for web sockets.
  */
-export const answer = (route: string, init: AnswerInit = {}): Promise<Answer> =>
-  portOf('answer').answer(String(route), init);
+export const answer = taking(2, 'answer', (route: string, init: AnswerInit): Promise<Answer> => {
+  given.need('answer(…)', route, given.text(example));
+  given.need(`answer('${route}')`, init, isReply, 'reply');
+  return portOf('answer').answer(route, init);
+});
 
 /** The replies that are known before a request is made. */
 export function repliesOf(init: AnswerInit): readonly Reply[] {

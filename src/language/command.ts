@@ -9,6 +9,7 @@ export type Amount = readonly [number, number];
 /** Where on an element: from its top left corner; its middle when it is left out. */
 export type Spot = { at?: Amount };
 
+/** How a click is done. */
 export type ClickOptions = Spot & {
   /** Default `left`. */
   button?: 'left' | 'middle' | 'right';
@@ -18,7 +19,9 @@ export type ClickOptions = Spot & {
   times?: number;
 };
 
+/** How a key is pressed. */
 export type PressOptions = {
+  /** How often; once when it is left out. */
   times?: number;
   /** How long the key stays down, in milliseconds of the look's time; it repeats as a held key does. */
   held?: number;
@@ -27,6 +30,7 @@ export type PressOptions = {
 /** Something from outside the page. */
 export type Carried = { text?: string; html?: string; files?: readonly (File | string)[] };
 
+/** How something is dragged; `at` is where it is let go, from the top left corner of the other target. */
 export type DragOptions = Spot & {
   /** Keys that are held meanwhile. */
   holding?: string;
@@ -34,7 +38,9 @@ export type DragOptions = Spot & {
   from?: Amount;
 };
 
+/** How a finger touches. */
 export type TouchOptions = Spot & {
+  /** How often it taps; at most 10. */
   times?: number;
   /** How far the finger moves. */
   by?: Amount;
@@ -42,6 +48,7 @@ export type TouchOptions = Spot & {
   held?: number;
 };
 
+/** An end to scroll to. */
 export type Side = 'top' | 'bottom' | 'left' | 'right';
 
 /** Something that a person does with mouse, keyboard and fingers. */

@@ -1,9 +1,8 @@
 /** What `looks` is given, refused at once where nothing can be made of it: the compiler does not tell everybody. */
 import { fail } from '../core/problem/problem.ts';
-import { nearest } from '../core/text/nearest.ts';
 import { show } from '../core/value/show.ts';
 import { type AnswerInit, replyEntries, repliesOf } from './answer.ts';
-import { body, type Rule, record, text } from './given.ts';
+import { body, needKnown, type Rule, record, text } from './given.ts';
 import { type LookSettings, settingEntries, settingsIn } from './settings.ts';
 
 const entries = ['props', 'slots', 'render', 'answers', 'states', ...settingEntries];
@@ -22,10 +21,7 @@ const stateEntries = [
 
 /** The compiler says so, too, but not to everybody. @throws ProblemError `look-entry` */
 function checkEntries(value: unknown, known: readonly string[], where: string): void {
-  if (typeof value !== 'object' || value === null) return;
-  const entry = Object.keys(value).find((key) => !known.includes(key));
-  if (entry === undefined) return;
-  fail('look-entry', { where, entry, near: nearest(entry, known) ?? '', known: known.join(', ') });
+  if (typeof value === 'object' && value !== null) needKnown(where, value, known);
 }
 
 type Answers = { readonly [route: string]: AnswerInit | undefined };

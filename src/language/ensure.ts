@@ -20,6 +20,7 @@ export type CheckOptions = {
   patience?: number;
 };
 
+/** What can be said of the elements that a target describes. */
 export type TargetChecks = {
   /** Exactly one element matches, and a person can see it. */
   isVisible(): Promise<void>;
@@ -29,10 +30,15 @@ export type TargetChecks = {
   reads(text: Name): Promise<void>;
   /** A field's current value. */
   hasValue(value: Name | number): Promise<void>;
+  /** It cannot be used now: `disabled`, in a disabled group of fields, or `aria-disabled`. */
   isDisabled(): Promise<void>;
+  /** It can be used now. */
   isEnabled(): Promise<void>;
+  /** A box, a radio or a switch that is ticked or on. */
   isChecked(): Promise<void>;
+  /** A box, a radio or a switch that is not ticked or on. */
   isUnchecked(): Promise<void>;
+  /** It has the focus. */
   isFocused(): Promise<void>;
   /** The attribute is there, and has this value when one is given. */
   hasAttribute(name: string, value?: Name): Promise<void>;
@@ -42,6 +48,7 @@ export type TargetChecks = {
   hasName(name: Name): Promise<void>;
   /** The accessible description. */
   hasDescription(text: Name): Promise<void>;
+  /** The ARIA role, its own or the one that its element has. */
   hasRole(role: string): Promise<void>;
   /** So many elements match. */
   counts(n: number): Promise<void>;
@@ -63,11 +70,13 @@ export type Loose<T> = T extends string
 /** The arguments of a call, each as far as it is said; components may give more than a prop's type says. */
 type LooseCall<Args extends readonly unknown[]> = [...Partial<{ [K in keyof Args]: Loose<Args[K]> }>, ...unknown[]];
 
+/** What can be said of a spy, or of a prop that was given one. */
 export type CallChecks<Args extends readonly unknown[] = readonly unknown[]> = {
   /** It was called this often. */
   calls(n: number): Promise<void>;
   /** It was called at least once. */
   wasCalled(): Promise<void>;
+  /** It was never called so far. */
   wasNotCalled(): Promise<void>;
   /** One of its calls had these arguments: the first ones, and of records the entries that are named. */
   wasCalledWith(...args: LooseCall<Args>): Promise<void>;
@@ -77,9 +86,11 @@ export type CallChecks<Args extends readonly unknown[] = readonly unknown[]> = {
   call(n: number): Negatable<ValueChecks>;
 };
 
+/** What can be said of an answer: of the requests that it was given. */
 export type AnswerChecks = {
   /** It was asked at least once. */
   wasAsked(): Promise<void>;
+  /** It was never asked so far. */
   wasNotAsked(): Promise<void>;
   /** One of its requests had these; each may be left out, and of records the entries that are named count. */
   wasAskedWith(what: Asked): Promise<void>;
@@ -91,6 +102,7 @@ export type AnswerChecks = {
   call(n: number): Negatable<ValueChecks<Received>>;
 };
 
+/** What can be said of any value. */
 export type ValueChecks<T = unknown> = {
   /** Deeply equal to this: what a person would call the same value. */
   equals(value: unknown): Promise<void>;
@@ -103,9 +115,32 @@ const negatable = <Checks extends object>(
   { patience = null }: { patience?: number | null },
   make: (manner: CheckManner) => Checks,
 ): Negatable<Checks> => {
-  const checks = { ...make({ isNot: false, patience }), not: make({ isNot: true, patience }) };
+  const checks = { ...exact(make({ isNot: false, patience })), not: exact(make({ isNot: true, patience })) };
   return onlyChecks(checks, Object.keys(checks.not));
 };
+
+/** Checks that take the arguments of a call, as many as there are. */
+const takesAll = 'wasCalledWith';
+
+/** What to write instead of a check that was given more than it looks at. */
+function betterWith(name: string, value: unknown): string | undefined {
+  if (/^was(Called|Asked)$/.test(name)) return `Use calls(2) for how often, or ${name}With(…) for what with.`;
+  if (typeof value === 'object' && value !== null && 'patience' in value)
+    return `Give it to ensure: ensure(target, { patience: 5000 }).${name}(…).`;
+  return value === false ? `For the opposite, use ensure(…).not.${name}().` : undefined;
+}
+
+/** Checks that refuse what they would not look at: `isVisible(false)` would hold where the opposite was meant. */
+function exact<Checks extends object>(checks: Checks): Checks {
+  const refusing = ([name, check]: [string, Methods[string]]): [string, Methods[string]] => [
+    name,
+    (...args) => {
+      if (name !== takesAll) given.needNoMore(`${name}(…)`, args, check.length, betterWith(name, args[check.length]));
+      return check(...args);
+    },
+  ];
+  return Object.fromEntries(Object.entries(checks as Methods).map(refusing)) as Checks;
+}
 
 /** Checks that say which there are when another one is asked for. */
 function onlyChecks<Checks extends { not: object }>(checks: Checks, names: readonly string[]): Checks {
@@ -146,11 +181,23 @@ const targetChecks = (target: Target, options: CheckOptions): Negatable<TargetCh
       isChecked: () => check({ is: 'checked' }),
       isUnchecked: () => check({ is: 'unchecked' }),
       isFocused: () => check({ is: 'focused' }),
-      hasAttribute: (name, value) => check({ is: 'attribute', name, value }),
-      hasStyle: (property, value) => check({ is: 'style', property, value }),
+      hasAttribute(name, value) {
+        given.need('hasAttribute(…)', name, given.text("hasAttribute('aria-invalid', 'true')"));
+        if (value !== undefined) given.need('hasAttribute(…)', value, given.name("hasAttribute('rows', '4')"));
+        return check({ is: 'attribute', name, value });
+      },
+      hasStyle(property, value) {
+        const example = "hasStyle('color', 'tomato')";
+        given.need('hasStyle(…)', property, given.text(example));
+        given.need('hasStyle(…)', value, { ...valueRule, wanted: `a text, a number or a pattern: ${example}` });
+        return check({ is: 'style', property, value });
+      },
       hasName: (text) => check({ is: 'named', text: nameFor('hasName', text) }),
       hasDescription: (text) => check({ is: 'described', text: nameFor('hasDescription', text) }),
-      hasRole: (role) => check({ is: 'role', role }),
+      hasRole(role) {
+        given.need('hasRole(…)', role, given.text("hasRole('button')"));
+        return check({ is: 'role', role });
+      },
       counts: (n) => check({ is: 'counted', n: numberFor('counts', n) }),
       isWithin: (what) => check({ is: 'within', what }),
       comesBefore(what) {
@@ -214,6 +261,10 @@ const valueChecks = (source: ValueSource, options: CheckOptions): Negatable<Valu
     return { equals: (to) => check({ is: 'equal', to }), matches: (to) => check({ is: 'matching', to }) };
   });
 
+/** @throws ProblemError `bad-step`, `look-entry` */
+const checkOptions = (options: CheckOptions): void =>
+  given.needOptions('ensure(…)', options, ['patience'], 'ensure(target, { patience: 5000 })');
+
 type Callable = (...args: Anything[]) => Anything;
 
 type SpyChecks<F extends Callable> = Negatable<CallChecks<Parameters<F>> & ValueChecks<Awaited<ReturnType<F>>>>;
@@ -226,7 +277,10 @@ function begin(subject: Target, options?: CheckOptions): Negatable<TargetChecks>
 function begin(subject: Answer, options?: CheckOptions): Negatable<AnswerChecks>;
 function begin<F extends Callable>(subject: F | null | undefined, options?: CheckOptions): SpyChecks<F>;
 function begin<T>(subject: T, options?: CheckOptions): Negatable<ValueChecks<T>>;
-function begin(subject: unknown, options: CheckOptions = {}): unknown {
+function begin(...args: [subject: unknown, options?: CheckOptions]): unknown {
+  given.needNoMore('ensure(…)', args, 2);
+  const [subject, options = {}] = args;
+  checkOptions(options);
   const said = portIfAny()?.begun(subject) ?? (() => {});
   const checks = saying(said, checksOf(subject, options));
   const { not: others, ...misuses } = misused(subject, said);
@@ -287,7 +341,14 @@ function misused(subject: unknown, said: () => void): { not: object } {
 }
 
 /** Begins a check of what a function gives, which is asked again at every try. */
-const eventually = <T>(ask: () => T | Promise<T>, options: CheckOptions = {}): Negatable<ValueChecks<Awaited<T>>> =>
-  valueChecks({ value: ask }, options) as Negatable<ValueChecks<Awaited<T>>>;
+function eventually<T>(ask: () => T | Promise<T>, options: CheckOptions = {}): Negatable<ValueChecks<Awaited<T>>> {
+  given.need('ensure.eventually(…)', ask, given.body('ensure.eventually(() => sent.length).equals(2)'));
+  checkOptions(options);
+  return valueChecks({ value: ask }, options) as Negatable<ValueChecks<Awaited<T>>>;
+}
 
+/**
+ * Begins a check, which is retried until it holds: of a target, of a spy or a prop that was given one, of an answer, of a
+ * value. `ensure(…).not` turns it round; `ensure.eventually(() => …)` asks a function again at every try.
+ */
 export const ensure = Object.assign(begin, { eventually });

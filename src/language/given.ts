@@ -1,5 +1,7 @@
 /** What look files may give: looked at when it is given, before anything is done on a page. */
 import { fail } from '../core/problem/problem.ts';
+import { counted } from '../core/text/counted.ts';
+import { nearest } from '../core/text/nearest.ts';
 import { show } from '../core/value/show.ts';
 
 /** What a value has to be, and that in words, which say how it is written. */
@@ -23,6 +25,10 @@ export const body = (example: string): Rule => ({
   fits: (value) => typeof value === 'function',
   wanted: `a function: ${example}`,
 });
+export const milliseconds = (example: string): Rule => ({
+  fits: (value) => typeof value === 'number',
+  wanted: `milliseconds: ${example}`,
+});
 export const record = (example: string): Rule => ({
   fits: (value) => typeof value === 'object' && value !== null && !Array.isArray(value),
   wanted: `an object: ${example}`,
@@ -38,3 +44,46 @@ export function need(call: string, value: unknown, { fits, wanted }: Rule, entry
   const of = entry === undefined ? '' : `the ${entry} `;
   fail('bad-step', { what: `${call} was given ${of}${show(value)}.`, remedy: `Use ${wanted}.` });
 }
+
+/**
+ * Refuses entries that nothing looks at. `where` begins a sentence, as “What capture(…) was given”.
+ * @throws ProblemError `look-entry`
+ */
+export function needKnown(where: string, value: object, known: readonly string[]): void {
+  const entry = Object.keys(value).find((one) => !known.includes(one));
+  if (entry !== undefined)
+    fail('look-entry', { where, entry, near: nearest(entry, known) ?? '', known: known.join(', ') });
+}
+
+/**
+ * Refuses options that are no record of the known entries.
+ * @throws ProblemError `bad-step`, `look-entry`
+ */
+export function needOptions(call: string, options: unknown, known: readonly string[], example: string): void {
+  need(call, options, record(example), 'options');
+  needKnown(`What ${call} was given`, options as object, known);
+}
+
+/**
+ * Refuses more values than a word looks at: whoever writes one means something by it.
+ * @throws ProblemError `bad-step`
+ */
+export function needNoMore(call: string, args: readonly unknown[], most: number, remedy?: string): void {
+  if (args.length <= most) return;
+  fail('bad-step', {
+    what: `${call} takes ${most === 0 ? 'nothing' : counted(most, 'value')}, but was given ${args.map((one) => show(one)).join(', ')}.`,
+    remedy: remedy ?? `Leave out ${show(args[most])}.`,
+  });
+}
+
+/** The same word, which refuses more values than it takes. @throws ProblemError `bad-step` when it is called */
+export const taking = <F extends (...args: never[]) => unknown>(
+  most: number,
+  word: string,
+  carryOut: F,
+  remedy?: string,
+): F =>
+  ((...args: never[]) => {
+    needNoMore(`${word}(…)`, args, most, remedy);
+    return carryOut(...args);
+  }) as F;

@@ -62,6 +62,7 @@ type GivenProps<P> = P extends unknown
 
 type RequiredKeys<P> = { [K in keyof P]-?: object extends Pick<P, K> ? never : K }[keyof P];
 
+/** What `looks` is given beside the component: what all of its states share, and the states. */
 export type LooksOf<
   P,
   Name extends string,

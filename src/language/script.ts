@@ -19,6 +19,7 @@ export type CaptureOptions = {
 /** Takes a screenshot under a name, once the page is at rest. Every look ends with one of its own, `end`. */
 export function capture(name: string, options: CaptureOptions = {}): Promise<void> {
   given.need('capture(…)', name, given.text("capture('filled in')"));
+  given.needOptions('capture(…)', options, ['settle'], "capture('filled in', { settle: 0 })");
   return portOf('capture').capture(name, options);
 }
 

@@ -1,9 +1,10 @@
 /** Spies: functions that remember how they were called. */
 import type { Anything } from './anything.ts';
 import type { Answer } from './answer.ts';
+import * as given from './given.ts';
 import { portIfAny, portOf } from './port.ts';
 
-// A spy must be assignable to a prop of any function type.
+/** A function that remembers its calls; it fits any prop that is a function. */
 export type Spy = ((...args: Anything[]) => Anything) & {
   readonly isSpy: true;
   /** The arguments of each call, oldest first. */
@@ -17,6 +18,7 @@ const known: Known[] = [];
 
 /** A function that remembers its calls; it returns what `does` returns, or undefined. Forgotten between looks. */
 export function spy(does?: (...args: never[]) => unknown): Spy {
+  if (does !== undefined) given.need('spy(…)', does, given.body('spy(() => true)'));
   const calls: unknown[][] = [];
   const made = ((...args: unknown[]) => {
     calls.push(args);

@@ -271,16 +271,7 @@ function byRole(role: string, first?: Name | RoleState, second: RoleState = {}):
   if (first !== undefined && !isState) given.need(`the.${role}(…)`, first, given.name(`the.${role}('Save')`));
   const name = isName(first) ? first : undefined;
   const state = isName(first) || first === undefined ? second : first;
-  const odd = Object.keys(state).find((key) => !Object.hasOwn(stateRules, key));
-  if (odd !== undefined) {
-    const near = nearest(odd, Object.keys(stateRules)) ?? '';
-    fail('look-entry', {
-      where: `What the.${role}(…) was given`,
-      entry: odd,
-      near,
-      known: Object.keys(stateRules).join(', '),
-    });
-  }
+  given.needKnown(`What the.${role}(…) was given`, state, Object.keys(stateRules));
   for (const [key, value] of Object.entries(state) as [keyof RoleState, unknown][])
     if (value !== undefined) given.need(`the.${role}(…)`, value, stateRules[key], key);
   return target({ by: 'role', role: knownRole(role), name, state });

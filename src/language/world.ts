@@ -1,7 +1,7 @@
 /** The world around the component, as far as a script can change it: what the person has set, where they are. */
 import { fail } from '../core/problem/problem.ts';
-import { nearest } from '../core/text/nearest.ts';
 import { show } from '../core/value/show.ts';
+import * as given from './given.ts';
 import { portOf } from './port.ts';
 
 /** What media queries see of the person. */
@@ -15,6 +15,7 @@ export type Media = {
   print?: boolean;
 };
 
+/** What a script may change around the component. */
 export type WorldChange = {
   /** Width and height of the viewport in CSS pixels. */
   viewport?: readonly [number, number];
@@ -89,13 +90,7 @@ export const worldRules: Record<(typeof worldEntries)[number], Rule> = {
 
 /** Changes the world in the middle of a script: `await world({ online: false })`. What is not named stays. */
 export function world(change: WorldChange): Promise<void> {
-  const odd = isRecord(change) ? Object.keys(change).find((key) => !worldEntries.includes(key as never)) : undefined;
-  if (odd !== undefined)
-    fail('look-entry', {
-      where: 'What world(…) was given',
-      entry: odd,
-      near: nearest(odd, worldEntries) ?? '',
-      known: worldEntries.join(', '),
-    });
-  return portOf('world').world(givenBy(worldRules, change ?? {}, 'world(…)'));
+  given.need('world(…)', change, given.record('world({ online: false })'));
+  given.needKnown('What world(…) was given', change, worldEntries);
+  return portOf('world').world(givenBy(worldRules, change, 'world(…)'));
 }

@@ -4,6 +4,8 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { parse } from 'yaml';
+import { checkNames } from '../../src/language/ensure.ts';
+import * as words from '../../src/language/index.ts';
 import { env, program, said } from '../support/cli.ts';
 import { copyOf, lookFile, project, repository, write } from '../support/project.ts';
 import { serve } from '../support/service.ts';
@@ -46,6 +48,17 @@ describe.each(['looks.md', 'guide.md'])('docs/%s', (name) => {
 
 it('the reference is what the doc comments say', () => {
   expect(page('reference.md')).toBe(referenceText());
+});
+
+it('the reference tells of every word that a look file imports, and of every check', () => {
+  const text = page('reference.md');
+  const checks = (['target', 'spy', 'answer', 'value'] as const).flatMap(checkNames).filter((name) => name !== 'not');
+  const missing = [
+    ...Object.keys(words).filter((word) => !new RegExp(`^### \`${word}\\b`, 'm').test(text)),
+    ...checks.filter((check) => !text.includes(`| \`${check}(`)),
+  ];
+  expect(missing).toEqual([]);
+  expect(checks.length).toBeGreaterThan(25);
 });
 
 it('the rules of accessibility are those of the code', () => {

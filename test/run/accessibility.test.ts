@@ -191,8 +191,13 @@ const fixtures: Record<RuleId, Fixture> = {
     ],
   },
   'children-are-there': {
-    wrong: ['<div role="list"><p>A</p><button>B</button></div>', '<div role="tablist"><button>A</button></div>'],
+    wrong: [
+      '<div role="list"><p>A</p><button>B</button></div>',
+      '<div role="tablist"><button>A</button></div>',
+      '<div role="listbox" aria-label="a"><div role="option" tabindex="0">A</div><label><input type="checkbox">B</label></div>',
+    ],
     right: [
+      '<div role="menu" aria-label="a"><div role="menuitem" tabindex="0">A</div><div role="separator"></div></div>',
       '<div role="list"><div role="listitem">A</div></div>',
       '<div role="table"><div role="rowgroup"><div role="row"><div role="cell">A</div></div></div></div>',
       '<div role="list"></div>',

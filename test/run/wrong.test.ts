@@ -23,6 +23,18 @@ beforeAll(async () => {
 const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegExp][] = [
   ['no such target', 'target-missing', /^Nothing matched the button “Sale” within 300 ms\.$/, /^button “Save”$/m],
   ['no such role', 'target-missing', /the slider “Volume”/, /^no slider at all; there is: .*button/],
+  [
+    'a part of a name',
+    'target-missing',
+    /the row “C-14”/,
+    /^\/C-14\/ would match row “C-14 Aliseo”\ncell “C-14”: the\.cell\('C-14'\)/,
+  ],
+  [
+    'no name at all',
+    'target-missing',
+    /“Loading”/,
+    /^nothing gives the progressbar a name: use the\.progressbar\(\)$/m,
+  ],
   ['no such scope', 'target-missing', /the button “Save” in the dialog/, /^the dialog is not there either/],
   [
     'several targets',

@@ -41,11 +41,17 @@ export function Header({ result, desk }: { result: ResultSummary; desk: Desk }) 
         <Button onClick={() => void navigate(`/review?result=${result.id}`)}>Review captures</Button>
       )}
       {!site && <LiveButtons desk={desk} />}
-      <Button onClick={() => open(previous)} disabled={!previous} title="Previous look (p)">
-        ↑ <kbd>p</kbd>
+      <Button
+        onClick={() => open(previous)}
+        disabled={!previous}
+        title="Previous look (p)"
+        aria-label="Previous look"
+        shortcut="p"
+      >
+        ↑
       </Button>
-      <Button onClick={() => open(next)} disabled={!next} title="Next look (n)">
-        ↓ <kbd>n</kbd>
+      <Button onClick={() => open(next)} disabled={!next} title="Next look (n)" aria-label="Next look" shortcut="n">
+        ↓
       </Button>
     </div>
   );
@@ -55,14 +61,14 @@ export function Header({ result, desk }: { result: ResultSummary; desk: Desk }) 
 function LiveButtons({ desk }: { desk: Desk }) {
   return (
     <>
-      <Button onClick={desk.goLive} title="Run it again up to here, and use the page as it was (l)">
-        Go live <kbd>l</kbd>
+      <Button onClick={desk.goLive} title="Run it again up to here, and use the page as it was (l)" shortcut="l">
+        Go live
       </Button>
-      <Button onClick={desk.point} title="Choose an element of the page as it was here (e)">
-        Point <kbd>e</kbd>
+      <Button onClick={desk.point} title="Choose an element of the page as it was here (e)" shortcut="e">
+        Point
       </Button>
-      <Button onClick={desk.toStage} title="Use this look as a live page (s)">
-        Stage <kbd>s</kbd>
+      <Button onClick={desk.toStage} title="Use this look as a live page (s)" shortcut="s">
+        Stage
       </Button>
     </>
   );

@@ -3,6 +3,7 @@ import { ToggleGroup } from 'radix-ui';
 import type { RefObject } from 'react';
 import { verdicts } from '../../core/run/verdict.ts';
 import { Button } from '../parts/Button.tsx';
+import { Key } from '../parts/Key.tsx';
 import { Choice } from '../parts/Choice.tsx';
 import { VerdictShape } from '../parts/Verdict.tsx';
 import { WithoutLooks } from './WithoutLooks.tsx';
@@ -18,13 +19,14 @@ function Search({ filters, search }: SearchProps) {
       <span className="sr-only">Search looks</span>
       <input
         ref={search}
+        aria-keyshortcuts="/"
         value={filters.text}
         placeholder="Search looks"
         onChange={({ target }) => filters.setText(target.value)}
         onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
         className="h-7 w-52 rounded-md border border-rule bg-sheet px-2.5 placeholder:text-soft"
       />
-      {!filters.text && <kbd className="pointer-events-none absolute top-1.5 right-2">/</kbd>}
+      {!filters.text && <Key className="pointer-events-none absolute top-1.5 right-2">/</Key>}
     </label>
   );
 }
@@ -78,8 +80,9 @@ export const FilterBar = ({ filters, search, foldAll, isAnyOpen }: Props) => (
       onClick={foldAll}
       disabled={filters.shown.length === 0}
       title={`${isAnyOpen ? 'Fold' : 'Unfold'} all groups (F)`}
+      shortcut="F"
     >
-      {isAnyOpen ? 'Fold all' : 'Unfold all'} <kbd>F</kbd>
+      {isAnyOpen ? 'Fold all' : 'Unfold all'}
     </Button>
     {filters.environments.length > 1 && <Environments filters={filters} />}
   </div>

@@ -73,8 +73,8 @@ export function WithoutLooks() {
   return (
     <Dialog.Root open={isOpen} onOpenChange={open}>
       {count > 0 && (
-        <Button onClick={() => open(true)} title="Components without looks (d)">
-          {counted(count, 'component')} {count === 1 ? 'has' : 'have'} none <kbd>d</kbd>
+        <Button onClick={() => open(true)} title="Components without looks (d)" shortcut="d">
+          {counted(count, 'component')} {count === 1 ? 'has' : 'have'} none
         </Button>
       )}
       <Dialog.Portal>

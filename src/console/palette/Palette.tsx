@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router';
 import type { ProjectInfo } from '../../core/api/api.ts';
 import { service, useBoard, useComponents, useSittings, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
+import { Key } from '../parts/Key.tsx';
 import { site } from '../site.ts';
 import type { Theme } from '../theme.ts';
 import { type Command, commandsFor, type Hands, matching } from './commands.ts';
@@ -84,7 +85,7 @@ function List({ commands, onDone }: { commands: readonly Command[]; onDone(): vo
           >
             <span className="w-14 shrink-0 text-[11px] text-soft">{command.kind}</span>
             <span className="min-w-0 flex-1 truncate">{command.title}</span>
-            {command.key && <kbd>{command.key}</kbd>}
+            {command.key && <Key>{command.key}</Key>}
           </div>
         ))}
         {shown.length === 0 && <p className="px-3 py-2 text-soft">Nothing is called that.</p>}

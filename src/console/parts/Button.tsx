@@ -1,7 +1,13 @@
 /** Buttons of one kind everywhere. */
 import type { ButtonHTMLAttributes } from 'react';
+import { Key } from './Key.tsx';
 
-type Props = ButtonHTMLAttributes<HTMLButtonElement> & { tone?: 'plain' | 'strong' | 'danger' };
+type Props = ButtonHTMLAttributes<HTMLButtonElement> & {
+  tone?: 'plain' | 'strong' | 'danger';
+  /** The key that does the same. */
+  shortcut?: string;
+  keyShape?: string;
+};
 
 const tones = {
   plain: 'border-rule bg-sheet text-ink hover:border-accent',
@@ -11,6 +17,9 @@ const tones = {
 
 const shape = 'inline-flex h-7 items-center gap-1.5 rounded-md border px-2.5 font-medium whitespace-nowrap';
 
-export const Button = ({ tone = 'plain', className = '', ...rest }: Props) => (
-  <button type="button" className={`${shape} ${tones[tone]} ${className}`} {...rest} />
+export const Button = ({ tone = 'plain', className = '', shortcut, keyShape, children, ...rest }: Props) => (
+  <button type="button" className={`${shape} ${tones[tone]} ${className}`} aria-keyshortcuts={shortcut} {...rest}>
+    {children}
+    {shortcut && <Key className={keyShape}>{shortcut}</Key>}
+  </button>
 );

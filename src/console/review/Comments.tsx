@@ -4,6 +4,7 @@ import type { Comment, CommentOn } from '../../core/api/api.ts';
 import { toProblem } from '../../core/problem/problem.ts';
 import { service } from '../data.ts';
 import { Button } from '../parts/Button.tsx';
+import { Key } from '../parts/Key.tsx';
 import { day } from '../parts/day.ts';
 import { site } from '../site.ts';
 import { personNow } from './usePerson.ts';
@@ -54,8 +55,8 @@ export function Comments({ on, comments, field }: Props) {
         />
       )}
       {text.trim() !== '' && (
-        <Button className="mt-1" onClick={() => void send()}>
-          Comment <kbd>Ctrl</kbd> <kbd>Enter</kbd>
+        <Button className="mt-1" onClick={() => void send()} aria-keyshortcuts="Control+Enter">
+          Comment <Key>Ctrl</Key> <Key>Enter</Key>
         </Button>
       )}
       {wrong && <p className="text-failed">✗ {wrong}</p>}

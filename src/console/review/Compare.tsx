@@ -5,6 +5,7 @@ import { service } from '../data.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import type { Box } from '../../core/timeline/timeline.ts';
 import { Choice } from '../parts/Choice.tsx';
+import { Key } from '../parts/Key.tsx';
 import { MarkupTree } from './MarkupTree.tsx';
 import { Flicker, Over, sizeBefore } from './Overlaid.tsx';
 import { Picture } from './Picture.tsx';
@@ -59,7 +60,7 @@ export function Compare(props: Props) {
             value,
             label: (
               <>
-                {title} <kbd className="max-xl:hidden">{key}</kbd>
+                {title} <Key className="max-xl:hidden">{key}</Key>
               </>
             ),
             disabled: !usable.has(value),

@@ -40,8 +40,8 @@ function Side({
             <Picture title={`${titles[take]}${isNow ? ' (what is shown now)' : ''}`} {...side} />
           </div>
           <About side={side} />
-          <Button className="self-start" onClick={onTake}>
-            Take {take === 'base' ? 'this one' : take} <kbd>{takeKeys[take]}</kbd>
+          <Button className="self-start" onClick={onTake} shortcut={takeKeys[take]}>
+            Take {take === 'base' ? 'this one' : take}
           </Button>
         </>
       ) : (
@@ -69,8 +69,8 @@ export function Conflict({ capture, sides, onTake, onApprove }: Props) {
           <Picture title="Now" hash={hash} width={width} height={height} />
         </div>
         <p className="text-[11.5px] text-soft">What the merged code shows</p>
-        <Button className="self-start" onClick={onApprove}>
-          Approve this <kbd>a</kbd>
+        <Button className="self-start" onClick={onApprove} shortcut="a">
+          Approve this
         </Button>
       </div>
     </div>

@@ -44,17 +44,22 @@ export function Head({ entry, shot, result, capture, meant, onApprove, onReject 
         </span>
       )}
       {!site && (
-        <Button tone="danger" onClick={onReject} disabled={meant === 0}>
-          Reject <kbd className="max-lg:hidden">x</kbd>
+        <Button tone="danger" onClick={onReject} disabled={meant === 0} shortcut="x" keyShape="max-lg:hidden">
+          Reject
         </Button>
       )}
       {!site && kind !== 'failed' && (
-        <Button tone="strong" onClick={onApprove} disabled={meant === 0}>
+        <Button
+          tone="strong"
+          onClick={onApprove}
+          disabled={meant === 0}
+          shortcut="a"
+          keyShape="!border-paper/40 !bg-transparent !text-paper max-lg:hidden"
+        >
           <span>
             Approve{meant > 1 && ` ${meant}`}
             {meant > 1 && <span className="max-lg:sr-only"> captures</span>}
-          </span>{' '}
-          <kbd className="!border-paper/40 !bg-transparent !text-paper max-lg:hidden">a</kbd>
+          </span>
         </Button>
       )}
     </div>

@@ -63,8 +63,8 @@ function LastDone({ said, onUndo }: { said: string | null; onUndo(): void }) {
         <>
           <span className="truncate text-[11.5px]">{said}</span>
           <span className="flex-1" />
-          <Button className="h-6! text-[11px]" onClick={onUndo}>
-            Undo <kbd>u</kbd>
+          <Button className="h-6! text-[11px]" onClick={onUndo} shortcut="u">
+            Undo
           </Button>
         </>
       ) : (
@@ -81,8 +81,8 @@ const NothingLeft = ({ done, isDeciding, said, onUndo }: LeftProps) => (
     <p>
       {said ?? ''} Whatever changes in a run, or is new in it, appears here.{' '}
       {done > 0 && !isDeciding && (
-        <Button onClick={onUndo}>
-          Undo <kbd>u</kbd>
+        <Button onClick={onUndo} shortcut="u">
+          Undo
         </Button>
       )}
     </p>

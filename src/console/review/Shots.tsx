@@ -43,8 +43,7 @@ function Small({
     <div className="relative h-full px-1">
       <button
         type="button"
-        role="option"
-        aria-selected={isShown}
+        aria-current={isShown}
         aria-label={`${name}${state === '' ? '' : `, ${state}`}`}
         onClick={onChoose}
         className={`block w-full rounded-md border p-1 text-left ${
@@ -97,16 +96,15 @@ export function Shots({ shots, shown, isLeftOut, onChoose, onLeaveOut }: Props) 
     <div
       ref={list}
       className="h-[112px] shrink-0 overflow-x-auto overflow-y-hidden border-t border-rule bg-sheet px-2 py-1.5"
-      role="listbox"
-      aria-label="Captures"
-      aria-orientation="horizontal"
     >
-      <div className="relative h-full" style={{ width: virtual.getTotalSize() }}>
+      <ul aria-label="Captures" className="relative h-full" style={{ width: virtual.getTotalSize() }}>
         {virtual.getVirtualItems().map((column) => {
           const shot = shots[column.index]!;
           return (
-            <div
+            <li
               key={shotKey(shot)}
+              aria-posinset={column.index + 1}
+              aria-setsize={shots.length}
               className="absolute top-0 h-full"
               style={{ width, transform: `translateX(${column.start}px)` }}
             >
@@ -117,10 +115,10 @@ export function Shots({ shots, shown, isLeftOut, onChoose, onLeaveOut }: Props) 
                 onChoose={() => onChoose(shot)}
                 onLeaveOut={() => onLeaveOut(shot)}
               />
-            </div>
+            </li>
           );
         })}
-      </div>
+      </ul>
     </div>
   );
 }

@@ -34,32 +34,34 @@ export function Bar({ sitting }: { sitting: Sitting }) {
         {where(sitting)}
       </span>
       <span className="flex-1" />
-      <Button disabled={!mayGo} onClick={() => sitting.go()} title="To the next stop, or to the end (g)">
-        Go on <kbd>g</kbd>
+      <Button disabled={!mayGo} onClick={() => sitting.go()} title="To the next stop, or to the end (g)" shortcut="g">
+        Go on
       </Button>
-      <Button disabled={!mayGo} onClick={() => sitting.go({ go: 'over' })} title="Over the next step (o)">
-        Over <kbd>o</kbd>
+      <Button disabled={!mayGo} onClick={() => sitting.go({ go: 'over' })} title="Over the next step (o)" shortcut="o">
+        Over
       </Button>
-      <Button disabled={!mayGo} onClick={() => sitting.go({ go: 'into' })} title="Into the next step (i)">
-        Into <kbd>i</kbd>
+      <Button disabled={!mayGo} onClick={() => sitting.go({ go: 'into' })} title="Into the next step (i)" shortcut="i">
+        Into
       </Button>
       <Button
         disabled={!isStopped}
         aria-pressed={isTimeRunning}
         onClick={() => sitting.setTime(!isTimeRunning)}
         title="Timers and animations wait until time runs (m)"
+        shortcut="m"
         className="aria-pressed:border-accent aria-pressed:bg-wash"
       >
-        {isTimeRunning ? 'Time runs' : 'Time stands'} <kbd>m</kbd>
+        {isTimeRunning ? 'Time runs' : 'Time stands'}
       </Button>
       <Button
         disabled={!isStopped}
         aria-pressed={sitting.isPointing}
         onClick={() => sitting.setPointing(!sitting.isPointing)}
         title="Choose an element: which target names it, what it is, and how it is styled (e)"
+        shortcut="e"
         className="aria-pressed:border-accent aria-pressed:bg-wash"
       >
-        Point <kbd>e</kbd>
+        Point
       </Button>
       {phase === 'over' ? (
         <Button tone="strong" onClick={sitting.again}>

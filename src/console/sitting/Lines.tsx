@@ -72,9 +72,10 @@ export function Lines({ sitting }: { sitting: Sitting }) {
           aria-pressed={isRecording}
           onClick={() => sitting.setRecording(!isRecording)}
           title="What you do to the page becomes lines (w)"
+          shortcut="w"
           className="aria-pressed:border-failed aria-pressed:text-failed"
         >
-          {isRecording ? '● Writing down' : 'Write down what I do'} <kbd>w</kbd>
+          {isRecording ? '● Writing down' : 'Write down what I do'}
         </Button>
         <span className="flex-1" />
         {lines.length > 0 && <CopyButton text={keptLines(lines).join('\n')} what="" />}

@@ -85,12 +85,17 @@ export const Bar = ({ stage, project, address, onWrite }: BarProps) => (
       onClick={() => stage.setPointing(!stage.isPointing)}
       aria-pressed={stage.isPointing}
       title="Choose an element: which target names it, what it is (e)"
+      shortcut="e"
       className={pressed}
     >
-      Point <kbd>e</kbd>
+      Point
     </Button>
-    <Button onClick={onWrite} title="Use the look in the browser of the runs, and have what you do written down (w)">
-      Write down <kbd>w</kbd>
+    <Button
+      onClick={onWrite}
+      title="Use the look in the browser of the runs, and have what you do written down (w)"
+      shortcut="w"
+    >
+      Write down
     </Button>
     {stage.environments.length > 1 && (
       <Button
@@ -103,8 +108,8 @@ export const Bar = ({ stage, project, address, onWrite }: BarProps) => (
       </Button>
     )}
     <Zoom stage={stage} />
-    <Button onClick={stage.reset} title="Mount it anew (r)">
-      Reset <kbd>r</kbd>
+    <Button onClick={stage.reset} title="Mount it anew (r)" shortcut="r">
+      Reset
     </Button>
     <OwnPage address={address} />
   </div>

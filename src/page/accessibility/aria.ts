@@ -143,6 +143,17 @@ function partsOf(seen: Seen, scene: Scene): Seen[] {
   });
 }
 
+/** Widgets of whose content only the parts are told: whatever else is in them is passed over. */
+const exclusive = new Set(['listbox', 'menu', 'menubar', 'tablist', 'tree']);
+
+/** Controls beside the parts of such a widget. Some browsers tell of them all the same. */
+function strays(parts: readonly Seen[], { given }: Seen, owns: readonly string[], tell: Tell): void {
+  const stray = parts.find((part) => !owns.includes(part.role!) && isControl(part));
+  if (!stray) return;
+  const what = `It is in ${article(given!)}, which holds ${owns.join(' or ')} only, and may be passed over.`;
+  tell('children-are-there', stray.element, what, false);
+}
+
 const families: Check = (scene, tell) => {
   for (const seen of scene.told) {
     const { element, given } = seen;
@@ -156,6 +167,7 @@ const families: Check = (scene, tell) => {
           element,
           `${atStart(given)} needs ${about.owns.join(' or ')} in it, and has ${parts[0]!.role}.`,
         );
+      else if (exclusive.has(given)) strays(parts, seen, about.owns, tell);
     }
     if (about.inside.length > 0 && !isInside(seen, about.inside, scene))
       tell('parent-is-there', element, `${atStart(given)} has to be in ${about.inside.join(' or ')}.`);

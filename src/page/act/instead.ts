@@ -39,14 +39,14 @@ function like(elements: Element[], wanted: Name | undefined, label: (element: El
   }
   const texts = [...new Set(named.map(({ text }) => text))];
   const shown = texts.length > most ? [...texts.slice(0, most), `and ${texts.length - most} more`] : texts;
-  return [...shown, ...asPart(named, wanted)];
+  return [...shown, ...asPart(elements, wanted, label)];
 }
 
 /** Says so when the wanted name is a part of what there is: a text means all of a name. */
-function asPart(named: readonly { text: string; name: string }[], wanted: Name | undefined): string[] {
+function asPart(elements: Element[], wanted: Name | undefined, label: (element: Element) => string): string[] {
   if (typeof wanted !== 'string' || wanted === '') return [];
-  const whole = named.find(({ name }) => name.includes(wanted));
-  return whole ? [`/${wanted.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&')}/ would match ${whole.text}`] : [];
+  const whole = elements.find((element) => label(element).includes(wanted));
+  return whole ? [`/${wanted.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&')}/ would match ${describe(whole)}`] : [];
 }
 
 /** What elements go by, the nearest to the wanted name first; `none` when there are no elements. */
@@ -89,6 +89,12 @@ function byContent(shown: Element[], { role, name }: Query & { by: 'role' }): st
   return [`its name does not come from what it says: use ${better}`];
 }
 
+/** Says so when elements of the role are there, and nothing gives any of them a name. */
+function withoutName(shown: Element[], { role, name }: Query & { by: 'role' }): string[] {
+  if (name === undefined || shown.some((element) => nameOf(element) !== '')) return [];
+  return [`nothing gives the ${role} a name: use ${inCode(bestTarget(shown[0]!))}`];
+}
+
 /** Elements of the wanted name that are in another state, with what that is. */
 const inOtherState = (shown: Element[], asked: Query & { by: 'role' }): string[] =>
   shown
@@ -118,8 +124,11 @@ function insteadOfRole(all: Element[], asked: Query & { by: 'role' }): string[] 
   const other = inOtherState(shown, asked);
   if (other.length > 0) return other;
   const named = name === undefined ? [] : ofOtherRole(all, asked);
-  if (named.length > 0) return named;
-  if (shown.length > 0) return [...byContent(shown, asked), ...like(shown, name, nameOf)];
+  if (named.length > 0) return [...asPart(shown, name, nameOf), ...named];
+  if (shown.length > 0) {
+    const why = [byContent(shown, asked), withoutName(shown, asked)].find((hints) => hints.length > 0) ?? [];
+    return [...why, ...like(shown, name, nameOf)];
+  }
   if (hidden.length > 0) return [`hidden from assistive technology: ${like(hidden, name, nameOf).join(', ')}`];
   const roles = [...new Set(all.filter((element) => !isHiddenFromPeople(element)).map(roleOf))].filter(
     (one) => one && one !== 'document' && one !== 'generic',

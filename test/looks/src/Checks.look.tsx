@@ -284,7 +284,7 @@ export default looks(Quay, {
       async script() {
         await clock.advance(400);
         await ensure(the.alert()).isAbsent();
-        const tide = await answer('/api/tide');
+        const tide = await answer('/api/tide', {});
         await ensure(tide).wasNotAsked();
       },
     },

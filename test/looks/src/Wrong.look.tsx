@@ -43,6 +43,15 @@ function Obstacles({ drifting = false, onPress }: { drifting?: boolean; onPress?
         <button type="button">Buried</button>
         <div className="cover" role="status" aria-label="Fog" />
       </div>
+      <table>
+        <tbody>
+          <tr>
+            <td>C-14</td>
+            <td>Aliseo</td>
+          </tr>
+        </tbody>
+      </table>
+      <div role="progressbar" tabIndex={-1} />
       <label>
         Tide{' '}
         <select>
@@ -73,6 +82,8 @@ export default looks(Obstacles, {
   states: {
     'no such target': { script: () => click(the.button('Sale')) },
     'no such role': { script: () => click(the.slider('Volume')) },
+    'a part of a name': { script: () => click(the.row('C-14')) },
+    'no name at all': { script: () => click(the.progressbar('Loading')) },
     'no such scope': { script: () => click(the.button('Save').in(the.dialog())) },
     'several targets': { script: () => click(the.button('Save')) },
     'past the last': { script: () => click(the.button('Save').nth(4)) },
