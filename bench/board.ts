@@ -7,8 +7,10 @@ import type { AddressInfo } from 'node:net';
 import { resolve } from 'node:path';
 import { setTimeout as delay } from 'node:timers/promises';
 import type { ProjectInfo } from '../src/core/api/api.ts';
+import { canonicalise } from '../src/core/moment/canonical.ts';
 import { emptyMoment } from '../src/core/moment/moment.ts';
 import type { FinishedCapture, FinishedLook } from '../src/core/run/finished.ts';
+import type { CaptureState } from '../src/core/run/verdict.ts';
 import { usualRequest } from '../src/core/run/run.ts';
 import { defaultEnvironment } from '../src/core/settings/environment.ts';
 import { startChromium } from '../src/engine/chromium/chromium.ts';
@@ -44,16 +46,18 @@ function finishedLook(n: number, png: Buffer): FinishedLook {
   const component = `src/part${Math.floor(n / (looksEach * 20))}/Pier${Math.floor(n / looksEach)}`;
   const look = `berth ${n % looksEach} with ${n % 7} ships`;
   const base = emptyMoment(1280, 800);
-  const summary = { name: 'end', hash: hashOf(png), width: 560, height: 300, step: 0, moment: 0, canonical: '' };
-  const state = n % 50 === 0 ? ({ kind: 'new' } as const) : ({ kind: 'same' } as const);
-  const capture = {
-    summary: { ...summary, isVouched: false, state, baseline: null, difference: null, decision: null },
+  const state: CaptureState = n % 50 === 0 ? { kind: 'new' } : { kind: 'same' };
+  const shown = { hash: hashOf(png), width: 560, height: 300, step: 0, moment: 0, canonical: '', isVouched: false };
+  const compared = { state, allowances: [], baseline: null, difference: null, decision: null };
+  const capture: FinishedCapture = {
+    summary: { name: 'end', ...shown, ...compared },
     png,
     differencePng: null,
-    moment: { root: null, sheets: [] },
+    redrawn: null,
+    moment: canonicalise(base, { hash: hashOf, assets: {} }),
     markup: [],
     fingerprint: '',
-  } as unknown as FinishedCapture;
+  };
   return {
     info: { file: `${component}.look.tsx`, component, look, order: n % looksEach, hasScript: false, after: null },
     environment: 'day',

@@ -34,6 +34,12 @@ export const record = (example: string): Rule => ({
   wanted: `an object: ${example}`,
 });
 
+/** True for a target, which this file cannot know: targets are made with its help. */
+const isTarget = (value: unknown): boolean => typeof value === 'object' && value !== null && 'isTarget' in value;
+
+/** A value in words: of a target, what it describes. */
+const shown = (value: unknown): string => (isTarget(value) ? String(value) : show(value));
+
 /**
  * Refuses a value that a word cannot do anything with. `call` is the word as it is called, such as `the.text(…)`,
  * `entry` the name of the value where it was given by one.
@@ -42,7 +48,7 @@ export const record = (example: string): Rule => ({
 export function need(call: string, value: unknown, { fits, wanted }: Rule, entry?: string): void {
   if (fits(value)) return;
   const of = entry === undefined ? '' : `the ${entry} `;
-  fail('bad-step', { what: `${call} was given ${of}${show(value)}.`, remedy: `Use ${wanted}.` });
+  fail('bad-step', { what: `${call} was given ${of}${shown(value)}.`, remedy: `Use ${wanted}.` });
 }
 
 /**
@@ -70,9 +76,10 @@ export function needOptions(call: string, options: unknown, known: readonly stri
  */
 export function needNoMore(call: string, args: readonly unknown[], most: number, remedy?: string): void {
   if (args.length <= most) return;
+  const takes = most === 0 ? 'nothing' : counted(most, 'value');
   fail('bad-step', {
-    what: `${call} takes ${most === 0 ? 'nothing' : counted(most, 'value')}, but was given ${args.map((one) => show(one)).join(', ')}.`,
-    remedy: remedy ?? `Leave out ${show(args[most])}.`,
+    what: `${call} takes ${takes}, but was given ${args.map(shown).join(', ')}.`,
+    remedy: remedy ?? (isTarget(args[most]) ? 'Call it once for each.' : `Leave out ${shown(args[most])}.`),
   });
 }
 

@@ -98,7 +98,10 @@ it('refuses options that nothing looks at', () => {
 
 it('takes as many arguments of a call as there are, and several targets by a list', () => {
   expect(refused(() => ensure(spy()).wasCalledWith(1, 2, 3)).message).toBe('ensure was called outside a look.');
-  expect(refused(() => focus(row, row)).message).toMatch(/^focus\(…\) takes 1 value, but was given/);
+  expect(refused(() => focus(row, the.button('Save')))).toMatchObject({
+    message: 'focus(…) takes 1 value, but was given the row, the button “Save”.',
+    remedy: 'Call it once for each.',
+  });
 });
 
 it('numbers may be typed, patterns may be names, and states may be left out', () => {
