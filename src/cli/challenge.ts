@@ -117,7 +117,7 @@ const document = (report: ChallengeReport): object => ({
 
 function challengeText({ title, check, noticed }: Challenge): string {
   if (noticed?.by === 'step') return pc.dim(`    ✓ ${title}, noticed by: ${noticed.title}`);
-  if (noticed) return pc.dim(`    ◌ ${title}, noticed by the picture “${noticed.title}” alone`);
+  if (noticed) return pc.dim(`    ◌ ${title}, noticed by the capture “${noticed.title}” alone`);
   const way = check === null ? '' : `\n      ${pc.dim('→')} ${check}`;
   return `    ${pc.red('✗')} ${title}, and nothing noticed${way}`;
 }
@@ -131,7 +131,7 @@ function lookText({ look, challenges, note }: ChallengedLook, isAll: boolean): s
 function scoreText(score: ComponentScore, isAll: boolean): string[] {
   const { component, all, noticed, byStep, looks } = score;
   const alone = noticed - byStep;
-  const part = alone > 0 ? `, ${alone} by a picture alone` : '';
+  const part = alone > 0 ? `, ${alone} by a capture alone` : '';
   const counts = pc.dim(`${noticed} of ${all} noticed${part}`);
   const head = `${pc.bold(shortName(component))}  ${scoreOf(score)} %  ${counts}`;
   return [head, ...looks.flatMap((look) => lookText(look, isAll))];

@@ -139,7 +139,9 @@ export async function challengeLooks(setup: ChallengeSetup): Promise<Took> {
   const took: Took = { plain: 0, all: 0 };
   const waiting = [...looks];
   const work = async (number: number): Promise<void> => {
-    const runner = runnerOf(setup, number, contextBeside(bundle, origin, engine));
+    // What a run would notice counts: pictures, or what people hear as well.
+    const context = { ...contextBeside(bundle, origin, engine), compares: settings.compares };
+    const runner = runnerOf(setup, number, context);
     try {
       for (let info = waiting.shift(); info && !signal.aborted; info = waiting.shift())
         done(await inBrowser(() => challengeLook(setup, runner, info, took)));

@@ -66,6 +66,8 @@ describe('challenging looks', () => {
 
   beforeAll(async () => {
     root = project({
+      // Otherwise whatever people hear is compared as well.
+      'sguardo.config.ts': "export default { compare: { what: 'picture' } };",
       'src/Locker.tsx': component,
       'src/Lax.look.tsx': looksOf(''),
       'src/Strict.look.tsx': looksOf(strict),
@@ -105,6 +107,16 @@ describe('challenging looks', () => {
     );
     expect(styles.noticed).not.toBeNull();
     expect(button?.noticed?.by).toBe('step');
+  });
+
+  it('counts what a capture notices of what people hear, where that is compared', async () => {
+    const both = project({ 'src/Locker.tsx': component, 'src/Lax.look.tsx': looksOf('') });
+    await serve(both);
+    const { out } = await sguardo(both, 'challenge', '--most', '40', '--all');
+    expect(out).toMatch(/Lax {2}\d+ % .* by a capture alone/);
+    expect(out).toContain('the text “Rope” is another one, noticed by the capture “end” alone');
+    const { code } = await sguardo(both, 'challenge', '--most', '40', '--least', '90');
+    expect(code).toBe(0);
   });
 
   it('says of a look that fails by itself why it was not challenged, and leaves out those without a script', () => {

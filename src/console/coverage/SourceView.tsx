@@ -1,12 +1,12 @@
 /** One source: which of its lines are run, by which looks, and what of it no look reaches. */
 import { useQuery } from '@tanstack/react-query';
-import { highlight } from 'sugar-high';
 import { useEffect, useMemo, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { coverageKinds, type FileLines, type LineCoverage, percentText } from '../../core/coverage/report.ts';
 import { service } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Trouble, Waiting } from '../parts/Blank.tsx';
+import { colouredLines } from './coloured.ts';
 import { LineFacts } from './LineFacts.tsx';
 
 export function SourceView({ path, run }: { path: string; run: number | undefined }) {
@@ -89,7 +89,7 @@ const here = 'outline -outline-offset-1 outline-accent';
 
 function Lines({ source, chosen, onChoose }: { source: FileLines; chosen: number; onChoose(line: number): void }) {
   const area = useRef<HTMLDivElement>(null);
-  const coloured = useMemo(() => highlight(source.text).split('\n'), [source.text]);
+  const coloured = useMemo(() => colouredLines(source.text), [source.text]);
   const byLine = useMemo(() => new Map(source.lines.map((line) => [line.line, line])), [source.lines]);
   useEffect(() => {
     area.current?.querySelector('[data-current]')?.scrollIntoView({ block: 'center' });
