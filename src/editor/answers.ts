@@ -8,7 +8,7 @@ import { counted } from '../core/text/counted.ts';
 import { linesOf } from './lines.ts';
 import { lookAt, looksIn, targetAt, writingAt } from './lookFile.ts';
 import type { EditorProject } from './project.ts';
-import { isMeant, type Shown } from './seen.ts';
+import { isCalled, isMeant, type Shown, untold } from './seen.ts';
 
 const shapes: Record<Verdict, string> = { passed: '✓', failed: '✗', broken: '▲', changed: '≠', new: '+' };
 
@@ -72,7 +72,7 @@ export async function hoverAt(
   project: EditorProject,
 ): Promise<Hover | null> {
   const target = targetAt(text, offset);
-  if (!target || target.kind === 'css') return null;
+  if (!target || untold.includes(target.kind)) return null;
   const look = lookAt(looksIn(text), offset)?.name ?? null;
   const own = project.resultsOf({ component: componentOf(file), look: look ?? '' });
   const moments = own[0] ? await project.shown(own[0]) : ((await shownOf(file, look, project))[0] ?? []);
@@ -80,7 +80,7 @@ export async function hoverAt(
   const counts = moments.map(({ named, texts }) =>
     target.kind === 'text'
       ? texts
-          .filter((one) => one === target.name)
+          .filter((one) => isCalled(one, target.name))
           .map((one): Named => ({ node: 0, role: 'text', name: one, mark: null }))
       : named.filter((one) => isMeant(target, one)),
   );
@@ -94,7 +94,8 @@ export async function hoverAt(
         ? `${counted(most.length, 'element')} in between, none at the end of the last run`
         : 'No element in the last run';
   const list = [...new Set(shown.map(described))].slice(0, 8).map((one) => `- ${one}`);
-  const value = [`**${says}**`, ...list].join('\n');
+  const before = target.isNarrowed && shown.length > 0 ? ', before what narrows it' : '';
+  const value = [`**${says}${before}**`, ...list].join('\n');
   return { contents: { kind: MarkupKind.Markdown, value }, range: linesOf(text).range(target.span) };
 }
 

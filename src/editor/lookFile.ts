@@ -65,26 +65,53 @@ export function looksIn(text: string): WrittenLook[] {
 export const lookAt = (looks: readonly WrittenLook[], offset: number): WrittenLook | null =>
   looks.find(({ key, body }) => offset >= key[0] && offset <= body[1]) ?? null;
 
-/** A target as it is written: `the.button('Release berth')`. */
-export type WrittenTarget = { kind: string; name: string | null; span: Span };
+/**
+ * A target as it is written: `the.button('Release berth')`. It is narrowed when more is said of it than kind and name,
+ * such as a state, a place or a number.
+ */
+export type WrittenTarget = { kind: string; name: string | RegExp | null; isNarrowed: boolean; span: Span };
 
-/** The target at a place; null where there is none. */
+/** A literal as a name; undefined for what is known only when it runs. */
+function nameIn(node: Node | null): string | RegExp | undefined {
+  if (node?.type !== 'Literal') return undefined;
+  if (typeof node.value === 'string') return node.value;
+  const { pattern, flags } = (node.regex ?? {}) as { pattern?: string; flags?: string };
+  try {
+    return pattern === undefined ? undefined : new RegExp(pattern, flags);
+  } catch {
+    return undefined;
+  }
+}
+
+/** What a call of `the` says; null where that is known only when it runs. */
+function said(call: Node, after: string): Omit<WrittenTarget, 'kind'> | null {
+  const given = (call.arguments as Node[]).map(bare);
+  const states = given.find((one) => one?.type === 'ObjectExpression') ?? null;
+  const isNamed = given[0] !== undefined && given[0] !== states;
+  const name = isNamed ? nameIn(given[0] ?? null) : null;
+  // With exact: false the name may be a part of a longer one.
+  if (name === undefined || (states && entryOf(states, 'exact'))) return null;
+  const isNarrowed = states !== null || /^\s*\.(in|nth|first|last|having|without)\b/.test(after);
+  return { name, isNarrowed, span: [call.start, call.end] };
+}
+
+/** The target at a place; null where there is none, or nothing is known of it before it runs. */
 export function targetAt(text: string, offset: number): WrittenTarget | null {
   const root = parsed(text);
-  let found: WrittenTarget | null = null;
+  let found: { kind: string; call: Node } | null = null;
   const look = (node: Node): void => {
     if (node.type !== 'CallExpression' || offset < node.start || offset > node.end) return;
     const callee = bare(node.callee);
     if (callee?.type !== 'MemberExpression' || keyOf(callee.object) !== 'the') return;
     const kind = keyOf(callee.property);
-    const name = bare((node.arguments as Node[])[0]);
-    const said = name?.type === 'Literal' && typeof name.value === 'string' ? name.value : null;
     // The innermost one, as in the.button('Go').in(the.dialog()).
-    if (kind && (!found || node.end - node.start < found.span[1] - found.span[0]))
-      found = { kind, name: said, span: [node.start, node.end] };
+    if (kind && (!found || node.end - node.start < found.call.end - found.call.start)) found = { kind, call: node };
   };
   if (root) visit(root, look);
-  return found;
+  // The visitor sets it, which the compiler does not see.
+  const { kind, call } = (found as { kind: string; call: Node } | null) ?? {};
+  const target = call ? said(call, text.slice(call.end)) : null;
+  return target && kind ? { kind, ...target } : null;
 }
 
 /** What is being written before a place: a kind of target, or the name of one. */

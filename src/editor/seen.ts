@@ -25,15 +25,22 @@ export function shownIn({ base, patches }: Timeline, mark: string): Shown[] {
   });
 }
 
+/** True for a text that a name means: all of it, or what a pattern is found in. */
+export const isCalled = (text: string, name: WrittenTarget['name']): boolean =>
+  name === null || (typeof name === 'string' ? text === name : text.search(name) >= 0);
+
+/** Kinds of targets of which moments tell nothing, or not enough. */
+export const untold: readonly string[] = ['css', 'placeholder', 'picture', 'titled'];
+
 /** True for an element that a target means. */
 export function isMeant({ kind, name }: Pick<WrittenTarget, 'kind' | 'name'>, one: Named): boolean {
   if (kind === 'marked') return one.mark !== null && one.mark === name;
   if (kind === 'field')
     return (
       /^(textbox|combobox|spinbutton|checkbox|radio|searchbox|slider|switch|listbox)$/.test(one.role ?? '') &&
-      one.name === name
+      isCalled(one.name, name)
     );
-  return one.role === kind && (name === null || one.name === name);
+  return one.role === kind && isCalled(one.name, name);
 }
 
 /** Reads what results have shown; each is read once. */

@@ -148,6 +148,25 @@ test('hovering a target tells how many elements it matched, with role and name',
   expect(await at('useState(false)')).toBeNull();
 });
 
+test('hovering takes patterns, says what it does not look at, and tells nothing of what is known only later', async () => {
+  const value = async (target: string): Promise<string | null> => {
+    const written = source.replace("the.button('Light it')", target);
+    await vim.type(file, written);
+    const position = placeOf(written, target, 3);
+    const found = await vim.ask<Hover | null>('textDocument/hover', file, { position });
+    return found && (found.contents as { value: string }).value.split('\n')[0]!;
+  };
+  expect(await value('the.button(/^light/i)')).toBe('**1 element at the end of the last run**');
+  expect(await value('the.button(/dark/)')).toBe('**No element in the last run**');
+  expect(await value("the.button('Light it').nth(0)")).toBe(
+    '**1 element at the end of the last run, before what narrows it**',
+  );
+  expect(await value("the.button('Light it', { pressed: true })")).toContain('before what narrows it');
+  expect(await value("the.button('light', { exact: false })")).toBeNull();
+  expect(await value('the.button(someName)')).toBeNull();
+  expect(await value("the.titled('Light it')")).toBeNull();
+});
+
 test('names, roles and marks are completed from what the component showed', async () => {
   const written = source.replace("the.button('Ping')", "the.button('");
   await vim.type(file, written);
