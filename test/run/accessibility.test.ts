@@ -101,8 +101,17 @@ const fixtures: Record<RuleId, Fixture> = {
   },
   'frame-has-name': { wrong: ['<iframe srcdoc="a"></iframe>'], right: ['<iframe srcdoc="a" title="Chart"></iframe>'] },
   'group-has-name': {
-    wrong: ['<div role="radiogroup">A</div>', '<fieldset>A</fieldset>'],
-    right: ['<div role="radiogroup" aria-label="Purpose">A</div>', '<fieldset><legend>Purpose</legend>A</fieldset>'],
+    wrong: [
+      '<div role="radiogroup">A</div>',
+      '<fieldset>A</fieldset>',
+      '<label><input type="radio" name="pier">North</label><label><input type="radio" name="pier">South</label>',
+    ],
+    right: [
+      '<fieldset><legend>Pier</legend><label><input type="radio" name="pier">North</label><label><input type="radio" name="pier">South</label></fieldset>',
+      '<label><input type="radio" name="pier">North</label><label><input type="radio" name="quay">South</label>',
+      '<div role="radiogroup" aria-label="Purpose">A</div>',
+      '<fieldset><legend>Purpose</legend>A</fieldset>',
+    ],
   },
   'region-has-name': {
     wrong: ['<div role="region">A</div>'],
@@ -314,6 +323,20 @@ const fixtures: Record<RuleId, Fixture> = {
       '<div role="menu" aria-label="a"><div role="menuitem">A</div></div>',
     ],
   },
+  'click-is-not-all': {
+    wrong: [
+      '<div style="cursor:pointer">Release berth</div>',
+      '<span onclick="release()">Release berth</span>',
+      '<ul><li style="cursor:pointer"><b>C-14</b></li></ul>',
+    ],
+    right: [
+      '<button style="cursor:pointer"><span>Release berth</span></button>',
+      '<label style="cursor:pointer"><input type="checkbox">Crane</label>',
+      '<div style="cursor:pointer" role="button" tabindex="0">Release berth</div>',
+      '<table><tr style="cursor:pointer"><td><a href="#a">C-14</a></td></tr></table>',
+      '<div style="cursor:pointer" aria-hidden="true">×</div><p>A</p>',
+    ],
+  },
   'link-has-address': { wrong: ['<a tabindex="0">A</a>'], right: ['<a href="#a">A</a>', '<a>A</a>'] },
   'target-is-large': {
     wrong: [`<button ${tiny}>A</button><button ${tiny}>B</button>`],
@@ -334,6 +357,8 @@ const fixtures: Record<RuleId, Fixture> = {
   'text-has-contrast': {
     wrong: [
       '<p style="color:#999">Pale words on white</p>',
+      '<style>::placeholder{color:#bbb}</style><label>Name<input placeholder="Aliseo"></label>',
+      '<style>::placeholder{opacity:.3}</style><label>Notes<textarea placeholder="Nothing so far"></textarea></label>',
       '<p style="background:linear-gradient(90deg,#000,#555);color:#444">Dark words on dark</p>',
       '<p style="opacity:.4">Words behind a veil</p>',
       '<p style="color:rgb(0 0 0 / 40%)">Words seen through</p>',
@@ -341,6 +366,8 @@ const fixtures: Record<RuleId, Fixture> = {
     ],
     right: [
       '<p>Dark words on white</p>',
+      '<style>::placeholder{color:#bbb}</style><label>Name<input placeholder="Aliseo" value="Bora"></label>',
+      '<style>::placeholder{color:#666}input{text-align:right;width:300px}</style><label>Name<input placeholder="Aliseo"></label>',
       '<p style="color:#767676">Just enough</p>',
       '<p style="color:#999;font-size:28px">Large</p>'.replace('#999', '#8a8a8a'),
       '<button disabled>Off</button>',
@@ -398,8 +425,13 @@ const fixtures: Record<RuleId, Fixture> = {
   'tab-follows-page': {
     wrong: [
       '<style>button{height:40px}</style><div style="display:flex;flex-direction:column-reverse"><button>Under</button><button>Over</button></div>',
+      '<div style="display:flex;flex-direction:row-reverse"><button>Right</button><button>Left</button></div>',
+      '<div style="display:grid;grid-template-columns:90px 90px"><p style="order:2"><button>Right</button></p><button style="order:1">Left</button></div>',
+      '<div dir="rtl" style="display:flex;flex-direction:row-reverse"><button>Left</button><button>Right</button></div>',
     ],
     right: [
+      '<div dir="rtl" style="display:flex"><button>Right</button><button>Left</button></div>',
+      '<div style="display:flex"><button style="margin-left:90px">A</button><button style="margin-left:-180px">B</button></div>',
       '<style>button{height:40px;width:40px;margin:9px}</style><button>A</button><br><button>B</button>',
       '<style>button{height:40px}</style><div style="position:relative"><button>A</button><input aria-label="B" style="position:absolute;left:0;top:-9px;width:1px;height:1px;clip:rect(0 0 0 0)"></div>',
       '<style>button{height:40px;width:40px;margin:9px}</style><div style="columns:2"><button>A</button><br><button>B</button></div>',

@@ -382,6 +382,13 @@ export const rules = {
     'Nobody can use it with the keyboard.',
     'Use <button>, or add tabindex="0" and keys.',
   ),
+  'click-is-not-all': rule(
+    'severe',
+    '2.1.1',
+    'What can be clicked can be reached with Tab',
+    'Nobody can use it with the keyboard, and it is not read out as something to press.',
+    'Use <button> or <a href>.',
+  ),
   'link-has-address': rule(
     'moderate',
     '2.1.1',

@@ -84,6 +84,17 @@ const groups: Check = ({ told }, tell) => {
   }
 };
 
+/** Radio buttons of one name that stand in no group: what they answer is said by nothing that is read out with them. */
+const radios: Check = ({ told }, tell) => {
+  const byName = new Map<string, HTMLInputElement[]>();
+  for (const { element } of told)
+    if (element instanceof HTMLInputElement && element.type === 'radio' && element.name)
+      byName.set(element.name, [...(byName.get(element.name) ?? []), element]);
+  for (const [first, second] of byName.values())
+    if (second && !first!.closest('fieldset, [role=radiogroup], [role=group]'))
+      tell('group-has-name', first!, `It and “${nameOf(second)}” are in no group with a name.`, false);
+};
+
 /** Letters and digits of a text: what somebody would say. */
 const spoken = (text: string): string =>
   fold(text)
@@ -114,4 +125,4 @@ const asSeen: Check = ({ told }, tell) => {
   }
 };
 
-export const nameChecks: Check[] = [pictures, controls, groups, asSeen];
+export const nameChecks: Check[] = [pictures, controls, groups, radios, asSeen];

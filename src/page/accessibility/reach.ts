@@ -36,6 +36,30 @@ const order: Check = ({ told }, tell) => {
   }
 };
 
+/** What people press, or what is a part of it. */
+const pressed =
+  'a[href], button, input, select, textarea, label, summary, option, video, audio, iframe, [tabindex], ' +
+  '[contenteditable], [aria-disabled="true"], :disabled, [role=option], [role=menuitem], [role=gridcell]';
+
+/** True for an element that has a pointing hand of its own, not that of what it is in. */
+function hasOwnHand(element: Element): boolean {
+  if (getComputedStyle(element).cursor !== 'pointer') return false;
+  const parent = element.parentElement;
+  return parent === null || getComputedStyle(parent).cursor !== 'pointer';
+}
+
+const clicks: Check = ({ told }, tell) => {
+  for (const { element, tag, given } of told) {
+    if (given !== null && reached.has(given)) continue;
+    // Who listens is not known, but for the attribute; a hand under the pointer is a promise.
+    const isMeant = element.hasAttribute('onclick') || hasOwnHand(element);
+    if (!isMeant || /^(html|body)$/.test(tag) || element.closest(pressed) || element.querySelector(pressed)) continue;
+    const { width, height } = element.getBoundingClientRect();
+    if (width > 1 && height > 1)
+      tell('click-is-not-all', element, 'It shows that it can be clicked, and Tab does not come to it.', false);
+  }
+};
+
 const least = 24;
 
 /** Buttons and lines of text are at least so high by themselves. */
@@ -114,4 +138,4 @@ const size: Check = ({ told }, tell) => {
   }
 };
 
-export const reachChecks: Check[] = [order, size];
+export const reachChecks: Check[] = [order, clicks, size];

@@ -78,6 +78,28 @@ function kindOf({ element, tag, parent }: Seen, depth = 3): string {
   return parent && depth > 0 ? `${own}\n${kindOf(parent, depth - 1)}` : own;
 }
 
+/** An empty field that says what belongs into it. */
+const saysHint = (element: Element): element is HTMLInputElement | HTMLTextAreaElement =>
+  /^(input|textarea)$/.test(element.localName) &&
+  element.matches(':placeholder-shown') &&
+  /[\p{L}\p{N}]/u.test((element as HTMLInputElement).placeholder);
+
+/** Where the first line of a field's hint stands: no range goes around it, so its letters are measured. */
+function hintBox(field: HTMLInputElement | HTMLTextAreaElement, style: CSSStyleDeclaration): DOMRect {
+  const px = (name: string): number => Number.parseFloat(getComputedStyle(field).getPropertyValue(name)) || 0;
+  const { left, top, width, height } = field.getBoundingClientRect();
+  const [x, right] = [px('border-left-width') + px('padding-left'), px('border-right-width') + px('padding-right')];
+  const room = width - x - right;
+  const pen = new OffscreenCanvas(1, 1).getContext('2d')!;
+  pen.font = `${style.fontStyle} ${style.fontWeight} ${style.fontSize} ${style.fontFamily}`;
+  const letters = Math.min(room, pen.measureText(field.placeholder).width);
+  const size = Number.parseFloat(style.fontSize) * 1.2;
+  const inset = px('border-top-width') + px('padding-top');
+  const y = field.localName === 'textarea' ? inset : (height - size) / 2;
+  const start = { center: (room - letters) / 2, right: room - letters, end: room - letters }[style.textAlign] ?? 0;
+  return new DOMRect(left + x + start, top + y, letters, size);
+}
+
 export function linesOf(scene: Scene, about: (seen: Seen) => Pick<TextLine, 'element' | 'node' | 'step'>): TextLine[] {
   const lines: TextLine[] = [];
   const paintOf = painterOf(scene);
@@ -89,13 +111,16 @@ export function linesOf(scene: Scene, about: (seen: Seen) => Pick<TextLine, 'ele
     const { element } = seen;
     if (!seen.isPainted || lines.length >= mostLines) continue;
     const texts = ownTexts(element);
-    if (texts.length === 0 || seen.tag === 'option' || element instanceof SVGElement) continue;
+    const isHint = saysHint(element);
+    if ((texts.length === 0 && !isHint) || seen.tag === 'option' || element instanceof SVGElement) continue;
     const kind = kindOf(seen);
     const before = alike.get(kind) ?? 0;
     if (before >= mostAlike) continue;
     alike.set(kind, before + 1);
-    const { opacity, isClippedAway, style } = paintOf(seen);
+    const { opacity: ownOpacity, isClippedAway, style: ownStyle } = paintOf(seen);
     if (isClippedAway) continue;
+    const style = isHint ? getComputedStyle(element, '::placeholder') : ownStyle;
+    const opacity = isHint ? ownOpacity * Number(style.opacity) : ownOpacity;
     const colour = readColour(style.color);
     // Text that is drawn as a shape of what is behind it has no colour of its own.
     if (
@@ -114,13 +139,16 @@ export function linesOf(scene: Scene, about: (seen: Seen) => Pick<TextLine, 'ele
       isBold: Number(style.fontWeight) >= 700,
       isAside: !seen.isTold || style.textShadow !== 'none' || style.mixBlendMode !== 'normal',
     };
-    for (const text of texts) {
-      range.selectNodeContents(text);
-      for (const box of range.getClientRects()) {
-        // What is made to be read out only is not there for the eye.
-        if (box.width < 4 || box.height < 4 || isCovered(element, box)) continue;
-        lines.push({ ...ofLine, box: [box.left + left, box.top + top, box.width, box.height] });
-      }
+    const boxes = isHint
+      ? [hintBox(element, style)]
+      : texts.flatMap((text) => {
+          range.selectNodeContents(text);
+          return [...range.getClientRects()];
+        });
+    for (const box of boxes) {
+      // What is made to be read out only is not there for the eye.
+      if (box.width < 4 || box.height < 4 || isCovered(element, box)) continue;
+      lines.push({ ...ofLine, box: [box.left + left, box.top + top, box.width, box.height] });
     }
   }
   return lines;

@@ -54,17 +54,36 @@ const focusedElement = (): Element | null => {
   return isNowhere(now) ? null : now;
 };
 
-/** True for an element that stands above the one before it, although it comes after. */
-function jumpsUp(element: Element, last: Element): boolean {
-  // Where something is clipped to a pixel, nobody sees it.
-  if (isClipped(element) || isClipped(last)) return false;
-  const [before, now] = [last.getBoundingClientRect(), element.getBoundingClientRect()];
-  const isBeside = now.right > before.left && now.left < before.right;
-  return isBeside && now.bottom <= before.top && getComputedStyle(element).position !== 'fixed';
+/** True for an element that stands in the same line before the one before it, by the order that styles give them. */
+function jumpsBack(element: Element, last: Element, now: DOMRect, before: DOMRect): boolean {
+  let around = element.parentElement;
+  while (around && !around.contains(last)) around = around.parentElement;
+  if (!around) return false;
+  const { display, flexDirection, direction } = getComputedStyle(around);
+  if (!/flex|grid/.test(display)) return false;
+  const isOrdered = [...around.children].some(
+    (part) => (part.contains(element) || part.contains(last)) && getComputedStyle(part).order !== '0',
+  );
+  const isInLine = now.bottom > before.top && now.top < before.bottom;
+  const isBefore = direction === 'rtl' ? now.left >= before.right : now.right <= before.left;
+  return (isOrdered || flexDirection.endsWith('reverse')) && isInLine && isBefore;
 }
 
-/** What has the focus after a press of Tab, and whether it stands above what had it before, as that was then. */
-type Stop = { element: Element | null; jumps: boolean };
+/** Where an element stands that is shown before the one that Tab came from; null when it is shown after it. */
+function jumpOf(element: Element, last: Element): Jump | null {
+  // Where something is clipped to a pixel, nobody sees it.
+  if (isClipped(element) || isClipped(last)) return null;
+  const [before, now] = [last.getBoundingClientRect(), element.getBoundingClientRect()];
+  const isBeside = now.right > before.left && now.left < before.right;
+  if (isBeside && now.bottom <= before.top && getComputedStyle(element).position !== 'fixed') return 'above';
+  return jumpsBack(element, last, now, before) ? 'before' : null;
+}
+
+/** Against which way of reading Tab goes. */
+type Jump = 'above' | 'before';
+
+/** What has the focus after a press of Tab, and where it stands as to what had it before, as that was then. */
+type Stop = { element: Element | null; jump: Jump | null };
 
 /** So many presses are sent together: one at a time they take three times as long. */
 const usuallyTogether = 8;
@@ -81,7 +100,7 @@ async function tabs(number: number, presses: number, shift = false): Promise<Sto
   let last = focusedElement();
   const stop = (): void => {
     const element = focusedElement();
-    append(after, { element, jumps: element !== null && last !== null && jumpsUp(element, last) });
+    append(after, { element, jump: element !== null && last !== null ? jumpOf(element, last) : null });
     last = element;
   };
   const note = (event: KeyboardEvent): void => {
@@ -221,8 +240,8 @@ async function unseenOf(
 
 type Walk = {
   reached: Element[];
-  /** The first one that jumps up; seen as it is reached, since a list may make other rows of its elements later. */
-  jump: Element | null;
+  /** The first one that is shown before the one that Tab came from; seen as it is reached: lists make other rows. */
+  jump: { element: Element; to: Jump } | null;
   /** What Tab does not lead away from, in either direction. */
   trap: Element | null;
   /** Everything was gone through, out of the page or back to the first. */
@@ -245,8 +264,8 @@ async function walk(number: number, together = usuallyTogether): Promise<Walk> {
   for (let pressed = 0; pressed < most; pressed += together) {
     const { stops, isMoved } = await tabs(number, together);
     if (isMoved && together > 1) return walk(number, 1);
-    const seen = isMoved ? [{ element: focusedElement(), jumps: false }] : stops;
-    for (const { element, jumps } of seen) {
+    const seen = isMoved ? [{ element: focusedElement(), jump: null }] : stops;
+    for (const { element, jump } of seen) {
       if (last && element === last) {
         if (!hasOwnStops(element) && (await keepsTab(number, element))) found.trap = element;
         return found;
@@ -256,7 +275,7 @@ async function walk(number: number, together = usuallyTogether): Promise<Walk> {
         return found;
       }
       append(found.reached, element);
-      if (jumps) found.jump ??= element;
+      if (jump) found.jump ??= { element, to: jump };
       last = element;
     }
   }
@@ -304,7 +323,8 @@ export async function walkFindings(recording: Recording, step: number, isSeen: b
   if (hidden) tell('hidden-is-not-focusable', hidden, 'Tab comes to it, and aria-hidden hides it.', true);
   if (trap) tell('tab-leads-on', trap, 'Tab and Shift+Tab both stay on it.', true);
   for (const element of missed(gone)) tell('tab-reaches-all', element, 'Tab did not come to it.', false);
-  if (jump) tell('tab-follows-page', jump, 'Tab comes to it after something below it.', false);
+  const wherefrom = { above: 'something below it', before: 'something that is shown after it' };
+  if (jump) tell('tab-follows-page', jump.element, `Tab comes to it after ${wherefrom[jump.to]}.`, false);
   // Last: what has had the focus may be otherwise than before.
   const { unseen, stylesFocus } = isSeen
     ? await unseenOf(recording.number, reached)
