@@ -60,12 +60,20 @@ function rules({ trace: { selector } }: Cause, sources: readonly Source[]): Matc
   );
 }
 
-/** The first text that is found; one that is only a part of what is shown has to stand in one place alone. */
+/** A single word as a text between quotes or tags, or as the name of an attribute: as a name in code it stands anywhere. */
+const asText = (word: string): string =>
+  `(?<=[>'"\`}]\\s*)${escaped(word)}(?=\\s*[<'"\`{])|(?<=\\s)${escaped(word)}(?==[{"'])`;
+
+/**
+ * The first text that is found; one that is a single word, or only a part of what is shown, has to stand in one place
+ * alone.
+ */
 function words({ trace: { texts } }: Cause, sources: readonly Source[]): Match[] {
   for (const [nth, text] of texts.entries()) {
     // A single letter or number stands everywhere.
     if (text.length < 3) continue;
-    const pattern = new RegExp(loosely(text), 'g');
+    const isWord = !/\s/.test(text.trim());
+    const pattern = new RegExp(isWord ? asText(text.trim()) : loosely(text), 'g');
     const found = sources
       .filter(({ file }) => !isSheet(file))
       .flatMap(({ file, text: source }) =>
@@ -76,7 +84,7 @@ function words({ trace: { texts } }: Cause, sources: readonly Source[]): Match[]
         })),
       );
     const top = Math.max(...found.map(({ score }) => score));
-    if (nth > 0 && found.filter(({ score }) => score === top).length > 1) continue;
+    if ((nth > 0 || isWord) && found.filter(({ score }) => score === top).length > 1) continue;
     if (found.length > 0) return found;
   }
   return [];

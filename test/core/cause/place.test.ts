@@ -99,3 +99,18 @@ test.each([
   ['#111', '#111 none', null],
   ['#111 #222', '#333 #444', null],
 ])('from %s to %s one colour changed: %s', (before, now, wanted) => expect(colourChange(before, now)).toEqual(wanted));
+
+test('a word counts where it is a text, a value or an attribute, and only where it stands once', () => {
+  const all = [
+    { file: 'src/Marks.tsx', text: 'const role = kind;\nconst before = role.at(-1);\n' },
+    { file: 'src/Shots.tsx', text: '<ul role="list" aria-label={name}>\n  <li>before</li>\n</ul>\n' },
+    { file: 'src/Tides.tsx', text: "<p>{word}</p>\nconst word = isHigh ? 'high' : 'low';\n<b>low</b>\n" },
+  ];
+  const at = (...texts: string[]) => placeOf(cause('attribute', texts[0]!, { texts }), all);
+  expect(at('before')).toEqual({ file: 'src/Shots.tsx', line: 2 });
+  expect(at('list')).toEqual({ file: 'src/Shots.tsx', line: 1 });
+  expect(at('aria-label')).toEqual({ file: 'src/Shots.tsx', line: 1 });
+  expect(at('kind')).toBeNull();
+  expect(at('low')).toBeNull();
+  expect(at('low', 'high')).toEqual({ file: 'src/Tides.tsx', line: 2 });
+});
