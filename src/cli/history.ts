@@ -18,12 +18,13 @@ export function addHistory(program: Command): void {
   program
     .command('history')
     .description('say who approved or rejected what looks show, when, why and at which commit')
-    .argument('<pattern...>', 'these looks: part of a component, name or file; Component/look for exactly one')
+    .argument('[pattern...]', 'only these looks: part of a component, name or file; Component/look for exactly one')
     .option('--json', 'print one JSON document instead of text')
     .addHelpText(
       'after',
       `
 Examples:
+  sguardo history                   of every look about which something was decided
   sguardo history BerthCard/empty
   sguardo history FeeTable --json`,
     )
@@ -63,12 +64,21 @@ function entryText({ kind, capture, who, at, why, fixer, commit, branch, batch, 
   return [`  ${kinds[kind]} ${facts.join(' · ')}`, ...said.map((line) => `      ${line}`)].join('\n');
 }
 
+/** So many looks are asked about at once. */
+const together = 50;
+
 async function history(patterns: string[], isJson: boolean): Promise<void> {
   const found = await findService(process.cwd());
   try {
     const results = (await found.client.looks()).filter(isSelected(patterns));
-    if (results.length === 0) fail('nothing-selected', { patterns: patterns.map((one) => `“${one}”`).join(', ') });
-    const all = await Promise.all(results.map((result) => decisionsOf(found, result)));
+    if (results.length === 0 && patterns.length > 0)
+      fail('nothing-selected', { patterns: patterns.map((one) => `“${one}”`).join(', ') });
+    const looks: Awaited<ReturnType<typeof decisionsOf>>[] = [];
+    for (let i = 0; i < results.length; i += together)
+      looks.push(...(await Promise.all(results.slice(i, i + together).map((result) => decisionsOf(found, result)))));
+    // Of looks that nobody has named only those are told of which there is something to tell.
+    const all = patterns.length > 0 ? looks : looks.filter(({ decisions }) => decisions.length > 0);
+    if (!isJson && all.length === 0) process.stdout.write('Nothing was decided yet.\n');
     if (isJson) process.stdout.write(`${JSON.stringify({ format: 'sguardo-history/1', looks: all }, null, 2)}\n`);
     else
       for (const { component, look, environment, decisions } of all)

@@ -93,6 +93,9 @@ it('is told by sguardo history, and taken back by sguardo undo', async () => {
     /^Buoy › plain · day\n {2}✓ approved by .* · decision \d+ · the baseline now\n {6}“both were meant”\n/,
   );
   expect(out).toContain('“first look”');
+  const whole = await sguardo(folder, 'history');
+  expect(whole.out).toContain('Buoy › plain');
+  expect(whole.out).not.toContain('Nothing was decided');
   const json = JSON.parse((await sguardo(folder, 'history', 'Buoy/plain', '--json')).out) as { format: string };
   expect(json.format).toBe('sguardo-history/1');
   const undone = await sguardo(folder, 'undo');
@@ -100,7 +103,5 @@ it('is told by sguardo history, and taken back by sguardo undo', async () => {
   const wrong = await sguardo(folder, 'undo', 'red');
   expect([wrong.err.includes('Expected the number of a decision, got “red”.'), wrong.code]).toEqual([true, 2]);
   const none = await sguardo(folder, 'undo', '999');
-  expect(none.err).toBe(
-    '✗ There is no decision to take back.\n→ See what was decided about a look: sguardo history PATTERN\n',
-  );
+  expect(none.err).toBe('✗ There is no decision to take back.\n→ See what was decided: sguardo history\n');
 });

@@ -19,30 +19,22 @@ const kinds: Record<HistoryEntry['kind'], { sign: string; word: string; tone: st
   undo: { sign: '↶', word: 'Taken back', tone: 'text-changed' },
 };
 
-function Choice({
-  side,
-  id,
-  isChosen,
-  onChoose,
-}: {
-  side: 'before' | 'now';
-  id: number;
-  isChosen: boolean;
-  onChoose: Props['onChoose'];
-}) {
-  return (
-    <label className="flex cursor-pointer items-center gap-1 text-[11px]">
-      <input
-        type="radio"
-        name={side}
-        checked={isChosen}
-        onChange={() => onChoose(side, id)}
-        className="accent-accent"
-      />
-      {side}
-    </label>
-  );
-}
+type SideProps = { side: 'before' | 'now'; of: string; isChosen: boolean; onChoose(): void };
+
+/** Takes a decision for one side of the comparison. */
+const Side = ({ side, of, isChosen, onChoose }: SideProps) => (
+  <button
+    type="button"
+    aria-pressed={isChosen}
+    aria-label={`${side}: ${of}`}
+    onClick={onChoose}
+    className={`h-6 rounded border px-2 text-[11px] ${
+      isChosen ? 'border-accent bg-sheet font-semibold' : 'border-rule text-soft hover:border-accent hover:text-ink'
+    }`}
+  >
+    {isChosen ? `✓ ${side}` : side}
+  </button>
+);
 
 const small = 'checks flex size-12 shrink-0 items-center justify-center overflow-hidden rounded-sm border border-rule';
 
@@ -80,9 +72,16 @@ export function Decisions({ decisions, before, now, onChoose }: Props) {
                 {why && <p className="text-[11.5px] break-words">“{why}”</p>}
                 {fixer && <p className="text-[11.5px]">To be fixed by {fixer}</p>}
                 {kind !== 'undo' && (
-                  <p className="mt-0.5 flex gap-3">
-                    <Choice side="before" id={id} isChosen={id === before} onChoose={onChoose} />
-                    <Choice side="now" id={id} isChosen={id === now} onChoose={onChoose} />
+                  <p className="mt-1 flex gap-2">
+                    {(['before', 'now'] as const).map((side) => (
+                      <Side
+                        key={side}
+                        side={side}
+                        of={`${word} by ${who}, ${day(at)}`}
+                        isChosen={id === { before, now }[side]}
+                        onChoose={() => onChoose(side, id)}
+                      />
+                    ))}
                   </p>
                 )}
               </div>

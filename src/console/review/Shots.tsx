@@ -95,7 +95,7 @@ export function Shots({ shots, shown, isLeftOut, onChoose, onLeaveOut }: Props) 
   return (
     <div
       ref={list}
-      className="h-[112px] shrink-0 overflow-x-auto overflow-y-hidden border-t border-rule bg-sheet px-2 py-1.5"
+      className="h-28 shrink-0 overflow-x-auto overflow-y-hidden border-t border-rule bg-sheet px-2 py-1.5"
     >
       <ul aria-label="Captures" className="relative h-full" style={{ width: virtual.getTotalSize() }}>
         {virtual.getVirtualItems().map((column) => {

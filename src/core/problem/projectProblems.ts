@@ -245,10 +245,7 @@ const serviceAndClient = {
     (d) => `${d.look} (${d.capture}) has no baseline there: “${d.take}” is empty.`,
     'Take another side, or approve what is shown now.',
   ),
-  'nothing-to-undo': entry(
-    () => 'There is no decision to take back.',
-    'See what was decided about a look: sguardo history PATTERN',
-  ),
+  'nothing-to-undo': entry(() => 'There is no decision to take back.', 'See what was decided: sguardo history'),
   'undo-superseded': entry(
     (d) => `${d.look} (${d.capture}) was decided again, or its files have changed since. Nothing was taken back.`,
     'Approve or reject what it shows now, or restore the files with git.',
