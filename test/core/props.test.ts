@@ -1,6 +1,7 @@
 /** Props held against the types that a component declares for them. */
 import { describe, expect, it } from 'vitest';
 import { contradictions } from '../../src/core/props/contradiction.ts';
+import { mistyped } from '../../src/core/props/mistyped.ts';
 import { elementsIn, typeOfText } from '../../src/core/props/manifest.ts';
 import { callbacksIn, type Prop, type PropType } from '../../src/core/props/type.ts';
 
@@ -125,5 +126,30 @@ describe('types in a manifest of custom elements', () => {
     expect(Object.keys(elementsIn(manifest, 'src/light.js').get('Light')!)).toEqual(['lit']);
     for (const none of [null, 7, { modules: 'x' }, { modules: [{ path: 'src/light.js', declarations: {} }] }])
       expect(elementsIn(none, 'src/light.js').size).toBe(0);
+  });
+});
+
+describe('props that are nearly called as one that there is', () => {
+  const types = object({ 'rate?': number, 'currency?': text, 'maxDepth?': number, 'onChange?': told });
+
+  it('are told, with the one that was meant', () => {
+    expect(mistyped(types, { rats: 3 })).toEqual(['rats: there is no such prop, but there is rate']);
+    expect(mistyped(types, { Currency: 'NOK', onChagne: () => {} })).toEqual([
+      'Currency: there is no such prop, but there is currency',
+      'onChagne: there is no such prop, but there is onChange',
+    ]);
+    expect(mistyped(types, { rate: 1, rats: 2 })).toHaveLength(1);
+    expect(mistyped(types, { onMor: () => {} }, ['onMoor'])).toHaveLength(1);
+    expect(mistyped(one(types, object({ kind: text })), { kid: 1 })).toEqual([
+      'kid: there is no such prop, but there is kind',
+    ]);
+  });
+
+  it('are let be where they may be meant for something else', () => {
+    const props = { rate: 3, 'max-depth': 4, class: 'big', 'data-rate': 1, href: '#', onClick: () => {} };
+    expect(mistyped(types, props)).toEqual([]);
+    expect(mistyped(types, { onMove: () => {} }, ['onMove', 'onMoor'])).toEqual([]);
+    expect(mistyped(object({ rate: number }, '', text), { rats: 'x' })).toEqual([]);
+    expect(mistyped({ is: 'anything' }, { rats: 3 })).toEqual([]);
   });
 });

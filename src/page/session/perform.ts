@@ -84,7 +84,8 @@ export async function perform(session: Session, looks: Looks, wanted: string, de
       slots = { ...slots, ...state.slots };
       const title =
         index === 0 ? `mount ${described.adapter.nameOf(looks.component)}` : `give it the props of “${name}”`;
-      const limits = { types: described.types, shape: state.shape ?? looks.shape };
+      const callbacks = Object.keys(unheard);
+      const limits = { types: described.types, shape: state.shape ?? looks.shape, callbacks };
       await session.mount(title, { component, props, slots }, settle, limits);
     }
     const given = { props, answers: declared(answers) };

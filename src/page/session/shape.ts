@@ -2,6 +2,7 @@
 import { impossibleNote } from '../../core/problem/notes.ts';
 import { messageOf } from '../../core/problem/problem.ts';
 import { contradictions } from '../../core/props/contradiction.ts';
+import { mistyped } from '../../core/props/mistyped.ts';
 import type { PropTypes } from '../../core/props/type.ts';
 import { ask } from '../host/host.ts';
 import { native } from '../host/natives.ts';
@@ -19,8 +20,11 @@ function issueInWords({ message, path = [] }: Issue): string {
   return where ? `${where}: ${message}` : message;
 }
 
-/** What props are held against: the types that the component declares, and a schema that the look file gives. */
-export type Limits = { types: PropTypes | null; shape: object | undefined };
+/**
+ * What props are held against: the types that the component declares, with the names by which it
+ * calls back, and a schema that the look file gives.
+ */
+export type Limits = { types: PropTypes | null; shape: object | undefined; callbacks: readonly string[] };
 
 /** Everything in which props contradict a schema, one thing a line. */
 async function unlike(look: number, shape: object, props: Record<string, unknown>): Promise<string[]> {
@@ -49,11 +53,13 @@ async function unlike(look: number, shape: object, props: Record<string, unknown
  */
 export async function impossible(
   look: number,
-  { types, shape }: Limits,
+  { types, shape, callbacks }: Limits,
   props: Record<string, unknown>,
   slots: Record<string, unknown>,
 ): Promise<string | null> {
-  const unlikeTypes = types ? contradictions(types, { ...slots, ...props }) : [];
+  const unlikeTypes = types
+    ? [...contradictions(types, { ...slots, ...props }), ...mistyped(types, props, callbacks)]
+    : [];
   const unlikeShape = shape ? await unlike(look, shape, props).catch((error: unknown) => [messageOf(error)]) : [];
   const found = [...unlikeTypes, ...unlikeShape];
   return found.length === 0 ? null : impossibleNote(found);
