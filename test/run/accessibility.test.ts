@@ -366,6 +366,8 @@ const fixtures: Record<RuleId, Fixture> = {
     ],
     right: [
       '<p>Dark words on white</p>',
+      '<div style="display:flex;width:300px;height:40px"><p style="width:120px;overflow:hidden;white-space:nowrap;margin:0;color:#5d616c">Words_that_go_on_bel</p><div style="flex:1;background:linear-gradient(#ccc 0 3px,#2d6e4a 3px)"></div></div>',
+      '<div style="overflow:hidden;width:60px;height:30px"><p style="position:absolute;left:90px;top:50px">Outside of what cuts off</p></div>',
       '<style>::placeholder{color:#bbb}</style><label>Name<input placeholder="Aliseo" value="Bora"></label>',
       '<style>::placeholder{color:#666}input{text-align:right;width:300px}</style><label>Name<input placeholder="Aliseo"></label>',
       '<p style="color:#767676">Just enough</p>',

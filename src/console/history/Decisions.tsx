@@ -65,7 +65,7 @@ export function Decisions({ decisions, before, now, onChoose }: Props) {
                   {capture === 'end' ? '' : ` · ${capture}`}
                   {isBaseline && <span className="font-semibold"> · the baseline now</span>}
                 </p>
-                <p className="text-[11px] text-soft">
+                <p className="text-[11px] wrap-anywhere text-soft">
                   {day(at)}
                   {where === '' ? '' : ` · ${where}`}
                 </p>

@@ -22,8 +22,20 @@ export function readColour(text: string): Rgba | null {
   return [numbers[0]! * scale, numbers[1]! * scale, numbers[2]! * scale, numbers[3] ?? 1];
 }
 
-/** What is known of how elements are painted, each found out once. */
-type Paint = { opacity: number; isClippedAway: boolean; style: CSSStyleDeclaration };
+/** The sides of a part of the viewport. */
+type Sides = { left: number; top: number; right: number; bottom: number };
+
+const everywhere: Sides = { left: -1e9, top: -1e9, right: 1e9, bottom: 1e9 };
+
+const common = (one: Sides, other: Sides): Sides => ({
+  left: Math.max(one.left, other.left),
+  top: Math.max(one.top, other.top),
+  right: Math.min(one.right, other.right),
+  bottom: Math.min(one.bottom, other.bottom),
+});
+
+/** What is known of how elements are painted, each found out once; `clip` is where what is in it can be seen. */
+type Paint = { opacity: number; isClippedAway: boolean; style: CSSStyleDeclaration; clip: Sides };
 
 /** What was found out, by scene. */
 const paints = new WeakMap<Scene, Map<Seen, Paint>>();
@@ -38,14 +50,27 @@ function painterOf(scene: Scene): (seen: Seen) => Paint {
     const around = seen.parent ? paintOf(seen.parent) : { opacity: 1, isClippedAway: false };
     const style = getComputedStyle(seen.element);
     const { opacity } = style;
+    const clip = clipOf(seen, style, paintOf);
     // What is only read out is made very small, and cut off.
     const isCut =
       isTiny(seen.element) && (style.overflow !== 'visible' || style.clip !== 'auto' || style.clipPath !== 'none');
-    const paint = { opacity: around.opacity * Number(opacity), isClippedAway: around.isClippedAway || isCut, style };
+    const isClippedAway = around.isClippedAway || isCut;
+    const paint = { opacity: around.opacity * Number(opacity), isClippedAway, style, clip };
     known.set(seen, paint);
     return paint;
   };
   return paintOf;
+}
+
+/** Where what is in an element can be seen: in it, where it cuts off, and in what cuts it off itself. */
+function clipOf(seen: Seen, style: CSSStyleDeclaration, paintOf: (seen: Seen) => Paint): Sides {
+  let { parent } = seen;
+  // What is taken out of the flow is cut off by what it is placed in alone.
+  const { position } = style;
+  if (position === 'absolute') while (parent && paintOf(parent).style.position === 'static') parent = parent.parent;
+  const around = position === 'fixed' || !parent ? everywhere : paintOf(parent).clip;
+  const cuts = style.overflow !== 'visible' && !/^(html|body)$/.test(seen.tag);
+  return cuts ? common(around, seen.element.getBoundingClientRect()) : around;
 }
 
 function isTiny(element: Element): boolean {
@@ -117,7 +142,7 @@ export function linesOf(scene: Scene, about: (seen: Seen) => Pick<TextLine, 'ele
     const before = alike.get(kind) ?? 0;
     if (before >= mostAlike) continue;
     alike.set(kind, before + 1);
-    const { opacity: ownOpacity, isClippedAway, style: ownStyle } = paintOf(seen);
+    const { opacity: ownOpacity, isClippedAway, style: ownStyle, clip } = paintOf(seen);
     if (isClippedAway) continue;
     const style = isHint ? getComputedStyle(element, '::placeholder') : ownStyle;
     const opacity = isHint ? ownOpacity * Number(style.opacity) : ownOpacity;
@@ -145,10 +170,12 @@ export function linesOf(scene: Scene, about: (seen: Seen) => Pick<TextLine, 'ele
           range.selectNodeContents(text);
           return [...range.getClientRects()];
         });
-    for (const box of boxes) {
+    for (const whole of boxes) {
+      const seenOf = common(whole, clip);
+      const box = new DOMRect(seenOf.left, seenOf.top, seenOf.right - seenOf.left, seenOf.bottom - seenOf.top);
       // What is made to be read out only is not there for the eye.
       if (box.width < 4 || box.height < 4 || isCovered(element, box)) continue;
-      lines.push({ ...ofLine, box: [box.left + left, box.top + top, box.width, box.height] });
+      lines.push({ ...ofLine, box: [box.x + left, box.y + top, box.width, box.height] });
     }
   }
   return lines;
