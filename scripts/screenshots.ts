@@ -165,7 +165,7 @@ const tried = [
 ];
 await takeTerminal('stop', project, "sguardo run 'asks before' -e day --stop", 10, tried);
 await takeTerminal('run', project, 'sguardo run BerthCard ReleaseDialog -e day');
-await takeTerminal('challenge', project, 'sguardo challenge DepthField FeeTable');
+await takeTerminal('challenge', project, 'sguardo challenge ArrivalForm FeeTable DepthField --all');
 await takeTerminal('causes', project, 'sguardo causes; sguardo why BerthCard/empty');
 // The demo as it would be without us.
 const bare = join(root, '.demo/bare');

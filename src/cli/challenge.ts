@@ -117,8 +117,8 @@ const document = (report: ChallengeReport): object => ({
 
 function challengeText({ title, check, noticed }: Challenge): string {
   if (noticed?.by === 'step') return pc.dim(`    ✓ ${title}, noticed by: ${noticed.title}`);
-  if (noticed) return pc.dim(`    ◌ ${title}, noticed by the capture “${noticed.title}” alone`);
   const way = check === null ? '' : `\n      ${pc.dim('→')} ${check}`;
+  if (noticed) return pc.dim(`    ◌ ${title}, noticed by the capture “${noticed.title}” alone`) + way;
   return `    ${pc.red('✗')} ${title}, and nothing noticed${way}`;
 }
 

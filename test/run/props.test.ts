@@ -36,6 +36,7 @@ export default looks(Berth, { props: { vessel }, states: {
   'in another part': { props: { vessel: { name: 'Aliseo', draught: wrong('deep') } } },
   'is called by a text': { props: { onRelease: wrong('release') } },
   'without what it needs': { props: { vessel: wrong(undefined) } },
+  'of another name': { props: wrong({ tome: 'calm', onSrot: spy(), id: 'berth' }) },
   'another later': { after: 'is given one', props: { tone: wrong(4) } },
 } });
 `;
@@ -60,6 +61,10 @@ describe('props and their types', () => {
     ['in another part', 'vessel.draught: expected a number, got "deep"'],
     ['is called by a text', 'onRelease: expected a function, got "release"'],
     ['without what it needs', 'vessel: expected an object (Vessel), got undefined'],
+    [
+      'of another name',
+      'tome: there is no such prop, but there is tone; onSrot: there is no such prop, but there is onSort',
+    ],
     ['another later', 'tone: expected "calm" or "gale", got 4'],
   ])('one %s is marked', (name, contradiction) => {
     expect(of(name).notes).toContain(`No real use can produce this: ${contradiction}.`);
