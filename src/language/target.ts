@@ -185,6 +185,7 @@ function queryInCode(query: Query): string {
   return `the.${query.role}(${given.join(', ')})`;
 }
 
+/** Names what a script is about, as a person would. Any ARIA role is a function, too: `the.button('Release')`. */
 type Named = {
   /** A form control by its label. */
   field(label: Name): Target;
