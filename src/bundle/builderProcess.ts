@@ -1,10 +1,11 @@
 /** What runs in the builder's process: does what it is told, one order beside the other, until its parent is gone. */
 import { messageOf, problem, ProblemError } from '../core/problem/problem.ts';
 import type { Answer, Order } from './builder.ts';
-import { buildLooks, findLookFiles } from './bundle.ts';
+import { buildLooks } from './bundle.ts';
 import { componentsIn, componentsOf } from './components.ts';
 import { loadConfig } from './config.ts';
 import { readingInstead } from './instead.ts';
+import { findLookFiles } from './lookFiles.ts';
 
 function carryOut(order: Order): Promise<unknown> {
   switch (order.kind) {

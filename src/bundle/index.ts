@@ -9,7 +9,9 @@ export {
   readConfig,
   usageOf,
 } from './builder.ts';
-export { type Bundle, type BundledFile, type BundledLooks, bundleFolder, findLookFiles } from './bundle.ts';
+export { bundleFolder } from './build.ts';
+export type { Bundle, BundledFile, BundledLooks } from './bundle.ts';
+export { findLookFiles } from './lookFiles.ts';
 export { type Bundled, Bundler, type GraphKeeper } from './bundler.ts';
 export { draftPlace } from './components.ts';
 export { programBeside } from './fromSource.ts';

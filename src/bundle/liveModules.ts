@@ -1,22 +1,17 @@
 /** What a stage loads from the project's Vite: its document, the module that starts it, and its worker. */
 import { existsSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import type { Connect, Plugin, ViteDevServer } from 'vite';
-import { kinds } from '../core/look/kind.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { livePath } from '../core/wire/live.ts';
 import { liveWorker } from '../core/wire/liveWorker.ts';
-import { findLookFiles } from './bundle.ts';
 import { kindOf } from './kinds.ts';
+import { findLookFiles } from './lookFiles.ts';
+import { languageAlias, own } from './own.ts';
 import { readPropTypes } from './propTypes.ts';
 
 const prefix = 'virtual:sguardo-live/';
 const typesPrefix = 'virtual:sguardo-types/';
-
-const ending = import.meta.url.endsWith('.ts') ? 'ts' : 'js';
-/** The folder that our own modules for pages are in, and a module of them. */
-export const ownFolder = resolve(import.meta.dirname, '..');
-const own = (path: string): string => join(ownFolder, `${path}.${ending}`);
 
 const encode = (file: string): string => Buffer.from(file).toString('base64url');
 const decode = (id: string): string => Buffer.from(id, 'base64url').toString();
@@ -76,10 +71,6 @@ const documentFor = (file: string): string => `<!doctype html>
 
 /** Serves stages beside the project's files. `consoleOrigin` is the only page that may show one in a frame. */
 export function liveModules(root: string, readSettings: () => Promise<Settings>, consoleOrigin: string): Plugin {
-  const alias = [
-    { find: /^sguardo$/, replacement: own('language/index') },
-    { find: new RegExp(`^sguardo/(${kinds.join('|')})$`), replacement: own('language/kinds/$1') },
-  ];
   async function answer(server: ViteDevServer, request: Connect.IncomingMessage): Promise<[string, string] | null> {
     const url = new URL(request.url ?? '/', 'http://stage');
     if (url.pathname === '/__sguardo/worker.js') return ['text/javascript', liveWorker];
@@ -97,7 +88,7 @@ export function liveModules(root: string, readSettings: () => Promise<Settings>,
       delete config.server?.https;
       delete config.server?.hmr;
       delete config.server?.origin;
-      return { resolve: { alias } };
+      return { resolve: { alias: languageAlias() } };
     },
     configureServer(server) {
       server.middlewares.use((request, response, next) => {

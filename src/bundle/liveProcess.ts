@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import { messageOf } from '../core/problem/problem.ts';
 import { loadConfig } from './config.ts';
 import { frameworkPackages } from './kinds.ts';
-import { liveModules, ownFolder } from './liveModules.ts';
+import { liveModules } from './liveModules.ts';
+import { ownFolder } from './own.ts';
 import { viteOf } from './vite.ts';
 
 /** What it is started with, as its only argument. */

@@ -5,7 +5,9 @@ import { addressOf, decodePath } from '../core/address/address.ts';
 import { codeFrame } from '../core/problem/codeframe.ts';
 import type { Located, ProfileNode } from '../core/timing/costs.ts';
 import type { SourcePlace } from '../core/timeline/timeline.ts';
-import { type Bundle, bundleFolder } from './bundle.ts';
+import { bundleFolder } from './build.ts';
+import type { Bundle } from './bundle.ts';
+import { ownFolder } from './own.ts';
 
 /** Resolves the places that a bundle's pages speak of. */
 export type SourceMapper = {
@@ -47,7 +49,8 @@ function makeLocator(bundle: Bundle): (node: ProfileNode) => Located {
     // What is called by its address in the engine, or by nothing that was bundled, is our host's.
     if (path === null || source === null) return { name, place: null, isOurs: true };
     const full = resolve(dirname(join(folder, path)), source);
-    if (full.startsWith(ownFolder) || source.includes('virtual:sguardo')) return { name, place: null, isOurs: true };
+    if (full.startsWith(ownFolder + sep) || source.includes('virtual:sguardo'))
+      return { name, place: null, isOurs: true };
     const inside = relative(bundle.root, full).split(sep).join('/');
     const packaged = inside.lastIndexOf('node_modules/');
     const shown = packaged < 0 ? inside : inside.slice(packaged);
@@ -61,9 +64,6 @@ function makeLocator(bundle: Bundle): (node: ProfileNode) => Located {
     return found;
   };
 }
-
-/** The folder of our own modules, built or not. */
-const ownFolder = resolve(import.meta.dirname, '..') + sep;
 
 const address = /https?:\/\/[^/\s)]+(\/[^\s):?]+)(?:\?[^\s):]*)?:(\d+):(\d+)/g;
 

@@ -4,7 +4,7 @@ import type { Rolldown } from 'vite';
 import type { Settings } from '../core/settings/config.ts';
 import type { StageFiles } from '../core/site/site.ts';
 import { siteWorker } from '../core/wire/liveWorker.ts';
-import { findLookFiles } from './bundle.ts';
+import { findLookFiles } from './lookFiles.ts';
 import { frameworkPackages } from './kinds.ts';
 import { liveModules, moduleName } from './liveModules.ts';
 import { viteOf } from './vite.ts';

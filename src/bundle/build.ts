@@ -1,0 +1,123 @@
+/** Builds look files with the project's Vite, as pages that are loaded from memory. */
+import { createHash } from 'node:crypto';
+import { join, relative, sep } from 'node:path';
+import type { BuildEnvironmentOptions, Plugin, Rolldown } from 'vite';
+import { beginCompiling, keepCompiled } from './compiled.ts';
+import { refuseDecorators } from './decorators.ts';
+import { basePrefix, entries, entryPrefix, inputsOf, type Sources, takenInstead } from './entries.ts';
+import { type Closures, followBuild } from './graph.ts';
+import { frameworkPackages } from './kinds.ts';
+import { settleMarkers } from './markers.ts';
+import { languageAlias } from './own.ts';
+import { refuseTemplates } from './templates.ts';
+import { viteOf } from './vite.ts';
+
+const outFolder = '.sguardo-bundle';
+
+/** Where bundled scripts would lie if they were written: what their source maps are relative to. */
+export const bundleFolder = (root: string): string => join(root, outFolder);
+
+/** What comes of a build. */
+export type Built = {
+  output: Rolldown.RolldownOutput['output'];
+  publicFolder: string | null;
+  closures: Closures;
+  /** Files behind the Vite configuration. */
+  configuration: string[];
+};
+
+/** How look files are built, whatever the project says of building itself: as pages that are loaded from memory. */
+const buildOptions = (inputs: Record<string, string>, plugins: unknown): BuildEnvironmentOptions => ({
+  write: false,
+  minify: false,
+  cssMinify: false,
+  sourcemap: 'hidden',
+  target: 'esnext',
+  outDir: outFolder,
+  emptyOutDir: false,
+  copyPublicDir: false,
+  reportCompressedSize: false,
+  modulePreload: false,
+  chunkSizeWarningLimit: 100_000,
+  rollupOptions: {
+    input: inputs,
+    plugins: plugins as [],
+    // White space and comments make up half of what every document has to parse; names stay as they are.
+    output: { minify: { compress: false, mangle: false, codegen: { removeWhitespace: true } }, comments: false },
+  },
+});
+
+/**
+ * Names of classes in CSS modules, unless the project has its own way. Vite's carry a hash of the whole file and the
+ * line: a new rule would rename every other class, and change the markup of looks that it does not touch.
+ */
+const steadyNames =
+  (root: string) =>
+  (name: string, file: string): string => {
+    const path = relative(root, file.split('?')[0]!).split(sep).join('/');
+    return `_${name}_${createHash('sha256').update(path).digest('hex').slice(0, 6)}`;
+  };
+
+/**
+ * Takes the place of the project's way of building: a library's entries, outputs and externals are not what a look
+ * needs.
+ */
+function pages(
+  root: string,
+  version: string,
+  inputs: Record<string, string>,
+  found: (publicFolder: string | null) => void,
+): Plugin {
+  return {
+    name: 'sguardo:pages',
+    enforce: 'post',
+    config: {
+      order: 'post',
+      handler(config) {
+        config.build = buildOptions(inputs, (config.build?.rolldownOptions ?? config.build?.rollupOptions)?.plugins);
+        delete config.environments?.client?.build;
+        delete config.experimental?.renderBuiltUrl;
+        const modules = config.css?.modules ?? {};
+        if (modules) config.css = { ...config.css, modules: { generateScopedName: steadyNames(root), ...modules } };
+      },
+    },
+    configResolved(config) {
+      beginCompiling(root, version, config.configFileDependencies);
+      found(config.publicDir || null);
+    },
+  };
+}
+
+/** Builds look files with the project's own Vite. */
+export async function build(root: string, sources: Sources): Promise<Built> {
+  const vite = await viteOf(root);
+  let publicFolder: string | null = null;
+  const files = sources.files.map(({ file }) => file);
+  const { plugin, closures, configuration } = followBuild(root, files, (i) => `\0${entryPrefix}${i}`);
+  const result = await vite.build({
+    root,
+    mode: 'development',
+    logLevel: 'silent',
+    clearScreen: false,
+    base: '/',
+    plugins: [
+      ...(Object.keys(sources.instead).length > 0 ? [takenInstead(sources.instead)] : []),
+      entries(root, sources),
+      pages(root, vite.version, inputsOf(sources), (folder) => {
+        publicFolder = folder;
+      }),
+      refuseDecorators(),
+      refuseTemplates(root),
+      settleMarkers((facade) => facade.startsWith(`\0${basePrefix}`)),
+      plugin,
+    ],
+    resolve: { alias: languageAlias(), dedupe: [...frameworkPackages] },
+    // Until Vite 8, JSX wants React imported in every file unless somebody says otherwise.
+    ...(Number.parseInt(vite.version, 10) < 8 ? { esbuild: { jsx: 'automatic' as const } } : {}),
+  });
+  // Whoever waits for the build need not wait for this.
+  setImmediate(() => keepCompiled(root));
+  const outputs = (Array.isArray(result) ? result : [result]) as Rolldown.RolldownOutput[];
+  const output = outputs.flatMap((one) => one.output) as Built['output'];
+  return { output, publicFolder, closures, configuration: [...configuration] };
+}
