@@ -1,7 +1,4 @@
 /** The language server: what Sguardo knows of look files, for whatever editor speaks the Language Server Protocol. */
-import { readFileSync } from 'node:fs';
-import { isAbsolute, join, relative, sep } from 'node:path';
-import { fileURLToPath, pathToFileURL } from 'node:url';
 import {
   type Connection,
   createConnection,
@@ -18,11 +15,11 @@ import { TextDocument } from 'vscode-languageserver-textdocument';
 import { componentOf, type LookName } from '../core/look/look.ts';
 import { messageOf } from '../core/problem/problem.ts';
 import { completionsAt, hoverAt, lensesOf } from './answers.ts';
-import { diagnosticsOf } from './diagnostics.ts';
 import { fixesOf } from './fixes.ts';
 import { linesOf } from './lines.ts';
-import { type EditorProject, openProject, type Service } from './project.ts';
+import type { Service } from './project.ts';
 import { nameAt, renameEdits, typedName } from './rename.ts';
+import { type Workplace, workplaceOf } from './workplace.ts';
 
 export type ServerOptions = {
   input: NodeJS.ReadableStream;
@@ -32,104 +29,19 @@ export type ServerOptions = {
   find(folder: string): Promise<Service | null>;
 };
 
-/** What is known of a document: its project, and its path in it. */
-type Place = { project: EditorProject; file: string };
+/** What the editor may ask for. */
+const capabilities: InitializeResult['capabilities'] = {
+  textDocumentSync: TextDocumentSyncKind.Incremental,
+  codeLensProvider: {},
+  hoverProvider: true,
+  completionProvider: { triggerCharacters: ['.', "'", '"', '`'] },
+  codeActionProvider: { codeActionKinds: ['quickfix'] },
+  renameProvider: { prepareProvider: true },
+  executeCommandProvider: { commands: ['sguardo.run', 'sguardo.open', 'sguardo.approve'] },
+};
 
-const isLookFile = (path: string): boolean => /\.look\.[jt]sx?$/.test(path);
-
-/** Serves until the editor says that it is over. */
-export function serveEditor({ input, output, version, find }: ServerOptions): Promise<void> {
-  const connection = createConnection(
-    new StreamMessageReader(input),
-    new StreamMessageWriter(output),
-  ) as unknown as Connection;
-  const documents = new TextDocuments(TextDocument);
-  const projects = new Map<string, Promise<EditorProject | null>>();
-  const byRoot = new Map<string, Promise<EditorProject>>();
-  /** Files that have diagnostics at the editor now, by root. */
-  const told = new Map<string, Set<string>>();
-  let canRefresh = false;
-
-  const textAt = (path: string): string | null => {
-    const open = documents.get(pathToFileURL(path).href);
-    if (open) return open.getText();
-    try {
-      return readFileSync(path, 'utf8');
-    } catch {
-      return null;
-    }
-  };
-
-  const publish = (project: EditorProject): void => {
-    const found = diagnosticsOf(project.all(), (file) => textAt(join(project.root, file)), project.linkOf);
-    const before = told.get(project.root) ?? new Set();
-    for (const file of new Set([...before, ...found.keys()]))
-      void connection.sendDiagnostics({
-        uri: pathToFileURL(join(project.root, file)).href,
-        diagnostics: found.get(file) ?? [],
-      });
-    told.set(project.root, new Set(found.keys()));
-    if (canRefresh) connection.sendRequest('workspace/codeLens/refresh').catch(() => {});
-  };
-
-  const open = (folder: string): Promise<EditorProject | null> => {
-    const known = projects.get(folder);
-    if (known) return known;
-    const opening = find(folder).then((service) => {
-      if (!service) return null;
-      const same = byRoot.get(service.root);
-      if (same) return service.release().then(() => same);
-      const project: Promise<EditorProject> = openProject(service, () => void project.then(publish));
-      byRoot.set(service.root, project);
-      return project;
-    });
-    projects.set(folder, opening);
-    opening.catch((error: unknown) => {
-      projects.delete(folder);
-      connection.window.showErrorMessage(`Sguardo: ${messageOf(error)}`);
-    });
-    return opening;
-  };
-
-  const placeOf = async (uri: string): Promise<Place | null> => {
-    if (!uri.startsWith('file:')) return null;
-    const path = fileURLToPath(uri);
-    if (!isLookFile(path)) return null;
-    const project = await open(join(path, '..')).catch(() => null);
-    const file = project ? relative(project.root, path).split(sep).join('/') : '';
-    return project && !file.startsWith('..') && !isAbsolute(file) ? { project, file } : null;
-  };
-
-  /** Answers about a place of a document; nothing where it is none of a look file. */
-  const about = async <T>(
-    uri: string,
-    answer: (place: Place, text: string) => Promise<T> | T,
-    nothing: T,
-  ): Promise<T> => {
-    const text = documents.get(uri)?.getText();
-    const place = text === undefined ? null : await placeOf(uri);
-    return place ? answer(place, text!) : nothing;
-  };
-
-  connection.onInitialize(({ capabilities }): InitializeResult => {
-    canRefresh = capabilities.workspace?.codeLens?.refreshSupport === true;
-    return {
-      serverInfo: { name: 'Sguardo', version },
-      capabilities: {
-        textDocumentSync: TextDocumentSyncKind.Incremental,
-        codeLensProvider: {},
-        hoverProvider: true,
-        completionProvider: { triggerCharacters: ['.', "'", '"', '`'] },
-        codeActionProvider: { codeActionKinds: ['quickfix'] },
-        renameProvider: { prepareProvider: true },
-        executeCommandProvider: { commands: ['sguardo.run', 'sguardo.open', 'sguardo.approve'] },
-      },
-    };
-  });
-
-  documents.onDidOpen(({ document }) => {
-    void placeOf(document.uri).then((place) => place && publish(place.project));
-  });
+/** What is shown about places of look files. */
+function showPlaces(connection: Connection, { about }: Workplace): void {
   connection.onCodeLens(({ textDocument: { uri } }) =>
     about(uri, ({ file, project }, text) => lensesOf(file, text, project), []),
   );
@@ -147,7 +59,10 @@ export function serveEditor({ input, output, version, find }: ServerOptions): Pr
       [],
     ),
   );
+}
 
+/** Renames a look where it is written, with its baselines and its history. */
+function renameLooks(connection: Connection, { about }: Workplace): void {
   connection.onPrepareRename(({ textDocument: { uri }, position }) =>
     about(
       uri,
@@ -174,12 +89,16 @@ export function serveEditor({ input, output, version, find }: ServerOptions): Pr
       null,
     ),
   );
+}
 
-  type Asked = LookName & { file?: string; uri?: string; url?: string };
+type Asked = LookName & { file?: string; uri?: string; url?: string };
+
+/** Carries out what a lens or a fix stands for. */
+function carryOut(connection: Connection, workplace: Workplace): void {
   connection.onExecuteCommand(async ({ command, arguments: given = [] }) => {
     const asked = given[0] as Asked;
     if (command === 'sguardo.open') return connection.window.showDocument({ uri: asked.url!, external: true });
-    const all = await Promise.all([...byRoot.values()]);
+    const all = await workplace.projects();
     const project = all.find((one) => one.resultsOf(asked).length > 0) ?? all[0];
     if (!project) return null;
     const { component, look } = asked;
@@ -191,16 +110,29 @@ export function serveEditor({ input, output, version, find }: ServerOptions): Pr
     }
     return null;
   });
+}
 
+/** Serves until the editor says that it is over. */
+export function serveEditor({ input, output, version, find }: ServerOptions): Promise<void> {
+  const connection = createConnection(
+    new StreamMessageReader(input),
+    new StreamMessageWriter(output),
+  ) as unknown as Connection;
+  const documents = new TextDocuments(TextDocument);
+  let canRefresh = false;
+  const workplace = workplaceOf(connection, documents, find, () => canRefresh);
+  connection.onInitialize(({ capabilities: { workspace } }): InitializeResult => {
+    canRefresh = workspace?.codeLens?.refreshSupport === true;
+    return { serverInfo: { name: 'Sguardo', version }, capabilities };
+  });
+  documents.onDidOpen(({ document }) => workplace.publishFor(document.uri));
+  showPlaces(connection, workplace);
+  renameLooks(connection, workplace);
+  carryOut(connection, workplace);
   return new Promise((resolve) => {
-    const closeAll = async (): Promise<void> => {
-      const all = [...byRoot.values()];
-      byRoot.clear();
-      for (const project of all) await project.then((one) => one.close()).catch(() => {});
-    };
     // The editor is told before the process may end.
-    connection.onShutdown(closeAll);
-    const end = (): void => void closeAll().then(resolve);
+    connection.onShutdown(workplace.close);
+    const end = (): void => void workplace.close().then(resolve);
     connection.onExit(end);
     input.once('end', end);
     documents.listen(connection);

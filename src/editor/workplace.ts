@@ -1,0 +1,102 @@
+/** What an editor has open: the projects that its documents are in, and what it was told of them. */
+import { readFileSync } from 'node:fs';
+import { isAbsolute, join, relative, sep } from 'node:path';
+import { fileURLToPath, pathToFileURL } from 'node:url';
+import type { Connection, TextDocuments } from 'vscode-languageserver/node';
+import type { TextDocument } from 'vscode-languageserver-textdocument';
+import { messageOf } from '../core/problem/problem.ts';
+import { diagnosticsOf } from './diagnostics.ts';
+import { type EditorProject, openProject, type Service } from './project.ts';
+
+/** What is known of a document: its project, and its path in it. */
+export type Place = { project: EditorProject; file: string };
+
+const isLookFile = (path: string): boolean => /\.look\.[jt]sx?$/.test(path);
+
+/** What is asked of it. */
+export type Workplace = {
+  /** Answers about a document; `nothing` where it is none of a look file. */
+  about<T>(uri: string, answer: (place: Place, text: string) => Promise<T> | T, nothing: T): Promise<T>;
+  /** Tells the editor what is wrong in the project of a document. */
+  publishFor(uri: string): void;
+  projects(): Promise<EditorProject[]>;
+  close(): Promise<void>;
+};
+
+/** `find` gives the service of the project that a folder is in; `canRefresh` says whether lenses can be asked for. */
+export function workplaceOf(
+  connection: Connection,
+  documents: TextDocuments<TextDocument>,
+  find: (folder: string) => Promise<Service | null>,
+  canRefresh: () => boolean,
+): Workplace {
+  const projects = new Map<string, Promise<EditorProject | null>>();
+  const byRoot = new Map<string, Promise<EditorProject>>();
+  /** Files that have diagnostics at the editor now, by root. */
+  const told = new Map<string, Set<string>>();
+
+  const textAt = (path: string): string | null => {
+    const open = documents.get(pathToFileURL(path).href);
+    if (open) return open.getText();
+    try {
+      return readFileSync(path, 'utf8');
+    } catch {
+      return null;
+    }
+  };
+
+  const publish = (project: EditorProject): void => {
+    const found = diagnosticsOf(project.all(), (file) => textAt(join(project.root, file)), project.linkOf);
+    const before = told.get(project.root) ?? new Set();
+    for (const file of new Set([...before, ...found.keys()]))
+      void connection.sendDiagnostics({
+        uri: pathToFileURL(join(project.root, file)).href,
+        diagnostics: found.get(file) ?? [],
+      });
+    told.set(project.root, new Set(found.keys()));
+    if (canRefresh()) connection.sendRequest('workspace/codeLens/refresh').catch(() => {});
+  };
+
+  const open = (folder: string): Promise<EditorProject | null> => {
+    const known = projects.get(folder);
+    if (known) return known;
+    const opening = find(folder).then((service) => {
+      if (!service) return null;
+      const same = byRoot.get(service.root);
+      if (same) return service.release().then(() => same);
+      const project: Promise<EditorProject> = openProject(service, () => void project.then(publish));
+      byRoot.set(service.root, project);
+      return project;
+    });
+    projects.set(folder, opening);
+    opening.catch((error: unknown) => {
+      projects.delete(folder);
+      connection.window.showErrorMessage(`Sguardo: ${messageOf(error)}`);
+    });
+    return opening;
+  };
+
+  const placeOf = async (uri: string): Promise<Place | null> => {
+    if (!uri.startsWith('file:')) return null;
+    const path = fileURLToPath(uri);
+    if (!isLookFile(path)) return null;
+    const project = await open(join(path, '..')).catch(() => null);
+    const file = project ? relative(project.root, path).split(sep).join('/') : '';
+    return project && !file.startsWith('..') && !isAbsolute(file) ? { project, file } : null;
+  };
+
+  return {
+    async about(uri, answer, nothing) {
+      const text = documents.get(uri)?.getText();
+      const place = text === undefined ? null : await placeOf(uri);
+      return place ? answer(place, text!) : nothing;
+    },
+    publishFor: (uri) => void placeOf(uri).then((place) => place && publish(place.project)),
+    projects: () => Promise.all([...byRoot.values()]),
+    async close() {
+      const all = [...byRoot.values()];
+      byRoot.clear();
+      for (const project of all) await project.then((one) => one.close()).catch(() => {});
+    },
+  };
+}
