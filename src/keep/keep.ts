@@ -26,10 +26,15 @@ function propsOf(state: ts.ObjectLiteralExpression, look: string): ts.ObjectLite
 }
 
 /** One prop in an object that is there. */
-function putProp(props: ts.ObjectLiteralExpression, name: string, value: unknown, style: Style): Edit | null {
+function putProp(
+  props: ts.ObjectLiteralExpression,
+  name: string,
+  value: unknown,
+  { source, style }: Parsed,
+): Edit | null {
   const entry = entryOf(props, name);
-  const text = literalOf(value, style);
   if (!entry) return null;
+  const text = literalOf(value, style, indentAt(source, entry.getStart()));
   if (mayBeReplaced(props, entry)) unclear(`What is spread after “${name}” may take its place.`);
   if (compiler.isPropertyAssignment(entry)) {
     const { initializer } = entry;
@@ -40,22 +45,25 @@ function putProp(props: ts.ObjectLiteralExpression, name: string, value: unknown
   return unclear(`“${name}” is a method or an accessor there.`);
 }
 
-const entriesText = (props: Record<string, unknown>, style: Style): string[] =>
-  Object.entries(props).map(([name, value]) => `${keyOf(name, style)}: ${literalOf(value, style)}`);
+const entriesText = (props: Record<string, unknown>, style: Style, at: string): string[] =>
+  Object.entries(props).map(([name, value]) => `${keyOf(name, style)}: ${literalOf(value, style, at)}`);
 
 function keepIn(parsed: Parsed, { look, props }: Keeping): Edit[] {
   const { source, style } = parsed;
   const state = stateOf(statesIn(parsed), look);
   const own = propsOf(state, look);
-  if (!own) return [appended(state, `props: { ${entriesText(props, style).join(', ')} }`, source, style.indent)];
+  if (!own) {
+    const at = indentAt(source, (state.properties.at(-1) ?? state).getStart());
+    return [appended(state, `props: { ${entriesText(props, style, at).join(', ')} }`, source, style.indent)];
+  }
   const edits: Edit[] = [];
   const added: Record<string, unknown> = {};
   for (const [name, value] of Object.entries(props)) {
-    const edit = putProp(own, name, value, style);
+    const edit = putProp(own, name, value, parsed);
     if (edit) edits.push(edit);
     else added[name] = value;
   }
-  const more = entriesText(added, style);
+  const more = entriesText(added, style, indentAt(source, (own.properties.at(-1) ?? own).getStart()));
   // One after the other at the same place: together they are one entry.
   if (more.length > 0) {
     const isOnLines =
@@ -95,9 +103,10 @@ function keepAs(parsed: Parsed, { look, as, props }: Keeping): Edit[] {
   if (states.properties.some((one) => nameOf(one) === as)) unclear(`There is a look called “${as}” already.`);
   const state = stateOf(states, look);
   const given = propsOnTheWay(states, look);
+  const at = indentAt(source, states.properties.at(-1)!.getStart());
   for (const [name, value] of Object.entries(props)) {
     given.delete(name);
-    given.set(name, `${keyOf(name, style)}: ${literalOf(value, style)}`);
+    given.set(name, `${keyOf(name, style)}: ${literalOf(value, style, at)}`);
   }
   const others = state.properties.filter((entry) => !left.has(nameOf(entry) ?? '')).map((entry) => entry.getText());
   const parts = [`props: { ${[...given.values()].join(', ')} }`, ...others];
@@ -110,7 +119,14 @@ export function keep(name: string, source: string, keeping: Keeping | KeepingLin
     const parsed = parse(name, source);
     if ('lines' in keeping) return { text: edited(source, keepLines(parsed, keeping)) };
     if (Object.keys(keeping.props).length === 0) unclear('There is nothing to keep: no prop is changed.');
-    return { text: edited(source, keeping.as === null ? keepIn(parsed, keeping) : keepAs(parsed, keeping)) };
+    const newline = source.includes('\r\n') ? '\r\n' : '\n';
+    const edits = keeping.as === null ? keepIn(parsed, keeping) : keepAs(parsed, keeping);
+    return {
+      text: edited(
+        source,
+        edits.map((one) => ({ ...one, text: one.text.replace(/\r?\n/g, newline) })),
+      ),
+    };
   } catch (error) {
     if (error instanceof Unclear) return { why: error.message };
     throw error;

@@ -53,6 +53,16 @@ describe('keeping', () => {
       `    moored: { props: { depth: 4 } },`,
     ],
     [
+      'a value that is too long for a line',
+      `    moored: {},`,
+      { crew: ['Ada', 'Bruno', 'Carla'].map((name) => ({ name, watch: { from: 4, to: 8 }, isAboard: true })) },
+      `    moored: { props: { crew: [
+      { name: 'Ada', watch: { from: 4, to: 8 }, isAboard: true },
+      { name: 'Bruno', watch: { from: 4, to: 8 }, isAboard: true },
+      { name: 'Carla', watch: { from: 4, to: 8 }, isAboard: true },
+    ] } },`,
+    ],
+    [
       'one more value',
       `    moored: { props: { depth: 3 } },`,
       { name: "it's" },
