@@ -2,7 +2,7 @@
 import { extname, join } from 'node:path';
 import type { Decided, DecisionRequest } from '../core/api/api.ts';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
-import { isSelected } from '../core/look/pattern.ts';
+import { failSelecting, isSelected } from '../core/look/pattern.ts';
 import { lookKey, lookTitle } from '../core/look/look.ts';
 import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
@@ -25,7 +25,7 @@ function meantByPattern(store: Store, patterns: readonly string[]): Meant[] {
   if (latest.length === 0)
     return fail('nothing-to-decide', { what: 'Nothing has been run yet.', remedy: 'Run the looks first: sguardo run' });
   const chosen = latest.filter(isSelected(patterns));
-  if (chosen.length === 0) fail('nothing-selected', { patterns: patterns.map((one) => `“${one}”`).join(', ') });
+  if (chosen.length === 0) failSelecting(patterns, latest);
   return chosen.map((result) => ({ result, only: null }));
 }
 

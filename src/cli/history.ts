@@ -2,9 +2,8 @@
 import { type Command, InvalidArgumentError } from 'commander';
 import pc from 'picocolors';
 import type { HistoryEntry } from '../core/api/api.ts';
-import { isSelected } from '../core/look/pattern.ts';
+import { failSelecting, isSelected } from '../core/look/pattern.ts';
 import { lookTitle } from '../core/look/look.ts';
-import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
 import { type Found, findService } from './find.ts';
@@ -70,9 +69,9 @@ const together = 50;
 async function history(patterns: string[], isJson: boolean): Promise<void> {
   const found = await findService(process.cwd());
   try {
-    const results = (await found.client.looks()).filter(isSelected(patterns));
-    if (results.length === 0 && patterns.length > 0)
-      fail('nothing-selected', { patterns: patterns.map((one) => `“${one}”`).join(', ') });
+    const every = await found.client.looks();
+    const results = every.filter(isSelected(patterns));
+    if (results.length === 0 && patterns.length > 0) failSelecting(patterns, every);
     const looks: Awaited<ReturnType<typeof decisionsOf>>[] = [];
     for (let i = 0; i < results.length; i += together)
       looks.push(...(await Promise.all(results.slice(i, i + together).map((result) => decisionsOf(found, result)))));

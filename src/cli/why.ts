@@ -4,9 +4,8 @@ import pc from 'picocolors';
 import type { SincePassed } from '../core/cause/failing.ts';
 import type { FoundEdit, FoundEdits } from '../core/cause/found.ts';
 import type { CauseList } from '../core/cause/cluster.ts';
-import { isSelected } from '../core/look/pattern.ts';
+import { failSelecting, isSelected } from '../core/look/pattern.ts';
 import { lookTitle } from '../core/look/look.ts';
-import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import { hasFailed } from '../core/run/verdict.ts';
 import { counted } from '../core/text/counted.ts';
@@ -61,8 +60,9 @@ async function why(patterns: string[], isJson: boolean): Promise<number> {
   const found = await findService(process.cwd());
   try {
     const { client } = found;
-    const results = (await client.looks()).filter(isSelected(patterns));
-    if (results.length === 0) fail('nothing-selected', { patterns: patterns.map((one) => `“${one}”`).join(', ') });
+    const all = await client.looks();
+    const results = all.filter(isSelected(patterns));
+    if (results.length === 0) failSelecting(patterns, all);
     const causes = await client.causes();
     const answers: Answer[] = [];
     for (const asked of askedOf(results)) {

@@ -2,7 +2,7 @@
 import { setTimeout as delay } from 'node:timers/promises';
 import type { ChallengedLook, ChallengeReport, ChallengeRequest, Challenging } from '../core/challenge/challenge.ts';
 import type { LookInfo } from '../core/look/look.ts';
-import { isChosen } from '../core/look/pattern.ts';
+import { failSelecting, isChosen } from '../core/look/pattern.ts';
 import { fail, toProblem } from '../core/problem/problem.ts';
 import { usualRequest } from '../core/run/run.ts';
 import { stageHost } from '../core/wire/stage.ts';
@@ -32,9 +32,9 @@ const forgottenAfter = 30_000;
 /** The looks that a request is about, as they were declared last. @throws ProblemError `nothing-selected` */
 function looksFor({ store }: RunTools, { patterns }: ChallengeRequest): LookInfo[] {
   const isMeant = isChosen({ ...usualRequest, patterns });
-  const looks = store.catalogue.looks().filter((look) => look.skip === undefined && isMeant(look));
-  if (looks.length > 0) return looks;
-  return fail('nothing-selected', { patterns: patterns.map((one) => `“${one}”`).join(', ') || 'the configuration' });
+  const all = store.catalogue.looks();
+  const looks = all.filter((look) => look.skip === undefined && isMeant(look));
+  return looks.length > 0 ? looks : failSelecting(patterns, all);
 }
 
 type Going = { state: Challenging; asked: number; abort: AbortController };

@@ -5,9 +5,9 @@ import { createHash } from 'node:crypto';
 import { changedSince } from '../baselines/git.ts';
 import { goneAmong } from '../baselines/gone.ts';
 import { type BaselineSet, takeInFolder } from '../baselines/reconcile.ts';
-import { lookKey } from '../core/look/look.ts';
+import { lookKey, type LookName } from '../core/look/look.ts';
 import { fail, type Problem } from '../core/problem/problem.ts';
-import { isChosen } from '../core/look/pattern.ts';
+import { failSelecting, isChosen } from '../core/look/pattern.ts';
 import type { RunRequest, RunSummary } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { counted } from '../core/text/counted.ts';
@@ -37,10 +37,10 @@ async function settingsFor(config: string, request: RunRequest): Promise<Setting
   return settings;
 }
 
-function nothingSelected({ patterns, looks, tags, withoutTags }: RunRequest): never {
+function nothingSelected({ patterns, looks, tags, withoutTags }: RunRequest, all: readonly LookName[]): never {
   const tagged = [...tags.map((tag) => `the tag ${tag}`), ...withoutTags.map((tag) => `without the tag ${tag}`)];
   const wanted = [...patterns, ...tagged, ...looks.map(({ component, look }) => lookKey(component, look))];
-  return fail('nothing-selected', { patterns: wanted.map((one) => `“${one}”`).join(', ') || 'the configuration' });
+  return failSelecting(patterns, all, wanted);
 }
 
 function goneNotes(store: Store, { files }: BaselineSet, environments: readonly string[]): string[] {
@@ -181,7 +181,8 @@ export async function oneRun(
   const skipped = skippedAmong(store, files, request);
   store.runs.update(id, { skipped });
   const isForLooks = !request.due && !request.listing && request.changed === null;
-  if (planned === 0 && skipped.length === 0 && !signal.aborted && isForLooks) nothingSelected(request);
+  if (planned === 0 && skipped.length === 0 && !signal.aborted && isForLooks)
+    nothingSelected(request, store.catalogue.looks());
   const belied =
     contradicted > 0 ? [`${counted(contradicted, 'look')} came out differently although nothing has changed.`] : [];
   const notes = [...belied, ...elsewhereNotes(elsewhere, request), ...goneNotes(store, baselines, names)];

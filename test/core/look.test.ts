@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { componentOf, lookKey, lookTitle } from '../../src/core/look/look.ts';
-import { isSelected, matchesPattern } from '../../src/core/look/pattern.ts';
+import { failSelecting, isSelected, matchesPattern } from '../../src/core/look/pattern.ts';
+import type { ProblemError } from '../../src/core/problem/problem.ts';
 
 const look = {
   file: 'src/berths/BerthCard.look.tsx',
@@ -68,5 +69,31 @@ describe('patterns', () => {
     expect(isSelected([])(look)).toBe(true);
     expect(isSelected(['FeeTable', 'asks'])(look)).toBe(true);
     expect(isSelected(['FeeTable', 'keeps'])(look)).toBe(false);
+  });
+});
+
+describe('a pattern that means nothing', () => {
+  const all = ['empty', 'asks before releasing'].map((look) => ({ component: 'src/BerthCard', look }));
+  const told = (patterns: string[], wanted?: string[]): { message: string; remedy: string } => {
+    try {
+      return failSelecting(patterns, all, wanted);
+    } catch (error) {
+      return (error as ProblemError).problem;
+    }
+  };
+
+  it('is told with what it is a part of, or nearly is', () => {
+    expect(told(['BerthCard/asks'])).toMatchObject({
+      message: 'No looks match “BerthCard/asks”.',
+      remedy: expect.stringMatching(/^Did you mean 'BerthCard\/asks before releasing'\?/),
+    });
+    expect(told(['BerthCrad']).remedy).toMatch(/^Did you mean 'BerthCard'\?/);
+    expect(told(['emtpy']).remedy).toMatch(/^Did you mean 'empty'\?/);
+  });
+
+  it('is told by itself where nothing is near, with whatever else was wanted', () => {
+    expect(told(['nobody at all']).remedy).toMatch(/^Use part of/);
+    expect(told([], ['the tag quick']).message).toBe('No looks match “the tag quick”.');
+    expect(told([]).message).toBe('No looks match the configuration.');
   });
 });

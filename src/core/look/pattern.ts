@@ -6,7 +6,9 @@
  * 2. Any other text means every look whose component, name or file contains it.
  * 3. `*` stands for any text. A pattern with it may begin and end anywhere in `component/look` or in the file's path.
  */
-import { type LookInfo, type LookName, lookKey } from './look.ts';
+import { fail } from '../problem/problem.ts';
+import { nearest } from '../text/nearest.ts';
+import { type LookInfo, type LookName, lookKey, shortName } from './look.ts';
 
 type Named = Pick<LookInfo, 'file' | 'component' | 'look'>;
 
@@ -81,3 +83,25 @@ export function isChosen({ patterns, looks, tags, withoutTags }: Choice): (info:
 /** True for a look that its file leaves out, or leaves out in an environment. */
 export const isLeftOut = ({ skip, environments }: LookInfo, environment: string): boolean =>
   skip !== undefined || (environments !== undefined && !environments.includes(environment));
+
+/** What somebody may have meant by a pattern that means no look: one that it is a part of, or nearly is. */
+function meantBy(pattern: string, all: readonly LookName[]): string | undefined {
+  const names = [
+    ...new Set(all.flatMap(({ component, look }) => [shortName(component), lookKey(shortName(component), look)])),
+  ];
+  const wanted = folded(pattern);
+  return (
+    names.find((name) => name.toLowerCase().includes(wanted)) ??
+    nearest(wanted, [...names, ...all.map(({ look }) => look)])
+  );
+}
+
+/**
+ * Says that nothing matches what was `wanted`, and what may have been meant by `patterns` among all looks.
+ * @throws ProblemError `nothing-selected`
+ */
+export function failSelecting(patterns: readonly string[], all: readonly LookName[], wanted = patterns): never {
+  const near = patterns.map((pattern) => meantBy(pattern, all)).find((name) => name !== undefined);
+  const told = wanted.map((one) => `“${one}”`).join(', ') || 'the configuration';
+  return fail('nothing-selected', { patterns: told, near: near ?? '' });
+}

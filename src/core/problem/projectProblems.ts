@@ -42,7 +42,10 @@ const project = {
   ),
   'nothing-selected': entry(
     (d) => `No looks match ${d.patterns}.`,
-    "Use part of a component's name, a look's name or a file's path; * stands for anything.",
+    (d) =>
+      d.near
+        ? `Did you mean '${d.near}'? Use part of a name or of a file's path; * stands for anything.`
+        : "Use part of a component's name, a look's name or a file's path; * stands for anything.",
   ),
 };
 
