@@ -148,6 +148,7 @@ describe('props that are nearly called as one that there is', () => {
   it('are let be where they may be meant for something else', () => {
     const props = { rate: 3, 'max-depth': 4, class: 'big', 'data-rate': 1, href: '#', onClick: () => {} };
     expect(mistyped(types, props)).toEqual([]);
+    expect(mistyped(types, { onRate: () => {}, chnage: 1 })).toEqual([]);
     expect(mistyped(types, { onMove: () => {} }, ['onMove', 'onMoor'])).toEqual([]);
     expect(mistyped(object({ rate: number }, '', text), { rats: 'x' })).toEqual([]);
     expect(mistyped({ is: 'anything' }, { rats: 3 })).toEqual([]);

@@ -11,6 +11,8 @@ function namesIn(types: PropTypes): string[] | null {
   return each.some((names) => names === null) ? null : [...new Set(each.flatMap((names) => names!))];
 }
 
+const isListener = (name: string): boolean => /^on[A-Z]/.test(name);
+
 /** `maxDepth` of `max-depth`, as markup writes it. */
 const camelised = (name: string): string => name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
 
@@ -28,7 +30,11 @@ export function mistyped(types: PropTypes, props: object, callbacks: readonly st
   const names = [...declared, ...callbacks];
   return Object.keys(props).flatMap((key) => {
     if (names.includes(camelised(key)) || isAttribute(key)) return [];
-    const near = nearest(key, names);
+    // Of a listener only another one can be meant.
+    const near = nearest(
+      key,
+      names.filter((name) => isListener(name) === isListener(key)),
+    );
     if (near === undefined) return [];
     const edits = distance(key.toLowerCase(), near.toLowerCase());
     return edits <= (key.length > 4 ? 2 : 1) ? [`${key}: there is no such prop, but there is ${near}`] : [];
