@@ -348,7 +348,7 @@ function eventually<T>(ask: () => T | Promise<T>, options: CheckOptions = {}): N
 }
 
 /**
- * Begins a check, which is retried until it holds: of a target, of a spy or a prop that was given one, of an answer, of a
- * value. `ensure(…).not` turns it round; `ensure.eventually(() => …)` asks a function again at every try.
+ * Begins a check, which is retried until it holds: of a target, of a spy or a prop that was given one, of an answer, of
+ * a value. `ensure(…).not` turns it round; `ensure.eventually(() => …)` asks a function again at every try.
  */
 export const ensure = Object.assign(begin, { eventually });

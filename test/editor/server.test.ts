@@ -148,7 +148,7 @@ test('hovering a target tells how many elements it matched, with role and name',
   expect(await at('useState(false)')).toBeNull();
 });
 
-test('hovering takes patterns, says what it does not look at, and tells nothing of what is known only later', async () => {
+test('hovering takes patterns, says what it leaves out, and nothing of what is known only later', async () => {
   const value = async (target: string): Promise<string | null> => {
     const written = source.replace("the.button('Light it')", target);
     await vim.type(file, written);

@@ -60,7 +60,7 @@ function rules({ trace: { selector } }: Cause, sources: readonly Source[]): Matc
   );
 }
 
-/** A single word as a text between quotes or tags, or as the name of an attribute: as a name in code it stands anywhere. */
+/** A single word as a text between quotes or tags, or as the name of an attribute: as a name it stands anywhere. */
 const asText = (word: string): string =>
   `(?<=[>'"\`}]\\s*)${escaped(word)}(?=\\s*[<'"\`{])|(?<=\\s)${escaped(word)}(?==[{"'])`;
 
