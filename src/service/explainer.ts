@@ -202,7 +202,7 @@ function placeFinder({ store, sources }: ExplainerTools): Pick<About, 'placeOf' 
   const behind = (file: string): Source[] => {
     const found =
       known.get(file) ??
-      [file, ...(closures[file] ?? [])].flatMap((one) => {
+      [...new Set([file, ...(closures[file] ?? [])])].flatMap((one) => {
         const text = sources.textOf(one);
         return text === null || text.length > largestSource ? [] : [{ file: one, text }];
       });
