@@ -1,4 +1,4 @@
-/** The key that does what a button or a link does. It is only shown: `aria-keyshortcuts` tells it to whoever listens. */
+/** The key that does what a button or a link does, to be seen: `aria-keyshortcuts` tells it to whoever listens. */
 export const Key = ({ children, className = '' }: { children: string; className?: string }) => (
   <span aria-hidden="true" className="contents">
     <kbd className={className}>{children}</kbd>
