@@ -2,6 +2,7 @@
 import { fail } from '../core/problem/problem.ts';
 import { show } from '../core/value/show.ts';
 import * as given from './given.ts';
+import { taking } from './given.ts';
 import { portOf } from './port.ts';
 
 /** What media queries see of the person. */
@@ -89,8 +90,8 @@ export const worldRules: Record<(typeof worldEntries)[number], Rule> = {
 };
 
 /** Changes the world in the middle of a script: `await world({ online: false })`. What is not named stays. */
-export function world(change: WorldChange): Promise<void> {
+export const world = taking(1, 'world', (change: WorldChange): Promise<void> => {
   given.need('world(…)', change, given.record('world({ online: false })'));
   given.needKnown('What world(…) was given', change, worldEntries);
   return portOf('world').world(givenBy(worldRules, change, 'world(…)'));
-}
+});

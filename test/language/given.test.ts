@@ -82,6 +82,8 @@ it.each([
   ['resize(…) takes 1 value, but was given 360, 640.', 'resize([360, 640])', () => resize(360, 640)],
   ['select(…) takes 2 values, but was given 1, "A", "B".', "['C-14', 'C-15']", () => select(1, 'A', 'B')],
   ['upload(…) takes 2 values, but was given 1, "a", "b".', '[first, second]', () => upload(1, 'a', 'b')],
+  ['capture(…) takes 2 values, but was given "a", {}, 3.', 'Leave out 3.', () => capture('a', {}, 3)],
+  ['world(…) takes 1 value, but was given {}, {}.', 'Leave out {}.', () => world({}, {})],
   ['clock.finish(…) takes nothing, but was given 1.', 'Leave out 1.', () => clock.finish(1)],
 ])('refuses what it would not look at: %s', (message, way, call) => {
   expect(refused(call)).toMatchObject({ code: 'bad-step', message, remedy: expect.stringContaining(way) });

@@ -1,6 +1,5 @@
 /** Replies: which one a request gets, and what is sent of it. */
 import { fail } from '../../core/problem/problem.ts';
-import { nearest } from '../../core/text/nearest.ts';
 import { show } from '../../core/value/show.ts';
 import type { Reply as Sent } from '../../core/wire/wire.ts';
 import {
@@ -11,6 +10,7 @@ import {
   type Reply,
   type ServerEvent,
 } from '../../language/answer.ts';
+import { needKnown } from '../../language/given.ts';
 
 /** Of these a reply has one. */
 const contents = ['json', 'body', 'file', 'chunks', 'events', 'messages'] as const;
@@ -34,14 +34,7 @@ export function checkReply(route: string, reply: unknown): asserts reply is Repl
       what: `The answer to ${route} is ${show(reply)}.`,
       remedy: "Use an object, a list of them, or a function that gives one: { status: 201, json: { id: 'A-1' } }",
     });
-  const odd = Object.keys(reply).find((key) => !(replyEntries as readonly string[]).includes(key));
-  if (odd !== undefined)
-    fail('look-entry', {
-      where: `The answer to ${route}`,
-      entry: odd,
-      near: nearest(odd, replyEntries) ?? '',
-      known: replyEntries.join(', '),
-    });
+  needKnown(`The answer to ${route}`, reply, replyEntries);
   const { status = 200, headers = {}, delay = 0 } = reply as Reply;
   if (typeof delay !== 'number' || !(delay >= 0 && delay < 1e9))
     fail('bad-step', {
