@@ -98,6 +98,10 @@ function captureText(capture: CaptureSummary): string | null {
   return `${capture.name}: ${parts.join('; ')}${markup.join('')}`;
 }
 
+/** True for the title of a step that is the message of what went wrong, which is told anyway; long ones are cut off. */
+const saysMessage = (title: string, { problem }: ResultSummary): boolean =>
+  problem?.message.startsWith(title.replace(/…$/, '')) === true;
+
 /** Everything that a person needs to know of a look that did not simply pass. */
 export function resultText(
   result: ResultSummary,
@@ -112,7 +116,7 @@ export function resultText(
   if (result.failedStep !== null)
     lines.push(
       `  step ${result.failedStep + 1} of ` +
-        `${result.steps}${stepTitle && stepTitle !== result.problem?.message ? `: ${stepTitle}` : ''}`,
+        `${result.steps}${stepTitle && !saysMessage(stepTitle, result) ? `: ${stepTitle}` : ''}`,
     );
   const notes = inOrder(result.notes);
   const noted = (wanted: (note: string) => boolean): void => {

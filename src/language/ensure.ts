@@ -8,7 +8,7 @@ import { nearest } from '../core/text/nearest.ts';
 import * as given from './given.ts';
 import { withKnown } from './known.ts';
 import { portIfAny, portOf } from './port.ts';
-import { isSpy, type Spy } from './spy.ts';
+import { isSpy, type Spy, spyName } from './spy.ts';
 import { isTarget, type Name, type Target } from './target.ts';
 
 /** Checks, and under `not` the same ones negated: `ensure(target).not.reads('Free')`. */
@@ -329,11 +329,30 @@ export const checkNames = (of: 'target' | 'spy' | 'answer' | 'value'): string[] 
   return [...Object.keys(made).filter((name) => name !== 'not'), 'not'];
 };
 
+/** What a check was given, in words that fit into a message. */
+function inShort(subject: unknown): string {
+  if (isTarget(subject)) return String(subject);
+  if (isAnswer(subject)) return `the answer to ${subject.route}`;
+  if (!isSpy(subject)) return show(subject);
+  const name = spyName(subject);
+  return name === 'spy' ? 'a spy' : `the spy ${name}`;
+}
+
+/** What is checked of an answer as the calls of a spy are, and the other way round. */
+function insteadOf(check: string, subject: unknown): { instead?: string } {
+  if (!check.startsWith('was')) return {};
+  const isWith = check.endsWith('With');
+  if (isAnswer(subject))
+    return { instead: isWith ? 'wasAskedWith({ body: … })' : `${check.replace('Called', 'Asked')}()` };
+  if (isSpy(subject)) return { instead: isWith ? 'wasCalledWith(…)' : `${check.replace('Asked', 'Called')}()` };
+  return {};
+}
+
 /** Checks of other things than this, which say so. */
 function misused(subject: unknown, said: () => void): { not: object } {
   const tell = (name: string, of: string) => (): Promise<void> => {
     said();
-    return fail('check-of-other', { check: name, of, given: isTarget(subject) ? String(subject) : show(subject) });
+    return fail('check-of-other', { check: name, of, given: inShort(subject), ...insteadOf(name, subject) });
   };
   const all = Object.entries(kindsOfChecks).flatMap(([of, names]) => names.map((name) => [name, tell(name, of)]));
   const own = Object.fromEntries(all) as Record<string, unknown>;

@@ -5,6 +5,7 @@ import type ts from 'typescript';
 import type { Kind } from '../core/look/kind.ts';
 import { compiler } from '../props/compiler.ts';
 import { importsNeeded, type Needed } from './needed.ts';
+import { mountedBy, type Outermost, outermostIn } from './svelte.ts';
 
 export type Around = {
   /** Style sheets that the whole app has, as a file at the root imports them. */
@@ -14,7 +15,7 @@ export type Around = {
    * and behind the app in it: `<Reset />`.
    */
   wrappers: { open: string; name: string; before: string[]; behind: string[] }[];
-  /** What is done with the app before it is mounted, as it stands in the entry: `use(router)`. */
+  /** What is done with the app before it is mounted, as it stands there: `use(router)`; of Svelte `setFees(3)`. */
   calls: string[];
   /** What the framework is told to provide: `appConfig.providers`. */
   providers: string | null;
@@ -59,7 +60,7 @@ function innerOf(all: readonly Markup[], file: ts.SourceFile): Markup | null {
   if (all.length === 1) return all[0]!;
   const open = all.filter((one) => !compiler.isJsxSelfClosingElement(one));
   if (open.length > 0) return open.length === 1 ? open[0]! : null;
-  return all.find((one) => /^(\w*App|RouterProvider|Routes|Main|Root|Page)$/.test(nameOf(one, file))) ?? null;
+  return all.find((one) => /^(\w*App|RouterProvider|Routes|Outlet|Main|Root|Page)$/.test(nameOf(one, file))) ?? null;
 }
 
 /** The elements around the innermost one. */
@@ -86,15 +87,26 @@ function layersOf(root: Markup, file: ts.SourceFile): Layer[] {
 const isRender = (node: ts.Node, file: ts.SourceFile): node is ts.CallExpression =>
   compiler.isCallExpression(node) && /(^|\.)render$/.test(node.expression.getText(file));
 
+const bare = (node: ts.Node | undefined): ts.Node | undefined =>
+  node && compiler.isParenthesizedExpression(node) ? node.expression : node;
+
+const isExported = (one: ts.FunctionDeclaration): boolean =>
+  one.modifiers?.some(({ kind }) => kind === compiler.SyntaxKind.DefaultKeyword) === true;
+
+/** What the default export of a module shows, where a router renders it as the root of its pages. */
+function shownByRoot(file: ts.SourceFile): ts.Node | undefined {
+  const root = file.statements.find((one) => compiler.isFunctionDeclaration(one) && isExported(one));
+  const body = (root as ts.FunctionDeclaration | undefined)?.body;
+  const last = body?.statements.findLast(compiler.isReturnStatement);
+  return /<Outlet\b/.test(last?.getText(file) ?? '') ? bare(last?.expression) : undefined;
+}
+
 function aroundReact(file: ts.SourceFile): Layer[] {
-  let layers: Layer[] = [];
+  let shown = shownByRoot(file);
   walk(file, (node) => {
-    if (!isRender(node, file)) return;
-    let [shown] = node.arguments as readonly ts.Node[];
-    if (shown && compiler.isParenthesizedExpression(shown)) shown = shown.expression;
-    if (shown && isMarkup(shown)) layers = layersOf(shown, file);
+    if (isRender(node, file)) shown = bare(node.arguments[0]);
   });
-  return layers;
+  return shown && isMarkup(shown) ? layersOf(shown, file) : [];
 }
 
 /** What is called on a Vue app between its making and its mounting. */
@@ -127,9 +139,27 @@ function providersOf(file: ts.SourceFile): ts.Expression | null {
 /** A sheet, of the project or of a package; some packages offer theirs by a name without an ending. */
 const isStyle = /\.(css|scss|sass|less|styl)$|^(?!\.)[^.]*\/(styles?|fonts?|theme)$|^@fontsource/;
 
+/** Style sheets that a module of a folder imports for their effect, as a file at the root imports them. */
+const stylesIn = (file: ts.SourceFile, folder: string): string[] =>
+  file.statements.flatMap((one) => {
+    if (!compiler.isImportDeclaration(one) || one.importClause) return [];
+    const path = (one.moduleSpecifier as ts.StringLiteral).text;
+    if (!isStyle.test(path)) return [];
+    return path.startsWith('.') ? [`./${posix.join(folder, path)}`] : [path];
+  });
+
+/** What the component that a Svelte app begins with puts around the others. */
+function aroundSvelte(before: readonly string[], outermost: Outermost | null): Around {
+  if (!outermost) return { ...nothing, styles: [...before] };
+  const { script, folder, calls, needed } = outermost;
+  const wrappers = outermost.wrappers.map((one) => ({ ...one, before: [], behind: [] }));
+  return { ...nothing, styles: [...before, ...stylesIn(script, folder)], calls, wrappers, needed };
+}
+
 /** Reads an entry; what it cannot be told of it is left out. */
 export function aroundIn(root: string, entry: string | null, kind: Kind): Around {
   if (entry === null) return nothing;
+  if (entry.endsWith('.svelte')) return aroundSvelte([], outermostIn(root, entry));
   let source: string;
   try {
     source = readFileSync(join(root, entry), 'utf8');
@@ -140,13 +170,12 @@ export function aroundIn(root: string, entry: string | null, kind: Kind): Around
   const name = /\.js$/.test(entry) ? `${entry}x` : entry;
   const file = compiler.createSourceFile(name, source, compiler.ScriptTarget.ESNext, true);
   const folder = dirname(entry);
-  const styles = file.statements.flatMap((one) => {
-    if (!compiler.isImportDeclaration(one) || one.importClause) return [];
-    const path = (one.moduleSpecifier as ts.StringLiteral).text;
-    if (!isStyle.test(path)) return [];
-    return path.startsWith('.') ? [`./${posix.join(folder, path)}`] : [path];
-  });
+  const styles = stylesIn(file, folder);
   const base = { ...nothing, styles };
+  if (kind === 'svelte') {
+    const mounted = mountedBy(file, folder);
+    return aroundSvelte(styles, mounted === null ? null : outermostIn(root, mounted));
+  }
   if (kind === 'vue') {
     const calls = aroundVue(file);
     const nodes = calls.flatMap((call) => [...call.arguments]);

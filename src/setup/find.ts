@@ -36,14 +36,15 @@ const firstThere = (root: string, names: readonly string[]): string | null =>
 
 const endings = ['ts', 'mts', 'js', 'mjs', 'cts', 'cjs'];
 
+/** What apps without a page of their own begin with: the outermost layout of SvelteKit, the root of React Router. */
+const roots = ['src/routes/+layout.svelte', ...['tsx', 'jsx'].map((end) => `app/root.${end}`)];
+
 /** The script of `index.html`, or the one that apps of its kind begin with. */
 function entryOf(root: string, html: string): string | null {
   const found = /<script[^>]*\bsrc=["']\/?([^"']+)["'][^>]*>/.exec(html)?.[1]?.replace(/^\.\//, '');
   if (found && existsSync(join(root, found))) return found;
-  return firstThere(
-    root,
-    ['main', 'index'].flatMap((name) => ['tsx', 'jsx', 'ts', 'js'].map((end) => `src/${name}.${end}`)),
-  );
+  const usual = ['main', 'index'].flatMap((name) => ['tsx', 'jsx', 'ts', 'js'].map((end) => `src/${name}.${end}`));
+  return firstThere(root, [...usual, ...roots]);
 }
 
 const sources = (root: string, ends: string): string[] =>

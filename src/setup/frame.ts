@@ -22,11 +22,16 @@ const statements = ({ around, style }: Findings): string[] => lines(around.neede
 /** The app's elements around what a frame is given, and what stands beside it in them. */
 function markup({ around: { wrappers }, isTyped, style: { semicolon, indent } }: Findings): string[] {
   if (wrappers.length === 0) return [`${indent}return ${isTyped ? '<>{children}</>' : 'children'}${semicolon}`];
+  const nested = around(wrappers, '{children}', indent).map((line) => indent.repeat(2) + line);
+  return [`${indent}return (`, ...nested, `${indent})${semicolon}`];
+}
+
+/** Elements around what is given, a line each. */
+function around(wrappers: Findings['around']['wrappers'], given: string, indent: string): string[] {
   const at = (depth: number, texts: readonly string[]): string[] => texts.map((one) => indent.repeat(depth) + one);
-  const opened = wrappers.flatMap(({ open, before }, i) => [...at(i + 2, [open]), ...at(i + 3, before)]);
-  const closed = wrappers.map(({ name, behind }, i) => [...at(i + 3, behind), ...at(i + 2, [`</${name}>`])]);
-  const inside = at(wrappers.length + 2, ['{children}']);
-  return [`${indent}return (`, ...opened, ...inside, ...closed.toReversed().flat(), `${indent})${semicolon}`];
+  const opened = wrappers.flatMap(({ open, before }, i) => [...at(i, [open]), ...at(i + 1, before)]);
+  const closed = wrappers.map(({ name, behind }, i) => [...at(i + 1, behind), ...at(i, [`</${name}>`])]);
+  return [...opened, ...at(wrappers.length, [given]), ...closed.toReversed().flat()];
 }
 
 /** `const client = new Client()` */
@@ -95,18 +100,21 @@ function vue(findings: Findings): File {
 }
 
 function svelte(findings: Findings): File {
-  const { isTyped, style } = findings;
+  const { around: found, isTyped, style } = findings;
   const { indent, semicolon, quote } = style;
   const type = isTyped ? ': { children: Snippet }' : '';
   const code = [
     ...(isTyped ? [`import type { Snippet } from ${quote}svelte${quote}${semicolon}`] : []),
     ...imports(findings),
     `let { children }${type} = $props()${semicolon}`,
+    ...statements(findings),
+    ...lines(found.calls, semicolon),
   ].map((line) => indent + line);
   const open = `<script${isTyped ? ' lang="ts"' : ''}>`;
+  const shown = around(found.wrappers, '{@render children()}', indent);
   return {
     path: 'sguardo.frame.svelte',
-    text: `<!-- ${about} -->\n${open}\n${code.join('\n')}\n</script>\n\n{@render children()}`,
+    text: `<!-- ${about} -->\n${open}\n${code.join('\n')}\n</script>\n\n${shown.join('\n')}`,
   };
 }
 

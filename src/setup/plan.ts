@@ -61,7 +61,7 @@ function found(findings: Findings): Plan['found'] {
   const { kind, frameworks, viteConfig, entry, around, mark, isInGit, isDark } = findings;
   const wrapped = [
     ...around.wrappers.filter(({ name }) => name !== '').map(({ name }) => `<${name}>`),
-    ...around.calls.map((call) => `app.${call}`),
+    ...around.calls.map((call) => (kind === 'vue' ? `app.${call}` : call)),
   ];
   const provided = around.providers ? [...wrapped, around.providers] : wrapped;
   return [

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { colourDistance, plainDistance, visibleDistance } from '../../src/core/picture/colour.ts';
 import { comparePictures, looksDifferent } from '../../src/core/picture/compare.ts';
+import { filledPart } from '../../src/core/picture/filled.ts';
 import { paintDifference } from '../../src/core/picture/paint.ts';
 import { type Picture, pixelAt, withAlpha } from '../../src/core/picture/picture.ts';
 
@@ -133,5 +134,25 @@ describe('withAlpha', () => {
     expect([...withAlpha(three).data]).toEqual([...ink, 255, ...ink, 255]);
     const four = blank(2, 1);
     expect(withAlpha(four)).toBe(four);
+  });
+});
+
+describe('filledPart', () => {
+  it.each([3, 4] as const)('is what differs from the corner (%i channels)', (channels) => {
+    const picture = fill(blank(40, 30, paper, channels), [10, 5, 4, 6], ink);
+    fill(picture, [20, 20, 1, 1], ink);
+    expect(filledPart(picture)).toEqual({ left: 10, top: 5, width: 11, height: 16 });
+  });
+
+  it('reaches to the edges', () => {
+    const picture = fill(blank(40, 30), [39, 29, 1, 1], ink);
+    expect(filledPart(picture)).toEqual({ left: 39, top: 29, width: 1, height: 1 });
+    expect(filledPart(fill(picture, [0, 1, 1, 1], ink))).toEqual({ left: 0, top: 1, width: 40, height: 29 });
+  });
+
+  it('is all of a picture of one colour, and of one that is full', () => {
+    expect(filledPart(blank(7, 3))).toEqual({ left: 0, top: 0, width: 7, height: 3 });
+    const full = fill(blank(7, 3), [1, 0, 6, 3], ink);
+    expect(filledPart(fill(full, [0, 1, 1, 2], ink))).toEqual({ left: 0, top: 0, width: 7, height: 3 });
   });
 });

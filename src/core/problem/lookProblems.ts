@@ -148,11 +148,13 @@ export const steps = {
   'check-of-other': entry(
     (d) => `${d.check}() is a check of ${d.of}, but ensure(…) was given ${d.given}.`,
     (d) =>
-      d.of === 'a target'
-        ? `Give it a target, such as the.button('Save') or the.text('Moored').`
-        : d.of === 'a spy'
-          ? 'Give it a prop that holds a spy(): ensure(props.onRelease).wasCalled()'
-          : "Give it an answer: ensure(answers['GET /api/berths']).wasAsked()",
+      d.instead
+        ? `Write ensure(…).${d.instead}.`
+        : d.of === 'a target'
+          ? `Give it a target, such as the.button('Save') or the.text('Moored').`
+          : d.of === 'a spy'
+            ? 'Give it a prop that holds a spy(): ensure(props.onRelease).wasCalled()'
+            : "Give it an answer: ensure(answers['GET /api/berths']).wasAsked()",
   ),
   'check-missing': entry(
     (d) => `ensure(${d.subject}) says nothing of it, so nothing is checked.`,
@@ -182,7 +184,7 @@ export const steps = {
     (d) =>
       wantsProvider.test(String(d.error))
         ? 'It wants a provider around it, as it has in the app. ' +
-          'Put that into the frame, sguardo.frame.tsx: every look is mounted in it.'
+          `Put that into the frame, ${d.frame}: every look is mounted in it.`
         : 'Fix the component, or give this look the props it needs.',
   ),
   'look-endless': entry(

@@ -306,10 +306,12 @@ function missed({ reached, isWhole }: Walk): Element[] {
 /** What going through a page with Tab has shown. */
 export type Walked = Pick<Audit, 'stylesFocus'> & { findings: Finding[] };
 
+/** True when Tab leads somewhere in the page, as its markup says. */
+export const hasStops = (): boolean => sceneNow().told.some(isInTabOrder);
+
 /** Goes through the page with Tab, after the last step of a look; `isSeen`: also whether the focus can be seen. */
 export async function walkFindings(recording: Recording, step: number, isSeen: boolean): Promise<Walked> {
   const findings: Finding[] = [];
-  if (!sceneNow().told.some(isInTabOrder)) return { findings, stylesFocus: true };
   const layer = layerNow();
   const gone = await walk(recording.number);
   const tell = (rule: RuleId, element: Element, what: string, certain: boolean): void => {

@@ -100,6 +100,7 @@ async function applicationFor(frame: Record<string, unknown> | null, onError: On
 }
 
 export const adapter: Adapter<Mounted> = {
+  frameFile: 'sguardo.frame.ts',
   async warm() {
     (await applicationFor(null, () => {})).destroy();
   },

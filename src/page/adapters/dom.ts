@@ -126,6 +126,7 @@ function mountedOf(what: Mountable): Mounted {
 }
 
 export const adapter: Adapter<Mounted | null> = {
+  frameFile: 'sguardo.frame.ts',
   warm() {},
   mount(into, what, frame, onError) {
     try {

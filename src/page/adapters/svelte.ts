@@ -23,6 +23,7 @@ const givenTo = ({ props, slots }: Mountable): Record<string, unknown> => ({
 });
 
 export const adapter: Adapter<Mounted> = {
+  frameFile: 'sguardo.frame.svelte',
   warm() {
     const into = document.createElement('div');
     const nothing = new SvelteMap<string, unknown>();

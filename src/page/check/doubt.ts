@@ -62,10 +62,23 @@ function mayHaveBeen(element: Element, asked: Query): boolean {
   return texts.some((text) => matchesName(fold(text), name));
 }
 
+const removed = (): Element[] =>
+  removedNodes()
+    .filter(isElement)
+    .flatMap((root) => [root, ...root.querySelectorAll('*')]);
+
+/** True when something is gone that may have been what a target describes: there were more of them. */
+const wasRemoved = ({ query }: Target): boolean => removed().some((one) => mayHaveBeen(one, query));
+
+/** True for a target that means whatever stands in some place. */
+const isByPlace = ({ query, scope, narrowed }: Target): boolean =>
+  narrowed.some((one) => one.keep === 'nth' || (isTarget(one.what) && isByPlace(one.what))) ||
+  (query.by === 'css' && /:(nth-|first-|last-|only-|has\()|[+~]/.test(query.selector)) ||
+  (scope !== null && isByPlace(scope));
+
 /** True when something was there that may have been what a target describes, or is there and cannot be seen. */
 function wasThere({ query }: Target): boolean {
-  const gone = removedNodes().filter(isElement);
-  const all = [...elementsIn(document), ...gone.flatMap((root) => [root, ...root.querySelectorAll('*')])];
+  const all = [...elementsIn(document), ...removed()];
   if (all.some((one) => mayHaveBeen(one, query))) return true;
   const name = 'name' in query ? query.name : undefined;
   const texts = [...formerTexts(), ...removedNodes().map((node) => node.textContent ?? '')];
@@ -83,7 +96,8 @@ function heldBefore(check: Check, holdsFor: (calls: number) => Promise<boolean>)
   if (check.of === 'calls') return holdsFor(script.callsBefore.get(check.subject) ?? 0);
   if (check.of !== 'target' || unknowable.includes(check.claim.is)) return false;
   if (isUntouched()) return check.claim.is !== 'value';
-  // What is not there now may have been, in whatever was touched.
+  // What is not there now may have been, in whatever was touched; another one may have stood in its place.
+  if (isByPlace(check.target) || wasRemoved(check.target)) return false;
   const found = findAll(check.target);
   return found.length > 0 && check.claim.is !== 'counted' && found.every(isAsItWas);
 }

@@ -55,7 +55,11 @@ export function openSession(root: Element, adapter: Adapter, frame: FrameModule 
 
   const renderError = (component: unknown, error: unknown): void => {
     recording.uncaught ??= {
-      problem: problem('render-threw', { component: adapter.nameOf(component), error: errorInWords(error) }),
+      problem: problem('render-threw', {
+        component: adapter.nameOf(component),
+        error: errorInWords(error),
+        frame: adapter.frameFile,
+      }),
       stack: stackOf(error),
     };
   };

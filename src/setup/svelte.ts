@@ -1,0 +1,108 @@
+/** What the outermost component of a Svelte app sets up for the others, and puts around them. */
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join, posix } from 'node:path';
+import type ts from 'typescript';
+import { compiler } from '../props/compiler.ts';
+import { importsNeeded, type Needed } from './needed.ts';
+
+/** `calls` as `setFees({ perMetre: 4 })`; `open` as `<Theme value={dark}>`, the outermost first. */
+export type Outermost = {
+  script: ts.SourceFile;
+  folder: string;
+  calls: string[];
+  wrappers: { open: string; name: string }[];
+  needed: Needed;
+};
+
+/** As much of Svelte's syntax tree as is read here. */
+type Node = {
+  type: string;
+  name?: string;
+  start: number;
+  end: number;
+  fragment?: Fragment;
+  consequent?: Fragment;
+  alternate?: Fragment | null;
+  body?: Fragment;
+};
+type Fragment = { nodes: Node[] };
+
+const scriptsIn = (text: string): string =>
+  [...text.matchAll(/<script\b[^>]*>([\s\S]*?)<\/script>/g)].map(([, script]) => script!).join('\n');
+
+/** The nodes of a tree by the project's own compiler; none when it has none, or cannot read it. */
+function nodesOf(root: string, text: string): Node[] {
+  try {
+    const { parse } = createRequire(join(root, 'package.json'))('svelte/compiler') as {
+      parse(source: string, options: { modern: true }): { fragment: Fragment };
+    };
+    return parse(text, { modern: true }).fragment.nodes;
+  } catch {
+    return [];
+  }
+}
+
+/** The nodes around the place where a layout shows what it is given; null when it shows nothing. */
+function pathTo(text: string, nodes: readonly Node[]): Node[] | null {
+  for (const node of nodes) {
+    const isPlace = node.type === 'RenderTag' && /^\{@render children\b/.test(text.slice(node.start, node.end));
+    if (isPlace || node.type === 'SlotElement') return [];
+    for (const part of [node.fragment, node.consequent, node.alternate, node.body]) {
+      const inside = part ? pathTo(text, part.nodes) : null;
+      if (inside) return [node, ...inside];
+    }
+  }
+  return null;
+}
+
+/** Its components around what it is given; elements are the layout of a page. */
+const wrappersIn = (root: string, text: string): Outermost['wrappers'] =>
+  (pathTo(text, nodesOf(root, text)) ?? [])
+    .filter(({ type }) => type === 'Component')
+    .map(({ name, start, fragment }) => ({ name: name!, open: text.slice(start, fragment!.nodes[0]!.start).trim() }));
+
+/** What is called when the app begins, by its name to set something up: contexts, a language, a theme. */
+const isSetting = (statement: ts.Statement): statement is ts.ExpressionStatement =>
+  compiler.isExpressionStatement(statement) &&
+  compiler.isCallExpression(statement.expression) &&
+  /^(set|init|provide)[A-Z]/.test(statement.expression.expression.getText());
+
+/** Reads the component that an app begins with; null when it cannot be read. */
+export function outermostIn(root: string, path: string): Outermost | null {
+  let text: string;
+  try {
+    text = readFileSync(join(root, path), 'utf8');
+  } catch {
+    return null;
+  }
+  const folder = dirname(path);
+  const script = compiler.createSourceFile('layout.ts', scriptsIn(text), compiler.ScriptTarget.ESNext, true);
+  const neededFor = (nodes: readonly ts.Node[]): Needed => importsNeeded(script, folder, nodes);
+  // What a layout is given by its page is not there for a look.
+  const standsAlone = (node: ts.Node): boolean => !neededFor([node]).statements.some((one) => one.includes('$props('));
+  const settings = script.statements.filter(isSetting).filter(standsAlone);
+  const wrappers = wrappersIn(root, text)
+    .map((wrapper) => {
+      const markup = `${wrapper.open}</${wrapper.name}>`;
+      return { wrapper, node: compiler.createSourceFile('open.tsx', markup, compiler.ScriptTarget.ESNext, true) };
+    })
+    .filter(({ node }) => standsAlone(node));
+  return {
+    script,
+    folder,
+    calls: settings.map((one) => one.expression.getText(script)),
+    wrappers: wrappers.map(({ wrapper }) => wrapper),
+    needed: neededFor([...settings, ...wrappers.map(({ node }) => node)]),
+  };
+}
+
+/** The component that an entry mounts, from the root; null when it imports none. */
+export function mountedBy(entry: ts.SourceFile, folder: string): string | null {
+  for (const one of entry.statements) {
+    if (!compiler.isImportDeclaration(one)) continue;
+    const { text } = one.moduleSpecifier as ts.StringLiteral;
+    if (/^\..*\.svelte$/.test(text)) return posix.join(folder, text);
+  }
+  return null;
+}
