@@ -156,6 +156,8 @@ describe('a check that may check nothing', () => {
     'doubt: not seen, but it comes',
     'doubt: seen before anybody looked',
     'doubt: none of a change',
+    'doubt: none of another one in its place',
+    'doubt: none of one fewer',
     'doubt: none of what was typed',
     'doubt: none of a call',
     'doubt: none after a while',

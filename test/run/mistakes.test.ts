@@ -53,7 +53,22 @@ const mistakes: Record<string, [code: string, message: RegExp, remedy: RegExp]> 
   'a check of a text': ["await ensure('Save').isVisible();", /isVisible\(\) is a check of a target/, /the\.button/],
   'calls of a target': ["await ensure(the.button('Save')).wasCalled();", /a check of a spy/, /props\.onRelease/],
   'calls of nothing': ['await ensure(props.onGone).wasCalled();', /needs a spy/, /spy\(\)/],
-  'requests of a spy': ['await ensure(props.onSave).wasAsked();', /a check of an answer/, /answers\[/],
+  'requests of a spy': ['await ensure(props.onSave).wasAsked();', /given the spy onSave/, /\.wasCalled\(\)/],
+  'a request of a spy': [
+    'await ensure(props.onSave).wasAskedWith({ body: 1 });',
+    /a check of an answer/,
+    /wasCalledWith\(…\)/,
+  ],
+  'calls of an answer': [
+    "await ensure(answers['GET /api/tides']).not.wasCalled();",
+    /was given the answer to GET \/api\/tides\./,
+    /\.wasAsked\(\)/,
+  ],
+  'a call of an answer': [
+    "await ensure(answers['GET /api/tides']).wasCalledWith('A-1');",
+    /a check of a spy/,
+    /wasAskedWith\(\{ body: … \}\)/,
+  ],
   'nothing said': ["ensure(the.button('Save'));", /says nothing of it/, /isVisible/],
   'a style misspelt': [
     "await ensure(the.button('Save')).hasStyle('colour', 'red');",

@@ -1,10 +1,10 @@
 /** Setting up projects of every kind: what is found in them, and what would be written. */
-import { mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, symlinkSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { packageFor } from '../../src/setup/package.ts';
 import { type Plan, planFor } from '../../src/setup/plan.ts';
-import { freshFolder, write } from '../support/project.ts';
+import { freshFolder, repository, write } from '../support/project.ts';
 
 const dependsOn = (...names: string[]): string =>
   JSON.stringify({ dependencies: Object.fromEntries(names.map((name) => [name, '1.0.0'])) });
@@ -254,6 +254,78 @@ describe('other projects', () => {
       `<script>\n  import './src/app.css';\n  let { children } = $props();\n</script>`,
     );
     expect(text('src/Berth.look.js')).toContain("import Berth from './Berth.svelte';");
+  });
+
+  const svelteKit = {
+    'package.json': dependsOn('svelte', 'vite', '@sveltejs/kit'),
+    'src/routes/+layout.svelte': `<script lang="ts">
+  import '../app.css';
+  import Quay from '../lib/Quay.svelte';
+  import Header from '$lib/Header.svelte';
+  import { setFees } from '$lib/fees';
+  import { setTides } from '../tides';
+  import { watchClock } from '../clock';
+  let { children, data } = $props();
+  const side = 'east';
+  setFees({ perMetre: 4.5 });
+  setTides(data.tides);
+  watchClock();
+</script>
+
+<Header title={data.title} />
+<Quay {side} onleave={() => {}}>
+  {#if data.open}<main>{@render children()}</main>{/if}
+</Quay>
+`,
+    'src/app.css': '',
+    'src/lib/Quay.svelte': '<script>let { children } = $props();</script>{@render children()}',
+  };
+
+  it('of SvelteKit have what their outermost layout sets up in the frame', async () => {
+    const { plan, text } = await planned(svelteKit);
+    expect(found(plan)).toMatchObject({ entry: 'src/routes/+layout.svelte', styles: 'src/app.css' });
+    const frame = text('sguardo.frame.svelte');
+    expect(frame).toContain("import { setFees } from '$lib/fees'");
+    expect(frame).toContain("import './src/app.css'");
+    expect(frame).toContain('\n  setFees({ perMetre: 4.5 })');
+    // What the layout is given by its page is not there; what is not set up is nobody's concern.
+    expect(frame).not.toMatch(/setTides|watchClock|Header/);
+  });
+
+  const compiler = join(repository, 'demo/svelte/node_modules');
+  it.skipIf(!existsSync(compiler))('of SvelteKit have the components around their pages in the frame', async () => {
+    const root = folderOf(svelteKit);
+    symlinkSync(compiler, join(root, 'node_modules'));
+    const { files } = await planFor(root);
+    const frame = files.find(({ path }) => path === 'sguardo.frame.svelte')!.text;
+    expect(frame).toMatch(/import Quay from '\.\/src\/lib\/Quay\.svelte'/);
+    expect(frame).toContain("const side = 'east'");
+    expect(frame).toContain('<Quay {side} onleave={() => {}}>\n  {@render children()}\n</Quay>\n');
+  });
+
+  it('of a router that renders their root have what is around its pages in the frame', async () => {
+    const { plan, text } = await planned({
+      'package.json': dependsOn('react', 'vite', '@react-router/dev'),
+      'app/root.tsx': `import { Outlet } from 'react-router';
+import { Tides } from '~/tides';
+import './app.css';
+export function Layout({ children }) {
+  return <html><body>{children}</body></html>;
+}
+export default function App() {
+  return (
+    <Tides station="Molo Est">
+      <Outlet />
+    </Tides>
+  );
+}
+`,
+      'app/app.css': '',
+      'app/Berth.tsx': 'export const Berth = () => <p>C-14</p>;',
+    });
+    expect(plan.found).toContainEqual(['entry', 'app/root.tsx']);
+    expect(text('sguardo.frame.tsx')).toContain('<Tides station="Molo Est">\n      {children}\n    </Tides>');
+    expect(text('sguardo.frame.tsx')).toContain("import './app/app.css';");
   });
 
   it('without components have a look of the page as a whole', async () => {

@@ -5,6 +5,7 @@ import { isSpy } from '../../language/spy.ts';
 import { inCode, targetOf } from '../../language/target.ts';
 import { elementsIn, findAll } from '../act/find.ts';
 import { nameOf, roleOf, textOf } from '../act/names.ts';
+import { isClipped } from '../act/twin.ts';
 import { isVisible } from '../act/visible.ts';
 import { contextNow } from '../attend/attend.ts';
 import { named } from './named.ts';
@@ -61,7 +62,8 @@ export function sightNow(): Sight {
       news.set(`${roleOf(element)} ${nameOf(element)} ${textOf(element)}`, { element, code });
     }
     const text = element.children.length > 0 ? '' : textOf(element);
-    if (text === '' || text.length > longest) continue;
+    // What is clipped to be read out only, nobody sees.
+    if (text === '' || text.length > longest || isClipped(element)) continue;
     const before = texts.get(text);
     texts.set(text, { element: before?.element ?? element, count: (before?.count ?? 0) + 1 });
   }

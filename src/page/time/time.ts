@@ -172,12 +172,16 @@ export async function moveOn(until: number): Promise<boolean> {
   return next !== null;
 }
 
-/** As `moveOn`, but leaves out what has no end. */
-export async function moveOnToRest(until: number): Promise<boolean> {
-  const next = nextUntil(
+/** What comes next until a time, but for what has no end. */
+const nextToRest = (until: number): Entry | null =>
+  nextUntil(
     waiting().filter((one) => !isEndless(one, now)),
     frozen ? Math.min(until, now) : until,
   );
+
+/** As `moveOn`, but leaves out what has no end. */
+export async function moveOnToRest(until: number): Promise<boolean> {
+  const next = nextToRest(until);
   if (next) await moveOn(next.due);
   return next !== null;
 }
@@ -210,6 +214,9 @@ export const mayMove = (): boolean =>
   [...entries.values()].some(
     (one) => one.kind === 'frame' || (one.period !== null && !isEndless(one, now)) || one.generation > 2,
   );
+
+/** True when something waits that will happen by itself until a time, but for what has no end. */
+export const isRestless = (until: number): boolean => nextToRest(until) !== null;
 
 /** Moves time on to the next frame. */
 export async function moveOneFrame(): Promise<void> {

@@ -56,6 +56,13 @@ function Quay({ onMoor, onAsk, late }: Props) {
         Send
       </button>
       {said === 'Moored' ? null : <div role="alert">Nothing is moored</div>}
+      <ol>
+        {(said === 'Moored' ? ['Bice', 'Ada'] : ['Ada', 'Bice']).map((pilot) => (
+          <li key={pilot}>{pilot}</li>
+        ))}
+      </ol>
+      {said === 'Moored' ? null : <meter aria-label="Wind" value={0.3} />}
+      <meter aria-label="Tide" value={0.6} />
     </main>
   );
 }
@@ -263,6 +270,18 @@ export default looks(Quay, {
       async script() {
         await click(the.button('Say'));
         await ensure(the.text('Moored')).isVisible();
+      },
+    },
+    'doubt: none of another one in its place': {
+      async script() {
+        await click(the.button('Say'));
+        await ensure(the.listitem().first()).reads('Bice');
+      },
+    },
+    'doubt: none of one fewer': {
+      async script() {
+        await click(the.button('Say'));
+        await ensure(the.meter()).hasName('Tide');
       },
     },
     'doubt: none of what was typed': {
