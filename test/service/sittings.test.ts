@@ -287,6 +287,23 @@ describe('a page in the hands of a person', () => {
     expect((await client.point(id, 250, 220))!.targets[0]!.code).toBe("the.field('Note')");
   });
 
+  it('shows what comes of what is written down a while later, and stands still again', async () => {
+    const { id } = await to('shut');
+    const late = "setTimeout(() => document.querySelector('h1').append(' is open'), 600)";
+    await client.tryLine(id, `document.querySelector('button').addEventListener('click', () => ${late})`);
+    const began = Number(await shown(id, 'Date.now()'));
+    await client.record(id, true);
+    await client.input(id, clickAt(50, 120));
+    const offers = async (): Promise<readonly string[]> => (await client.sitting(id)).lines.at(-1)!.offers ?? [];
+    const wanted = "ensure(the.text('East lock is open')).isVisible()";
+    for (let tries = 0; tries < 400 && !(await offers()).includes(wanted); tries++)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(await offers()).toContain(wanted);
+    await client.record(id, false);
+    // It is a second of the look's time at most, and the rest of a frame.
+    expect(Number(await shown(id, 'Date.now()')) - began).toBeLessThan(1020);
+  });
+
   it('is stopped in what it does for ever, and goes on', async () => {
     const { id } = await to('shut');
     await client.tryLine(id, "document.querySelector('h1').addEventListener('click', () => { for (;;); })");
