@@ -2,10 +2,11 @@
 import { createHash } from 'node:crypto';
 import { join, relative, sep } from 'node:path';
 import type { BuildEnvironmentOptions, Plugin, Rolldown } from 'vite';
+import type { Behind } from '../core/run/graph.ts';
 import { beginCompiling, keepCompiled } from './compiled.ts';
 import { refuseDecorators } from './decorators.ts';
 import { basePrefix, entries, entryPrefix, inputsOf, type Sources, takenInstead } from './entries.ts';
-import { type Closures, followBuild } from './graph.ts';
+import { followBuild } from './graph.ts';
 import { frameworkPackages } from './kinds.ts';
 import { settleMarkers } from './markers.ts';
 import { languageAlias } from './own.ts';
@@ -21,7 +22,7 @@ export const bundleFolder = (root: string): string => join(root, outFolder);
 export type Built = {
   output: Rolldown.RolldownOutput['output'];
   publicFolder: string | null;
-  closures: Closures;
+  behind: Behind;
   /** Files behind the Vite configuration. */
   configuration: string[];
 };
@@ -93,7 +94,7 @@ export async function build(root: string, sources: Sources): Promise<Built> {
   const vite = await viteOf(root);
   let publicFolder: string | null = null;
   const files = sources.files.map(({ file }) => file);
-  const { plugin, closures, configuration } = followBuild(root, files, (i) => `\0${entryPrefix}${i}`);
+  const { plugin, behind, configuration } = followBuild(root, files, (i) => `\0${entryPrefix}${i}`);
   const result = await vite.build({
     root,
     mode: 'development',
@@ -119,5 +120,5 @@ export async function build(root: string, sources: Sources): Promise<Built> {
   setImmediate(() => keepCompiled(root));
   const outputs = (Array.isArray(result) ? result : [result]) as Rolldown.RolldownOutput[];
   const output = outputs.flatMap((one) => one.output) as Built['output'];
-  return { output, publicFolder, closures, configuration: [...configuration] };
+  return { output, publicFolder, behind, configuration: [...configuration] };
 }

@@ -4,10 +4,11 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Kind } from '../core/look/kind.ts';
 import { fail } from '../core/problem/problem.ts';
+import type { Behind } from '../core/run/graph.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Built } from './build.ts';
 import { baseEntry, basePrefix, entryPrefix, type Texts } from './entries.ts';
-import { type Closures, closuresWithout } from './graph.ts';
+import { behindWithout } from './graph.ts';
 import { kindOf } from './kinds.ts';
 import type { UnusableFile } from './lookFiles.ts';
 import { chunksOf, stylesOf } from './styles.ts';
@@ -47,7 +48,7 @@ export type Bundle = {
   /** The project's folder of files served as they are. */
   publicFolder: string | null;
   /** The files behind each of the look files, and those behind the Vite configuration. */
-  closures: Closures;
+  behind: Behind;
   configuration: string[];
 };
 
@@ -93,7 +94,7 @@ export async function buildLooks(
     entries: [],
     unusable,
     publicFolder: built.publicFolder,
-    closures: closuresWithout(settings.baselines, built.closures),
+    behind: behindWithout(settings.baselines, built.behind),
     configuration: built.configuration,
   };
   const hash = createHash('sha256').update(JSON.stringify(unusable));

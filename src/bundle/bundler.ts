@@ -3,13 +3,13 @@ import { createHash } from 'node:crypto';
 import { statSync } from 'node:fs';
 import { join } from 'node:path';
 import { globSync } from 'tinyglobby';
-import type { Graph } from '../core/run/graph.ts';
+import { filesBehind, type Graph } from '../core/run/graph.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { bundleLooks, renewBuilder } from './builder.ts';
 import type { Bundle, BundledLooks } from './bundle.ts';
 import { fullPath, shownPath } from './graph.ts';
 import { inputsOf } from './inputs.ts';
-import { type Survey, surveyProject } from './survey.ts';
+import { hashOfAll, type Survey, surveyProject } from './survey.ts';
 import { viteVersionOf } from './vite.ts';
 
 /** Where what is known of a project is kept from one service to the next. */
@@ -18,8 +18,8 @@ export type GraphKeeper = { read(): Graph | null; write(graph: Graph): void };
 /** Look files in a bundle, each with the hash of what it was built from; null where that changed meanwhile. */
 export type Bundled = { bundle: Bundle; hashes: Map<string, string | null> };
 
-/** A look file as it was built. */
-type Piece = { hash: string; entry: BundledLooks; built: Bundle };
+/** A look file as it was built; `own` is the hash of its own files alone. */
+type Piece = { hash: string; own: string | null; entry: BundledLooks; built: Bundle };
 
 /** So many builds of parts are kept at most: what they have in common is there once for each of them. */
 const mostBuilds = 12;
@@ -50,6 +50,31 @@ export class Bundler {
     const { lanes, keep, reasons, family, coverage, ...rest } = settings;
     const own = JSON.stringify([this.#version, viteVersionOf(this.#root), rest]);
     return surveyProject(this.#root, settings, this.#graph, this.#inputs, own);
+  }
+
+  /**
+   * Looks at the project as `survey` does, and has style sheets made again that others than their own files have changed
+   * for: whatever has them needs nothing else to be known. `files` are all look files.
+   */
+  async learn(settings: Settings, files: readonly string[]): Promise<Survey> {
+    let survey = await this.survey(settings);
+    const isChanged = (file: string): boolean => {
+      const piece = this.#pieces.get(file);
+      return piece !== undefined && piece.own !== survey.ownHashOf(file);
+    };
+    const stale = files.filter(survey.isStale);
+    // Those come first that have to be built anyway; where they cannot be, any other one says what all have in common.
+    const changed = stale.filter(isChanged);
+    const other = stale.filter((file) => !changed.includes(file)).slice(0, 1);
+    for (const some of [changed, other]) {
+      if (some.length === 0 || !stale.some(survey.isStale)) continue;
+      const before = survey;
+      const built = this.#last.then(() => this.#build(settings, some, before));
+      this.#last = built.catch(() => {});
+      await built;
+      survey = await this.survey(settings);
+    }
+    return survey;
   }
 
   /** The project's folder of files that are served as they are, where it is known and inside the project. */
@@ -101,24 +126,34 @@ export class Bundler {
     const touched = this.#touched(graph, built, began);
     const hashes = new Map<string, string | null>();
     for (const entry of built.entries) {
-      const isSettled = isKnown && graph.closures[entry.file]?.every((file) => !touched.has(file));
+      const isSettled = isKnown && filesBehind(graph, entry.file)?.every((file) => !touched.has(file));
       const hash = isSettled ? after.hashOf(entry.file) : null;
       hashes.set(entry.file, hash);
       if (hash === null) this.#pieces.delete(entry.file);
-      else this.#pieces.set(entry.file, { hash, entry, built });
+      else this.#pieces.set(entry.file, { hash, own: after.ownHashOf(entry.file), entry, built });
     }
     return { bundle: built, hashes };
   }
 
-  #learn({ closures, configuration, publicFolder }: Bundle, key: string): Graph {
-    const before = this.#graph?.key === key ? this.#graph.closures : {};
-    this.#graph = { key, configuration, publicFolder, closures: { ...before, ...Object.fromEntries(closures) } };
+  #learn({ behind, configuration, publicFolder }: Bundle, key: string): Graph {
+    const before = this.#graph?.key === key ? this.#graph : { closures: {}, styles: {} };
+    const styles = Object.entries(behind.styles).map(([file, style]) => {
+      const of = hashOfAll(this.#root, this.#inputs, style.files);
+      return [file, { ...style, of }] as const;
+    });
+    this.#graph = {
+      key,
+      configuration,
+      publicFolder,
+      closures: { ...before.closures, ...behind.closures },
+      styles: { ...before.styles, ...Object.fromEntries(styles) },
+    };
     return this.#graph;
   }
 
   /** Files that were written while they were being built: nobody knows what was read of them. */
-  #touched({ closures }: Graph, { entries }: Bundle, began: number): Set<string> {
-    const all = new Set(entries.flatMap(({ file }) => closures[file] ?? []));
+  #touched(graph: Graph, { entries }: Bundle, began: number): Set<string> {
+    const all = new Set(entries.flatMap(({ file }) => filesBehind(graph, file) ?? []));
     return new Set(
       [...all].filter((file) => {
         const about = statSync(fullPath(this.#root, file), { throwIfNoEntry: false });

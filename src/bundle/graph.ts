@@ -1,11 +1,10 @@
 /** What each look file depends on: the files that were read when it was built, as the bundler has seen them. */
+import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { isAbsolute, posix, relative, resolve, sep } from 'node:path';
 import type { Plugin } from 'vite';
+import type { Behind } from '../core/run/graph.ts';
 import { compilingOnce } from './compiled.ts';
-
-/** The files behind each look file, sorted, relative to the project where they lie in it. */
-export type Closures = Map<string, string[]>;
 
 type Watching = { addWatchFile(file: string): void };
 type Hook = (this: Watching, ...args: unknown[]) => unknown;
@@ -32,23 +31,31 @@ const originals = new WeakMap<Hook, Hook>();
 const isOfVite = (name: string): boolean =>
   /^(builtin:|native:|sguardo:|vite:(?!vue|svelte|react|solid|preact|angular|marko|qwik|lit))/.test(name);
 
+/** Hears what a plugin has read beside a module, and the code that came of it; null when it has changed nothing. */
+type Heard = (id: string, files: readonly string[], code: string | null) => void;
+
+/** The code that a hook gives. */
+const codeOf = (result: unknown): string | null =>
+  typeof result === 'string' ? result : ((result as { code?: string } | null | undefined)?.code ?? null);
+
 /** Lets us hear what a plugin reads beside each module: the bundler tells nobody. */
-function overhear(
-  plugin: Hooks,
-  at: 'load' | 'transform',
-  idAt: number,
-  heard: (id: string, file: string) => void,
-): void {
+function overhear(plugin: Hooks, at: 'load' | 'transform', idAt: number, heard: Heard): void {
   const hook = plugin[at];
   if (!hook) return;
   const handler = typeof hook === 'function' ? hook : hook.handler;
   const original = originals.get(handler) ?? handler;
   const asked = at === 'transform' && !isOfVite(plugin.name) ? compilingOnce(plugin.name, original as never) : original;
   const listening: Hook = function (...args) {
-    return (asked as Hook).apply(
-      overheard(this, (file) => heard(String(args[idAt]), file)),
+    const files: string[] = [];
+    const result = (asked as Hook).apply(
+      overheard(this, (file) => files.push(file)),
       args,
     );
+    const tell = (given: unknown): unknown => {
+      if (files.length > 0) heard(String(args[idAt]), files, codeOf(given));
+      return given;
+    };
+    return result instanceof Promise ? result.then(tell) : tell(result);
   };
   originals.set(listening, original);
   plugin[at] = typeof hook === 'function' ? listening : { ...hook, handler: listening };
@@ -67,28 +74,50 @@ export function shownPath(root: string, path: string): string {
 }
 
 /**
- * Closures without what lies in a folder. Plugins that look for classes read every file of a project, approved markup
- * among them; but no look depends on what was approved.
+ * What is known without what lies in a folder. Plugins that look for classes read every file of a project, approved
+ * markup among them; but no look depends on what was approved.
  */
-export function closuresWithout(folder: string | null, closures: Closures): Closures {
-  if (folder === null) return closures;
+export function behindWithout(folder: string | null, { closures, styles }: Behind): Behind {
+  if (folder === null) return { closures, styles };
   const within = `${posix.normalize(folder)}/`;
-  return new Map([...closures].map(([look, files]) => [look, files.filter((file) => !file.startsWith(within))]));
+  const rest = (files: readonly string[]): string[] => files.filter((file) => !file.startsWith(within));
+  const each = <T>(all: Record<string, T>, change: (one: T) => T): Record<string, T> =>
+    Object.fromEntries(Object.entries(all).map(([name, one]) => [name, change(one)]));
+  return {
+    closures: each(closures, rest),
+    styles: each(styles, (style) => ({ ...style, files: rest(style.files) })),
+  };
 }
+
+/** True for the module of a style sheet, or of the styles in a component's file. */
+const isStyle = (id: string): boolean => /\.(css|less|sass|scss|styl|stylus|pcss|postcss|sss)($|[?&])/.test(id);
 
 export const fullPath = (root: string, shown: string): string => resolve(root, shown);
 
-/** Follows a build: `closures` is filled when it ends. `entryOf` names the module that starts a look file. */
+/** Follows a build: `behind` is filled when it ends. `entryOf` names the module that starts a look file. */
 export function followBuild(
   root: string,
   files: readonly string[],
   entryOf: (index: number) => string,
-): { plugin: Plugin; closures: Closures; configuration: Set<string> } {
-  const closures: Closures = new Map();
+): { plugin: Plugin; behind: Behind; configuration: Set<string> } {
+  const behind: Behind = { closures: {}, styles: {} };
   const configuration = new Set<string>();
   const beside = new Map<string, Set<string>>();
-  const heard = (id: string, file: string): void => {
-    beside.set(id, (beside.get(id) ?? new Set()).add(file));
+  /** Of style sheets: what each plugin has made of them and of the files beside them, in no order of theirs. */
+  const made = new Map<string, Set<string>>();
+  const shown = (file: string): string => shownPath(root, resolve(root, file));
+  const heard: Heard = (id, watched, code) => {
+    // Some name patterns of files. What comes or goes is seen by the names of all files.
+    const read = watched.filter((file) => existsSync(resolve(root, file)));
+    const path = isStyle(id) && code !== null ? fileOfModule(id) : null;
+    if (path === null) {
+      beside.set(id, new Set([...(beside.get(id) ?? []), ...read.map(shown)]));
+      return;
+    }
+    const file = shownPath(root, path);
+    made.set(file, (made.get(file) ?? new Set()).add(`${id}\n${code}`));
+    const before = behind.styles[file]?.files ?? [];
+    behind.styles[file] = { files: [...new Set([...before, ...read.map(shown)])].sort(), made: '' };
   };
   const plugin: Plugin = {
     name: 'sguardo:closures',
@@ -111,13 +140,17 @@ export function followBuild(
           seen.add(id);
           const path = fileOfModule(id);
           if (path) found.add(shownPath(root, path));
-          for (const other of beside.get(id) ?? []) found.add(shownPath(root, resolve(root, other)));
+          for (const other of beside.get(id) ?? []) found.add(other);
           const info = this.getModuleInfo(id);
           left.push(...(info?.importedIds ?? []), ...(info?.dynamicallyImportedIds ?? []));
         }
-        closures.set(file, [...found].sort());
+        behind.closures[file] = [...found].sort();
       });
+      for (const [file, texts] of made)
+        behind.styles[file]!.made = createHash('sha256')
+          .update([...texts].sort().join('\n'))
+          .digest('base64url');
     },
   };
-  return { plugin, closures, configuration };
+  return { plugin, behind, configuration };
 }

@@ -4,7 +4,7 @@ import { existsSync } from 'node:fs';
 import { readdir } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { glob } from 'tinyglobby';
-import type { Graph } from '../core/run/graph.ts';
+import { filesBehind, type Graph } from '../core/run/graph.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { fullPath } from './graph.ts';
 import type { Inputs } from './inputs.ts';
@@ -25,6 +25,10 @@ export type Survey = {
   closureOf(file: string): readonly string[] | null;
   /** Files that every look file depends on. */
   shared: readonly string[];
+  /** As `hashOf`, but for what came of its style sheets; null when its files are not known. */
+  ownHashOf(file: string): string | null;
+  /** True when a style sheet of a look file has to be made again to know what comes of it. */
+  isStale(file: string): boolean;
 };
 
 /** Folders whose files belong to nobody's source. */
@@ -59,6 +63,10 @@ async function settingsAround(root: string, lock: string | null): Promise<string
 }
 
 const digest = (parts: readonly string[]): string => hash('sha256', parts.join('\n'), 'base64url').slice(0, 32);
+
+/** A hash of what is in some files now. */
+export const hashOfAll = (root: string, inputs: Inputs, files: readonly string[]): string =>
+  digest(files.map((file) => `${file} ${inputs.hashOf(fullPath(root, file))}`));
 
 /** Variables of the environment that reach what is built. */
 const variables = (): string[] =>
@@ -101,18 +109,34 @@ export async function surveyProject(
   const key = digest([configuration, paths]);
   const holds = known?.key === key;
   const hashes = new Map<string, string | null>();
-  const closureOf = (file: string): readonly string[] | null => (holds ? (known.closures[file] ?? null) : null);
+  const graph = holds ? known : null;
+  const fresh = new Map<string, boolean>();
+  /** True for a style sheet that would come out as it did when it was made. */
+  const isFresh = (file: string): boolean => {
+    const style = graph?.styles[file];
+    const found = fresh.get(file) ?? (!style || hashOfAll(root, inputs, style.files) === style.of);
+    fresh.set(file, found);
+    return found;
+  };
+  const isStale = (file: string): boolean => graph?.closures[file]?.every(isFresh) === false;
   return {
     key,
     packages: lock ? inputs.hashOf(lock) : '',
     paths,
     shared,
-    closureOf,
+    closureOf: (file) => filesBehind(graph, file),
+    isStale,
+    ownHashOf(file) {
+      const closure = graph?.closures[file];
+      return closure ? digest(closure.map(content)) : null;
+    },
     hashOf(file) {
       const before = hashes.get(file);
       if (before !== undefined) return before;
-      const closure = closureOf(file);
-      const whole = closure ? digest([configuration, ...closure.map(content)]) : null;
+      const closure = graph?.closures[file];
+      const made = closure?.map((one) => graph?.styles[one]?.made ?? '') ?? [];
+      const isKnown = closure !== undefined && !isStale(file);
+      const whole = isKnown ? digest([configuration, ...closure.map(content), ...made]) : null;
       hashes.set(file, whole);
       return whole;
     },

@@ -52,7 +52,7 @@ async function findUnusable(root: string, { files, ...around }: Sources): Promis
 const nothing: Built = {
   output: [] as unknown as Built['output'],
   publicFolder: null,
-  closures: new Map(),
+  behind: { closures: {}, styles: {} },
   configuration: [],
 };
 

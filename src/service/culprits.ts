@@ -1,4 +1,5 @@
 /** Finds the edits behind what has changed, or fails, by running looks without them. Nothing on the disk is touched. */
+import { filesBehind } from '../core/run/graph.ts';
 import { createHash } from 'node:crypto';
 import { setTimeout as delay } from 'node:timers/promises';
 import { join } from 'node:path';
@@ -161,7 +162,7 @@ async function search(
   since: Since,
 ): Promise<FoundEdits> {
   const { store, sources, config } = tools;
-  const closure = store.graph.read()?.closures[result.file] ?? [];
+  const closure = filesBehind(store.graph.read(), result.file) ?? [];
   const hunks = sources.edited(since, [...new Set([result.file, ...closure])]);
   if (hunks === null) return nothing(unknownThen);
   if (hunks.length === 0) return nothing(nothingEdited);

@@ -1,4 +1,5 @@
 /** Explains captures that have changed, each pair of pictures once, and keeps what came of it. */
+import { filesBehind } from '../core/run/graph.ts';
 import { createHash } from 'node:crypto';
 import { baselineMaterial, captureMaterial, type Material } from '../baselines/material.ts';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
@@ -197,12 +198,12 @@ async function explainAll(
 
 /** Finds causes, and declarations, in the sources behind look files, as these are now. */
 function placeFinder({ store, sources }: ExplainerTools): Pick<About, 'placeOf' | 'placeOfWinner'> {
-  const closures = store.graph.read()?.closures ?? {};
+  const graph = store.graph.read();
   const known = new Map<string, Source[]>();
   const behind = (file: string): Source[] => {
     const found =
       known.get(file) ??
-      [...new Set([file, ...(closures[file] ?? [])])].flatMap((one) => {
+      [...new Set([file, ...(filesBehind(graph, file) ?? [])])].flatMap((one) => {
         const text = sources.textOf(one);
         return text === null || text.length > largestSource ? [] : [{ file: one, text }];
       });

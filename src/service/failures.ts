@@ -1,4 +1,5 @@
 /** What has happened to a look between the time when it passed last and its failure. */
+import { filesBehind } from '../core/run/graph.ts';
 import { changedSince, commitsBetween } from '../baselines/git.ts';
 import { departureOf, type SincePassed, sceneReader } from '../core/cause/failing.ts';
 import { fail } from '../core/problem/problem.ts';
@@ -22,7 +23,7 @@ export function sincePassed(store: Store, root: string, id: number): SincePassed
   const run = store.runs.get(passed.run);
   const [then, now] = [store.results.timeline(passed.id), store.results.timeline(id)];
   const sceneAt = sceneReader((hash) => store.blobs.get(hash)?.bytes.toString('utf8') ?? null);
-  const files = [result.file, ...(store.graph.read()?.closures[result.file] ?? [])];
+  const files = [result.file, ...(filesBehind(store.graph.read(), result.file) ?? [])];
   const from = run?.commit ?? null;
   const uncommitted = new Set(changedSince(root, 'HEAD') ?? []);
   return {

@@ -1,4 +1,5 @@
 /** The handbook: what there is to say of each component, put together from its sources, its looks and their results. */
+import { filesBehind } from '../core/run/graph.ts';
 import { readFileSync, statSync } from 'node:fs';
 import { posix } from 'node:path';
 import { captureMaterial, type Material } from '../baselines/material.ts';
@@ -204,7 +205,7 @@ export function handbookOf({ root, store, accessibility, coverage }: Desks): Han
   async function aboutOf(file: string): Promise<About> {
     const text = read(root, file);
     const usage: FileUsage = text === null ? { component: null, from: null, usages: {} } : await usageOf(file, text);
-    const source = sourceBehind(root, file, usage.from, store.graph.read()?.closures[file] ?? []);
+    const source = sourceBehind(root, file, usage.from, filesBehind(store.graph.read(), file) ?? []);
     const offered = source === null ? [] : await componentsOf(root, source).catch(() => []);
     const component =
       offered.find(({ name, tag }) => name === usage.component || tag === usage.component) ?? offered[0];

@@ -1,6 +1,7 @@
 /**
  * One run: looks what has changed, takes over what has not, bundles and runs the rest, keeps results, tells everybody.
  */
+import { filesBehind, filesKnown } from '../core/run/graph.ts';
 import { createHash } from 'node:crypto';
 import { changedSince } from '../baselines/git.ts';
 import { goneAmong } from '../baselines/gone.ts';
@@ -132,7 +133,7 @@ export async function oneRun(
     failsOn: failsFrom(settings, knownFindings),
     memory: store.accessibility.memory,
   };
-  const survey = await bundler.survey(settings);
+  const survey = await bundler.learn(settings, all);
   const concerned = concernedBy(tools, request, survey);
   const files = all.filter((file) => concerned(file, survey.closureOf(file)));
   const baselines = takeInFolder(store, root, settings, tools.cache);
@@ -165,7 +166,7 @@ export async function oneRun(
     const built = await bundler.bundle(settings, reuse.files, survey);
     const { hashes } = built;
     // What depends on what is known of the others only now.
-    const bundle = only(built.bundle, (file) => concerned(file, built.bundle.closures.get(file) ?? null));
+    const bundle = only(built.bundle, (file) => concerned(file, filesBehind(built.bundle.behind, file)));
     const ground = { ...known, hashOf: (file: string) => hashes.get(file) ?? null };
     // What had to be built to be known may be as it was at an earlier commit.
     reuse = takeOver(
@@ -176,7 +177,8 @@ export async function oneRun(
     const selected = { id, request, settings, ground, reuse, teller, accessibility };
     ({ planned, contradicted, elsewhere } = await runRest(tools, selected, tools.onBundle(bundle, settings), signal));
   }
-  if (planned > reuse.ids.length) tools.sources.keep(id, store.graph.read()?.closures ?? {});
+  const graph = store.graph.read();
+  if (planned > reuse.ids.length) tools.sources.keep(id, graph ? filesKnown(graph) : []);
   await explainRun(tools, id, teller, signal);
   const skipped = skippedAmong(store, files, request);
   store.runs.update(id, { skipped });

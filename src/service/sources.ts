@@ -21,7 +21,7 @@ export type Sources = {
   /** What a file of the project holds now; null where it is not there, or too large to be source. */
   textOf(file: string): string | null;
   /** Keeps the files behind the looks of a run, as they are now. */
-  keep(run: number, closures: Readonly<Record<string, readonly string[]>>): void;
+  keep(run: number, files: readonly string[]): void;
   /**
    * The hunks in which files have been edited since a decision or a run; null when nobody knows what they were then.
    */
@@ -79,10 +79,9 @@ export function sourcesOf(root: string, { blobs, runs }: Store): Sources {
   };
   return {
     textOf: now,
-    keep(run, closures) {
-      const files = [...new Set(Object.values(closures).flat())].filter(isOwn).sort();
+    keep(run, files) {
       const hashes: Record<string, string> = {};
-      for (const file of files) {
+      for (const file of files.filter(isOwn)) {
         const found = read(file);
         if (!found) continue;
         if (!blobs.has(found.hash)) blobs.put(Buffer.from(found.text), 'text/plain');

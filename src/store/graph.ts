@@ -27,7 +27,9 @@ export function graphOf(db: Db): GraphRecord {
   return {
     read() {
       const row = select.get();
-      return row ? unpack(JSON.parse(row.graph) as Packed) : null;
+      const packed = row && (JSON.parse(row.graph) as Packed);
+      // An earlier version knew nothing of style sheets.
+      return packed?.styles ? unpack(packed) : null;
     },
     write: (graph) => void put.run(JSON.stringify(pack(graph))),
   };

@@ -149,7 +149,7 @@ async function coverageOf(
   const covered = await execution.covered;
   if (!readCoverage || !covered) return null;
   // A document may have loaded other look files before.
-  const closure = new Set(bundle.closures.get(file));
+  const closure = new Set(bundle.behind.closures[file]);
   const loading = readCoverage(covered.loading).filter(({ path }) => closure.size === 0 || closure.has(path));
   return { own: readCoverage(covered.own), loading };
 }
