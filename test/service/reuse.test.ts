@@ -227,6 +227,55 @@ export default { plugins: [{
     write(folder, { 'baselines/day/src/Quay/note.txt': 'something' });
     expect((await run()).run.reused).toBe(1);
   });
+
+  it('makes looks depend on what comes of their sheet, not on each of the files', async () => {
+    const sheet = `import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+const root = import.meta.dirname;
+export default { plugins: [{
+  name: 'classes',
+  enforce: 'pre',
+  transform(code, id) {
+    if (!id.endsWith('sea.css')) return;
+    this.addWatchFile(join(root, 'src/**/*.{ts,tsx}'));
+    const found = new Set();
+    for (const name of readdirSync(join(root, 'src'))) {
+      this.addWatchFile(join(root, 'src', name));
+      for (const [, width] of readFileSync(join(root, 'src', name), 'utf8').matchAll(/wide-([0-9]+)/g)) found.add(width);
+    }
+    return code + [...found].sort().map((width) => '.wide-' + width + '{width:' + width + 'px}').join(' ');
+  },
+}] };`;
+    const quay = (text: string, width: number): string =>
+      `import './sea.css';\n${lookFile(`return <p className="wide-${width}">${text}</p>;`, 'plain: {}')}`;
+    const folder = project({
+      'vite.config.mjs': sheet,
+      'sguardo.config.ts': configuration({ patience: 200 }),
+      'src/sea.css': 'p { color: navy }',
+      'src/East.look.tsx': quay('East', 80),
+      'src/West.look.tsx': quay('West', 80),
+    });
+    const { client, run } = await serve(folder);
+    const verdicts = async (): Promise<string[]> => {
+      const { run: summary } = await run();
+      const own = await client.runResults(summary.id, true);
+      return own.map(({ component, verdict }) => `${component.replace('src/', '')} ${verdict}`).sort();
+    };
+    await run();
+    await client.decide({ kind: 'approve', all: true });
+    expect(await verdicts()).toEqual(['East passed', 'West passed']);
+    expect(await verdicts()).toEqual([]);
+    write(folder, { 'src/East.look.tsx': quay('East quay', 80) });
+    expect(await verdicts()).toEqual(['East changed']);
+    // A class that nobody had before changes the sheet of both.
+    write(folder, { 'src/East.look.tsx': quay('East', 90) });
+    expect(await verdicts()).toEqual(['East changed', 'West passed']);
+    // One that cannot be built says nothing of what the others have; they stay as they were.
+    write(folder, { 'src/East.look.tsx': quay('East', 80) });
+    expect(await verdicts()).toEqual([]);
+    write(folder, { 'src/East.look.tsx': 'export default {;' });
+    expect(await verdicts()).toEqual(['East broken']);
+  });
 });
 
 describe('a run of what has changed since a commit', () => {
