@@ -68,9 +68,15 @@ function noticedBy(looked: FinishedLook): Noticed {
 function runnerOf(setup: ChallengeSetup, number: number, context: FinishContext) {
   const { bundle, settings, environment, crew, origin } = setup;
   const lane = new Lane(crew, setup.firstLane + number, origin, settings);
+  let isApart = false;
   return {
+    /** From now on every run has a document of its own, or shares one with those before it. */
+    setApart(isWanted: boolean): void {
+      isApart = isWanted;
+    },
     /** Null for a look that is not there. */
     async run(info: LookInfo, plain: FinishedLook | null, mutation: Mutation | null): Promise<FinishedLook | null> {
+      if (isApart) lane.leave();
       const report = await lane.open(bundle, info.file, environment);
       if (!('looks' in report) || !report.looks.some((one) => one.look === info.look)) return null;
       const options = plain ? { approved: approvedOf(plain), mutation } : { isPhotographed: true };
@@ -85,13 +91,25 @@ function runnerOf(setup: ChallengeSetup, number: number, context: FinishContext)
 
 type Runner = ReturnType<typeof runnerOf>;
 
-/** Why a look cannot be challenged; null where it can. */
-async function objectionTo(runner: Runner, info: LookInfo, plain: FinishedLook | null): Promise<string | null> {
-  if (!plain) return 'It could not be run.';
-  if (plain.verdict !== 'new') return `It does not pass as it is: ${plain.problem?.message ?? plain.verdict}`;
-  // What comes out differently by itself would seem to notice everything.
-  const again = await runner.run(info, plain, null);
-  return again?.verdict === 'passed' ? null : 'It comes out differently from run to run.';
+/** A look as it is, and why it cannot be challenged; null where it can. */
+type Standing = { plain: FinishedLook | null; note: string | null };
+
+/**
+ * Runs a look as it is, twice: what comes out differently by itself would seem to notice everything. A module may keep
+ * something from one run to the next, so it is run once more in documents of its own, and stays there.
+ */
+async function standingOf(runner: Runner, info: LookInfo): Promise<Standing> {
+  let last: Standing = { plain: null, note: 'It could not be run.' };
+  for (const isApart of [false, true]) {
+    runner.setApart(isApart);
+    const plain = await runner.run(info, null, null);
+    if (!plain) return last;
+    if (plain.verdict !== 'new')
+      last = { plain, note: `It does not pass as it is: ${plain.problem?.message ?? plain.verdict}` };
+    else if ((await runner.run(info, plain, null))?.verdict === 'passed') return { plain, note: null };
+    else last = { plain, note: 'It comes out differently from run to run.' };
+  }
+  return last;
 }
 
 async function challengeLook(
@@ -103,9 +121,9 @@ async function challengeLook(
   const { environment, settings, most, signal } = setup;
   const { component, look, file } = info;
   const began = performance.now();
-  const plain = await runner.run(info, null, null);
-  took.plain += performance.now() - began;
-  const note = await objectionTo(runner, info, plain);
+  const { plain, note } = await standingOf(runner, info);
+  // Of each two runs one is to see whether they are the same.
+  took.plain += (performance.now() - began) / 2;
   const chosen: Chosen[] = note || !plain ? [] : chooseMutations(plain.timeline, settings.markAttribute, most);
   const challenges: Challenge[] = [];
   for (const { mutation, title, check } of chosen) {

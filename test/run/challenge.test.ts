@@ -143,3 +143,28 @@ describe('challenging looks', () => {
     expect([least.code, least.err]).toEqual([2, expect.stringContaining('Expected a percentage from 0 to 100')]);
   });
 });
+
+describe('a look whose module keeps something', () => {
+  it('is challenged in documents of its own', async () => {
+    const folder = project({
+      'src/Tally.look.tsx': `import { click, ensure, looks, the } from 'sguardo';
+import { useState } from 'react';
+let count = 0;
+const Tally = () => {
+  const [now, setNow] = useState(count);
+  return <button type="button" onClick={() => setNow(++count)}>{now} in all</button>;
+};
+export default looks(Tally, { states: { once: { async script() {
+  await click(the.button());
+  await ensure(the.button()).reads(/in all/);
+} } } });
+`,
+    });
+    const { code, out } = await sguardo(folder, 'challenge', '--json');
+    const [look] = (JSON.parse(out) as Told).looks;
+    expect(code).toBe(0);
+    expect(look!.note).toBeNull();
+    // In a document of its own it counts to one, and a picture says whether it did.
+    expect(look!.challenges.find(({ kind }) => kind === 'handlers')!.noticed).toEqual({ by: 'capture', title: 'end' });
+  });
+});
