@@ -118,6 +118,14 @@ describe('tokens', () => {
     expect(of([], ['div'], ['transition: all var(--dur)'])).toEqual(['--dur']);
   });
 
+  it('are not what a library puts one property of one element together with', () => {
+    const registered = `@property --own { syntax: '*'; inherits: false; }
+      @property --sea { syntax: '<color>'; inherits: true; initial-value: navy; }
+      @layer parts { * { --own: 0 0 #0000 } }
+      :root { --sea: teal } p { box-shadow: var(--own); color: var(--sea) }`;
+    expect(tokensIn([registered]).tokens.map(({ name, used }) => [name, used])).toEqual([['--sea', 1]]);
+  });
+
   it('come out of nonsense as nothing', () => {
     expect(
       tokensIn(['}}} --x', '', ':root { --a: var(--a) }']).tokens.map(({ values }) => values[0]!.resolved),

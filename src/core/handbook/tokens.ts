@@ -71,12 +71,31 @@ function kindOf({ name, values }: { name: string; values: readonly TokenValue[] 
   return isLength(value) ? 'length' : 'other';
 }
 
-/** Every custom property that sheets declare, with how many declarations use it. */
+/**
+ * Names that sheets register and that do not inherit (CSS Properties and Values, 1.1): the parts of which a library
+ * puts together one property of one element.
+ */
+function notInherited(items: readonly Item[]): string[] {
+  return items.flatMap((item) => {
+    if (item.kind !== 'rule') return [];
+    const name = /^@property\s+(--[\w-]+)/.exec(item.prelude)?.[1];
+    if (!name) return notInherited(item.items);
+    const says = item.items.find((one) => one.kind === 'declaration' && one.property === 'inherits');
+    return says?.kind === 'declaration' && says.value.trim() === 'false' ? [name] : [];
+  });
+}
+
+/** Every custom property that sheets declare and elements inherit, with how many declarations use it. */
 export function tokensIn(sheets: readonly string[]): { tokens: Token[]; uses: Use[] } {
   const declared: Declared[] = [];
   const uses: Use[] = [];
-  for (const sheet of new Set(sheets)) walk(parseSheet(sheet), [], declared, uses);
-  const names = [...new Set(declared.map(({ name }) => name))];
+  const own = new Set<string>();
+  for (const sheet of new Set(sheets)) {
+    const items = parseSheet(sheet);
+    walk(items, [], declared, uses);
+    for (const name of notInherited(items)) own.add(name);
+  }
+  const names = [...new Set(declared.map(({ name }) => name))].filter((name) => !own.has(name));
   const used = new Map<string, number>();
   for (const { value } of uses) for (const name of new Set(namesIn(value))) used.set(name, (used.get(name) ?? 0) + 1);
   const tokens = names.map((name): Token => {
