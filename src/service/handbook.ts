@@ -1,5 +1,4 @@
 /** The handbook: what there is to say of each component, put together from its sources, its looks and their results. */
-import { filesBehind } from '../core/run/graph.ts';
 import { readFileSync, statSync } from 'node:fs';
 import { posix } from 'node:path';
 import { captureMaterial, type Material } from '../baselines/material.ts';
@@ -26,7 +25,8 @@ import { type PropType, typeInWords } from '../core/props/type.ts';
 import { type ResultSummary, standing } from '../core/run/run.ts';
 import { verdicts } from '../core/run/verdict.ts';
 import type { Store } from '../store/index.ts';
-import { componentsOf, typeOf, usageOf } from '../work/index.ts';
+import { typeOf } from '../work/index.ts';
+import { type About, aboutOf, read } from './about.ts';
 import type { AccessibilityDesk } from './accessibility.ts';
 import type { CoverageDesk } from './coverage.ts';
 import { fileInside } from './projectFile.ts';
@@ -46,51 +46,6 @@ type Desks = { root: string; store: Store; accessibility: AccessibilityDesk; cov
 const largest = 30 * 1024 * 1024;
 
 const shown = /\.(png|jpe?g|webp|gif|avif|svg|pdf)$/i;
-
-const endings = [
-  '',
-  '.tsx',
-  '.jsx',
-  '.ts',
-  '.js',
-  '.mts',
-  '.mjs',
-  '.vue',
-  '.svelte',
-  '/index.tsx',
-  '/index.ts',
-  '/index.js',
-];
-
-/** The file that a look file means by a module: beside it, or one of those that it depends on. */
-function sourceBehind(root: string, file: string, from: string | null, closure: readonly string[]): string | null {
-  const own = posix.dirname(file);
-  const near = from?.startsWith('.') ? posix.join(own, from) : null;
-  const beside = near ?? posix.join(own, shortName(file.replace(/\.look\.[jt]sx?$/, '')));
-  const candidates = [beside, beside.replace(/\.[cm]?jsx?$/, '')].flatMap((path) => endings.map((end) => path + end));
-  const found = candidates.find((path) => fileInside(root, path) !== null && !path.endsWith('/'));
-  if (found || !from || near) return found ?? null;
-  // An alias: what it ends with is all that can be told of it.
-  const last = from.slice(from.lastIndexOf('/') + 1).replace(/\.\w+$/, '');
-  return closure.find((path) => shortName(path).replace(/\.\w+$/, '') === last) ?? null;
-}
-
-const read = (root: string, path: string): string | null => {
-  const full = fileInside(root, path);
-  return full ? readFileSync(full, 'utf8') : null;
-};
-
-/** The words of a component: a Markdown file beside it, or its doc comment. */
-function proseOf(root: string, file: string, source: string | null, about: string) {
-  const bases = [file.replace(/\.look\.[jt]sx?$/, ''), source?.replace(/\.\w+$/, '')].filter(
-    (one) => one !== undefined,
-  );
-  for (const base of bases) {
-    const text = read(root, `${base}.md`);
-    if (text !== null) return { prose: text, proseFile: `${base}.md` };
-  }
-  return { prose: about === '' ? null : about, proseFile: null };
-}
 
 const objects = (types: PropType | null): Extract<PropType, { is: 'object' }>[] =>
   types?.is === 'object' ? [types] : types?.is === 'one' ? types.of.flatMap(objects) : [];
@@ -163,9 +118,6 @@ function namesIn(materials: readonly Material[]) {
 const sheetsOf = ({ moment }: Material): string[] =>
   Object.keys(moment.sheets).map((id) => textOfSheet(moment, Number(id)));
 
-/** What is known of a component by its sources. */
-type About = ReturnType<typeof proseOf> & { usage: FileUsage; source: string | null; component: Component | undefined };
-
 /** The first words of Markdown, without its signs and its title. */
 const firstWords = (plain: string, name: string): string =>
   plain
@@ -202,17 +154,6 @@ export function handbookOf({ root, store, accessibility, coverage }: Desks): Han
   const materialsOf = (results: readonly ResultSummary[]): Material[] =>
     results.flatMap((result) => materialOf(result) ?? []);
 
-  async function aboutOf(file: string): Promise<About> {
-    const text = read(root, file);
-    const usage: FileUsage = text === null ? { component: null, from: null, usages: {} } : await usageOf(file, text);
-    const source = sourceBehind(root, file, usage.from, filesBehind(store.graph.read(), file) ?? []);
-    const offered = source === null ? [] : await componentsOf(root, source).catch(() => []);
-    const component =
-      offered.find(({ name, tag }) => name === usage.component || tag === usage.component) ?? offered[0];
-    const words = proseOf(root, file, source, component?.described.about ?? '');
-    return { usage, source, component, ...words };
-  }
-
   async function findingsOf(component: string): Promise<Record<Severity, number>> {
     const { findings } = await accessibility.list(null);
     const own = findings.filter((one) => one.component === component && one.standing.is !== 'accepted');
@@ -228,14 +169,14 @@ export function handbookOf({ root, store, accessibility, coverage }: Desks): Han
       const entries = components.map(async ([component, file]) => {
         const own = looks.filter((look) => look.component === component);
         const verdict = worst(results.filter((one) => one.component === component));
-        return entryOf(component, own, verdict, await aboutOf(file));
+        return entryOf(component, own, verdict, await aboutOf(root, store, file));
       });
       return (await Promise.all(entries)).sort((a, b) => (a.name.toLowerCase() < b.name.toLowerCase() ? -1 : 1));
     },
     async page(component) {
       const looks = looksOf(component);
       const file = looks[0]?.file ?? fail('not-found', { what: `component ${component}` });
-      const { usage, source, component: offered, prose, proseFile } = await aboutOf(file);
+      const { usage, source, component: offered, prose, proseFile } = await aboutOf(root, store, file);
       const kind = offered?.kind ?? 'react';
       const text = (source && read(root, source)) ?? '';
       // Some components are written right into their look file.

@@ -1,29 +1,27 @@
 /** The service of one project: starts everything, says where it is, and ends everything cleanly. */
-import { chmodSync, mkdirSync, readFileSync, rmSync, statSync, renameSync, writeFileSync } from 'node:fs';
+import { readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { setTimeout as delay } from 'node:timers/promises';
-import { basename, dirname, join, resolve } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { FastifyInstance, FastifyServerOptions } from 'fastify';
-import { personOf } from '../baselines/git.ts';
 import { folderCacheOf } from '../baselines/reconcile.ts';
-import { callerHeader, type ProjectInfo } from '../core/api/api.ts';
 import type { Settings } from '../core/settings/config.ts';
-import type { Environment } from '../core/settings/environment.ts';
 import { fail } from '../core/problem/problem.ts';
 import { stageHost } from '../core/wire/stage.ts';
 import { type Bundle, Bundler, type Crew, chromiumCrew, openLiveGate, readConfig } from '../work/index.ts';
-import { onDisk } from '../core/problem/disk.ts';
-import { openStore, type Store, takeLock } from '../store/index.ts';
 import { buildApi } from './api.ts';
 import { type Challenger, challengerOf } from './challenge.ts';
 import { Conductor } from './conductor.ts';
-import { type Live, liveFeed } from './live.ts';
+import { liveFeed } from './live.ts';
 import { explainerOf } from './explainer.ts';
 import { errorLog } from './log.ts';
 import { accessibilityDeskOf } from './accessibility.ts';
 import { coverageDeskOf } from './coverage.ts';
 import { culpritsOf } from './culprits.ts';
 import { handbookOf } from './handbook.ts';
+import { type Held, hold } from './hold.ts';
+import { needOf } from './need.ts';
+import { projectInfoOf, settingsShown } from './projectInfo.ts';
 import { redrawerOf } from './redraw.ts';
 import { sourcesOf } from './sources.ts';
 import { type Sittings, sittingsOf } from './sittings.ts';
@@ -75,44 +73,11 @@ async function listenSomewhere(app: FastifyInstance, wanted: number | undefined)
   }
 }
 
-/**
- * How long after a run the one that followed it still asks for its results, in milliseconds; far more than it takes.
- */
-const quiet = 1000;
-
 /** How long looks that are under way may take when the service ends, in milliseconds. */
 const endLimit = 5000;
 
 /** How many bundles stay: pages that are still open load from those of earlier runs. */
 const bundlesKept = 3;
-
-/** The project's folder of records, which nobody but its owner may look into. */
-function prepareFolder(root: string): string {
-  const folder = join(root, '.sguardo');
-  onDisk(folder, () => {
-    mkdirSync(folder, { recursive: true, mode: 0o700 });
-    chmodSync(folder, 0o700);
-    writeFileSync(join(folder, '.gitignore'), '*\n');
-  });
-  return folder;
-}
-
-/** What the service of a project holds on to, and gives back when it ends. */
-type Held = { root: string; config: string; folder: string; store: Store; lock: { release(): void } };
-
-/** @throws ProblemError when the configuration or the records cannot be read, or the project has a service */
-async function hold(config: string): Promise<Held> {
-  const root = dirname(config);
-  await readConfig(config);
-  const folder = prepareFolder(root);
-  const lock = onDisk(folder, () => takeLock(join(folder, 'service.lock'))) ?? fail('service-there', { folder: root });
-  try {
-    return { root, config, folder, lock, store: openStore(join(folder, 'sguardo.db')) };
-  } catch (error) {
-    lock.release();
-    throw error;
-  }
-}
 
 /** The bundles whose files pages may ask for, newest first, those beside runs, and where their looks may go. */
 type Shown = { bundles: Bundle[]; beside: Set<Bundle>; network: readonly string[] };
@@ -124,55 +89,6 @@ function show(shown: Shown, bundle: Bundle, { network }: Settings): Bundle {
   shown.bundles = [known, ...shown.bundles.filter(({ id }) => id !== bundle.id)].slice(0, bundlesKept);
   return known;
 }
-
-/** Listens for calls to know when the service is not needed any more. */
-function needOf(server: FastifyInstance, conductor: Conductor, live: Live): () => Promise<void> {
-  let lastCall = 0;
-  // What the command calls that has started this service, and is done now, keeps it no longer.
-  const own = String(process.ppid);
-  server.addHook('onRequest', async ({ headers }) => {
-    if (headers[callerHeader] !== own) lastCall = Date.now();
-  });
-  return async () => {
-    for (;;) {
-      const followed = conductor.current !== null && live.count() > 0;
-      if (followed) lastCall = Date.now();
-      else if (Date.now() - lastCall > quiet) return;
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
-  };
-}
-
-/**
- * The configuration for those who only want to know of it, and do not wait for a build that goes on: as the last run
- * has `seen` it, unless its file has changed since.
- */
-function settingsShown(config: string): { read(): Promise<Settings>; seen(settings: Settings): void } {
-  let known: { stamp: string; settings: Settings } | null = null;
-  const stampNow = (): string => {
-    const about = statSync(config, { bigint: true, throwIfNoEntry: false });
-    return `${about?.mtimeNs} ${about?.size}`;
-  };
-  return {
-    seen(settings) {
-      known = { stamp: stampNow(), settings };
-    },
-    async read() {
-      const stamp = stampNow();
-      if (known?.stamp !== stamp) known = { stamp, settings: await readConfig(config) };
-      return known.settings;
-    },
-  };
-}
-
-const environmentInfo = ({ name, viewport, ratio, scheme, motion, contrast }: Environment) => ({
-  name,
-  viewport,
-  ratio,
-  scheme,
-  motion,
-  contrast,
-});
 
 /**
  * Starts the service of a project.
@@ -277,27 +193,16 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   const culprits = culpritsOf(tools, () => conductor.current !== null);
   const challenger = challengerOf(tools, () => conductor.current !== null);
   const watcher = watcherOf(root, () => conductor.startDue());
-  const person = personOf(root);
-  const project = async (): Promise<ProjectInfo> => {
-    const { environments, baselines, reasons } = await shownSettings.read();
-    return {
-      name: basename(root),
-      root,
-      version,
-      url: url(),
-      stage: stageUrl(),
-      live: liveUrl(),
-      environments: environments.map(environmentInfo),
-      engine: store.runs.list(1)[0]?.engine ?? null,
-      person,
-      reasons,
-      baselines,
-      undecided: store.board.undecided(),
-      run: conductor.current,
-      progress: conductor.progress,
-      queued: conductor.queued,
-    };
-  };
+  const project = projectInfoOf({
+    root,
+    version,
+    store,
+    conductor,
+    settings: shownSettings.read,
+    url,
+    stage: stageUrl,
+    live: liveUrl,
+  });
   const coverage = coverageDeskOf(root, store, settings);
   const accessibility = accessibilityDeskOf({ root, store, explainer, settings });
   const server = await buildApi({
