@@ -111,8 +111,9 @@ describe('the interface', () => {
     expect(bytes).toEqual(Buffer.from(await again.arrayBuffer()));
     const { width, height } = (await client.looks()).find(({ captures }) => captures[0]!.hash.startsWith(picture!))!
       .captures[0]!;
-    // As it is where it is small enough.
-    expect(await decodePng(bytes)).toMatchObject({ width, height });
+    // As it is where it is small enough, but for what is empty beside a word.
+    const shown = await decodePng(bytes);
+    expect([shown.width > 20, shown.width < width / 2, shown.height <= height]).toEqual([true, true, true]);
   });
 
   it('sends what is long packed to whoever can unpack it', async () => {
