@@ -28,6 +28,7 @@ describe('an action', () => {
     'drag: by so much',
     'drag: what HTML lets be dragged',
     'drag: onto what is there only meanwhile',
+    'drag: to an item that makes room for it',
     'drag: files and text from outside',
     'upload: one, by the label',
     'upload: several, by a button',

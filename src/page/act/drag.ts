@@ -1,5 +1,5 @@
 /** Dragging: with the mouse alone, or what HTML lets be dragged and dropped, or something from outside the page. */
-import { fail } from '../../core/problem/problem.ts';
+import { fail, ProblemError } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import { show } from '../../core/value/show.ts';
 import type { Ask } from '../../core/wire/wire.ts';
@@ -37,10 +37,28 @@ const along = ([x, y]: Point, [toX, toY]: Point): Point[] =>
     return [x + (toX - x) * part, y + (toY - y) * part];
   });
 
-/** Where something is dropped: it may be there only while something is dragged, and lie under that. */
-const dropPoint = (current: Step, recording: Recording, target: Target, at: Amount | undefined): Promise<Point> =>
+/** What a target means before anything is dragged; null when that is not there, or cannot be told. */
+function meantBefore(target: Target): Element | null {
+  try {
+    return only(target);
+  } catch (error) {
+    if (error instanceof ProblemError) return null;
+    throw error;
+  }
+}
+
+/** True for an element on which something can be dropped now. */
+const isInReach = (element: Element): boolean => element.isConnected && whyOutOfReach(handleOf(element)) === null;
+
+type Drop = { target: Target; before: Element | null; at: Amount | undefined };
+
+/**
+ * Where something is dropped: on what its target meant before, as lists move their items about while one is dragged;
+ * or on what is there only then, and may lie under what is dragged.
+ */
+const dropPoint = (current: Step, recording: Recording, { target, before, at }: Drop): Promise<Point> =>
   retry(current, recording, () => {
-    const handle = handleOf(only(target));
+    const handle = handleOf(before && isInReach(before) ? before : only(target));
     const why = whyOutOfReach(handle);
     if (why) fail('target-hidden', { target: String(target), why });
     bringIntoView(handle);
@@ -83,6 +101,7 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
   const [x, y] = start;
   const button = 'left';
   const move = ([toX, toY]: Point) => ({ kind: 'move', x: toX, y: toY, button, modifiers: bits }) as const;
+  const before = isTarget(to) ? meantBefore(to) : null;
   const dragging = watchDragging();
   try {
     await send(number, [
@@ -93,7 +112,7 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
       move([x + firstMove, y]),
     ]);
     const end: Point = isTarget(to)
-      ? await dropPoint(current, recording, to, options.at)
+      ? await dropPoint(current, recording, { target: to, before, at: options.at })
       : [x + to.by[0], y + to.by[1]];
     const path = along(start, end);
     current.pointer = end;

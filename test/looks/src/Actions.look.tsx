@@ -114,6 +114,45 @@ function Board({ onEvent }: Props) {
   );
 }
 
+const vessels = ['Alba', 'Brezza', 'Corrente'];
+
+/** A list to be put in order: where the dragged item will be, something holds its place that nobody sees. */
+function Queue({ onEvent }: Props) {
+  const [order, setOrder] = useState(vessels);
+  const [carried, setCarried] = useState<{ name: string; y: number } | null>(null);
+  const move = ({ clientY: y }: { clientY: number }): void => {
+    if (!carried) return;
+    setCarried({ ...carried, y });
+    const others = order.filter((name) => name !== carried.name);
+    others.splice(Math.min(vessels.length - 1, Math.floor(y / 40)), 0, carried.name);
+    setOrder(others);
+  };
+  const item = { height: 40, width: 200, boxSizing: 'border-box', border: '1px solid teal', margin: 0 } as const;
+  return (
+    <ul
+      style={{ margin: 0, padding: 0, listStyle: 'none', width: 200, touchAction: 'none' }}
+      onPointerMove={move}
+      onPointerUp={() => {
+        setCarried(null);
+        onEvent(order.join(' '));
+      }}
+    >
+      {carried && (
+        <li style={{ ...item, position: 'fixed', top: carried.y - 20, left: 0, zIndex: 1 }}>{carried.name}</li>
+      )}
+      {order.map((name) => (
+        <li
+          key={name}
+          style={{ ...item, opacity: carried?.name === name ? 0 : 1 }}
+          onPointerDown={({ clientY }) => setCarried({ name, y: clientY })}
+        >
+          {name}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 function Files({ onEvent }: Props) {
   const tell = (event: SyntheticEvent<HTMLInputElement>): void => {
     const files = [...(event.currentTarget.files ?? [])];
@@ -251,6 +290,8 @@ function Hands({ kind, onEvent }: Props & { kind: string }) {
       return <Slider onEvent={onEvent} />;
     case 'board':
       return <Board onEvent={onEvent} />;
+    case 'queue':
+      return <Queue onEvent={onEvent} />;
     case 'files':
       return <Files onEvent={onEvent} />;
     case 'long':
@@ -394,6 +435,15 @@ export default looks(Hands, {
       async script({ props }) {
         await drag(the.article('Alba'), the.text('Here'));
         await ensure(props.onEvent).wasCalledWith('drop Alba');
+      },
+    },
+    'drag: to an item that makes room for it': {
+      props: { kind: 'queue' },
+      async script({ props }) {
+        await drag(the.listitem().first(), the.listitem().last());
+        await ensure(props.onEvent).wasCalledWith('Brezza Corrente Alba');
+        await drag(the.listitem().last(), the.listitem().nth(1));
+        await ensure(props.onEvent).wasCalledWith('Brezza Alba Corrente');
       },
     },
     'drag: files and text from outside': {
