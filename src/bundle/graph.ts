@@ -5,20 +5,30 @@ import { isAbsolute, posix, relative, resolve, sep } from 'node:path';
 import type { Plugin } from 'vite';
 import type { Behind } from '../core/run/graph.ts';
 import { compilingOnce } from './compiled.ts';
+import { isSheet, namedIn, referredIn } from './resources.ts';
 
-type Watching = { addWatchFile(file: string): void };
+/** What plugins tell the bundler of: files to watch, and files that it is given, as they were called in the project. */
+type Watching = { addWatchFile(file: string): void; emitFile(given: { originalFileName?: unknown }): unknown };
 type Hook = (this: Watching, ...args: unknown[]) => unknown;
 type Hooks = Record<'load' | 'transform', Hook | { handler: Hook } | undefined> & { name: string };
 
+/** What a plugin reads beside a module, and what of it is shown as it is: pictures that a sheet refers to. */
+type Read = { files: string[]; given: string[] };
+
 /** A context that also tells us what a plugin reads beside the module that it works on. */
-const overheard = (context: Watching, heard: (file: string) => void): Watching =>
+const overheard = (context: Watching, { files, given }: Read): Watching =>
   new Proxy(context, {
     get(target, key) {
       const value: unknown = Reflect.get(target, key, target);
       if (key === 'addWatchFile')
         return (file: string) => {
-          heard(file);
+          files.push(file);
           target.addWatchFile(file);
+        };
+      if (key === 'emitFile')
+        return (file: Parameters<Watching['emitFile']>[0]) => {
+          if (typeof file.originalFileName === 'string') given.push(file.originalFileName);
+          return target.emitFile(file);
         };
       return typeof value === 'function' ? value.bind(target) : value;
     },
@@ -32,7 +42,7 @@ const isOfVite = (name: string): boolean =>
   /^(builtin:|native:|sguardo:|vite:(?!vue|svelte|react|solid|preact|angular|marko|qwik|lit))/.test(name);
 
 /** Hears what a plugin has read beside a module, and the code that came of it; null when it has changed nothing. */
-type Heard = (id: string, files: readonly string[], code: string | null) => void;
+type Heard = (id: string, read: Read, code: string | null) => void;
 
 /** The code that a hook gives. */
 const codeOf = (result: unknown): string | null =>
@@ -46,14 +56,11 @@ function overhear(plugin: Hooks, at: 'load' | 'transform', idAt: number, heard: 
   const original = originals.get(handler) ?? handler;
   const asked = at === 'transform' && !isOfVite(plugin.name) ? compilingOnce(plugin.name, original as never) : original;
   const listening: Hook = function (...args) {
-    const files: string[] = [];
-    const result = (asked as Hook).apply(
-      overheard(this, (file) => files.push(file)),
-      args,
-    );
-    const tell = (given: unknown): unknown => {
-      if (files.length > 0) heard(String(args[idAt]), files, codeOf(given));
-      return given;
+    const read: Read = { files: [], given: [] };
+    const result = (asked as Hook).apply(overheard(this, read), args);
+    const tell = (made: unknown): unknown => {
+      if (read.files.length + read.given.length > 0) heard(String(args[idAt]), read, codeOf(made));
+      return made;
     };
     return result instanceof Promise ? result.then(tell) : tell(result);
   };
@@ -106,14 +113,14 @@ export function followBuild(
   /** Of style sheets: what each plugin has made of them and of the files beside them, in no order of theirs. */
   const made = new Map<string, Set<string>>();
   const shown = (file: string): string => shownPath(root, resolve(root, file));
-  const heard: Heard = (id, watched, code) => {
+  const heard: Heard = (id, { files: watched, given }, code) => {
     // Some name patterns of files. What comes or goes is seen by the names of all files.
-    const read = watched.filter((file) => existsSync(resolve(root, file)));
-    const path = isStyle(id) && code !== null ? fileOfModule(id) : null;
-    if (path === null) {
-      beside.set(id, new Set([...(beside.get(id) ?? []), ...read.map(shown)]));
-      return;
-    }
+    const isThere = (file: string): boolean => existsSync(resolve(root, file));
+    const read = watched.filter(isThere);
+    const path = isStyle(id) && code !== null && read.length > 0 ? fileOfModule(id) : null;
+    const direct = [...given.filter(isThere), ...(path === null ? read : [])];
+    beside.set(id, new Set([...(beside.get(id) ?? []), ...direct.map(shown)]));
+    if (path === null) return;
     const file = shownPath(root, path);
     made.set(file, (made.get(file) ?? new Set()).add(`${id}\n${code}`));
     const before = behind.styles[file]?.files ?? [];
@@ -131,6 +138,15 @@ export function followBuild(
     },
     buildEnd(error) {
       if (error) return;
+      /** What is read for a module without a word. */
+      const untold = (id: string, path: string, imported: readonly string[]): string[] => {
+        if (isStyle(id)) {
+          const sheets = behind.styles[shown(path)]?.files.map((file) => resolve(root, file)).filter(isSheet) ?? [];
+          return [path, ...sheets].flatMap(referredIn);
+        }
+        const isAngular = imported.some((one) => one.includes('@angular/core'));
+        return isAngular && !/[\\/]node_modules[\\/]/.test(path) ? namedIn(path) : [];
+      };
       files.forEach((file, index) => {
         const found = new Set<string>();
         const seen = new Set<string>();
@@ -142,6 +158,7 @@ export function followBuild(
           if (path) found.add(shownPath(root, path));
           for (const other of beside.get(id) ?? []) found.add(other);
           const info = this.getModuleInfo(id);
+          for (const other of path ? untold(id, path, info?.importedIds ?? []) : []) found.add(shown(other));
           left.push(...(info?.importedIds ?? []), ...(info?.dynamicallyImportedIds ?? []));
         }
         behind.closures[file] = [...found].sort();

@@ -14,17 +14,22 @@ export type LiveOptions = { root: string; config: string; console: string };
 /** What it says when it listens, or cannot. */
 export type LiveNews = { port: number } | { error: string };
 
-/** Modules of a framework that an adapter imports beside its main one. */
-const beside: Record<string, string[]> = {
+/**
+ * Modules of frameworks that adapters import. Vite looks for none in what comes from a package, and they would be there
+ * twice: once as it has made them ready for the project, once as they are.
+ */
+const imported: Record<string, string[]> = {
   react: ['react', 'react/jsx-dev-runtime'],
   'react-dom': ['react-dom', 'react-dom/client'],
   vue: ['vue'],
+  '@angular/core': ['@angular/core'],
+  '@angular/platform-browser': ['@angular/platform-browser'],
 };
 
 /** Those of a package that the project has. */
 function entriesOf(root: string, name: string): string[] {
   const { resolve } = createRequire(join(root, 'package.json'));
-  return (beside[name] ?? []).filter((entry) => {
+  return (imported[name] ?? []).filter((entry) => {
     try {
       return resolve(entry) !== '';
     } catch {

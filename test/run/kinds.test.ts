@@ -69,6 +69,18 @@ export default looks(BerthCard, { props: { berth: 'C-14', vessel: 'Aliseo' }, st
 const slip = `import { looks } from 'sguardo/angular'; import { BerthCard } from './BerthCard';
 export default looks(BerthCard, { props: { berth: 'C', vessel: null, drauht: 2 } as never, states: { slip: {} } });`;
 
+/** Its template and its styles are files of their own, and those are made of others. */
+const apart = {
+  'src/apart.ts': `import { Component } from '@angular/core';
+@Component({ selector: 'harbour-apart', templateUrl: './apart.html', styleUrl: './apart.css' })
+export class Apart {}`,
+  'src/apart.html': '<p>Moored</p>',
+  'src/apart.css': `@import './inks.css'; p { font-size: 20px }`,
+  'src/inks.css': 'p { color: rgb(0, 60, 90) }',
+  'src/apart.look.ts': `import { looks } from 'sguardo/angular'; import { Apart } from './apart';
+export default looks(Apart, { states: { apart: {} } });`,
+};
+
 const torn = `import { Component } from '@angular/core';
 @Component({ selector: 'harbour-torn', template: \`
   <p>@if (open {<b>Open</b>}</p>\` })
@@ -128,6 +140,30 @@ describe.each(kits.map((kit) => ({ kit })))('the kit in $kit', ({ kit }) => {
     const { verdict, problem } = results.find(({ component }) => component === 'src/Torn')!;
     expect([verdict, problem?.place]).toEqual(['broken', 'src/Torn.ts:3:6']);
     expect(problem?.message).toContain('The template cannot be read: Incomplete block "if"');
+  });
+});
+
+describe('an Angular component with files of its own', () => {
+  it.skipIf(!isThere('angular'))('is run again when one of them has changed', async () => {
+    const folder = copyOfKit('demo/angular');
+    write(folder, { ...apart, 'sguardo.config.ts': "export default { looks: ['src/apart.look.ts'] };" });
+    const { client, run } = await serve(folder);
+    await run();
+    await client.decide({ kind: 'approve', all: true });
+    await run();
+    expect((await run()).run.reused).toBe(1);
+    const changes = {
+      'src/apart.html': '<p>Adrift</p>',
+      'src/apart.css': `@import './inks.css'; p { font-size: 30px }`,
+      'src/inks.css': 'p { color: rgb(200, 0, 0) }',
+    };
+    for (const [name, text] of Object.entries(changes)) {
+      write(folder, { [name]: text });
+      const { run: summary, results } = await run();
+      expect([name, summary.reused, results[0]!.verdict]).toEqual([name, 0, 'changed']);
+      write(folder, { [name]: apart[name as keyof typeof apart] });
+      expect((await run()).run.tally.passed).toBe(1);
+    }
   });
 });
 

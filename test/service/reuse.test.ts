@@ -278,6 +278,52 @@ export default { plugins: [{
   });
 });
 
+describe('a file that no module imports', () => {
+  // Larger than what is put into a sheet itself.
+  const large = (colour: string): string => `${svg(colour)}<!--${'~'.repeat(6000)}-->`;
+  const sources = {
+    'vite.config.mjs': `export default { resolve: { alias: { '@': new URL('./src', import.meta.url).pathname } } };`,
+    'src/quay.css': `p { height: 20px; background: url('./wave.svg?v=1') } i { background: url(@/sand.svg) }`,
+    'src/wave.svg': large('navy'),
+    'src/sand.svg': large('khaki'),
+    'src/flag.svg': large('teal'),
+    'src/quay.module.css': `.deep { composes: sea from './sea.module.css'; display: block }`,
+    'src/sea.module.css': '.sea { color: navy }',
+    'src/crane.ts': `import { lift } from './lift.ts';\npostMessage(lift);`,
+    'src/lift.ts': 'export const lift = 1;',
+    'src/Quay.look.tsx': `import './quay.css';
+import styles from './quay.module.css';
+${lookFile(
+  `const flag = new URL('./flag.svg', import.meta.url).href;
+  const work = () => new Worker(new URL('./crane.ts', import.meta.url), { type: 'module' });
+  return <p className={styles.deep} onClick={work}><i>Quay</i><img src={flag} /></p>;`,
+  'plain: {}',
+)}`,
+  };
+
+  it('is behind the looks that show it all the same', async () => {
+    const folder = project({ ...sources, 'sguardo.config.ts': configuration({ patience: 200 }) });
+    const { client, run } = await serve(folder);
+    await run();
+    await client.decide({ kind: 'approve', all: true });
+    await run();
+    expect((await run()).run.reused).toBe(1);
+    const changes = {
+      'src/wave.svg': large('green'),
+      'src/sand.svg': large('olive'),
+      'src/flag.svg': large('red'),
+      'src/sea.module.css': '.sea { color: red }',
+      'src/lift.ts': 'export const lift = 2;',
+    };
+    for (const [name, text] of Object.entries(changes)) {
+      write(folder, { [name]: text });
+      expect([name, (await run()).run.reused]).toEqual([name, 0]);
+      write(folder, { [name]: sources[name as keyof typeof sources] });
+      expect((await run()).run.tally.passed).toBe(1);
+    }
+  });
+});
+
 describe('a run of what has changed since a commit', () => {
   const git = (...args: string[]): string =>
     execFileSync('git', ['-C', folder, '-c', 'user.name=Ada', '-c', 'user.email=ada@harbour.test', ...args], {

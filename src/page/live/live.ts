@@ -120,6 +120,8 @@ export function live(): Live {
   let types: PropTypes | null = null;
   let over = propsIn(query.get('props'));
   let mounted: { instance: unknown; adapter: Adapter; look: string } | null = null;
+  /** What is there could not be mounted: the next one is mounted anew, and says so again. */
+  let isBroken = false;
   let spies: Props = {};
   tellAll();
   const ready = answerRequests(trouble);
@@ -145,7 +147,12 @@ export function live(): Live {
     await ready;
     prepare(looks, states);
     await adapter.warm();
-    mounted = { instance: await adapter.mount(root, what, frameFor(looks, look, frame), failed), adapter, look };
+    isBroken = false;
+    const onError = (error: unknown): void => {
+      isBroken = true;
+      failed(error);
+    };
+    mounted = { instance: await adapter.mount(root, what, frameFor(looks, look, frame), onError), adapter, look };
   }
 
   async function put(): Promise<void> {
@@ -157,14 +164,20 @@ export function live(): Live {
     const put = Object.fromEntries(Object.entries(over).map(([name, value]) => [name, taken(value)]));
     const next: Mountable = { ...what, props: { ...what.props, ...put } };
     resetSpies(next.props);
-    if (mounted?.adapter === shown.adapter && mounted.look === look) mounted.adapter.update(mounted.instance, next);
+    const isSame = mounted?.adapter === shown.adapter && mounted.look === look;
+    if (mounted && isBroken) unmount();
+    if (mounted && isSame) mounted.adapter.update(mounted.instance, next);
     else await mount(shown, look, states, next);
   }
 
-  function clear(): void {
+  function unmount(): void {
     mounted?.adapter.unmount(mounted.instance);
     root.replaceChildren();
     mounted = null;
+  }
+
+  function clear(): void {
+    unmount();
     spies = {};
     localStorage.clear();
     sessionStorage.clear();
