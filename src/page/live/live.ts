@@ -171,9 +171,16 @@ export function live(): Live {
   }
 
   function unmount(): void {
-    mounted?.adapter.unmount(mounted.instance);
-    root.replaceChildren();
+    const before = mounted;
     mounted = null;
+    try {
+      before?.adapter.unmount(before.instance);
+    } catch (error) {
+      // What could not be mounted may be no more fit to be taken away.
+      if (!isBroken) throw error;
+    } finally {
+      root.replaceChildren();
+    }
   }
 
   function clear(): void {
