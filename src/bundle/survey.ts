@@ -50,13 +50,17 @@ function lockOf(root: string): string | null {
   }
 }
 
-/** Compiler settings of the folders around a project, up to the one with its lock file: others may extend them. */
+/** Files of the folders around a project that tools look for from below: compilers, PostCSS, Babel. */
+const isLookedFor = (name: string): boolean =>
+  /^(tsconfig.*\.json|(postcss|babel|tailwind)\.config\.\w+|\.(postcss|babel|browserslist)rc.*)$/.test(name);
+
+/** Settings in the folders around a project, up to the one with its lock file. */
 async function settingsAround(root: string, lock: string | null): Promise<string[]> {
   const found: string[] = [];
   if (lock === null) return found;
   for (let folder = root; folder !== dirname(lock); ) {
     folder = dirname(folder);
-    const names = (await readdir(folder)).filter((name) => /^tsconfig.*\.json$/.test(name)).sort();
+    const names = (await readdir(folder)).filter(isLookedFor).sort();
     found.push(...names.map((name) => join(folder, name)));
   }
   return found;

@@ -324,6 +324,37 @@ ${lookFile(
   });
 });
 
+describe('the description of an API', () => {
+  it('has looks run again whose answers it may no longer give', async () => {
+    const api = (type: string): string =>
+      JSON.stringify({
+        openapi: '3.0.3',
+        info: { title: 'Harbour', version: '1' },
+        paths: {
+          '/api/berths': {
+            get: { responses: { 200: { description: 'all', content: { 'application/json': { schema: { type } } } } } },
+          },
+        },
+      });
+    const folder = project({
+      'sguardo.config.ts': configuration({ patience: 200, openapi: 'docs/api.json' }),
+      'docs/api.json': api('array'),
+      'src/Berths.look.tsx': lookFile(
+        "useEffect(() => void fetch('/api/berths'), []); return <p>Berths</p>;",
+        "none: { answers: { '/api/berths': { json: [] } } }",
+      ).replace('import {', "import { useEffect } from 'react';\nimport {"),
+    });
+    const { client, run } = await serve(folder);
+    await run();
+    await client.decide({ kind: 'approve', all: true });
+    await run();
+    expect((await run()).run.reused).toBe(1);
+    write(folder, { 'docs/api.json': api('object') });
+    const { results } = await run();
+    expect(results.map(({ verdict }) => verdict)).toEqual(['failed']);
+  });
+});
+
 describe('a run of what has changed since a commit', () => {
   const git = (...args: string[]): string =>
     execFileSync('git', ['-C', folder, '-c', 'user.name=Ada', '-c', 'user.email=ada@harbour.test', ...args], {
