@@ -1,5 +1,5 @@
 /** Starts Debian's Chromium and speaks to it over a pipe. */
-import { spawn } from 'node:child_process';
+import { type ChildProcess, spawn } from 'node:child_process';
 import { accessSync, closeSync, constants, fstatSync, openSync, readSync } from 'node:fs';
 import type { Readable, Writable } from 'node:stream';
 import { fail } from '../../core/problem/problem.ts';
@@ -109,6 +109,24 @@ async function loadOf(pipe: Pipe): Promise<BrowserLoad> {
   return new Map(found.filter((one) => one !== null));
 }
 
+/** Starts the program, which talks through pipes of its own; `hosts` are ports of this machine by their names. */
+function launch(binary: string, profile: string, hosts: Record<string, number>, headed: boolean): ChildProcess {
+  const rules = Object.entries(hosts).map(([host, port]) => `MAP ${host}:80 127.0.0.1:${port}`);
+  const sandbox = process.getuid?.() === 0 ? ['--no-sandbox'] : [];
+  const own = [
+    ...(headed ? [] : ['--headless=new']),
+    ...flags,
+    ...sandbox,
+    ...(rules.length > 0 ? [`--host-resolver-rules=${rules.join(',')}`] : []),
+    `--user-data-dir=${profile}`,
+  ];
+  return spawn(binary, own, {
+    stdio: ['ignore', 'ignore', 'pipe', 'pipe', 'pipe'],
+    // A page that crashes is told by us; reports of it would pile up in the person's own Chromium folder.
+    env: { ...process.env, BREAKPAD_DUMP_LOCATION: profile },
+  });
+}
+
 /**
  * Starts a browser. `hosts` maps host names to ports on loopback, so that pages have the same address in every run.
  * @throws ProblemError `browser-missing`, `browser-start`, `screen-missing`
@@ -120,23 +138,7 @@ export async function startChromium(
   if (headed && !hasScreen()) fail('screen-missing');
   const binary = findChromium();
   const profile = await freshProfile();
-  const rules = Object.entries(hosts).map(([host, port]) => `MAP ${host}:80 127.0.0.1:${port}`);
-  const sandbox = process.getuid?.() === 0 ? ['--no-sandbox'] : [];
-  const child = spawn(
-    binary,
-    [
-      ...(headed ? [] : ['--headless=new']),
-      ...flags,
-      ...sandbox,
-      ...(rules.length > 0 ? [`--host-resolver-rules=${rules.join(',')}`] : []),
-      `--user-data-dir=${profile}`,
-    ],
-    {
-      stdio: ['ignore', 'ignore', 'pipe', 'pipe', 'pipe'],
-      // A page that crashes is told by us; reports of it would pile up in the person's own Chromium folder.
-      env: { ...process.env, BREAKPAD_DUMP_LOCATION: profile },
-    },
-  );
+  const child = launch(binary, profile, hosts, headed);
   let said = '';
   child.stderr!.on('data', (chunk: Buffer) => {
     said = (said + chunk.toString('utf8')).slice(-4000);

@@ -28,6 +28,12 @@ export type Params = Record<string, any>;
 /** Called with every event of a session. */
 export type Listener = (method: string, params: Params) => void;
 
+/** What hears of some events, by their methods. */
+export type Hears = Readonly<Record<string, (params: Params) => void>>;
+
+/** Calls a method in a session, and resolves with its result. */
+export type Send = <T = unknown>(method: string, params?: object, limit?: number) => Promise<T>;
+
 export class Pipe {
   #next = 1;
   readonly #pending = new Map<number, Pending>();

@@ -1,55 +1,28 @@
 /** One Chromium window, driven over the DevTools protocol. */
 import { mkdir, rm, utimes, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import { setTimeout as delay } from 'node:timers/promises';
 import { addressOf, decodePath } from '../../core/address/address.ts';
 import type { CoveredScript } from '../../core/coverage/hits.ts';
 import type { Environment } from '../../core/settings/environment.ts';
 import { knock, workerKnock } from '../../core/wire/stage.ts';
-import type { Measured, Profile, TraceEvent } from '../../core/timing/costs.ts';
+import type { Measured } from '../../core/timing/costs.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
-import type { Files, InputRequest, PausedRequest, Surroundings } from '../../core/wire/wire.ts';
+import type { Files, InputRequest, Surroundings } from '../../core/wire/wire.ts';
 import { type EngineWindow, type FullReply, type LoadedFiles, LostError, type WindowHandlers } from '../engine.ts';
 import { asFocused } from './focused.ts';
 import { carry, choose, dragOn, type Hands, nothingAfter, paste } from './hands.ts';
 import { callsOf } from './input.ts';
-import type { Params, Pipe } from './pipe.ts';
-import { changeCalls, environmentCalls, isOfPage, pauseCall, permissionCalls } from './surroundings.ts';
+import { type Measuring, measuringOf } from './measuring.ts';
+import type { Hears, Params, Pipe, Send } from './pipe.ts';
+import { changeCalls, environmentCalls, pauseCall, permissionCalls } from './surroundings.ts';
+import { pausedRequest, trafficOf } from './traffic.ts';
+import { type Whereabouts, whereaboutsOf } from './whereabouts.ts';
 
 /** The name of the function through which a page calls its host. */
 export const hostBinding = '__sguardoHost';
 
-/** Requests that end by themselves and change what a page shows (DevTools protocol, Network.ResourceType). */
-const fileTypes = new Set(['Stylesheet', 'Image', 'Font', 'Script', 'TextTrack', 'Manifest', 'Other']);
-
-/** Requests that are made again whenever a page wants the same again (DevTools protocol, Network.ResourceType). */
-const repeatedTypes = new Set(['Document', 'XHR', 'Fetch', 'EventSource', 'Ping', 'Preflight', 'WebSocket']);
-
 /** What Chromium's window has around the page, in pixels: the bars above it. */
 const around = [0, 87] as const;
-
-/** How long a profile is without a sample, in microseconds. */
-const samplingInterval = 200;
-
-/** How long the browser may take to hand over what it has taken down, in milliseconds. */
-const traceLimit = 10_000;
-
-/** How long a running script takes to be paused at most, in milliseconds, on a busy machine. */
-const pauseLimit = 2000;
-
-type CallFrame = {
-  functionName: string;
-  location: { scriptId: string; lineNumber: number; columnNumber: number };
-};
-
-/** Call frames as an error's stack writes them. */
-const stackOf = ({ callFrames }: Params, scripts: ReadonlyMap<string, string>): string =>
-  (callFrames as CallFrame[])
-    .map(({ functionName, location: { scriptId, lineNumber, columnNumber } }) => {
-      const place = `${scripts.get(scriptId) ?? ''}:${lineNumber + 1}:${columnNumber + 1}`;
-      return `    at ${functionName || '<anonymous>'} (${place})`;
-    })
-    .join('\n');
 
 /** What a script has run (DevTools protocol, Profiler.ScriptCoverage). */
 type ScriptCoverage = Pick<CoveredScript, 'functions'> & { url: string };
@@ -96,25 +69,16 @@ export class ChromiumWindow implements EngineWindow {
   readonly #waiting = new Map<string, (params: Params) => void>();
   /** What was begun to be dragged since the mouse was pressed. */
   #dragged: Params | null = null;
-  #isWatched = false;
-  /** What was taken down since `measure`, and who waits for the rest of it. */
-  #traced: TraceEvent[] = [];
-  #traceEnded: (() => void) | null = null;
   #isCovered = false;
   #hasLoaded = false;
   #isCounting = false;
-  /** Addresses of the scripts of a watched page, by the protocol's ids. */
-  readonly #scripts = new Map<string, string>();
-  /** Hears where a script stands that was paused for that. */
-  #paused: ((stack: string) => void) | null = null;
   /** Hears what the window shows. */
   #shown: ((picture: Buffer) => void) | null = null;
   hasLostMouse = false;
-  readonly asked = new Set<string>();
-  readonly kept = new Set<string>();
-  /** Requests for files that are under way. */
-  readonly #files = new Set<string>();
-  #filesAsked = 0;
+  readonly #traffic = trafficOf();
+  readonly #measuring: Measuring;
+  readonly #whereabouts: Whereabouts;
+  readonly #hears: Hears;
 
   /** `seenAs` is the id of the window's target, if it can be seen on the screen. */
   constructor(pipe: Pipe, session: string, context: string, folder: string, seenAs: string | null) {
@@ -123,6 +87,15 @@ export class ChromiumWindow implements EngineWindow {
     this.#folder = folder;
     this.#session = session;
     this.#context = context;
+    const send: Send = (method, params, limit) => this.#send(method, params, limit);
+    this.#measuring = measuringOf(send);
+    this.#whereabouts = whereaboutsOf(send, (method) => this.#post(method));
+    this.#hears = {
+      ...this.#traffic.hears,
+      ...this.#measuring.hears,
+      ...this.#whereabouts.hears,
+      ...this.#ownHears(),
+    };
     pipe.listen(
       session,
       (method, params) => this.#event(method, params),
@@ -215,9 +188,7 @@ export class ChromiumWindow implements EngineWindow {
 
   async load(url: string): Promise<void> {
     this.#hasLoaded = true;
-    this.#files.clear();
-    this.asked.clear();
-    this.kept.clear();
+    this.#traffic.clear();
     const loaded = new Promise<void>((resolve, reject) => {
       this.#loading = { loaded: resolve, failed: reject };
     });
@@ -303,35 +274,24 @@ export class ChromiumWindow implements EngineWindow {
 
   fulfil(id: string, { status, headers, body }: FullReply): void {
     const responseHeaders = Object.entries(headers).map(([name, value]) => ({ name, value }));
-    this.#pipe.post(
-      'Fetch.fulfillRequest',
-      { requestId: id, responseCode: status, responseHeaders, body: Buffer.from(body).toString('base64') },
-      this.#session,
-    );
+    const reply = { responseCode: status, responseHeaders, body: Buffer.from(body).toString('base64') };
+    this.#post('Fetch.fulfillRequest', { requestId: id, ...reply });
   }
 
   proceed(id: string): void {
-    this.#pipe.post('Fetch.continueRequest', { requestId: id }, this.#session);
+    this.#post('Fetch.continueRequest', { requestId: id });
   }
 
   refuse(id: string): void {
-    this.#pipe.post('Fetch.failRequest', { requestId: id, errorReason: 'ConnectionRefused' }, this.#session);
+    this.#post('Fetch.failRequest', { requestId: id, errorReason: 'ConnectionRefused' });
   }
 
-  async watch(isWatched: boolean): Promise<void> {
-    this.#scripts.clear();
-    await this.#send(isWatched ? 'Debugger.enable' : 'Debugger.disable');
-    this.#isWatched = isWatched;
+  watch(isWatched: boolean): Promise<void> {
+    return this.#whereabouts.watch(isWatched);
   }
 
-  async where(): Promise<string | null> {
-    if (!this.#isWatched) return null;
-    const paused = new Promise<string>((resolve) => {
-      this.#paused = resolve;
-    });
-    // Nothing is paused while no script runs.
-    const stack = this.#send('Debugger.pause').then(() => paused);
-    return Promise.race([stack, delay(pauseLimit, null)]).catch(() => null);
+  where(): Promise<string | null> {
+    return this.#whereabouts.now();
   }
 
   async cover(isCovered: boolean): Promise<boolean> {
@@ -352,29 +312,12 @@ export class ChromiumWindow implements EngineWindow {
     });
   }
 
-  async measure(): Promise<void> {
-    this.#traced = [];
-    await this.#send('Profiler.enable');
-    await this.#send('Profiler.setSamplingInterval', { interval: samplingInterval });
-    await this.#send('Tracing.start', {
-      transferMode: 'ReportEvents',
-      traceConfig: {
-        includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline', 'loading'],
-        recordMode: 'recordUntilFull',
-      },
-    });
-    await this.#send('Profiler.start');
+  measure(): Promise<void> {
+    return this.#measuring.begin();
   }
 
-  async measured(): Promise<Measured> {
-    const stopped = await this.#send<{ profile: Profile }>('Profiler.stop').catch(() => null);
-    const complete = new Promise<void>((resolve) => {
-      this.#traceEnded = resolve;
-    });
-    await this.#send('Tracing.end');
-    await Promise.race([complete, delay(traceLimit, undefined, { ref: false })]);
-    this.#traceEnded = null;
-    return { events: this.#traced.splice(0), profile: stopped?.profile ?? null };
+  measured(): Promise<Measured> {
+    return this.#measuring.end();
   }
 
   async halt(): Promise<void> {
@@ -412,11 +355,19 @@ export class ChromiumWindow implements EngineWindow {
     if (error.what !== 'browser') this.handlers?.lost(error);
   }
 
-  /** The session id, by which the browser tells that the window has closed. */
-  get files(): Files {
-    return { loading: this.#files.size, asked: this.#filesAsked };
+  get asked(): Set<string> {
+    return this.#traffic.asked;
   }
 
+  get kept(): ReadonlySet<string> {
+    return this.#traffic.kept;
+  }
+
+  get files(): Files {
+    return this.#traffic.files();
+  }
+
+  /** The session id, by which the browser tells that the window has closed. */
   get session(): string {
     return this.#session;
   }
@@ -438,94 +389,50 @@ export class ChromiumWindow implements EngineWindow {
     return this.#pipe.send<T>(method, params, this.#session, limit);
   }
 
+  #post(method: string, params: object = {}, session = this.#session): void {
+    this.#pipe.post(method, params, session);
+  }
+
   #event(method: string, params: Params): void {
-    const waiting = this.#waiting.get(method);
-    if (waiting) {
-      waiting(params);
-      return;
-    }
-    switch (method) {
-      case 'Tracing.dataCollected':
-        for (const event of params.value as TraceEvent[]) this.#traced.push(event);
-        break;
-      case 'Tracing.tracingComplete':
-        this.#traceEnded?.();
-        break;
-      case 'Input.dragIntercepted':
+    const waiting = this.#waiting.get(method) ?? this.#hears[method];
+    waiting?.(params);
+  }
+
+  /** What the window hears itself. */
+  #ownHears(): Hears {
+    return {
+      'Input.dragIntercepted': (params) => {
         this.#dragged = params;
-        break;
-      case 'Page.fileChooserOpened':
-        this.handlers?.chooser();
-        break;
-      case 'Runtime.bindingCalled':
-        if (params.name === hostBinding) this.handlers?.message(params.payload);
-        break;
-      case 'Fetch.requestPaused': {
-        const { requestId, request, resourceType } = params as {
-          requestId: string;
-          resourceType: string;
-          request: { method: string; url: string; headers: Record<string, string>; postData?: string };
-        };
-        const paused: PausedRequest = {
-          id: requestId,
-          method: request.method,
-          url: request.url,
-          headers: request.headers,
-          body: request.postData ?? null,
-          isFile: isOfPage(resourceType),
-        };
+      },
+      'Page.fileChooserOpened': () => this.handlers?.chooser(),
+      'Runtime.bindingCalled': ({ name, payload }) => {
+        if (name === hostBinding) this.handlers?.message(payload);
+      },
+      'Fetch.requestPaused': (params) => {
+        const paused = pausedRequest(params);
         // Those of workers are told nowhere else.
-        this.asked.add(request.url);
+        this.asked.add(paused.url);
         if (this.handlers) this.handlers.request(paused);
-        else this.proceed(requestId);
-        break;
-      }
-      case 'Network.requestWillBeSent':
-        if (!params.request.url.startsWith('data:')) {
-          this.asked.add(params.request.url);
-          if (!repeatedTypes.has(params.type)) this.kept.add(params.request.url);
-        }
-        // Documents and the scripts of workers, which the browser asks for itself, end in another session.
-        if (!fileTypes.has(params.type) || !params.requestId.includes('.')) break;
-        this.#files.add(params.requestId);
-        this.#filesAsked++;
-        break;
-      case 'Network.loadingFinished':
-      case 'Network.loadingFailed':
-        this.#files.delete(params.requestId);
-        break;
-      case 'Page.javascriptDialogOpening':
-        this.#pipe.post('Page.handleJavaScriptDialog', { accept: params.type === 'beforeunload' }, this.#session);
-        this.handlers?.dialog(params.type, params.message);
-        break;
-      case 'Page.loadEventFired':
-        this.#loading?.loaded();
-        break;
-      case 'Page.frameNavigated': {
-        const { frame } = params as { frame: { parentId?: string; url: string } };
+        else this.proceed(paused.id);
+      },
+      'Page.javascriptDialogOpening': ({ type, message }) => {
+        this.#post('Page.handleJavaScriptDialog', { accept: type === 'beforeunload' });
+        this.handlers?.dialog(type, message);
+      },
+      'Page.loadEventFired': () => this.#loading?.loaded(),
+      'Page.frameNavigated': ({ frame }) => {
         if (!frame.parentId && !this.#loading) this.handlers?.left(frame.url);
-        break;
-      }
-      case 'Target.attachedToTarget':
+      },
+      'Target.attachedToTarget': ({ sessionId }) => {
         // A worker waits for whoever has attached to it.
-        this.#pipe.post('Runtime.evaluate', { expression: workerKnock }, params.sessionId);
-        this.#pipe.post('Runtime.runIfWaitingForDebugger', {}, params.sessionId);
-        break;
-      case 'Debugger.scriptParsed':
-        this.#scripts.set(params.scriptId, params.url);
-        break;
-      case 'Debugger.paused':
-        // A statement of the project's own that pauses is passed over.
-        if (this.#paused) this.#paused(stackOf(params, this.#scripts));
-        else this.#pipe.post('Debugger.resume', {}, this.#session);
-        break;
-      case 'Page.screencastFrame':
-        this.#pipe.post('Page.screencastFrameAck', { sessionId: params.sessionId }, this.#session);
-        this.#shown?.(Buffer.from(params.data, 'base64'));
-        break;
-      case 'Inspector.targetCrashed':
-        this.lose(new LostError('page', 'the page crashed'));
-        break;
-    }
+        this.#post('Runtime.evaluate', { expression: workerKnock }, sessionId);
+        this.#post('Runtime.runIfWaitingForDebugger', {}, sessionId);
+      },
+      'Page.screencastFrame': ({ sessionId, data }) => {
+        this.#post('Page.screencastFrameAck', { sessionId });
+        this.#shown?.(Buffer.from(data, 'base64'));
+      },
+      'Inspector.targetCrashed': () => this.lose(new LostError('page', 'the page crashed')),
+    };
   }
 }
