@@ -40,6 +40,31 @@ describe('a target', () => {
     expect(look('by state').notes).toEqual([]);
   });
 
+  it('finds what has its name from several parts in a line, with the blanks between them', async () => {
+    write(folder, {
+      'src/Parts.look.tsx': `import { ensure, looks, the } from 'sguardo';
+const Parts = () => <form>
+  <label htmlFor="length">Length<i> in metres</i></label><input id="length" aria-describedby="hint" />
+  <p id="hint">From <b>bow </b>to stern</p>
+  <button type="button">Save<b> all </b>berths</button>
+  <a href="#tides">Read more<span style={{ position: 'absolute', clipPath: 'inset(50%)' }}>about tides</span></a>
+  <button type="button" aria-labelledby="length-of verb" /><span id="length-of">The<i> length</i></span><b id="verb">counts</b>
+  <button type="button">Un<b>moor</b></button>
+  <button type="button"><img alt="Rope" src="/buoy.svg" width="9" height="9" /> of <b> hemp</b></button>
+  <fieldset><legend>Side<small> of the quay</small></legend></fieldset>
+</form>;
+export default looks(Parts, { states: { named: { async script() {
+  await ensure(the.field('Length in metres')).hasDescription('From bow to stern');
+  for (const name of ['Save all berths', 'The length counts', 'Unmoor', 'Rope of hemp'])
+    await ensure(the.button(name)).isVisible();
+  await ensure(the.link('Read more about tides')).isVisible();
+  await ensure(the.group('Side of the quay')).isVisible();
+} } } });`,
+    });
+    const { look: parts } = await served.run({ patterns: ['Parts'] });
+    expect(parts('named').problem).toBeNull();
+  });
+
   it('finds marks by the attribute that the project uses', async () => {
     const config = "export default { baselines: false, isolate: 'file', patience: 100, markAttribute: 'data-gauge' };";
     write(folder, {

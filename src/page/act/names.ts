@@ -1,5 +1,6 @@
 /** Accessible roles and names of elements, and how an element is described to a person. */
 import { computeAccessibleDescription, computeAccessibleName, getRole, isInaccessible } from 'dom-accessibility-api';
+import { withBlanksOf } from '../../core/text/blanks.ts';
 import { matches } from '../../core/value/equal.ts';
 import type { Name } from '../../language/target.ts';
 import { shadowOf } from '../record/roots.ts';
@@ -58,13 +59,44 @@ export function roleOf(element: Element): string | null {
 }
 
 /** The accessible name (accname-1.2) with white space folded. */
-export const nameOf = (element: Element): string => names(element, (one) => fold(computeAccessibleName(one, options)));
+export const nameOf = (element: Element): string =>
+  names(element, (one) => spaced(fold(computeAccessibleName(one, options)), namedBy(one)));
 
 const names = atThisInstant<Element, string>();
 const hidden = atThisInstant<Element, boolean>();
 
 /** The accessible description with white space folded. */
-export const descriptionOf = (element: Element): string => fold(computeAccessibleDescription(element));
+export const descriptionOf = (element: Element): string =>
+  spaced(fold(computeAccessibleDescription(element)), [referred(element, 'aria-describedby')]);
+
+/** The elements that an attribute refers to by their ids. */
+function referred(element: Element, attribute: string): Element[] {
+  const root = element.getRootNode() as Document | ShadowRoot;
+  const ids = element.getAttribute(attribute)?.split(/\s+/).filter(Boolean) ?? [];
+  return ids.flatMap((id) => root.getElementById?.(id) ?? []);
+}
+
+/** What an element may have its name from: each of these lists together. */
+function namedBy(element: Element): Element[][] {
+  const labels = [...((element as HTMLInputElement).labels ?? [])];
+  const titles = [...element.children].filter(({ localName }) => /^(legend|caption|figcaption)$/.test(localName));
+  return [referred(element, 'aria-labelledby'), labels, titles, [element]];
+}
+
+/**
+ * A text with the blanks that are shown in it: the library drops them at the edges of what stands in a line, and makes
+ * “Lengthin metres” of `Length<i> in metres</i>`.
+ */
+function spaced(text: string, sources: readonly Element[][]): string {
+  for (const elements of sources) {
+    // Where nothing stands in an element, nothing has edges.
+    if (text === '' || !elements.some(({ firstElementChild }) => firstElementChild)) continue;
+    const shown = elements.map(textOf).join(' ');
+    const found = shown === text ? null : withBlanksOf(text, shown);
+    if (found !== null) return found;
+  }
+  return text;
+}
 
 export const isHiddenFromPeople = (element: Element): boolean => hidden(element, isInaccessible);
 
