@@ -45,6 +45,8 @@ async function strike(ground: Ground, victim: Victim, client: ChildProcess): Pro
 /** Decisions are carried out whole or not at all. */
 async function afterApproval(ground: Ground, damage: Damage): Promise<void> {
   if (!ground.isRunning) await ground.start();
+  // What a client asked for before it was killed may be carried out while the first run goes on.
+  await ground.run({ fresh: true });
   const { changed, passed } = (await ground.run({ fresh: true })).tally;
   if (changed !== 0 && passed !== innocentLooks / 2)
     harm(damage, 'lost', `an approval was carried out by halves: ${changed} changed, ${passed} passed`);
