@@ -5,6 +5,7 @@ import { colourChange } from './colours.ts';
 import type { Edit, Edits } from './edits.ts';
 import type { Pair } from './pair.ts';
 import { shapeOf } from './telling.ts';
+import { usersOf } from './users.ts';
 import { inWords } from './words.ts';
 
 /** Candidates that are told otherwise, with those that they stand for. */
@@ -117,9 +118,17 @@ function reordered(pair: Pair, edits: Edits, told: readonly Candidate[]): Joined
 const speaksOf = (selector: string, name: string): boolean =>
   new RegExp(`\\.${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\w-])`).test(selector);
 
-/** A class that came or went together with the rules that speak of it. */
-function classesWithRules(edits: Edits, told: readonly Candidate[]): Joined[] {
+/** Rules that use a custom property that came or went as a whole; none for any other candidate. */
+function usersOfNew({ before, now }: Pair, { kind, trace: { property }, ...one }: Candidate): string[] {
+  if (kind !== 'token' || property === null || (one.before === null) === (one.now === null)) return [];
+  const { selectors, nodes } = usersOf((one.now === null ? before : now).moment, property);
+  return nodes.length > 0 ? [] : selectors;
+}
+
+/** A class that came or went together with the rules that speak of it, and with what only such rules use. */
+function classesWithRules(pair: Pair, edits: Edits, told: readonly Candidate[]): Joined[] {
   const rules = told.filter((one) => editOf(edits, one).kind === 'sheet');
+  const users = new Map(rules.map((one) => [one, usersOfNew(pair, one)]));
   const byClass = new Map<string, Candidate[]>();
   for (const one of told) {
     const edit = editOf(edits, one);
@@ -127,11 +136,14 @@ function classesWithRules(edits: Edits, told: readonly Candidate[]): Joined[] {
     const key = JSON.stringify([edit.before, edit.now]);
     byClass.set(key, [...(byClass.get(key) ?? []), one]);
   }
+  const namesIn = (key: string): string[] => (JSON.parse(key) as (string | null)[]).filter((name) => name !== null);
+  const all = [...byClass.keys()].flatMap(namesIn);
   return [...byClass].flatMap(([key, parts]) => {
-    const names = (JSON.parse(key) as (string | null)[]).filter((name) => name !== null);
-    const isOf = ({ kind, selectors }: Candidate): boolean =>
-      kind === 'rule' && selectors.some((selector) => names.some((name) => speaksOf(selector, name)));
-    const own = rules.filter(isOf);
+    const isOf = (selector: string): boolean => namesIn(key).some((name) => speaksOf(selector, name));
+    const isOfAny = (selector: string): boolean => all.some((name) => speaksOf(selector, name));
+    const own = rules.filter((one) =>
+      one.kind === 'rule' ? one.selectors.some(isOf) : users.get(one)!.some(isOf) && users.get(one)!.every(isOfAny),
+    );
     return own.length === 0 ? [] : [joined([...parts, ...own], { key: parts[0]!.key })];
   });
 }
@@ -228,7 +240,7 @@ export function join(pair: Pair, edits: Edits, told: readonly Candidate[]): Cand
   const left = (): Candidate[] => told.filter((one) => !taken.has(one));
   for (const way of [
     ...ways,
-    () => classesWithRules(edits, left()),
+    () => classesWithRules(pair, edits, left()),
     () => colours(edits, left()),
     () => tokens(edits, left()),
     () => shorthands(edits, left()),

@@ -86,6 +86,23 @@ describe('what changed is told in words', () => {
       told([el('p.tone', 'a')], [el('p.tone.loud', 'a')], '.tone { x: y }', '.tone { x: y } .loud { top: 1px }'),
     ).toEqual(['class “loud” was added to the paragraph “a”']));
 
+  test('a class that came with its rule and a token that only this uses, as one', () => {
+    const root = (tokens: string): string => `:root { --gap: 4px; ${tokens} } .tone { x: y }`;
+    const rule = '.loud { padding: var(--wide) }';
+    const one = 'class “loud” was added to the paragraph “a”';
+    const [before, now] = [[el('p.tone', 'a')], [el('p.tone.loud', 'a')]];
+    expect(told(before, now, root(''), `${root('--wide: 9px')} ${rule}`)).toEqual([one]);
+    // Another rule that uses it, of a class that was there before, makes it a change of its own.
+    const others = '.tone { margin: var(--wide) }';
+    expect(told(before, now, root(''), `${root('--wide: 9px')} ${rule} ${others}`)).toContain(
+      '--wide: 9px was added to :root',
+    );
+    // What had another value before says more than that a class came.
+    expect(told(before, now, root('--wide: 8px'), `${root('--wide: 9px')} ${rule}`)).toContain(
+      '--wide: 8px → 9px',
+    );
+  });
+
   test('a declaration in a style attribute', () =>
     expect(
       told([el('i', { style: 'width: 10px; top: 0' }, 'a')], [el('i', { style: 'width: 20px; top: 0' }, 'a')]),
