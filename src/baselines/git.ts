@@ -1,6 +1,7 @@
 /** What git knows of a project. */
 import { execFileSync } from 'node:child_process';
 import { userInfo } from 'node:os';
+import { isAbsolute, posix } from 'node:path';
 import type { HunkCommit } from '../core/cause/found.ts';
 import type { Hunk } from '../core/cause/hunks.ts';
 
@@ -37,16 +38,24 @@ export function personOf(root: string): string {
   }
 }
 
+/** Where a project is in its repository: `apps/office/`; empty at its top, null outside git. */
+function placeIn(root: string): string | null {
+  if (git(root, 'rev-parse', '--is-inside-work-tree') === null) return null;
+  return git(root, 'rev-parse', '--show-prefix') ?? '';
+}
+
 /**
- * Paths, relative to the project, of files that differ from where the project's present state and a commit, branch or
- * tag part, uncommitted and untracked ones among them; null when git knows no such thing.
+ * Paths from the project of files that differ from where the project's present state and a commit, branch or tag part,
+ * uncommitted and untracked ones and those of the rest of the repository among them; null when git knows no such thing.
  */
 export function changedSince(root: string, since: string): string[] | null {
   const base = git(root, 'merge-base', '--end-of-options', since, 'HEAD');
-  if (base === null) return null;
+  const place = placeIn(root);
+  if (base === null || place === null) return null;
   const lines = (text: string | null): string[] => text?.split('\0').filter(Boolean) ?? [];
-  const committed = git(root, 'diff', '--name-only', '--no-renames', '--relative', '-z', base);
-  return [...lines(committed), ...lines(git(root, 'ls-files', '--others', '--exclude-standard', '-z'))];
+  const committed = lines(git(root, 'diff', '--name-only', '--no-renames', '-z', base));
+  const others = lines(git(root, 'ls-files', '--others', '--exclude-standard', '--full-name', '-z', ':/'));
+  return [...committed, ...others].map((path) => posix.relative(place, path));
 }
 
 /** The text of a file at a commit; null where it was not there. */
@@ -84,7 +93,9 @@ const mostCommits = 20;
 
 /** The commits since one that touch any of these files, the newest first. */
 export function commitsBetween(root: string, since: string, files: readonly string[]): HunkCommit[] {
-  const own = files.filter((file) => !file.startsWith('/') && !file.startsWith('..'));
+  const place = placeIn(root) ?? '';
+  // Git refuses what lies outside the repository.
+  const own = files.filter((file) => !isAbsolute(file) && !posix.join(place, file).startsWith('..'));
   const format = '--format=%h%x00%an%x00%aI%x00%s';
   const said = git(root, 'log', `-${mostCommits}`, format, `${since}..HEAD`, '--', ...own);
   return (said ?? '')

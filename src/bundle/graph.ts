@@ -5,6 +5,7 @@ import { isAbsolute, posix, relative, resolve, sep } from 'node:path';
 import type { Plugin } from 'vite';
 import type { Behind } from '../core/run/graph.ts';
 import { compilingOnce } from './compiled.ts';
+import { ownFolder } from './own.ts';
 import { isSheet, namedIn, referredIn } from './resources.ts';
 
 /** What plugins tell the bundler of: files to watch, and files that it is given, as they were called in the project. */
@@ -74,11 +75,8 @@ function fileOfModule(id: string): string | null {
   return isAbsolute(path) && !id.startsWith('\0') && existsSync(path) ? path : null;
 }
 
-/** How a path is written in closures. */
-export function shownPath(root: string, path: string): string {
-  const inside = relative(root, path);
-  return (inside.startsWith('..') || isAbsolute(inside) ? path : inside).split(sep).join('/');
-}
+/** How a path is written in closures: from the root, also to files beside it, such as other packages of a workspace. */
+export const shownPath = (root: string, path: string): string => relative(root, path).split(sep).join('/');
 
 /**
  * What is known without what lies in a folder. Plugins that look for classes read every file of a project, approved
@@ -100,6 +98,10 @@ export function behindWithout(folder: string | null, { closures, styles }: Behin
 const isStyle = (id: string): boolean => /\.(css|less|sass|scss|styl|stylus|pcss|postcss|sss)($|[?&])/.test(id);
 
 export const fullPath = (root: string, shown: string): string => resolve(root, shown);
+
+/** True for a file that people edit: one of the project or its workspace, not of a package that was installed. */
+export const isSource = (root: string, shown: string): boolean =>
+  !isAbsolute(shown) && !/(^|\/)node_modules\//.test(shown) && !fullPath(root, shown).startsWith(ownFolder + sep);
 
 /** Follows a build: `behind` is filled when it ends. `entryOf` names the module that starts a look file. */
 export function followBuild(

@@ -18,5 +18,6 @@ export { programBeside } from './fromSource.ts';
 export { type LiveGate, openLiveGate } from './liveGate.ts';
 export { documentPath, fileOf } from './pages.ts';
 export type { Survey } from './survey.ts';
+export { isSource } from './graph.ts';
 export { locatorOf, type SourceMapper, sourceMapper } from './sourcemap.ts';
 export { typeOf } from './types.ts';

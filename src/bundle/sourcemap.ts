@@ -7,6 +7,7 @@ import type { Located, ProfileNode } from '../core/timing/costs.ts';
 import type { SourcePlace } from '../core/timeline/timeline.ts';
 import { bundleFolder } from './build.ts';
 import type { Bundle } from './bundle.ts';
+import { isSource, shownPath } from './graph.ts';
 import { ownFolder } from './own.ts';
 
 /** Resolves the places that a bundle's pages speak of. */
@@ -92,8 +93,8 @@ function makeMapper(bundle: Bundle): SourceMapper {
   /** A source's path relative to the project's root, or null when it is not the project's own. */
   const own = (path: string, source: string): string | null => {
     const full = resolve(dirname(join(folder, path)), source);
-    const inside = relative(bundle.root, full).split(sep).join('/');
-    return inside.startsWith('..') || inside.includes('node_modules/') || inside.includes('virtual:') ? null : inside;
+    const shown = shownPath(bundle.root, full);
+    return isSource(bundle.root, shown) && !shown.includes('virtual:') ? shown : null;
   };
   return {
     place(stack, prefer) {

@@ -6,7 +6,7 @@ import { dirname, join } from 'node:path';
 import { glob } from 'tinyglobby';
 import { filesBehind, type Graph } from '../core/run/graph.ts';
 import type { Settings } from '../core/settings/config.ts';
-import { fullPath } from './graph.ts';
+import { fullPath, shownPath } from './graph.ts';
 import type { Inputs } from './inputs.ts';
 
 export type Survey = {
@@ -97,7 +97,8 @@ export async function surveyProject(
 ): Promise<Survey> {
   const top = (await readdir(root)).filter(isConfiguration).sort();
   const lock = lockOf(root);
-  const around = [...(await settingsAround(root, lock)), ...(lock ? [lock] : [])];
+  const above = [...(await settingsAround(root, lock)), ...(lock ? [lock] : [])];
+  const around = above.map((path) => shownPath(root, path));
   const shared = [...new Set([...top, ...(known?.configuration ?? []), ...around])];
   // Most files are behind many look files.
   const seen = new Map<string, string>();

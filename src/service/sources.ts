@@ -1,21 +1,17 @@
 /** The project's sources as they were at a run, and what of them has been edited since. */
 import { createHash } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
-import { isAbsolute, join } from 'node:path';
+import { join } from 'node:path';
 import { blame, changedSince, textAt } from '../baselines/git.ts';
 import type { FoundHunk } from '../core/cause/found.ts';
 import { type FileEdit, type Hunk, hunksOf } from '../core/cause/hunks.ts';
 import type { Store } from '../store/index.ts';
+import { isSource } from '../work/index.ts';
 
 /** Files larger than this are data and bundles, which nobody edits by hand. */
 const largest = 1_000_000;
 
-/** True for a file of the project that somebody may have edited. */
-const isOwn = (file: string): boolean =>
-  !isAbsolute(file) &&
-  !file.startsWith('..') &&
-  !file.includes('node_modules/') &&
-  !/\.(png|jpe?g|gif|webp|avif|woff2?|ttf|otf|ico|mp4|webm)$/i.test(file);
+const isData = (file: string): boolean => /\.(png|jpe?g|gif|webp|avif|woff2?|ttf|otf|ico|mp4|webm)$/i.test(file);
 
 export type Sources = {
   /** What a file of the project holds now; null where it is not there, or too large to be source. */
@@ -52,6 +48,8 @@ function reader(root: string): (file: string) => { text: string; hash: string } 
 
 export function sourcesOf(root: string, { blobs, runs }: Store): Sources {
   const read = reader(root);
+  /** True for a file that somebody may have edited. */
+  const isOwn = (file: string): boolean => isSource(root, file) && !isData(file);
   const kept = (hash: string): Record<string, string> | null => {
     const blob = blobs.get(hash);
     return blob && (JSON.parse(blob.bytes.toString('utf8')) as Record<string, string>);

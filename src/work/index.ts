@@ -9,6 +9,7 @@ export {
   draftPlace,
   fileOf,
   findLookFiles,
+  isSource,
   keepInFile,
   type LiveGate,
   openLiveGate,

@@ -98,9 +98,7 @@ describe('what changed is told in words', () => {
       '--wide: 9px was added to :root',
     );
     // What had another value before says more than that a class came.
-    expect(told(before, now, root('--wide: 8px'), `${root('--wide: 9px')} ${rule}`)).toContain(
-      '--wide: 8px → 9px',
-    );
+    expect(told(before, now, root('--wide: 8px'), `${root('--wide: 9px')} ${rule}`)).toContain('--wide: 8px → 9px');
   });
 
   test('a declaration in a style attribute', () =>
