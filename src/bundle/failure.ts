@@ -1,8 +1,9 @@
 /** Why something could not be built, in our words: the cause behind all others, its place, and the code around it. */
 import { existsSync, readFileSync } from 'node:fs';
-import { relative, resolve, sep } from 'node:path';
+import { isAbsolute, relative, resolve, sep } from 'node:path';
 import { codeFrame } from '../core/problem/codeframe.ts';
 import { messageOf, type Problem, problem } from '../core/problem/problem.ts';
+import { shownPath } from './graph.ts';
 
 type BuildError = Error & {
   id?: string;
@@ -45,11 +46,26 @@ export function causesOf(error: unknown): string[] {
 
 type Place = { path: string; line: number; column: number };
 
+const linesOf = (path: string): string[] => (existsSync(path) ? readFileSync(path, 'utf8').split('\n') : []);
+
+const lineAt = (path: string, line: number): string | undefined => linesOf(path)[line - 1];
+
 /** Where a file imports something, of which the bundler only tells both names. */
 function placeOfImport(path: string, wanted: string): Place | null {
-  const lines = existsSync(path) ? readFileSync(path, 'utf8').split('\n') : [];
+  const lines = linesOf(path);
   const line = lines.findIndex((one) => one.includes(`'${wanted}'`) || one.includes(`"${wanted}"`));
   return line < 0 ? null : { path, line: line + 1, column: lines[line]!.indexOf(wanted) };
+}
+
+/** The import that the bundler has drawn, as its file writes it; null where it has drawn something else. */
+const drawnImport = (message: string): string | null =>
+  /╭─\[ .+? \]\s*│\s*\d+ │ .*?(?:from|import)\s*\(?\s*["'](.+?)["']/.exec(uncoloured(message))?.[1] ?? null;
+
+/** The file that an error says it lies in, without a line. */
+function fileOf(error: unknown): string | null {
+  const all = error as BuildError;
+  const id = (all.errors?.[0] ?? all).id?.split('?', 1)[0];
+  return id !== undefined && isAbsolute(id) && existsSync(id) ? id : null;
 }
 
 /** Where an error, or one that it comes of, says that it lies. */
@@ -67,7 +83,12 @@ function placeOf(root: string, error: unknown, most = mostCauses): Place | null 
   const path = first.loc?.file ?? first.id ?? drawn;
   const line = first.loc?.line ?? (shown ? Number(shown[2]) : undefined);
   if (!path || line === undefined) return null;
-  return { path, line, column: first.loc ? first.loc.column + 1 : Number(shown![3]) };
+  const full = [root, process.cwd()].map((from) => resolve(from, path)).find(existsSync) ?? path;
+  // What is drawn is what plugins have made of the file: its imports stand on other lines there.
+  const name = drawnImport(messageOf(first));
+  const moved = name === null || lineAt(full, line)?.includes(name) ? null : placeOfImport(full, name);
+  if (moved) return moved;
+  return { path: full, line, column: first.loc ? first.loc.column + 1 : Number(shown![3]) };
 }
 
 /** An import of ours that is not there is told by what a look file calls it, not by where our files lie. */
@@ -100,8 +121,12 @@ export function explainBuild(
   const told =
     part === null ? ownNames(caused) : caused.replace(unexported, `“${part}” is none of its package’s exports.`);
   const at = placeOf(root, error) ?? (part === null ? null : placeOfImport(resolve(root, file), part));
-  if (!at) return problem(code, { file, error: told });
-  const path = relative(root, at.path);
+  if (!at) {
+    const other = fileOf(error);
+    const path = other === null ? file : shownPath(root, other);
+    return problem(code, { file, error: told, ...(path === file ? {} : { in: path }) });
+  }
+  const path = shownPath(root, at.path);
   return problem(code, { file, error: told, ...(path === file ? {} : { in: path }) }, shown(path, at));
 }
 
@@ -120,7 +145,7 @@ export function placedBy(root: string, error: unknown): { place?: string; frame?
   const at = placeOf(root, error);
   if (!at) return {};
   // Vite puts words of its own before the first line of a configuration.
-  const line = existsSync(at.path) ? readFileSync(at.path, 'utf8').split('\n')[at.line - 1] : undefined;
+  const line = lineAt(at.path, at.line);
   const isOn = line !== undefined && at.column <= line.length + 1;
   return shown(relative(root, at.path), isOn ? at : { ...at, column: 1 });
 }

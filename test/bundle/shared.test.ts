@@ -135,6 +135,26 @@ describe('what cannot be used', () => {
   });
 });
 
+describe('what cannot be built', () => {
+  it('is told where its file has it, not where a compiler has moved it; what has no line, with its file', async () => {
+    const plugin = `{ name: 'ink', enforce: 'pre', transform(code, id) { if (code.includes('no-ink')) throw new Error('There is no ink.'); } }`;
+    const folder = project({
+      'vite.config.mjs': `export default { resolve: { alias: { '@': import.meta.dirname + '/src' } }, plugins: [${plugin}] };`,
+      'src/Quay.look.tsx': `import type { ReactNode } from 'react';\nimport { looks } from 'sguardo';\nimport { Quay } from '@/quai';
+const shown: ReactNode = null;\nexport default looks(() => <Quay>{shown}</Quay>, { states: { a: {} } });`,
+      'src/Sea.look.tsx': `import { looks } from 'sguardo';\nimport './sea.css';\nexport default looks(() => <p>Sea</p>, { states: { a: {} } });`,
+      'src/sea.css': 'p { color: no-ink }',
+    });
+    const served = await serve(folder);
+    const { results } = await served.run();
+    const of = (name: string) => results.find(({ component }) => component === `src/${name}`)!.problem!;
+    expect(of('Quay').place).toMatch(/^src\/Quay\.look\.tsx:3:/);
+    expect(of('Sea').message).toMatch(
+      /^src\/sea\.css, which src\/Sea\.look\.tsx imports, could not be bundled: .*no ink/,
+    );
+  });
+});
+
 describe('a plugin that is installed in another version', () => {
   it('builds from then on', async () => {
     const plugin = (version: number): Record<string, string> => ({
