@@ -16,7 +16,7 @@ export function addWhy(program: Command): void {
   program
     .command('why')
     .description('find the edits that changed looks, or made them fail, by running them without these edits')
-    .argument('<pattern...>', 'these looks, as for run')
+    .argument('[pattern...]', 'only these looks, as for run')
     .option('--json', 'print one JSON document instead of text (docs/formats/causes.md)')
     .addHelpText(
       'after',
@@ -25,6 +25,7 @@ Each edit since the look was approved, or passed last, is left out in memory, an
 as they are.
 
 Examples:
+  sguardo why                       of all looks that changed or fail
   sguardo why BerthCard/empty       which edit changed this look
   sguardo why "enter confirms"      which edit made it fail
   sguardo why FeeTable --json       for other programs
@@ -72,7 +73,8 @@ async function why(patterns: string[], isJson: boolean): Promise<number> {
       if (!isJson) process.stdout.write(`${answerText(answer, causes)}\n${since ? sinceText(since) : ''}`);
     }
     if (isJson) process.stdout.write(`${JSON.stringify(document(answers), null, 2)}\n`);
-    else if (answers.length === 0) process.stdout.write('None of these looks has changed or fails.\n');
+    else if (answers.length === 0)
+      process.stdout.write(`${patterns.length > 0 ? 'None of these looks' : 'No look'} has changed or fails.\n`);
     const isAnswered = ({ found: { edits } }: Answer): boolean => edits.every(({ proved }) => proved.length > 0);
     return answers.every((answer) => answer.found.note === null && isAnswered(answer)) ? 0 : 1;
   } finally {

@@ -137,6 +137,7 @@ describe('the edit that did it', () => {
     expect((await served.client.edits(plain!.id, 'end')).note).toContain('No source file behind this look has changed');
     await expect(served.client.edits(plain!.id, 'nowhere')).rejects.toMatchObject({ problem: { code: 'not-found' } });
     expect((await sguardo(folder, 'why', 'plain')).out).toBe('None of these looks has changed or fails.\n');
+    expect((await sguardo(folder, 'why')).out).toBe('No look has changed or fails.\n');
     expect((await sguardo(folder, 'why', 'nobody')).code).toBe(2);
   });
 });
