@@ -1,6 +1,7 @@
 // Takes the pictures of docs/screenshots from a running demo (`npm run demo`): the console's pages with our own
 // engine, and the terminal in a window under Xvfb, for which Debian's xvfb, xterm and imagemagick have to be
-// installed.
+// installed. Who decides is shown, too: start the demo as somebody who is made up (GIT_CONFIG_VALUE_0="Ada Riva" for
+// GIT_CONFIG_KEY_0=user.name, with GIT_CONFIG_COUNT=1).
 import { spawn, spawnSync } from 'node:child_process';
 import { cpSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
