@@ -53,8 +53,8 @@ export class Bundler {
   }
 
   /**
-   * Looks at the project as `survey` does, and has style sheets made again that others than their own files have changed
-   * for: whatever has them needs nothing else to be known. `files` are all look files.
+   * Looks at the project as `survey` does, and has style sheets made again where files beside their own have changed:
+   * whatever has them needs nothing else to be known. `files` are all look files.
    */
   async learn(settings: Settings, files: readonly string[]): Promise<Survey> {
     let survey = await this.survey(settings);

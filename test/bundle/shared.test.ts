@@ -137,12 +137,20 @@ describe('what cannot be used', () => {
 
 describe('what cannot be built', () => {
   it('is told where its file has it, not where a compiler has moved it; what has no line, with its file', async () => {
-    const plugin = `{ name: 'ink', enforce: 'pre', transform(code, id) { if (code.includes('no-ink')) throw new Error('There is no ink.'); } }`;
+    const plugin = `{ name: 'ink', enforce: 'pre', transform(code) {
+  if (code.includes('no-ink')) throw new Error('There is no ink.');
+} }`;
     const folder = project({
-      'vite.config.mjs': `export default { resolve: { alias: { '@': import.meta.dirname + '/src' } }, plugins: [${plugin}] };`,
-      'src/Quay.look.tsx': `import type { ReactNode } from 'react';\nimport { looks } from 'sguardo';\nimport { Quay } from '@/quai';
-const shown: ReactNode = null;\nexport default looks(() => <Quay>{shown}</Quay>, { states: { a: {} } });`,
-      'src/Sea.look.tsx': `import { looks } from 'sguardo';\nimport './sea.css';\nexport default looks(() => <p>Sea</p>, { states: { a: {} } });`,
+      'vite.config.mjs': `const alias = { '@': import.meta.dirname + '/src' };
+export default { resolve: { alias }, plugins: [${plugin}] };`,
+      'src/Quay.look.tsx': `import type { ReactNode } from 'react';
+import { looks } from 'sguardo';
+import { Quay } from '@/quai';
+const shown: ReactNode = null;
+export default looks(() => <Quay>{shown}</Quay>, { states: { a: {} } });`,
+      'src/Sea.look.tsx': `import { looks } from 'sguardo';
+import './sea.css';
+export default looks(() => <p>Sea</p>, { states: { a: {} } });`,
       'src/sea.css': 'p { color: no-ink }',
     });
     const served = await serve(folder);

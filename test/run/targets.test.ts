@@ -48,7 +48,8 @@ const Parts = () => <form>
   <p id="hint">From <b>bow </b>to stern</p>
   <button type="button">Save<b> all </b>berths</button>
   <a href="#tides">Read more<span style={{ position: 'absolute', clipPath: 'inset(50%)' }}>about tides</span></a>
-  <button type="button" aria-labelledby="length-of verb" /><span id="length-of">The<i> length</i></span><b id="verb">counts</b>
+  <button type="button" aria-labelledby="length-of verb" />
+  <span id="length-of">The<i> length</i></span><b id="verb">counts</b>
   <button type="button">Un<b>moor</b></button>
   <button type="button"><img alt="Rope" src="/buoy.svg" width="9" height="9" /> of <b> hemp</b></button>
   <fieldset><legend>Side<small> of the quay</small></legend></fieldset>

@@ -241,7 +241,8 @@ export default { plugins: [{
     const found = new Set();
     for (const name of readdirSync(join(root, 'src'))) {
       this.addWatchFile(join(root, 'src', name));
-      for (const [, width] of readFileSync(join(root, 'src', name), 'utf8').matchAll(/wide-([0-9]+)/g)) found.add(width);
+      const text = readFileSync(join(root, 'src', name), 'utf8');
+      for (const [, width] of text.matchAll(/wide-([0-9]+)/g)) found.add(width);
     }
     return code + [...found].sort().map((width) => '.wide-' + width + '{width:' + width + 'px}').join(' ');
   },

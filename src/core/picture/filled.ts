@@ -5,8 +5,8 @@ import type { Picture } from './picture.ts';
 export type Part = { left: number; top: number; width: number; height: number };
 
 /**
- * The part outside of which all is of one colour, that of the right edge. The whole picture where that edge has several,
- * since something reaches it, or where there is nothing else.
+ * The part outside of which all is of one colour, that of the right edge. The whole picture where that edge has
+ * several, since something reaches it, or where there is nothing else.
  */
 export function filledPart({ width, height, channels, data }: Picture): Part {
   const whole = { left: 0, top: 0, width, height };
