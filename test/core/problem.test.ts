@@ -85,11 +85,14 @@ describe('an error while rendering', () => {
     'Error: useNavigate() may be used only in the context of a <Router> component; it was called outside of a router',
     'Error: MantineProvider was not found in component tree',
   ])('that comes of a missing provider points to the frame: %s', (error) => {
-    expect(problem('render-threw', { component: 'Tide', error }).remedy).toContain('sguardo.frame.tsx');
+    const { remedy } = problem('render-threw', { component: 'Tide', error, frame: 'sguardo.frame.vue' });
+    expect(remedy).toContain('Put that into the frame, sguardo.frame.vue:');
   });
 
   it('of another kind points to the component', () => {
     for (const error of ['TypeError: Cannot read properties of undefined', 'Error: the bilge pump failed'])
-      expect(problem('render-threw', { component: 'Tide', error }).remedy).toMatch(/^Fix the component/);
+      expect(problem('render-threw', { component: 'Tide', error, frame: 'sguardo.frame.ts' }).remedy).toMatch(
+        /^Fix the component/,
+      );
   });
 });
