@@ -103,6 +103,43 @@ export const fullPath = (root: string, shown: string): string => resolve(root, s
 export const isSource = (root: string, shown: string): boolean =>
   !isAbsolute(shown) && !/(^|\/)node_modules\//.test(shown) && !fullPath(root, shown).startsWith(ownFolder + sep);
 
+/** What is read for a module without a word: by its name in a style sheet, or in a component of Angular. */
+function untold(root: string, { styles }: Behind, id: string, path: string, imported: readonly string[]): string[] {
+  if (isStyle(id)) {
+    const made = styles[shownPath(root, path)]?.files.map((file) => resolve(root, file)) ?? [];
+    return [path, ...made.filter(isSheet)].flatMap(referredIn);
+  }
+  const isAngular = imported.some((one) => one.includes('@angular/core'));
+  return isAngular && !/[\\/]node_modules[\\/]/.test(path) ? namedIn(path) : [];
+}
+
+type ModuleInfo = { importedIds: readonly string[]; dynamicallyImportedIds: readonly string[] };
+
+/** Files that are read for a module, and the modules that it imports. */
+type ModuleRead = { files: string[]; next: readonly string[] };
+
+/** Tells what is read for a module; found out once, as many look files have the same ones. */
+function moduleReader(
+  root: string,
+  beside: ReadonlyMap<string, ReadonlySet<string>>,
+  behind: Behind,
+  infoOf: (id: string) => ModuleInfo | null,
+): (id: string) => ModuleRead {
+  const known = new Map<string, ModuleRead>();
+  const read = (id: string): ModuleRead => {
+    const { importedIds = [], dynamicallyImportedIds = [] } = infoOf(id) ?? {};
+    const path = fileOfModule(id);
+    const own = path ? [path, ...untold(root, behind, id, path, importedIds)] : [];
+    const files = [...own.map((file) => shownPath(root, file)), ...(beside.get(id) ?? [])];
+    return { files, next: [...importedIds, ...dynamicallyImportedIds] };
+  };
+  return (id) => {
+    const found = known.get(id) ?? read(id);
+    known.set(id, found);
+    return found;
+  };
+}
+
 /** Follows a build: `behind` is filled when it ends. `entryOf` names the module that starts a look file. */
 export function followBuild(
   root: string,
@@ -124,7 +161,7 @@ export function followBuild(
     beside.set(id, new Set([...(beside.get(id) ?? []), ...direct.map(shown)]));
     if (path === null) return;
     const file = shownPath(root, path);
-    made.set(file, (made.get(file) ?? new Set()).add(`${id}\n${code}`));
+    made.set(file, (made.get(file) ?? new Set()).add(`${id.slice(path.length)}\n${code}`));
     const before = behind.styles[file]?.files ?? [];
     behind.styles[file] = { files: [...new Set([...before, ...read.map(shown)])].sort(), made: '' };
   };
@@ -140,15 +177,7 @@ export function followBuild(
     },
     buildEnd(error) {
       if (error) return;
-      /** What is read for a module without a word. */
-      const untold = (id: string, path: string, imported: readonly string[]): string[] => {
-        if (isStyle(id)) {
-          const sheets = behind.styles[shown(path)]?.files.map((file) => resolve(root, file)).filter(isSheet) ?? [];
-          return [path, ...sheets].flatMap(referredIn);
-        }
-        const isAngular = imported.some((one) => one.includes('@angular/core'));
-        return isAngular && !/[\\/]node_modules[\\/]/.test(path) ? namedIn(path) : [];
-      };
+      const modulesOf = moduleReader(root, beside, behind, (id) => this.getModuleInfo(id));
       files.forEach((file, index) => {
         const found = new Set<string>();
         const seen = new Set<string>();
@@ -156,12 +185,9 @@ export function followBuild(
         for (let id = left.pop(); id !== undefined; id = left.pop()) {
           if (seen.has(id)) continue;
           seen.add(id);
-          const path = fileOfModule(id);
-          if (path) found.add(shownPath(root, path));
-          for (const other of beside.get(id) ?? []) found.add(other);
-          const info = this.getModuleInfo(id);
-          for (const other of path ? untold(id, path, info?.importedIds ?? []) : []) found.add(shown(other));
-          left.push(...(info?.importedIds ?? []), ...(info?.dynamicallyImportedIds ?? []));
+          const { files: own, next } = modulesOf(id);
+          for (const one of own) found.add(one);
+          left.push(...next);
         }
         behind.closures[file] = [...found].sort();
       });
