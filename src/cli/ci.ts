@@ -9,8 +9,8 @@ export const isCi = process.env.CI === 'true';
 export type Log = {
   open(title: string): string | null;
   close(): string | null;
-  /** Shows a failure beside the line of the source, where the place that shows the log can. */
-  mark(result: ResultSummary): string | null;
+  /** Shows a failure beside the line of the source, where the place that shows the log can; `line` is the look's own. */
+  mark(result: ResultSummary, line: number | null): string | null;
 };
 
 /** Text within a workflow command of GitHub Actions. */
@@ -22,11 +22,17 @@ const forGithub = (text: string): string =>
     .replaceAll(':', '%3A')
     .replaceAll(',', '%2C');
 
+/** Where a failure lies; where nothing says so, at its look. */
+function placedAt(result: ResultSummary, own: number | null): { file: string; line: number | null } {
+  const { file, line } = placeOf(result);
+  return { file, line: line ?? own };
+}
+
 const github: Log = {
   open: (title) => `::group::${title}`,
   close: () => '::endgroup::',
-  mark(result) {
-    const { file, line } = placeOf(result);
+  mark(result, own) {
+    const { file, line } = placedAt(result, own);
     const at = `file=${forGithub(file)}${line === null ? '' : `,line=${line}`},title=${forGithub(titleOf(result))}`;
     return `::error ${at}::${forGithub(reasonOf(result))}`;
   },
@@ -49,8 +55,7 @@ export function logOf(env: NodeJS.ProcessEnv): Log {
 }
 
 /** A failure on one line, beginning with its place: `src/BerthCard.look.tsx:42 …`. */
-export function failureLine(result: ResultSummary, line: number | null): string {
-  const place = placeOf(result);
-  const at = place.line ?? line;
-  return `${place.file}${at === null ? '' : `:${at}`}: ${result.verdict}: ${titleOf(result)}: ${reasonOf(result)}`;
+export function failureLine(result: ResultSummary, own: number | null): string {
+  const { file, line } = placedAt(result, own);
+  return `${file}${line === null ? '' : `:${line}`}: ${result.verdict}: ${titleOf(result)}: ${reasonOf(result)}`;
 }

@@ -108,8 +108,9 @@ async function textOf(client: Client, result: ResultSummary, terminal: boolean):
   if (terminal || !isCi) return terminal && result.verdict === 'passed' ? null : lookLine(result);
   if (!isWrong(result, true)) return null;
   const { source } = placeOf(result).line === null ? await client.timeline(result.id) : { source: null };
-  const mark = logOf(process.env).mark(result);
-  const line = failureLine(result, source === null ? null : lineOfLook(source, result.look));
+  const own = source === null ? null : lineOfLook(source, result.look);
+  const mark = logOf(process.env).mark(result, own);
+  const line = failureLine(result, own);
   return mark === null ? line : `${line}\n${mark}`;
 }
 

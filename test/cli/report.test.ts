@@ -3,6 +3,7 @@ import { existsSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { XMLParser } from 'fast-xml-parser';
 import { beforeAll, expect, test } from 'vitest';
+import { logOf } from '../../src/cli/ci.ts';
 import { type Said, sguardo, sguardoIn } from '../support/cli.ts';
 import { project } from '../support/project.ts';
 import { serve } from '../support/service.ts';
@@ -132,6 +133,10 @@ test('GitHub and GitLab fold failures away, each in its own way', async () => {
   const github = await sguardoIn(root, { CI: 'true', GITHUB_ACTIONS: 'true' }, 'run', '--fresh');
   expect(github.out).toMatch(/^::error file=src\/Buoy\.look\.tsx,line=11,title=/m);
   expect(github.out).toMatch(/^::group::Buoy › says <who>[\s\S]*^::endgroup::$/m);
+  // What has only changed lies nowhere by itself: it is shown at its look.
+  const changed = { file: 'src/Buoy.look.tsx', component: 'src/Buoy', look: 'plain', environment: 'day' };
+  const result = { ...changed, verdict: 'changed', problem: null, captures: [], notes: [] } as never;
+  expect(logOf({ GITHUB_ACTIONS: 'true' }).mark(result, 7)).toMatch(/^::error file=src\/Buoy\.look\.tsx,line=7,/);
   const gitlab = await sguardoIn(root, { CI: 'true', GITLAB_CI: 'true' }, 'run', '--fresh');
   // biome-ignore lint/suspicious/noControlCharactersInRegex: the marks of a section hold them
   expect(gitlab.out).toMatch(/\u001b\[0Ksection_start:\d+:sguardo\[collapsed=true\]\r/);
