@@ -170,14 +170,13 @@ export class Bundler {
     const folder = this.#graph?.publicFolder;
     const publicHash = (path: string): string => (folder ? this.#inputs.hashOf(join(folder, path)) : '');
     return Object.fromEntries(
-      names.map((name) => [name, name.startsWith('/') ? publicHash(name) : this.#hashOfAll(name)]),
+      names.map((name) => [name, name.startsWith('/') ? publicHash(name) : this.#hashOfPattern(name)]),
     );
   }
 
-  #hashOfAll(pattern: string): string {
+  #hashOfPattern(pattern: string): string {
     const found = globSync(pattern, { cwd: this.#root, ignore: '**/node_modules/**', expandDirectories: true });
-    const each = found.sort().map((file) => `${file} ${this.#inputs.hashOf(fullPath(this.#root, file))}`);
-    return createHash('sha256').update(each.join('\n')).digest('base64');
+    return hashOfAll(this.#root, this.#inputs, found.sort());
   }
 
   #compose(files: readonly string[], fresh: Bundled | null): Bundled {

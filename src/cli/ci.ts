@@ -9,8 +9,8 @@ export const isCi = process.env.CI === 'true';
 export type Log = {
   open(title: string): string | null;
   close(): string | null;
-  /** Shows a failure beside the line of the source, where the place that shows the log can; `line` is the look's own. */
-  mark(result: ResultSummary, line: number | null): string | null;
+  /** Shows a failure beside its line of the source, where the log's place can; `own` is the line of the look. */
+  mark(result: ResultSummary, own: number | null): string | null;
 };
 
 /** Text within a workflow command of GitHub Actions. */
