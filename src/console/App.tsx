@@ -11,6 +11,7 @@ import { Palette } from './palette/Palette.tsx';
 import { Blank, Trouble, Waiting } from './parts/Blank.tsx';
 import { KeysDialog } from './parts/KeysDialog.tsx';
 import { ProblemCard } from './parts/ProblemCard.tsx';
+import { site } from './site.ts';
 import type { Theme } from './theme.ts';
 
 /** The board comes first and has nothing to wait for; the other pages are loaded when they are gone to. */
@@ -84,8 +85,8 @@ export function App({ theme }: { theme: Theme }) {
             <Routes>
               <Route path="/" element={<Board />} />
               <Route path="/bench/:id" element={<Bench project={project.data} dark={theme.dark} />} />
-              <Route path="/live/:id" element={<Live />} />
-              <Route path="/stage" element={<Stage project={project.data} />} />
+              {!site && <Route path="/live/:id" element={<Live />} />}
+              {!site && <Route path="/stage" element={<Stage project={project.data} />} />}
               <Route path="/review" element={<Review />} />
               <Route path="/coverage" element={<Coverage />} />
               <Route path="/accessibility" element={<Accessibility project={project.data} />} />

@@ -21,6 +21,8 @@ export default defineConfig(({ mode }) => ({
     outDir: join(here, '../../dist/console'),
     emptyOutDir: mode !== 'draw',
     modulePreload: { polyfill: false },
+    // A published site takes over what its pages are made of, and no more.
+    manifest: mode !== 'draw' && 'manifest.json',
     rollupOptions: {
       input: join(here, mode === 'draw' ? 'draw.html' : 'index.html'),
       ...(mode === 'draw' ? { output: { entryFileNames: 'scripts/draw-[hash].js' } } : {}),

@@ -1,11 +1,12 @@
 /** The console and the drawing page as files of a site, and the pages that begin them. */
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
-import { dirname, join, resolve } from 'node:path';
+import { dirname, join, relative, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { fail } from '../core/problem/problem.ts';
 import type { SiteList, SitePage } from '../core/site/site.ts';
 import { writeWhole } from './objects.ts';
+import { scriptsWithService } from './shown.ts';
 
 const built = resolve(dirname(fileURLToPath(import.meta.url)), '../../dist/console');
 
@@ -23,16 +24,23 @@ const blank =
 const ofFolder = (folder: string): string[] =>
   existsSync(folder) ? readdirSync(folder).map((name) => join(folder, name)) : [];
 
+/** The files of the console that a site shows pages with. */
+function consoleFiles(): string[] {
+  const unused = scriptsWithService(JSON.parse(readFileSync(join(built, 'manifest.json'), 'utf8')));
+  const all = [...ofFolder(join(built, 'assets')), ...ofFolder(join(built, 'scripts'))];
+  return all.filter((file) => !unused.has(relative(built, file))).sort();
+}
+
 /** Puts the console's files into a folder of the site that is called by what they hold. Gives back its name. */
 export function putApp(site: string): string {
   if (!existsSync(join(built, 'index.html'))) return fail('not-found', { what: 'console; build it: npm run build' });
-  const files = [...ofFolder(join(built, 'assets')), ...ofFolder(join(built, 'scripts'))].sort();
+  const files = consoleFiles();
   const hash = createHash('sha256').update(blank);
   for (const file of [join(built, 'index.html'), join(built, 'draw.html'), ...files]) hash.update(readFileSync(file));
   const name = hash.digest('hex').slice(0, 12);
   const home = join(site, 'app', name);
   if (existsSync(join(home, 'draw.html'))) return name;
-  for (const file of files) writeWhole(join(home, file.slice(built.length + 1)), readFileSync(file));
+  for (const file of files) writeWhole(join(home, relative(built, file)), readFileSync(file));
   writeWhole(join(home, 'blank.html'), blank);
   const draw = readFileSync(join(built, 'draw.html'), 'utf8')
     .replace('<html ', '<html data-assets="../../objects/" ')

@@ -172,6 +172,21 @@ test('nothing can be done in it, and what is not part of it says so', async () =
   await page.shows('Coverage was not counted');
 });
 
+test('pages that need a service are not in it, and all that the others are made of is', async () => {
+  const at = `${list().entries[0]!.name}/index.html`;
+  expect(filesIn(site).filter((file) => /\/(Live|Stage|KeepDialog)-/.test(file))).toEqual([]);
+  await open(`${at}#/stage?file=src/Buoy.look.tsx`);
+  await page.shows('There is nothing at this address.');
+  for (const [path, words] of [
+    ['accessibility', 'Nothing was found'],
+    ['history', 'No look is chosen'],
+    ['bench/999', 'This is not part'],
+  ] as const) {
+    await open(`${at}#/${path}`);
+    await page.shows(words);
+  }
+});
+
 test('reports lie beside the pages, and lead to them', async () => {
   const [entry] = list().entries;
   expect(entry!.reports).toEqual(['summary.md', 'junit.xml', 'findings.sarif', 'findings.earl.json']);
