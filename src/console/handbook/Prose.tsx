@@ -52,7 +52,7 @@ const PictureOf = ({ src, alt, file }: { src: string; alt: string; file: string 
 
 function ListOf({ list: { ordered, start, items }, file }: { list: Tokens.List; file: string }) {
   const parts = items.map((item, i) => (
-    // A list of tasks has boxes, which stand for its points.
+    // Of tasks, boxes stand where the points of others do.
     <li key={i} className={item.task ? 'list-none' : ''}>
       {all(item.tokens, file)}
     </li>
@@ -129,7 +129,15 @@ function one(token: Token, file: string): ReactNode {
     case 'image':
       return <PictureOf src={known.href} alt={plain(known.text)} file={file} />;
     case 'checkbox':
-      return <input type="checkbox" checked={known.checked} disabled aria-label={known.checked ? 'Done' : 'To do'} />;
+      return (
+        <input
+          type="checkbox"
+          checked={known.checked}
+          disabled
+          aria-label={known.checked ? 'Done' : 'To do'}
+          className="-ml-5 mr-[7px] align-[-2px]"
+        />
+      );
     case 'text':
       return known.tokens ? inner() : plain(known.text);
     case 'escape':
