@@ -396,9 +396,25 @@ const fixtures: Record<RuleId, Fixture> = {
     right: ['<p>Read <a href="#a">this</a> now.</p>', '<p><a href="#a" style="text-decoration:none">this</a></p>'],
   },
   'focus-is-visible': {
-    wrong: ['<button style="outline:none">Go</button>', '<a href="#a" style="outline:0">Tides</a>'],
+    wrong: [
+      '<button style="outline:none">Go</button>',
+      '<a href="#a" style="outline:0">Tides</a>',
+      // Rings that nobody sees: there all the time, as the ground, cut off, covered, seen through.
+      '<style>.t{outline:3px solid navy}</style><button class="t">Go</button>',
+      '<style>.t:focus-visible{outline:3px solid white}</style><button class="t">Go</button>',
+      '<style>.t:focus-visible{outline:none;box-shadow:0 0 0 3px #fff}</style><button class="t">Go</button>',
+      '<style>.t:focus-visible{outline:3px solid navy}</style><div style="overflow:hidden;width:80px;height:30px"><button class="t" style="width:80px;height:30px;border:0">Go</button></div>',
+      '<style>.t:focus-visible{outline:3px solid navy}</style><div style="background:navy;padding:20px"><button class="t" style="background:navy;border:0;color:white">Go</button></div>',
+      '<style>.t:focus-visible{outline:3px solid navy}</style><div style="position:relative;padding:20px"><button class="t">Go</button><div style="position:absolute;inset:0;background:#eee">Over it</div></div>',
+      '<style>.t:focus-visible{outline:3px solid #0000}</style><button class="t">Go</button>',
+      '<style>.t:focus-visible{outline:3px solid navy}</style><div style="width:80px;height:30px;clip-path:inset(0)"><button class="t" style="width:80px;height:30px;border:0">Go</button></div>',
+    ],
     right: [
       '<button>Go</button>',
+      '<style>.t:focus-visible{outline:3px solid white}</style><div style="background:navy;padding:20px"><button class="t">Go</button></div>',
+      '<style>.t:focus-visible{outline:none;box-shadow:0 0 0 2px #fff,0 0 0 4px navy}</style><button class="t">Go</button>',
+      '<style>.t:focus-visible{outline:2px solid navy;outline-offset:-2px}</style><button class="t">Go</button>',
+      '<style>.t:focus-visible{outline:3px solid #00f8;outline-offset:-3px}</style><div style="overflow:hidden;width:80px;height:30px"><input class="t" aria-label="Berth" style="width:80px;height:30px;border:0;box-sizing:border-box"></div>',
       `<button style="outline:none" onfocus="this.style.background='navy'" onblur="this.style.background=''">Go</button>`,
       '<style>.t{outline:none;transition:box-shadow .3s}.t:focus-visible{box-shadow:0 0 0 3px navy}</style><button class="t">Go</button>',
       '<div style="overflow:auto;height:60px"><p style="height:200px">Far below</p><button>Go</button></div>',

@@ -10,7 +10,7 @@ import { ask } from '../host/host.ts';
 import { append } from '../host/natives.ts';
 import { rootsNow } from '../record/roots.ts';
 import { auditNow } from './audit.ts';
-import { hasStops, walkFindings } from './walk.ts';
+import { countStops, walkFindings } from './walk.ts';
 
 /** How much is known of an equal page, at whose end somebody has looked before. */
 type Known = 'nothing' | 'markup' | 'focus' | 'all';
@@ -120,7 +120,7 @@ export async function walkAtEnd(report: LookReport): Promise<Audit | null> {
   const recording = recordingNow();
   if (!audit || !recording || known === 'all') return audit;
   try {
-    if (!hasStops()) return { ...audit, keyboard: [], stylesFocus: true };
+    if (countStops() === 0) return { ...audit, keyboard: [], stylesFocus: true };
     await recording.stop();
     recording.isTried = true;
     await ask(recording.number, { do: 'conclude', report });

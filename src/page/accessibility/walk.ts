@@ -14,6 +14,7 @@ import { append } from '../host/natives.ts';
 import type { Recording } from '../record/recording.ts';
 import { untilStill } from '../session/still.ts';
 import { isGuard, layerNow, layers } from './aria.ts';
+import { followRings, type Rings } from './ring.ts';
 import { isInTabOrder, sceneNow } from './scene.ts';
 
 /** So many elements are gone to at most. */
@@ -85,21 +86,25 @@ type Jump = 'above' | 'before';
 /** What has the focus after a press of Tab, and where it stands as to what had it before, as that was then. */
 type Stop = { element: Element | null; jump: Jump | null };
 
-/** So many presses are sent together: one at a time they take three times as long. */
-const usuallyTogether = 8;
+/** So many presses are sent together at most: one at a time they take three times as long. */
+const mostTogether = 8;
 
-/** Stops of some presses; `isMoved` when the page has moved the focus by itself after the last of them. */
-type Stops = { stops: Stop[]; isMoved: boolean };
+/** Stops of some presses, and what has the focus in the end. */
+type Stops = { stops: Stop[]; now: Element | null };
 
 /**
  * What has the focus after each of some presses of Tab. A page that keeps to itself that a key is let go, and frames,
  * in which nobody hears it, are told of by where the focus is in the end.
  */
-async function tabs(number: number, presses: number, shift = false): Promise<Stops> {
+async function tabs(number: number, presses: number, rings: Rings | null = null, shift = false): Promise<Stops> {
   const after: Stop[] = [];
   let last = focusedElement();
   const stop = (): void => {
     const element = focusedElement();
+    if (rings) {
+      endTransitions();
+      rings.follow(element);
+    }
     append(after, { element, jump: element !== null && last !== null ? jumpOf(element, last) : null });
     last = element;
   };
@@ -117,7 +122,7 @@ async function tabs(number: number, presses: number, shift = false): Promise<Sto
   }
   endTransitions();
   if (after.length < presses) stop();
-  return { stops: after, isMoved: focusedElement() !== last };
+  return { stops: after, now: focusedElement() };
 }
 
 /** Where an element is in the page, with room around it; null for one that has no size, or lies before its corner. */
@@ -213,18 +218,24 @@ async function alikeWithFocus(number: number, elements: HTMLElement[]): Promise<
   }
 }
 
-/** Elements that were reached, and whose focus nothing shows. */
+/** Elements that were reached, and whose focus nothing shows; of those that a ring shows no picture is taken. */
 async function unseenOf(
   number: number,
   reached: readonly Element[],
+  { shown, follow }: Rings,
 ): Promise<{ unseen: HTMLElement[]; stylesFocus: boolean }> {
-  const isSeen = (element: Element): element is HTMLElement =>
-    element instanceof HTMLElement && element.isConnected && !hasOwnStops(element) && clipOf(element) !== null;
-  const elements = reached.filter(isSeen);
   const last = focused();
-  if (elements.length === 0) return { unseen: [], stylesFocus: true };
   if (last instanceof HTMLElement) last.blur();
   endTransitions();
+  follow(null);
+  const isInDoubt = (element: Element): element is HTMLElement =>
+    element instanceof HTMLElement &&
+    element.isConnected &&
+    !shown.has(element) &&
+    !hasOwnStops(element) &&
+    clipOf(element) !== null;
+  const elements = reached.filter(isInDoubt);
+  if (elements.length === 0) return { unseen: [], stylesFocus: true };
   const unseen: HTMLElement[] = [];
   // A script may show it, or it may be out of sight until it has the focus.
   const kinds: Record<string, boolean> = {};
@@ -252,19 +263,30 @@ type Walk = {
 async function keepsTab(number: number, element: Element): Promise<boolean> {
   // A layer with one control keeps to itself until it is closed.
   if (element.closest(layers)) return false;
-  await tabs(number, 1, true);
+  await tabs(number, 1, null, true);
   return focusedElement() === element;
 }
 
+/**
+ * True when the page has moved the focus by itself after the last press. The browser does, too: from outside of the page
+ * it goes on to the first stop.
+ */
+function isMoved({ stops, now }: Stops, first: Element | null): boolean {
+  const last = stops.at(-1)!.element;
+  return now !== last && !(last === null && now === first);
+}
+
 /** Goes through the page with so many presses at once; one at a time where the page itself moves the focus later. */
-async function walk(number: number, together = usuallyTogether): Promise<Walk> {
+async function walk(number: number, rings: Rings | null, together: number): Promise<Walk> {
   const found: Walk = { reached: [], jump: null, trap: null, isWhole: false };
   toTheTop();
   let last: Element | null = null;
   for (let pressed = 0; pressed < most; pressed += together) {
-    const { stops, isMoved } = await tabs(number, together);
-    if (isMoved && together > 1) return walk(number, 1);
-    const seen = isMoved ? [{ element: focusedElement(), jump: null }] : stops;
+    const gone = await tabs(number, together, rings);
+    const { stops, now } = gone;
+    const moved = isMoved(gone, found.reached[0] ?? stops[0]!.element);
+    if (moved && together > 1) return walk(number, rings, 1);
+    const seen = moved ? [{ element: now, jump: null }] : stops;
     for (const { element, jump } of seen) {
       if (last && element === last) {
         if (!hasOwnStops(element) && (await keepsTab(number, element))) found.trap = element;
@@ -306,14 +328,16 @@ function missed({ reached, isWhole }: Walk): Element[] {
 /** What going through a page with Tab has shown. */
 export type Walked = Pick<Audit, 'stylesFocus'> & { findings: Finding[] };
 
-/** True when Tab leads somewhere in the page, as its markup says. */
-export const hasStops = (): boolean => sceneNow().told.some(isInTabOrder);
+/** To how many elements Tab leads in the page, as its markup says. */
+export const countStops = (): number => sceneNow().told.filter(isInTabOrder).length;
 
 /** Goes through the page with Tab, after the last step of a look; `isSeen`: also whether the focus can be seen. */
 export async function walkFindings(recording: Recording, step: number, isSeen: boolean): Promise<Walked> {
   const findings: Finding[] = [];
   const layer = layerNow();
-  const gone = await walk(recording.number);
+  const rings = isSeen ? followRings() : null;
+  // One more leads out of the page.
+  const gone = await walk(recording.number, rings, Math.min(mostTogether, countStops() + 1));
   const tell = (rule: RuleId, element: Element, what: string, certain: boolean): void => {
     const [left, top, width, height] = boxOf(element);
     const box: Box = [left + scrollX, top + scrollY, width, height];
@@ -328,8 +352,8 @@ export async function walkFindings(recording: Recording, step: number, isSeen: b
   const wherefrom = { above: 'something below it', before: 'something that is shown after it' };
   if (jump) tell('tab-follows-page', jump.element, `Tab comes to it after ${wherefrom[jump.to]}.`, false);
   // Last: what has had the focus may be otherwise than before.
-  const { unseen, stylesFocus } = isSeen
-    ? await unseenOf(recording.number, reached)
+  const { unseen, stylesFocus } = rings
+    ? await unseenOf(recording.number, reached, rings)
     : { unseen: [], stylesFocus: null };
   for (const element of unseen) {
     // Of what takes text the caret says where one is, which pictures do not show.

@@ -2,22 +2,11 @@
 import { fail } from '../../core/problem/problem.ts';
 import { matches } from '../../core/value/equal.ts';
 import type { Name } from '../../language/target.ts';
+import { colourOf } from './colour.ts';
 
 /** `backgroundColor` is written `background-color` in a sheet. */
 const propertyName = (name: string): string =>
   name.startsWith('--') ? name : name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
-
-const paint = new OffscreenCanvas(1, 1).getContext('2d', { willReadFrequently: true })!;
-
-/** A colour as the screen shows it: red, green, blue and opacity from 0 to 255; null for what is none. */
-function colourOf(text: string): readonly number[] | null {
-  if (!/^[a-z#]/i.test(text) || !CSS.supports('color', text) || /^(inherit|initial|unset|revert)/i.test(text))
-    return null;
-  paint.clearRect(0, 0, 1, 1);
-  paint.fillStyle = text;
-  paint.fillRect(0, 0, 1, 1);
-  return [...paint.getImageData(0, 0, 1, 1).data];
-}
 
 const pixelsOf = (element: Element): number => Number.parseFloat(getComputedStyle(element).fontSize);
 

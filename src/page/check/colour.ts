@@ -1,0 +1,13 @@
+/** Colours as the screen shows them, in whatever notation they are written. */
+
+const paint = new OffscreenCanvas(1, 1).getContext('2d', { willReadFrequently: true })!;
+
+/** A colour as the screen shows it: red, green, blue and opacity from 0 to 255; null for what is none. */
+export function colourOf(text: string): readonly number[] | null {
+  if (!/^[a-z#]/i.test(text) || !CSS.supports('color', text) || /^(inherit|initial|unset|revert)/i.test(text))
+    return null;
+  paint.clearRect(0, 0, 1, 1);
+  paint.fillStyle = text;
+  paint.fillRect(0, 0, 1, 1);
+  return [...paint.getImageData(0, 0, 1, 1).data];
+}
