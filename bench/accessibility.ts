@@ -8,11 +8,15 @@ import type { FindingMemory } from '../src/work/recall.ts';
 import { measureContrast } from '../src/work/compare.ts';
 import { Lane } from '../src/work/lane.ts';
 import { type Page, pages } from './pages/src/pages.ts';
-import { type Figure, median, openWorkshop, origin, timed, type Workshop } from './workshop.ts';
+import { approvedBy, type Figure, median, openWorkshop, origin, timed, type Workshop } from './workshop.ts';
 
 const timeLimit = 15;
 const inventedLimit = 0.05;
 const rounds = 30;
+const runs = 5;
+
+/** A time that no other process has made longer: the quickest quarter ends with it. */
+const quick = (times: readonly number[]): number => times.toSorted((a, b) => a - b)[Math.floor(times.length / 4)]!;
 
 type Lap = { look: string; memory: FindingMemory | null };
 
@@ -30,7 +34,7 @@ async function cost(shop: Workshop, looks: readonly [string, string]): Promise<n
       plain.push(await run(null, lap));
       audited.push(await run('end', lap));
     }
-    return median(audited) - median(plain);
+    return quick(audited) - quick(plain);
   };
   const [still, busy] = looks;
   const { report, shots } = await lane.run(still, environment, { audit: 'end', isPhotographed: true });
@@ -46,9 +50,21 @@ async function cost(shop: Workshop, looks: readonly [string, string]): Promise<n
   process.stdout.write(
     `a page of 300 elements: ${inPage.toFixed(1)} ms in the page, ${median(measured).toFixed(1)} ms in a thread for ` +
       `the contrast of ${lines.length} lines, which is measured once a picture; with 40 of 70 stops of Tab gone to ` +
-      `${withStops.toFixed(1)} ms, once it is known ${again.toFixed(1)} ms (medians of ${rounds})\n`,
+      `${withStops.toFixed(1)} ms, once it is known ${again.toFixed(1)} ms (first quartiles of ${rounds})\n`,
   );
   return Math.max(inPage, again);
+}
+
+/** How much longer a run of the demo takes, a capture, when nothing is known of it, in ms. */
+async function costAnew(shop: Workshop): Promise<number> {
+  const looks = await shop.run([]);
+  const rest = { baselines: approvedBy(looks), photographed: false };
+  const [known, anew]: [number[], number[]] = [[], []];
+  for (let i = 0; i < runs; i++) {
+    known.push(await timed(() => shop.run([], rest)));
+    anew.push(await timed(() => shop.run([], { ...rest, anew: true })));
+  }
+  return (quick(anew) - quick(known)) / looks.length;
 }
 
 const certainOf = ({ findings }: FinishedLook): StoodFinding[] => findings.filter(({ certain }) => certain);
@@ -85,13 +101,14 @@ export async function measureAccessibility(): Promise<Figure> {
     }
     for (const { rule, element, what } of onDemo) process.stdout.write(`demo: ${rule}: ${element}: ${what}\n`);
     const time = await cost(shop, [pages[0]!.name, pages[1]!.name]);
+    const anew = await costAnew(demo);
     const share = invented / Math.max(1, found);
     return {
       text:
-        `${time.toFixed(1)} ms, ${onDemo.length} certain on the demo, ` +
+        `${time.toFixed(1)} ms, of the demo with nothing known ${anew.toFixed(1)} ms, ${onDemo.length} certain on the demo, ` +
         `${(share * 100).toFixed(1)} % of ${found} invented, ${missed} missed`,
-      limit: `${timeLimit} ms, 0, 5 %`,
-      within: time <= timeLimit && onDemo.length === 0 && share <= inventedLimit,
+      limit: `${timeLimit} ms, ${timeLimit} ms, 0, 5 %`,
+      within: Math.max(time, anew) <= timeLimit && onDemo.length === 0 && share <= inventedLimit,
     };
   } finally {
     await demo.close();

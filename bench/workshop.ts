@@ -37,6 +37,8 @@ export type Workshop = {
       conditions?: Conditions;
       /** Also captures whose moment is as approved; by default they are. */
       photographed?: boolean;
+      /** As if accessibility had never been looked at. */
+      anew?: boolean;
       /** It is counted what they run of the sources. */
       coverage?: boolean;
       finished?(look: FinishedLook): void;
@@ -81,6 +83,7 @@ export async function openWorkshop(project = 'demo/harbour'): Promise<Workshop> 
     serve: (path, type, body) => void extra.set(path, { type, body }),
     async run(patterns, options = {}) {
       const looks: FinishedLook[] = [];
+      if (options.anew) found.clear();
       await runLooks({
         redraw: async () => null,
         accessibility: { accepted: [], known: [], failsOn: null, memory },
