@@ -58,8 +58,10 @@ function listIn(folder: string, project: string): SiteList {
 async function chosen(client: Client, wanted: number | null): Promise<{ run: RunSummary; results: ResultSummary[] }> {
   const run = wanted === null ? (await client.runs(1))[0] : await client.run(wanted);
   if (!run) return fail('site-nothing');
-  const all = wanted === null ? await client.looks() : await client.runResults(wanted);
-  const results = all.filter(({ repetition }) => repetition === 1);
+  // Of a run that repeated its looks the first time is shown; each look has one newest result, whichever time it was.
+  const firsts = async (id: number): Promise<ResultSummary[]> =>
+    (await client.runResults(id)).filter(({ repetition }) => repetition === 1);
+  const results = wanted === null ? await client.looks() : await firsts(wanted);
   return results.length === 0 ? fail('site-nothing') : { run, results };
 }
 

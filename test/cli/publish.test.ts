@@ -8,7 +8,8 @@ import { gunzipSync } from 'node:zlib';
 import { beforeAll, expect, test } from 'vitest';
 import type { SiteList } from '../../src/core/site/site.ts';
 import { afterwards } from '../support/afterwards.ts';
-import { type Said, sguardo } from '../support/cli.ts';
+import { connect } from '../../src/client/client.ts';
+import { type Said, serviceNote, sguardo } from '../support/cli.ts';
 import { openConsole, type Page } from '../support/page.ts';
 import { freshFolder, project, write } from '../support/project.ts';
 import { serve } from '../support/service.ts';
@@ -221,6 +222,16 @@ test('the next commit shares every file that is the same', async () => {
   expect(kept.length).toBeGreaterThan(before.size - 4);
   await page.open(`${list().entries[1]!.name}/index.html`);
   await page.shows('rings twice');
+});
+
+test('looks of a repeated run are all there', async () => {
+  await sguardo(root, 'run', '--fresh', '--repeat', '2', 'plain');
+  const { id } = (await connect(serviceNote(root).url).runs(1))[0]!;
+  for (const how of [[], ['--run', String(id)]]) {
+    const again = join(freshFolder(), 'again');
+    const { out } = await sguardo(root, 'publish', again, ...how);
+    expect(out).toContain(how.length === 0 ? ': 2 looks' : ': 1 look');
+  }
 });
 
 test('a folder with other files is left as it is, and so is a site that cannot be read', async () => {
