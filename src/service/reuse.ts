@@ -140,19 +140,31 @@ function standingOf(ground: Ground, results: readonly Resting[], { file, looks, 
   });
 }
 
-/** What came of results that rest on nothing but their key and the baselines: the same for as long as those are. */
-const stood = new WeakMap<readonly Resting[], { place: Place; baselines: BaselineSet; found: Candidate[] }>();
+/** What came of results: the same for as long as the baselines and the files beside them are. */
+type Stood = { place: Place; baselines: BaselineSet; beside: string; found: Candidate[] };
+const stood = new WeakMap<readonly Resting[], Stood>();
+
+/** Finds out about each file once: many results rest on the same ones. */
+function asking(hashesBeside: Ground['hashesBeside']): Ground['hashesBeside'] {
+  const known: Record<string, string> = {};
+  return (names) => {
+    Object.assign(known, hashesBeside(names.filter((name) => !Object.hasOwn(known, name))));
+    return Object.fromEntries(names.map((name) => [name, known[name]!]));
+  };
+}
 
 /** The results that may be taken over for looks of a file in an environment. */
 function candidatesOf(ground: Ground, { resting }: Records, place: Place, due: boolean): Candidate[] {
   const key = keyOf(ground, place.file, place.environment);
   if (key === null) return [];
   const results = resting(key);
+  const names = new Set(results.flatMap(({ files }) => Object.keys(files)));
+  const beside = JSON.stringify(ground.hashesBeside([...names].sort()));
+  const { baselines } = ground;
   const before = stood.get(results);
-  const isSame = before?.baselines === ground.baselines && before.place.looks === place.looks;
+  const isSame = before?.baselines === baselines && before.place.looks === place.looks && before.beside === beside;
   const found = isSame ? before.found : standingOf(ground, results, place);
-  const isPlain = results.every(({ files }) => Object.keys(files).length === 0);
-  if (isPlain) stood.set(results, { place, baselines: ground.baselines, found });
+  stood.set(results, { place, baselines, beside, found });
   // What went wrong when it was run last is run again, and what its author wants to be.
   const mayStay = ({ look, result }: Candidate): boolean =>
     due || (result.verdict === 'passed' && !result.isUnsteady && look.reuse !== false);
@@ -164,13 +176,14 @@ function candidatesOf(ground: Ground, { resting }: Records, place: Place, due: b
  * not be built to be run: only those are audited unless a share is wanted.
  */
 export function reuseOf(
-  ground: Ground,
+  given: Ground,
   records: Records,
   files: readonly string[],
   environments: readonly Environment[],
   request: RunRequest,
   isAtHand: (file: string) => boolean,
 ): Reuse {
+  const ground = { ...given, hashesBeside: asking(given.hashesBeside) };
   const found: Candidate[] = [];
   const choose = isChosen(request);
   const select = (look: LookInfo): boolean => !request.listing && choose(look);
