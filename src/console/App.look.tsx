@@ -5,14 +5,24 @@ import { packBoard } from '../core/run/board.ts';
 import { App } from './App.tsx';
 import { empty, full, one } from './samples/answers.ts';
 import { manyCauses } from './samples/pages.ts';
+import { areFramesThere, shown, stageTells, troubled } from './samples/stage.ts';
 import { boardLooks, finishedRun, manyResults, project } from './samples/results.ts';
+import * as sitting from './samples/sitting.ts';
+import { failedId, longTimeline, passedId } from './samples/timeline.ts';
 import { useTheme } from './theme.ts';
 
 const refused = { status: 503, json: problem('disk-full', { file: '/home/ada/harbour/.sguardo' }) };
 
 const environments = ['day', 'night'];
 
+const ownKeys = {
+  rule: 'tab-leads-on',
+  why: 'Keys go to the page of the live look. Shift+Escape leaves it, as its name says.',
+} as const;
+
 const berth = 'component=src%2FBerthCard&look=taken&environment=day';
+
+const onStage = 'file=src%2FBerthCard.look.tsx&look=released&env=day,night';
 
 /** Where each page is, and what it has to ask for before it can show anything. */
 const pages = {
@@ -22,6 +32,8 @@ const pages = {
   coverage: { location: '/coverage', route: '/api/coverage' },
   handbook: { location: '/handbook', route: '/api/handbook' },
   history: { location: `/history?${berth}`, route: '/api/looks/history' },
+  bench: { location: `/bench/${failedId}`, route: '/api/results/:id/timeline' },
+  live: { location: '/live/7', route: '/api/sittings/:id' },
 } as const;
 
 const everyPage = Object.entries(pages).flatMap(([name, { location, route }]) => [
@@ -44,8 +56,38 @@ export default looks(App, {
     );
   },
   answers: full,
+  accept: [ownKeys],
   states: {
     ...(Object.fromEntries(everyPage) as Record<string, { location: string }>),
+    stage: {
+      location: `/stage?${onStage}`,
+      environments: ['day', 'night', 'narrow', 'wide'],
+      async script() {
+        await ensure(areFramesThere).equals(true);
+        stageTells(shown);
+      },
+    },
+    'stage, nothing there': { location: '/stage', environments },
+    'stage, waiting': { location: `/stage?${onStage}`, environments },
+    'stage, in trouble': {
+      location: `/stage?${onStage}`,
+      environments,
+      async script() {
+        await ensure(areFramesThere).equals(true);
+        stageTells(troubled);
+      },
+    },
+    'live, not as recorded': {
+      location: '/live/7',
+      environments,
+      answers: { '/api/sittings/:id': { json: sitting.parted } },
+    },
+    'live, over': { location: '/live/7', environments, answers: { '/api/sittings/:id': { json: sitting.over } } },
+    'bench, a thousand steps': {
+      location: `/bench/${passedId}`,
+      environments,
+      answers: { '/api/results/:id/timeline': { json: longTimeline(1000) } },
+    },
     'board, ten thousand looks': {
       location: '/',
       environments,

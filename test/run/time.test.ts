@@ -131,6 +131,13 @@ export default looks(Any, { props: { what: 'Now' }, states: {
     await ensure(() => new plain.contentWindow.Date().getTime() - Date.now()).equals(0);
     frame.remove(); plain.remove(); delete window.heard;
   } },
+  'documents of frames': { patience: 100, async script() {
+    const count = () => [...document.querySelectorAll('iframe')].filter((one) => one.contentDocument?.body?.textContent.includes('High water')).length;
+    for (let i = 0; i < 12; i++) document.body.append(Object.assign(document.createElement('iframe'), { src: '/tides.html?' + i, width: 20, height: 20 }));
+    await ensure(count).equals(12);
+    await ensure(() => performance.now()).equals(0);
+    for (const one of document.querySelectorAll('iframe')) one.remove();
+  } },
   'something moves': { props: { what: 'Glide' }, async script() {
     await click(the.button(/Glider/));
     await ensure(the.button('Glider 100')).isVisible();
@@ -247,6 +254,7 @@ beforeAll(async () => {
       'sguardo.config.ts': configuration({ lanes: 2, patience: 2000 }),
       'src/Any.look.jsx': harbour,
       'src/Tide.look.jsx': workers,
+      'public/tides.html': '<!doctype html><p>High water at 9</p>',
     }),
   );
   ({ look } = await served.run());
@@ -273,6 +281,7 @@ describe('the look’s own time', () => {
     'a reply at once',
     'a skeleton',
     'in a frame',
+    'documents of frames',
     'something moves',
     'the script waits by itself',
     'everything ends',

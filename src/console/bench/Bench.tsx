@@ -84,7 +84,7 @@ function Workbench({ project, dark, result, timeline }: Props & { result: Result
 
 /** The keys of the bench. */
 const Hints = ({ failed }: { failed: boolean }) => (
-  <p className="flex h-6 shrink-0 items-center gap-3 border-t border-rule px-4 text-[11px] text-soft">
+  <p className="flex min-h-6 shrink-0 flex-wrap items-center gap-x-3 border-t border-rule px-4 text-[11px] text-soft">
     <span>
       <kbd>←</kbd> <kbd>→</kbd> step
     </span>
@@ -112,6 +112,6 @@ const Hints = ({ failed }: { failed: boolean }) => (
         </span>
       </>
     )}
-    <span className="ml-auto">Long waits are shortened</span>
+    <span className="ml-auto max-lg:hidden">Long waits are shortened</span>
   </p>
 );

@@ -21,7 +21,7 @@ export function LookCard({ result }: { result: ResultSummary }) {
         <NoteCard key={note} note={note} />
       ))}
       <section>
-        <h3 className="mb-1 text-[11px] font-semibold text-soft">Captures</h3>
+        <h2 className="mb-1 text-[11px] font-semibold text-soft">Captures</h2>
         {result.captures.length === 0 && <p className="text-soft">None.</p>}
         <ul className="flex flex-wrap gap-2">
           {result.captures.map((capture) => (
@@ -45,12 +45,12 @@ export function LookCard({ result }: { result: ResultSummary }) {
         </ul>
       </section>
       <section>
-        <h3 className="mb-1 flex items-baseline justify-between text-[11px] font-semibold text-soft">
+        <h2 className="mb-1 flex items-baseline justify-between text-[11px] font-semibold text-soft">
           History
           <Link to={historyPath(result)} className="font-normal text-accent underline">
             All, and compare any two
           </Link>
-        </h3>
+        </h2>
         <ul className="flex flex-col gap-0.5">
           {(history.data?.decisions ?? []).slice(0, 4).map((decision) => (
             <li key={`d${decision.id}`} className="text-[11.5px]">

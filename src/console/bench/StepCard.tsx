@@ -55,12 +55,12 @@ export function StepCard({ step, problems, notes, marks, count, flame, shownFile
   );
   return (
     <div className="flex flex-col gap-2 p-3">
-      <h3 className="font-medium">
+      <h2 className="font-medium">
         <span className={tone}>{sign}</span> {step.title}
         <span className="ml-2 text-[11px] font-normal text-soft">
           {step.kind}, {step.index + 1} of {count}
         </span>
-      </h3>
+      </h2>
       <dl className="flex flex-wrap gap-x-4 gap-y-0.5 text-[11.5px]">
         {facts.map(([name, value]) => (
           <div key={name} className="flex gap-1.5">

@@ -20,6 +20,6 @@ const shape = 'inline-flex h-7 items-center gap-1.5 rounded-md border px-2.5 fon
 export const Button = ({ tone = 'plain', className = '', shortcut, keyShape, children, ...rest }: Props) => (
   <button type="button" className={`${shape} ${tones[tone]} ${className}`} aria-keyshortcuts={shortcut} {...rest}>
     {children}
-    {shortcut && <Key className={keyShape}>{shortcut}</Key>}
+    {shortcut && <Key className={`max-lg:hidden ${keyShape ?? ''}`}>{shortcut}</Key>}
   </button>
 );

@@ -3,8 +3,10 @@ import { problem } from '../../core/problem/problem.ts';
 import { packBoard } from '../../core/run/board.ts';
 import type { ResultSummary } from '../../core/run/run.ts';
 import * as pages from './pages.ts';
-import { pictureOf } from './picture.ts';
+import { photographed, pictureOf } from './picture.ts';
 import { boardLooks, finishedRun, project, results } from './results.ts';
+import * as sitting from './sitting.ts';
+import { shortTimeline, timeline } from './timeline.ts';
 
 /** What these answers need to know of a request. */
 type Asked = Record<'params' | 'query', Record<string, string | undefined>>;
@@ -13,6 +15,12 @@ const picture = ({ params }: Asked) => ({
   headers: { 'content-type': 'image/svg+xml' },
   body: pictureOf(params.hash ?? ''),
 });
+
+/** What the page of a live look shows; after it nothing changes. */
+const livePicture = async ({ query }: Asked) =>
+  query.after === '0'
+    ? { headers: { 'content-type': 'image/png', 'x-picture-number': '1' }, body: await photographed() }
+    : { hold: true };
 
 const boardOf = (shown: readonly ResultSummary[]) => ({ json: packBoard(boardLooks(shown)) });
 
@@ -37,6 +45,10 @@ export const full = {
   }),
   'POST /api/seen': { json: {} },
   '/api/results/:id/markup': { json: [] },
+  '/api/results/:id/timeline': { json: timeline },
+  '/api/results/:id/since': { status: 404, json: problem('not-found', { what: 'passing run before it' }) },
+  '/api/sittings/:id': { json: sitting.stopped },
+  '/api/sittings/:id/picture': livePicture,
   '/api/comparisons': { json: { picture: pages.comparison, difference: null } },
   '/api/blobs/:hash': picture,
   '/api/thumbnails/:hash': picture,
@@ -52,6 +64,8 @@ export const empty = {
   '/api/coverage': { status: 404, json: problem('coverage-none') },
   '/api/handbook': { json: [] },
   '/api/looks/history': { json: { results: [], decisions: [] } },
+  '/api/results/:id/timeline': { status: 404, json: problem('not-found', { what: 'result 164' }) },
+  '/api/sittings/:id': { status: 404, json: problem('not-found', { what: 'live look 7' }) },
 };
 
 /** One of each thing. */
@@ -64,4 +78,6 @@ export const one = {
   '/api/accessibility': { json: { ...pages.findings, findings: pages.findings.findings.slice(0, 1) } },
   '/api/coverage': { json: { ...pages.coverage, files: pages.coverage.files.slice(0, 1), shortfalls: [] } },
   '/api/handbook': { json: pages.handbook.slice(0, 1) },
+  '/api/results/:id/timeline': { json: shortTimeline },
+  '/api/sittings/:id': { json: sitting.starting },
 };

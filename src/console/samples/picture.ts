@@ -21,3 +21,20 @@ export function pictureOf(hash: string): string {
     <rect x="146" y="116" width="76" height="30" rx="5" fill="#ebe9e1"/>
   </svg>`;
 }
+
+/** The page of a live look, as a photograph. */
+export function photographed(): Promise<Blob> {
+  const canvas = new OffscreenCanvas(900, 640);
+  const pen = canvas.getContext('2d')!;
+  pen.fillStyle = '#fdfcf9';
+  pen.fillRect(0, 0, 900, 640);
+  for (const [shade, x, y, width, height] of [
+    ['#20242f', 32, 34, 200, 20],
+    ['#9a9fac', 32, 66, 280, 10],
+    ['#4b55a8', 32, 100, 120, 34],
+  ] as const) {
+    pen.fillStyle = shade;
+    pen.fillRect(x, y, width, height);
+  }
+  return canvas.convertToBlob();
+}

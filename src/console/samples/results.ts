@@ -3,6 +3,7 @@ import { noProgress } from '../../core/run/progress.ts';
 import { boardOf, type BoardLook, variantOf } from '../../core/run/board.ts';
 import { type CaptureSummary, type ResultSummary, type RunSummary, usualRequest } from '../../core/run/run.ts';
 import { type Tally, tally, type Verdict } from '../../core/run/verdict.ts';
+import type { Problem } from '../../core/problem/problem.ts';
 import type { ProjectInfo } from '../../core/api/api.ts';
 import { hashOf } from './picture.ts';
 
@@ -46,7 +47,8 @@ function captureOf(id: number, verdict: Verdict): CaptureSummary {
   };
 }
 
-const noCall: ResultSummary['problem'] = {
+/** What the look that failed came to. */
+export const noCall: Problem = {
   code: 'check-failed',
   message: 'Expected onRelease to have been called with "C-14".',
   remedy: 'Fix the component, or what the check expects.',
@@ -59,7 +61,7 @@ const noCall: ResultSummary['problem'] = {
   ].join('\n'),
 };
 
-const noAnswer: ResultSummary['problem'] = {
+const noAnswer: Problem = {
   code: 'render-threw',
   message: 'TypeError: Cannot read properties of undefined (reading “force”)',
   remedy: 'Fix the code shown.',
@@ -141,8 +143,9 @@ export const project: ProjectInfo = {
   root: '/home/ada/harbour',
   version: '0.1.0',
   url: 'http://127.0.0.1:4700',
-  stage: 'http://stage.localhost:4700',
-  live: 'http://live.localhost:4700',
+  // The pages in the console's frames are stubbed as the service is.
+  stage: globalThis.location?.origin ?? '',
+  live: globalThis.location?.origin ?? '',
   environments: [
     { name: 'day', viewport: [900, 640], ratio: 1, scheme: 'light', motion: 'reduce', contrast: 'no-preference' },
     { name: 'night', viewport: [900, 640], ratio: 1, scheme: 'dark', motion: 'reduce', contrast: 'no-preference' },

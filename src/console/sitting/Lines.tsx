@@ -65,7 +65,7 @@ export function Lines({ sitting }: { sitting: Sitting }) {
   }, [lines]);
   return (
     <section aria-label="Lines" className="flex min-h-0 flex-col border-t border-rule">
-      <div className="flex h-9 shrink-0 items-center gap-2 px-2">
+      <div className="flex h-9 shrink-0 items-center gap-1.5 px-2">
         <h2 className="font-semibold">Lines</h2>
         <Button
           disabled={!isReady}
@@ -75,7 +75,7 @@ export function Lines({ sitting }: { sitting: Sitting }) {
           shortcut="w"
           className="aria-pressed:border-failed aria-pressed:text-failed"
         >
-          {isRecording ? '● Writing down' : 'Write down what I do'}
+          {isRecording ? '● Writing down' : 'Write down'}
         </Button>
         <span className="flex-1" />
         {lines.length > 0 && <CopyButton text={keptLines(lines).join('\n')} what="" />}

@@ -20,7 +20,7 @@ type RowProps = {
   sitting: Sitting;
 };
 
-const row = 'flex items-start gap-1.5 px-2 py-0.5';
+const row = 'flex min-h-6 items-center gap-1.5 px-2';
 
 function Row({ step, number, depth, isHere, isAhead = false, sitting }: RowProps) {
   const [sign, tone] = isAhead ? ['·', 'text-soft'] : marks[step.outcome];
@@ -41,7 +41,7 @@ function Row({ step, number, depth, isHere, isAhead = false, sitting }: RowProps
           aria-label={`Stop before step ${number}`}
           title="Stop here whenever it comes here"
           onClick={() => sitting.toggleBreak(number)}
-          className="flex w-9 shrink-0 justify-end gap-1 text-[11px] text-soft tabular-nums hover:text-ink"
+          className="flex h-6 w-9 shrink-0 items-center justify-end gap-1 text-[11px] text-soft tabular-nums hover:text-ink"
         >
           <span className={isBreak ? 'text-failed' : 'text-transparent'}>●</span>
           {number}

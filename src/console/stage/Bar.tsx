@@ -65,7 +65,7 @@ const OwnPage = ({ address }: { address: string }) => (
     href={address}
     target="_blank"
     rel="noreferrer"
-    className={`${field} inline-flex items-center font-medium hover:border-accent`}
+    className={`${field} inline-flex items-center font-medium whitespace-nowrap hover:border-accent`}
     title="Open it as a page of its own, for the browser's developer tools"
   >
     Own page ↗
@@ -75,7 +75,7 @@ const OwnPage = ({ address }: { address: string }) => (
 type BarProps = Props & { project: ProjectInfo; address: string; onWrite(): void };
 
 export const Bar = ({ stage, project, address, onWrite }: BarProps) => (
-  <div className="flex h-10 shrink-0 items-center gap-3 border-b border-rule px-4">
+  <div className="flex min-h-10 shrink-0 flex-wrap items-center gap-x-3 gap-y-1.5 border-b border-rule px-4 py-1.5">
     <Crumbs component={componentOf(stage.file)} />
     <h1 className="text-[14px] font-semibold">Stage</h1>
     <Look stage={stage} />

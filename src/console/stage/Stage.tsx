@@ -108,7 +108,7 @@ function Floor({ stage, project, address, look }: FloorProps) {
         />
       ))}
       {stage.isWaiting && (
-        <div className="absolute inset-x-0 top-16">
+        <div className="absolute top-16 left-1/2 -translate-x-1/2 rounded-md border border-rule bg-sheet px-3 py-1.5">
           <Waiting what="Setting the stage…" />
         </div>
       )}

@@ -65,6 +65,9 @@ function readStrip(
   return { behind, share: count / ((right - left) * (bottom - top)), most };
 }
 
+/** In a letter or two of thin strokes nobody can tell whether anything lies over them, in CSS pixels. */
+const leastInk = 40;
+
 /** Text of this size needs less contrast: 18 points, or 14 when it is bold. */
 const isLarge = ({ size, isBold }: TextLine): boolean => size >= 24 || (isBold && size >= 18.66);
 
@@ -84,6 +87,8 @@ export function contrastFinding(picture: Picture, line: TextLine, ratio: number)
   /** How much of its declared contrast the clearest stroke has. */
   let clearest = 0;
   let most = 1;
+  /** So many pixels are not of the ground. */
+  let inked = 0;
   const strips = Math.max(1, Math.round((right - left) / stripWidth));
   for (let i = 0; i < strips; i++) {
     const from = left + Math.floor(((right - left) * i) / strips);
@@ -97,14 +102,16 @@ export function contrastFinding(picture: Picture, line: TextLine, ratio: number)
     const measured = Math.max(strip.most, declared);
     clearest = Math.max(clearest, (strip.most - 1) / Math.max(0.01, declared - 1));
     most = Math.max(most, strip.most);
+    inked += (1 - strip.share) * (to - from) * (bottom - top);
     if (!worst || measured < worst.ratio) worst = { ratio: measured, ink, strip };
   }
   if (!worst) return null;
-  const isVeiled = clearest < veiled;
+  const isVeiled = clearest < veiled && inked >= leastInk * ratio * ratio;
   if ((isVeiled ? most : worst.ratio) >= needed - slack) return null;
   const certain = worst.strip.share >= plain && !line.isAside && !isVeiled;
   const found = Math.floor((isVeiled ? most : worst.ratio) * 10) / 10;
-  const what = `${hex(worst.ink)} on ${hex(worst.strip.behind)} is ${found.toFixed(1)} : 1; ${needed} : 1 is needed`;
+  const ink = isVeiled ? 'Its clearest stroke' : hex(worst.ink);
+  const what = `${ink} on ${hex(worst.strip.behind)} is ${found.toFixed(1)} : 1; ${needed} : 1 is needed`;
   const { element, node, box, step } = line;
   return { rule: 'text-has-contrast', certain, element, what, node, box, step };
 }

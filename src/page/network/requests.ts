@@ -4,6 +4,7 @@ import { ask } from '../host/host.ts';
 import { append, native } from '../host/natives.ts';
 import { lookNumber } from '../host/settings.ts';
 import { forgetAskers, noteAsker } from './askers.ts';
+import { framesNow } from './frames.ts';
 
 /**
  * Requests of one look. One that a look has left behind counts among that look's own, however late it settles, and its
@@ -47,7 +48,7 @@ export function resetRequests(): void {
 /** The requests of the look that runs. */
 export const requestsNow = (): Requests => requests;
 
-/** Requests that are under way, and a number that grows whenever one begins or settles. */
+/** Whether anything that was asked for is under way, documents of frames, too; and a number that grows whenever one begins or settles. */
 export type Traffic = { pending: boolean; events: number };
 
 /** Whether a request waits for a reply that nobody holds back, and how often one has begun or settled so far. */
@@ -55,7 +56,9 @@ export function traffic(): Traffic {
   const { inFlight, held, beacons, events } = requests;
   const late = native.now() - longestBeacon;
   const isBeaconOnTheWay = Object.values(beacons).some((since) => since > late);
-  return { pending: inFlight > held || filesOnTheWay() || isBeaconOnTheWay, events };
+  const frames = framesNow();
+  const pending = inFlight > held || filesOnTheWay() || frames.onTheWay || isBeaconOnTheWay;
+  return { pending, events: events + frames.arrived };
 }
 
 /** A number that grows whenever files were found to have been asked for or to have come. */

@@ -1,6 +1,7 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
 import { append, native } from '../host/natives.ts';
 import { networkOrigins } from '../host/settings.ts';
+import { framesNow } from '../network/frames.ts';
 import { anyHeldBack, fileEvents, filesOnTheWay, isHeldBack, learnFiles, traffic } from '../network/requests.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
 import { isObserved } from '../pins/observers.ts';
@@ -91,13 +92,14 @@ const fewestRounds = 10;
 type Unrest = string | null;
 
 const fileLoading = 'a file was still loading';
+const frameLoading = 'a frame was still loading';
 const requestPending = 'a request was still under way';
 const imageLoading = 'an image was still loading';
 const fontLoading = 'a font was still loading';
 
 /** What comes from outside the page, as fast as the machine lets it. */
 const isOnTheWay = (unrest: string): boolean =>
-  unrest === fileLoading || unrest === requestPending || unrest === imageLoading || unrest === fontLoading;
+  [fileLoading, frameLoading, requestPending, imageLoading, fontLoading].includes(unrest);
 
 /** What really takes time: files, pictures, observers, tasks. The look's own time stands meanwhile. */
 async function oneRound(): Promise<Unrest> {
@@ -119,6 +121,7 @@ async function oneRound(): Promise<Unrest> {
   await runDue();
   if (mutationCount() !== before) return 'the document kept changing';
   if (filesOnTheWay()) return fileLoading;
+  if (framesNow().onTheWay) return frameLoading;
   if (traffic().pending) return requestPending;
   if (traffic().events !== events) return 'it kept making requests';
   if (pendingImages().length > 0) return imageLoading;

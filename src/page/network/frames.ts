@@ -1,0 +1,34 @@
+/** Frames of the page's own origin whose documents are on their way. */
+import { native } from '../host/natives.ts';
+import { documentOf } from '../record/frames.ts';
+
+/** A document that has not come after so long may never come: it was a download, or nothing. In milliseconds. */
+const longest = 3000;
+
+/** Since when a frame has been waited for, and for which address. */
+const since = new WeakMap<HTMLIFrameElement, { address: string; began: number }>();
+
+let arrived = 0;
+
+function isOnTheWay(frame: HTMLIFrameElement): boolean {
+  const address = frame.getAttribute('src')?.trim() ?? '';
+  if (address === '' || /^(about|javascript|data|blob):/i.test(address) || frame.loading === 'lazy') return false;
+  const known = since.get(frame);
+  const shown = documentOf(frame);
+  // Of another origin nothing can be told.
+  if (!shown || (shown.URL !== 'about:blank' && shown.readyState === 'complete')) {
+    if (known && since.delete(frame)) arrived++;
+    return false;
+  }
+  if (known?.address === address) return native.now() - known.began < longest;
+  since.set(frame, { address, began: native.now() });
+  return true;
+}
+
+/** True while a document that a frame is to show has not come; and how many have come so far, as far as was looked. */
+export function framesNow(): { onTheWay: boolean; arrived: number } {
+  const frames = document.getElementsByTagName('iframe');
+  let onTheWay = false;
+  for (let i = 0; i < frames.length; i++) if (isOnTheWay(frames[i]!)) onTheWay = true;
+  return { onTheWay, arrived };
+}
