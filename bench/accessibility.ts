@@ -105,7 +105,8 @@ export async function measureAccessibility(): Promise<Figure> {
     const share = invented / Math.max(1, found);
     return {
       text:
-        `${time.toFixed(1)} ms, of the demo with nothing known ${anew.toFixed(1)} ms, ${onDemo.length} certain on the demo, ` +
+        `${time.toFixed(1)} ms, of the demo with nothing known ${anew.toFixed(1)} ms, ` +
+        `${onDemo.length} certain on the demo, ` +
         `${(share * 100).toFixed(1)} % of ${found} invented, ${missed} missed`,
       limit: `${timeLimit} ms, ${timeLimit} ms, 0, 5 %`,
       within: Math.max(time, anew) <= timeLimit && onDemo.length === 0 && share <= inventedLimit,
