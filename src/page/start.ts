@@ -8,7 +8,7 @@ import type { Looks } from '../language/looks.ts';
 import type { World } from '../language/settings.ts';
 import { connectPort } from '../language/port.ts';
 import { beginAudit, endAudit, walkAtEnd, watchFocus } from './accessibility/observer.ts';
-import { endTransitions, heldOut } from './accessibility/walk.ts';
+import { endTransitions, heldOut } from './accessibility/unseen.ts';
 import { act } from './act/act.ts';
 import { held } from './act/keyboard.ts';
 import { beginAttending, go, isAttended, isStopped, stopAtEnd, stopAtPause } from './attend/attend.ts';
