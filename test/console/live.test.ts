@@ -202,6 +202,8 @@ describe('a live look', () => {
     await page.shows('onOpen');
     await page.press('w');
     await page.shows('Writing down');
+    // What is clicked at is where it is once it is drawn.
+    await page.holds("document.querySelector('[role=application] canvas')?.width === 500");
     await clickAt(250, 150);
     await page.shows("click(the.button('Open'))");
   });
