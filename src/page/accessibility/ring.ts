@@ -1,6 +1,6 @@
 /**
- * Rings around what has the focus, told by their styles: for what is sure to be seen, no picture has to be taken. Where
- * anything is in doubt (a gradient, a transparent colour, something that cuts off), nothing is said here.
+ * Rings around what has the focus, by their styles: of what is sure to be seen, no picture has to be taken. Where
+ * anything is in doubt (a gradient or a translucent ground, something that cuts off), nothing is said here.
  */
 import { around, within } from '../act/flat.ts';
 import { deepestAt } from '../act/scroll.ts';
@@ -45,7 +45,7 @@ function ringsOf(element: Element): Ring[] {
   return [outline, ...sharpShadows(boxShadow)].filter((one) => one !== null);
 }
 
-/** What is otherwise painted than its box says: seen through, turned, cut to a shape. */
+/** False for what is painted otherwise than its box says: seen through, turned, cut to a shape. */
 function isPlain({ opacity, filter, mixBlendMode, maskImage, clipPath, transform }: CSSStyleDeclaration): boolean {
   const isAsWide = transform === 'none' || /^matrix\(1, 0, 0, 1, /.test(transform);
   return (
@@ -61,6 +61,12 @@ const contains = (element: Element, x: number, y: number): boolean => {
   return x > left && x < right && y > top && y < bottom;
 };
 
+/** The widest border of an element, in pixels. */
+function borderOf(element: Element): number {
+  const { borderTopWidth, borderRightWidth, borderBottomWidth, borderLeftWidth } = getComputedStyle(element);
+  return Math.max(...[borderTopWidth, borderRightWidth, borderBottomWidth, borderLeftWidth].map(px));
+}
+
 const isRoot = (element: Element): boolean => element === document.body || element === document.documentElement;
 
 /** True when nothing around an element alters how it is painted, or cuts off what is at a point. */
@@ -73,9 +79,7 @@ const isWhole = (element: Element, x: number, y: number): boolean =>
 
 /** True when what lies uppermost at a point is what the ring there is painted on. */
 const isUnder = (top: Element, element: Element, { at }: Ring): boolean =>
-  at > 0
-    ? top !== element && within(element, top)
-    : top === element && px(getComputedStyle(element).borderTopWidth) < -at && !element.shadowRoot;
+  at > 0 ? top !== element && within(element, top) : top === element && borderOf(element) < -at && !element.shadowRoot;
 
 /** The colour that a ring around an element is painted on at a point; null where that cannot be told. */
 function groundAt(element: Element, ring: Ring, x: number, y: number): readonly number[] | null {

@@ -1,4 +1,4 @@
-/** Which elements show nothing of having the focus, by pixels, for those of which their style does not tell. */
+/** Which elements do not show that they have the focus: by pixels, where their styles leave it in doubt. */
 import type { Box } from '../../core/timeline/timeline.ts';
 import { askFailure } from '../../core/wire/wire.ts';
 import { focused } from '../doing/named.ts';
