@@ -109,6 +109,31 @@ describe('tokens', () => {
     expect(pairs).toContainEqual(['--soft', '--paper', false, '21.0']);
   });
 
+  it('are colours in whatever notation, in a layer or as the channels of one', () => {
+    const sheet = `@layer theme { :root, :host { --ink: oklch(0 0 0); --veil: rgb(0 0 0 / 40%); --deep: var(--ink) } }
+      :root { --paper: 0 0% 100%; --step: 4 } .dark { --ink: hsl(0 0% 100%); --paper: 0 0% 0% }
+      p { color: var(--deep); background: hsl(var(--paper)) } i { color: var(--veil) } b { color: var(--ink) }`;
+    const { tokens, uses } = tokensIn([sheet]);
+    expect(tokens.map(({ name, kind }) => `${name} ${kind}`)).toEqual([
+      '--ink colour',
+      '--veil colour',
+      '--deep colour',
+      '--paper colour',
+      '--step other',
+    ]);
+    expect(tokens[3]!.values.map(({ value, resolved }) => [value, resolved])).toEqual([
+      ['0 0% 100%', 'hsl(0 0% 100%)'],
+      ['0 0% 0%', 'hsl(0 0% 0%)'],
+    ]);
+    const pairs = pairsOf(tokens, uses);
+    // What others are seen through has no contrast of its own.
+    expect(pairs.some(({ text }) => text === '--veil')).toBe(false);
+    expect(pairs.filter(({ where }) => where === '.dark').map(({ text, ratio }) => [text, ratio])).toEqual([
+      ['--ink', 21],
+      ['--deep', 1],
+    ]);
+  });
+
   it('belong to a component whose elements its rules name', () => {
     const of = (classes: string[], tags: string[], styles: string[] = []): string[] =>
       tokensOf(found, { classes: new Set(classes), tags: new Set(tags), styles });

@@ -362,6 +362,9 @@ const fixtures: Record<RuleId, Fixture> = {
       '<p style="background:linear-gradient(90deg,#000,#555);color:#444">Dark words on dark</p>',
       '<p style="opacity:.4">Words behind a veil</p>',
       '<p style="color:rgb(0 0 0 / 40%)">Words seen through</p>',
+      '<p style="color:oklch(0.72 0 0)">Pale words in another notation</p>',
+      '<p style="color:color-mix(in oklab, black 30%, white)">Pale words of two colours</p>',
+      '<p style="color:hsl(from navy h s 80% / 90%)">Pale words of another colour</p>',
       '<div style="position:relative"><p>Words below a veil</p><div style="position:absolute;inset:0;background:rgb(255 255 255 / 70%);pointer-events:none"></div></div>',
     ],
     right: [
@@ -371,6 +374,8 @@ const fixtures: Record<RuleId, Fixture> = {
       '<style>::placeholder{color:#bbb}</style><label>Name<input placeholder="Aliseo" value="Bora"></label>',
       '<style>::placeholder{color:#666}input{text-align:right;width:300px}</style><label>Name<input placeholder="Aliseo"></label>',
       '<p style="color:#767676">Just enough</p>',
+      '<p style="color:oklch(0.5 0 0)">Just enough in another notation</p>',
+      '<p style="background:#000;color:color(srgb 1.3 1.3 1.3)">Whiter than white, on black</p>',
       '<p style="color:#999;font-size:28px">Large</p>'.replace('#999', '#8a8a8a'),
       '<button disabled>Off</button>',
       '<p style="background:linear-gradient(90deg,#000,#333);color:#fff">White words on dark</p>',

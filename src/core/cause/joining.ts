@@ -1,7 +1,7 @@
 /** Edits that are told together: what gave way to what, what was put around what, a class with its rule. */
 import { isText } from '../moment/moment.ts';
 import type { Candidate } from './candidates.ts';
-import { colourChange } from './colours.ts';
+import { colourChange, type Written } from './colours.ts';
 import type { Edit, Edits } from './edits.ts';
 import type { Pair } from './pair.ts';
 import { shapeOf } from './telling.ts';
@@ -208,9 +208,13 @@ function tokens(edits: Edits, told: readonly Candidate[]): Joined[] {
 const isGlobal = (selector: string): boolean =>
   /^(:root|html|body|:host|\*)|\[data-[\w-]*(theme|mode|scheme)/.test(selector);
 
+/** A colour as all declarations write it; in hexadecimal where they differ. */
+const commonNotation = (all: readonly Written[]): string =>
+  all.every(({ text }) => text === all[0]!.text) ? all[0]!.text : all[0]!.hex;
+
 /** One colour that gave way to another one in several rules, as themes in JavaScript do it. */
 function colours(edits: Edits, told: readonly Candidate[]): Joined[] {
-  const byChange = new Map<string, { change: [string, string]; parts: Candidate[] }>();
+  const byChange = new Map<string, { changes: [Written, Written][]; parts: Candidate[] }>();
   for (const one of told) {
     const { kind, before, now } = one;
     const edit = editOf(edits, one);
@@ -218,13 +222,16 @@ function colours(edits: Edits, told: readonly Candidate[]): Joined[] {
     if ((kind !== 'style' && kind !== 'token') || (kind === 'token' && within.some(isGlobal))) continue;
     const change = before === null || now === null ? null : colourChange(before, now);
     if (!change) continue;
-    const known = byChange.get(change.join(' ')) ?? { change, parts: [] };
+    const name = change.map(({ hex }) => hex).join(' ');
+    const known = byChange.get(name) ?? { changes: [], parts: [] };
+    known.changes.push(change);
     known.parts.push(one);
-    byChange.set(change.join(' '), known);
+    byChange.set(name, known);
   }
-  return [...byChange.values()].map(({ change: [before, now], parts }) => {
-    const key = JSON.stringify(['style', 'colour', before, now]);
+  return [...byChange.values()].map(({ changes, parts }) => {
+    const key = JSON.stringify(['style', 'colour', changes[0]![0].hex, changes[0]![1].hex]);
     if (parts.length === 1) return joined(parts, { key });
+    const [before, now] = [0, 1].map((side) => commonNotation(changes.map((change) => change[side]!)));
     const properties = [...new Set(parts.map(({ trace: { property } }) => property))];
     const named = properties.slice(0, 3).join(', ') + (properties.length > 3 ? ', …' : '');
     const title = `${before} → ${now} in ${parts.length} declarations (${named})`;

@@ -1,5 +1,6 @@
 /** Finds where the source says what a cause says. */
 import type { Cause, CausePlace, Trace } from './cause.ts';
+import { channelsOf } from './colours.ts';
 import type { Winner } from './effect.ts';
 
 export type Source = { file: string; text: string };
@@ -98,12 +99,18 @@ function hexIn(value: string): string | null {
   return channels ? `#${channels.map((one) => Number(one).toString(16).padStart(2, '0')).join('')}` : null;
 }
 
-/** Where a colour itself stands, as in a theme that is written in a script; as three digits, where that is the same. */
+/** How a colour may be written: in hexadecimal with three digits, too, where that is the same; others as they are. */
+function notations(value: string): string | null {
+  const hex = hexIn(value);
+  if (hex !== null) return `(?:${hex}|${hex.replace(/^#(.)\1(.)\2(.)\3$/, '#$1$2$3')})(?![\\da-f])`;
+  return value.includes('(') && channelsOf(value) ? loosely(value) : null;
+}
+
+/** Where a colour itself stands, as in a theme that is written in a script. */
 function colours({ now }: Cause, sources: readonly Source[]): Match[] {
-  const hex = hexIn(now ?? '');
-  if (hex === null) return [];
-  const short = hex.replace(/^#(.)\1(.)\2(.)\3$/, '#$1$2$3');
-  const pattern = new RegExp(`(?:${hex}|${short})(?![\\da-f])`, 'i');
+  const written = notations(now ?? '');
+  if (written === null) return [];
+  const pattern = new RegExp(written, 'i');
   return sources.flatMap(({ file, text }) => {
     const at = text.search(pattern);
     return at < 0 ? [] : [{ file, line: lineAt(text, at), score: isLookFile(file) ? 0 : 1 }];

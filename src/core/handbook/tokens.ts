@@ -1,6 +1,6 @@
 /** Design tokens: the custom properties that a project's style sheets declare, and where they are used. */
 import { contrastOf, luminance } from '../accessibility/contrast.ts';
-import { opaque } from '../cause/colours.ts';
+import { channelsOf } from '../cause/colours.ts';
 import { type Item, parseSheet } from '../cause/css.ts';
 
 export type TokenKind = 'colour' | 'length' | 'type' | 'other';
@@ -34,9 +34,9 @@ function walk(items: readonly Item[], around: string[], declared: Declared[], us
 
 const namesIn = (value: string): string[] => [...value.matchAll(/var\(\s*(--[\w-]+)/g)].map(([, name]) => name!);
 
-/** Where what counts everywhere is declared. */
+/** Where what counts everywhere is declared, in a layer or outside of all. */
 const isEverywhere = (where: string): boolean =>
-  /^(:root|html|:host|body|\*)(\s*,\s*(:root|html|:host|body))*$/.test(where);
+  /^(:root|html|:host|body|\*)(\s*,\s*(:root|html|:host|body))*$/.test(where.replace(/@layer\s+[\w.-]*\s*/g, ''));
 
 /** A value with the tokens that it refers to put in, as they are where it counts, or everywhere. */
 function resolve(value: string, where: string, all: readonly Declared[], depth = 0): string | null {
@@ -55,9 +55,11 @@ function resolve(value: string, where: string, all: readonly Declared[], depth =
 }
 
 const isColour = (value: string): boolean =>
-  opaque(value) !== null ||
-  /^(#[0-9a-f]{3,8}|(rgb|hsl|hwb|lab|lch|oklab|oklch|color|color-mix|light-dark)a?\(.*\))$/i.test(value) ||
-  /^(white|black|transparent|currentcolor|canvas|canvastext)$/i.test(value);
+  channelsOf(value) !== null ||
+  // What depends on the page, or on what is not known.
+  /^((rgb|hsl|hwb|lab|lch|oklab|oklch|color|color-mix|light-dark)a?\(.*\)|currentcolor|canvas|canvastext)$/i.test(
+    value,
+  );
 
 const isLength = (value: string): boolean =>
   /^-?[\d.]+(px|rem|em|ch|ex|vh|vw|vmin|vmax|%|cqw|cqi|lh|rlh)$/.test(value) || /^(calc|clamp|min|max)\(/.test(value);
@@ -85,6 +87,19 @@ function notInherited(items: readonly Item[]): string[] {
   });
 }
 
+/** Functions of colours, and tokens that declarations give them as all of their channels: `hsl(var(--paper))`. */
+function channelTokens(values: readonly string[]): Map<string, string> {
+  const pattern = /\b(rgba?|hsla?|hwb|lab|lch|oklab|oklch)\(\s*var\(\s*(--[\w-]+)\s*\)\s*(?:\/[^)]*)?\)/gi;
+  const found = values.flatMap((value) => [...value.matchAll(pattern)]);
+  return new Map(found.map(([, wrapper, name]) => [name!, wrapper!]));
+}
+
+/** The value of a token as it is used; one that holds the channels of a colour as that colour. */
+function asUsed(resolved: string | null, wrapper: string | undefined): string | null {
+  const whole = `${wrapper}(${resolved})`;
+  return wrapper !== undefined && resolved !== null && channelsOf(whole) ? whole : resolved;
+}
+
 /** Every custom property that sheets declare and elements inherit, with how many declarations use it. */
 export function tokensIn(sheets: readonly string[]): { tokens: Token[]; uses: Use[] } {
   const declared: Declared[] = [];
@@ -96,6 +111,7 @@ export function tokensIn(sheets: readonly string[]): { tokens: Token[]; uses: Us
     for (const name of notInherited(items)) own.add(name);
   }
   const names = [...new Set(declared.map(({ name }) => name))].filter((name) => !own.has(name));
+  const channels = channelTokens([...uses, ...declared].map(({ value }) => value));
   const used = new Map<string, number>();
   for (const { value } of uses) for (const name of new Set(namesIn(value))) used.set(name, (used.get(name) ?? 0) + 1);
   const tokens = names.map((name): Token => {
@@ -104,7 +120,7 @@ export function tokensIn(sheets: readonly string[]): { tokens: Token[]; uses: Us
     const values = [...distinct.values()].map(({ where, value }) => ({
       where,
       value,
-      resolved: resolve(value, where, declared),
+      resolved: asUsed(resolve(value, where, declared), channels.get(name)),
     }));
     return { name, kind: kindOf({ name, values }), values, used: used.get(name) ?? 0 };
   });
@@ -114,15 +130,12 @@ export function tokensIn(sheets: readonly string[]): { tokens: Token[]; uses: Us
 const isText = ({ property }: Use): boolean => property === 'color' || property === 'fill';
 const isGround = ({ property }: Use): boolean => property === 'background' || property === 'background-color';
 
-/** Colours by name that themes are made of. */
-const plainNames: Record<string, string> = { white: '#ffffff', black: '#000000' };
-
-/** How light a token is in one place, or the one that counts everywhere. */
+/** How light a token is in one place, or the one that counts everywhere; null for what others are seen through. */
 function luminanceIn({ values }: Token, where: string): number | null {
   const found = values.find((one) => one.where === where) ?? values.find((one) => isEverywhere(one.where));
-  const hex = found?.resolved ? opaque(plainNames[found.resolved.toLowerCase()] ?? found.resolved) : null;
-  if (hex === null) return null;
-  const [red = 0, green = 0, blue = 0] = [1, 3, 5].map((at) => Number.parseInt(hex.slice(at, at + 2), 16));
+  const channels = found?.resolved ? channelsOf(found.resolved) : null;
+  if (channels === null || channels[3] < 1) return null;
+  const [red, green, blue] = channels;
   return luminance([red, green, blue]);
 }
 

@@ -1,5 +1,6 @@
 /** Text: lines whose contrast is measured, and whether text stays whole when it grows (WCAG 2.2 1.4). */
 import type { TextLine } from '../../core/accessibility/finding.ts';
+import { colourOf } from '../check/colour.ts';
 import type { Check } from './check.ts';
 import type { Scene, Seen } from './scene.ts';
 
@@ -9,17 +10,12 @@ const mostAlike = 8;
 
 type Rgba = TextLine['colour'];
 
-/** A colour as the engine writes it, `rgb(…)` or `color(srgb …)`; null for others. */
-export function readColour(text: string): Rgba | null {
-  const rgb = /^rgba?\(([^)]*)\)$/.exec(text);
-  const srgb = /^color\(srgb ([^)]*)\)$/.exec(text);
-  const numbers = (rgb ?? srgb)?.[1]
-    ?.split(/[\s,/]+/)
-    .filter(Boolean)
-    .map(Number);
-  if (!numbers || numbers.length < 3 || numbers.some(Number.isNaN)) return null;
-  const scale = srgb ? 255 : 1;
-  return [numbers[0]! * scale, numbers[1]! * scale, numbers[2]! * scale, numbers[3] ?? 1];
+/** The colour of text in any notation, with its opacity from 0 to 1; null for what is no colour. */
+function inkOf(text: string): Rgba | null {
+  const whole = colourOf(text);
+  // What is seen through is painted in fewer shades than it has.
+  const [red, green, blue] = (whole && colourOf(`rgb(from ${text} r g b / 1)`)) ?? [];
+  return whole && red !== undefined ? [red, green!, blue!, whole[3]! / 255] : null;
 }
 
 /** The sides of a part of the viewport. */
@@ -146,7 +142,7 @@ export function linesOf(scene: Scene, about: (seen: Seen) => Pick<TextLine, 'ele
     if (isClippedAway) continue;
     const style = isHint ? getComputedStyle(element, '::placeholder') : ownStyle;
     const opacity = isHint ? ownOpacity * Number(style.opacity) : ownOpacity;
-    const colour = readColour(style.color);
+    const colour = inkOf(style.color);
     // Text that is drawn as a shape of what is behind it has no colour of its own.
     if (
       !colour ||

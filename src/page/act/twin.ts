@@ -2,6 +2,7 @@
  * What libraries build around a control: a field that takes the pointer for it, a twin that is painted in its place, an
  * area that makes it easier to hit.
  */
+import { colourOf } from '../check/colour.ts';
 import { isElement } from './element.ts';
 import { elementsIn } from './find.ts';
 import { flatParent, within } from './flat.ts';
@@ -47,7 +48,7 @@ function fieldOf(control: Element): Element {
 function paints(element: Element): boolean {
   const { borderStyle, borderWidth, backgroundColor, backgroundImage, boxShadow } = getComputedStyle(element);
   const hasBorder = !/^(none ?)+$/.test(borderStyle) && !/^(0px ?)+$/.test(borderWidth);
-  const hasGround = backgroundImage !== 'none' || boxShadow !== 'none' || !/, 0\)$|^transparent$/.test(backgroundColor);
+  const hasGround = backgroundImage !== 'none' || boxShadow !== 'none' || colourOf(backgroundColor)?.[3] !== 0;
   const hasText = [...element.childNodes].some(({ nodeType, textContent }) => nodeType === 3 && textContent?.trim());
   return hasBorder || hasGround || hasText || element.matches('svg, img');
 }

@@ -124,6 +124,17 @@ describe('what changed is told in words', () => {
     ]);
   });
 
+  test('one colour of any notation, as all rules write it, or in hexadecimal', () => {
+    const rules = (one: string, other: string): string => `.card { color: ${one} } .card p { background: ${other} }`;
+    const [green, navy] = ['oklch(51.975% 0.17686 142.495)', 'hsl(240 100% 25%)'];
+    expect(told([berths], [berths], rules(green, green), rules(navy, navy))).toEqual([
+      'oklch(51.975% 0.17686 142.495) → hsl(240 100% 25%) in 2 declarations (color, background)',
+    ]);
+    expect(told([berths], [berths], rules(green, 'green'), rules(navy, 'navy'))).toEqual([
+      '#008000 → #000080 in 2 declarations (color, background)',
+    ]);
+  });
+
   test('one token with other values by day and by night, once', () => {
     const sheet = (day: string, night: string): string =>
       `:root { --tone: ${day} } @media (prefers-color-scheme: dark) { :root { --tone: ${night} } } .card { color: var(--tone) }`;

@@ -84,7 +84,19 @@ test.each([
   ['#0b556380', '#0b5563'],
   ['rgba(11, 85, 99, 0.04)', '#0b5563'],
   ['rgb(11 85 99 / 50%)', '#0b5563'],
-  ['red', null],
+  // The examples of green and of tomato in CSS Color 4.
+  ['green', '#008000'],
+  ['hsl(120deg 100% 25%)', '#008000'],
+  ['lab(46.277% -47.552 48.586)', '#008000'],
+  ['oklch(51.975% 0.17686 142.495)', '#008000'],
+  ['oklch(51.975% 0.17686 142.495 / 30%)', '#008000'],
+  ['color(srgb 1 0.38824 0.27843)', '#ff6347'],
+  ['var(--tone)', null],
+  ['currentcolor', null],
+  ['#12', null],
+  ['url(red)', null],
+  ['hsl(', null],
+  ['', null],
   ['12px', null],
 ])('the colour %s is %s', (text, wanted) => expect(opaque(text)).toBe(wanted));
 
@@ -98,7 +110,12 @@ test.each([
   ['1px solid #111111', '2px solid #222222', null],
   ['#111', '#111 none', null],
   ['#111 #222', '#333 #444', null],
-])('from %s to %s one colour changed: %s', (before, now, wanted) => expect(colourChange(before, now)).toEqual(wanted));
+  ['1px solid red', '1px solid navy', ['red', 'navy']],
+  ['color-mix(in oklab, var(--a) 20%, red)', 'color-mix(in oklab, var(--a) 20%, navy)', null],
+  ['0 1px hsl(0 0% 0% / 0.2)', '0 1px hsl(0 100% 50% / 0.2)', ['hsl(0 0% 0% / 0.2)', 'hsl(0 100% 50% / 0.2)']],
+])('from %s to %s one colour changed: %s', (before, now, wanted) =>
+  expect(colourChange(before, now)?.map(({ text }) => text) ?? null).toEqual(wanted),
+);
 
 test('a word counts where it is a text, a value or an attribute, and only where it stands once', () => {
   const all = [
