@@ -17,6 +17,7 @@ import {
 import { dirname, join } from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
 import { onDisk } from '../core/problem/disk.ts';
+import { fail, messageOf } from '../core/problem/problem.ts';
 
 /** What a file is to hold. */
 type Content = Uint8Array | string;
@@ -46,6 +47,18 @@ function stage(path: string, content: Content): void {
 
 type Journal = { writes: string[]; removals: string[] };
 
+/** @throws ProblemError `journal-wrong`: it lies where anybody may have written it */
+function readJournal(path: string): Journal {
+  try {
+    const { writes, removals } = JSON.parse(readFileSync(path, 'utf8')) as Journal;
+    const isInside = (one: string): boolean => !one.split('/').includes('..') && !one.startsWith('/');
+    if (![...writes, ...removals].every(isInside)) throw new Error('it names files outside its folder');
+    return { writes, removals };
+  } catch (error) {
+    return fail('journal-wrong', { file: path, error: messageOf(error) });
+  }
+}
+
 function carryOut(folder: string, { writes, removals }: Journal): void {
   for (const path of writes)
     if (existsSync(staged(join(folder, path)))) renameSync(staged(join(folder, path)), join(folder, path));
@@ -57,11 +70,7 @@ function carryOut(folder: string, { writes, removals }: Journal): void {
 export function recover(folder: string): void {
   const path = join(folder, journalName);
   if (!existsSync(path)) return;
-  const journal = JSON.parse(readFileSync(path, 'utf8')) as Journal;
-  const isInside = (one: string): boolean => !one.split('/').includes('..') && !one.startsWith('/');
-  if (![...journal.writes, ...journal.removals].every(isInside))
-    throw new Error(`${path} names files outside its folder`);
-  carryOut(folder, journal);
+  carryOut(folder, readJournal(path));
 }
 
 /**

@@ -1,6 +1,6 @@
 /** `sguardo challenge`: makes things wrong in the pages of looks, and tells what none of their checks noticed. */
 import { setTimeout as delay } from 'node:timers/promises';
-import { type Command, InvalidArgumentError } from 'commander';
+import type { Command } from 'commander';
 import pc from 'picocolors';
 import {
   type Challenge,
@@ -17,16 +17,9 @@ import { ProblemError } from '../core/problem/problem.ts';
 import { counted } from '../core/text/counted.ts';
 import { findService, type Found } from './find.ts';
 import { follow, progressLine } from './follow.ts';
-import { count } from './run.ts';
+import { count, percent } from './numbers.ts';
 
 type Options = { most: number; least?: number; all?: boolean; json?: boolean };
-
-const percent = (text: string): number => {
-  const value = Number(text);
-  if (text.trim() === '' || !(value >= 0 && value <= 100))
-    throw new InvalidArgumentError('Expected a percentage from 0 to 100.');
-  return value;
-};
 
 export function addChallenge(program: Command): void {
   program

@@ -2,8 +2,8 @@
 import type { ResultSummary } from '../core/run/run.ts';
 import { placeOf, reasonOf, titleOf } from '../core/report/report.ts';
 
-/** Nobody sits before the terminal. */
-export const isCi = process.env.CI === 'true';
+/** Nobody sits before the terminal: every maker of such machines says so in this variable, some of them with a 1. */
+export const isCi = !['', '0', 'false'].includes(process.env.CI ?? '');
 
 /** How a log folds lines away, and how it marks a line of a file. */
 export type Log = {

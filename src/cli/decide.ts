@@ -1,5 +1,5 @@
 /** `sguardo approve` and `sguardo reject`: decide about what the last run captured. */
-import { type Command, InvalidArgumentError, Option } from 'commander';
+import { type Command, Option } from 'commander';
 import pc from 'picocolors';
 import type { Decided, DecisionRequest } from '../core/api/api.ts';
 import { lookTitle } from '../core/look/look.ts';
@@ -7,6 +7,7 @@ import { fail } from '../core/problem/problem.ts';
 import { counted } from '../core/text/counted.ts';
 import { causesText } from './causes.ts';
 import { type Found, findService } from './find.ts';
+import { numberOf } from './numbers.ts';
 
 /** The options of both decisions. */
 type Options = {
@@ -21,14 +22,9 @@ type Options = {
   json?: boolean;
 };
 
-function causeNumber(text: string, numbers: number[]): number[] {
-  if (!/^[1-9]\d{0,5}$/.test(text)) throw new InvalidArgumentError(`Expected the number of a cause, got “${text}”.`);
-  return [...numbers, Number(text)];
-}
-
 const causeOption = (): Option =>
   new Option('-c, --cause <n>', 'only what this cause has changed: its number in sguardo causes (can be repeated)')
-    .argParser(causeNumber)
+    .argParser((text: string, numbers: number[]) => [...numbers, numberOf('cause')(text)])
     .default([], 'all');
 
 const exceptOption = (): Option =>

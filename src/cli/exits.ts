@@ -24,6 +24,7 @@ const special: Record<string, Exit> = {
   'baseline-unreadable': 1,
   'baseline-torn': 1,
   'baseline-twice': 1,
+  'journal-wrong': 2,
   'baselines-not-folder': 2,
   'request-wrong': 2,
   'request-too-large': 2,

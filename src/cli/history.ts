@@ -1,5 +1,5 @@
 /** `sguardo history` and `sguardo undo`: what was decided, and taking it back. */
-import { type Command, InvalidArgumentError } from 'commander';
+import type { Command } from 'commander';
 import pc from 'picocolors';
 import type { HistoryEntry } from '../core/api/api.ts';
 import { failSelecting, isSelected } from '../core/look/pattern.ts';
@@ -7,11 +7,7 @@ import { lookTitle } from '../core/look/look.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
 import { type Found, findService } from './find.ts';
-
-const batchNumber = (text: string): number => {
-  if (!/^[1-9]\d{0,8}$/.test(text)) throw new InvalidArgumentError(`Expected the number of a decision, got “${text}”.`);
-  return Number(text);
-};
+import { numberOf } from './numbers.ts';
 
 export function addHistory(program: Command): void {
   program
@@ -31,7 +27,7 @@ Examples:
   program
     .command('undo')
     .description('take back the last decision as a whole: its captures wait again, and files are as they were before')
-    .argument('[number]', 'an earlier one, by its number in sguardo history', batchNumber)
+    .argument('[number]', 'an earlier one, by its number in sguardo history', numberOf('decision'))
     .option('--json', 'print one JSON document instead of text')
     .addHelpText(
       'after',

@@ -6,11 +6,12 @@ import { fail } from '../core/problem/problem.ts';
 import { standing } from '../core/run/run.ts';
 import { noVerdicts } from '../core/site/site.ts';
 import { counted } from '../core/text/counted.ts';
+import { sizeText } from '../core/text/size.ts';
 import { publish, type PublishOptions } from '../publish/publish.ts';
 import { type Found, findService } from './find.ts';
 import { progressLine } from './follow.ts';
 import { type ReportKind, writeReports } from './report/report.ts';
-import { count } from './run.ts';
+import { numberOf } from './numbers.ts';
 
 type Options = { run?: number; json?: boolean };
 
@@ -19,7 +20,7 @@ export function addPublish(program: Command): void {
     .command('publish')
     .description('write what the looks come to as a site: files that any server can send, below any path')
     .argument('<folder>', 'where the site is; what was published there before stays')
-    .option('-r, --run <id>', 'one run, instead of what every look comes to now', count)
+    .option('-r, --run <id>', 'one run, instead of what every look comes to now', numberOf('run'))
     .option('--json', 'print one JSON document instead of text')
     .addHelpText(
       'after',
@@ -71,10 +72,6 @@ const reportsOf =
     return Object.values(names);
   };
 
-/** `1.2 MB`. */
-const size = (bytes: number): string =>
-  bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
-
 async function publishTo(folder: string, { run = undefined, json = false }: Options): Promise<void> {
   if (folder.trim() === '') fail('site-folder', { folder: '“”', why: 'it has no name.' });
   const found = await findService(process.cwd());
@@ -103,7 +100,7 @@ async function publishTo(folder: string, { run = undefined, json = false }: Opti
     const near = relative(process.cwd(), published.folder) || '.';
     const place = near.startsWith('..') ? published.folder : near;
     const how = pc.dim('to be opened from a file server, such as the one of your editor');
-    const sizes = `${size(shown)} of pictures and moments, ${size(written)} of it new`;
+    const sizes = `${sizeText(shown)} of pictures and moments, ${sizeText(written)} of it new`;
     process.stdout.write(
       `Published ${pc.bold(entry.name)}: ${counted(entry.looks, 'look')}, ${sizes}\n` +
         `${place}/${entry.name}/index.html  ${how}\n`,

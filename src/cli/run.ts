@@ -11,6 +11,7 @@ import type { ResultSummary, RunRequest, RunSummary } from '../core/run/run.ts';
 import { exitCode } from '../core/run/verdict.ts';
 import { attend } from './attend.ts';
 import { isCi } from './ci.ts';
+import { count, milliseconds, percent } from './numbers.ts';
 import { coverageText } from './coverage.ts';
 import { exitOf } from './exits.ts';
 import { type Found, findService } from './find.ts';
@@ -46,28 +47,6 @@ const address = (text: string): string => {
   if (!/^https?:\/\/[^\s/]+/.test(text))
     throw new InvalidArgumentError('Expected an address such as https://looks.example/.');
   return text;
-};
-
-/** A number of times. @throws InvalidArgumentError */
-export const count = (text: string): number => {
-  const n = Number(text);
-  if (!Number.isInteger(n) || n < 1 || n > 1000)
-    throw new InvalidArgumentError(`Expected a whole number from 1 to 1000, got “${text}”.`);
-  return n;
-};
-
-/** A time. @throws InvalidArgumentError */
-const milliseconds = (text: string): number => {
-  const n = Number(text);
-  if (!(n >= 0 && n <= 60_000)) throw new InvalidArgumentError(`Expected a number from 0 to 60000, got “${text}”.`);
-  return n;
-};
-
-/** A share. @throws InvalidArgumentError */
-const percent = (text: string): number => {
-  const n = Number(text);
-  if (!(n >= 0 && n <= 100)) throw new InvalidArgumentError(`Expected a number from 0 to 100, got “${text}”.`);
-  return n;
 };
 
 /** How much CI runs of what it could take over, in percent. */

@@ -1,18 +1,12 @@
 /** `sguardo serve`: the service and its console, in the foreground. */
 import { dirname } from 'node:path';
-import { type Command, InvalidArgumentError, Option } from 'commander';
+import { type Command, Option } from 'commander';
 import pc from 'picocolors';
 import { findConfig } from '../client/project.ts';
 import { ProblemError } from '../core/problem/problem.ts';
 import type { Service } from '../service/service.ts';
 import { runningService, startLimit } from './find.ts';
-
-const portNumber = (text: string): number => {
-  const n = Number(text);
-  if (!Number.isInteger(n) || n < 1 || n > 65_535)
-    throw new InvalidArgumentError(`Expected a whole number from 1 to 65535, got “${text}”.`);
-  return n;
-};
+import { portNumber } from './numbers.ts';
 
 export function addServe(program: Command): void {
   program

@@ -8,7 +8,8 @@ import { exitOf } from './exits.ts';
 import { findService } from './find.ts';
 import { benchUrl, duration, problemText } from './print.ts';
 import { follow } from './follow.ts';
-import { count, environmentOption } from './run.ts';
+import { count } from './numbers.ts';
+import { environmentOption } from './run.ts';
 import { jsonDocument } from './tell.ts';
 
 type Options = { env: string[]; rounds: number; json?: boolean };

@@ -25,7 +25,7 @@ const alike = ({ component, look, verdict, problem, captures }: ResultSummary): 
   ]);
 
 /** Most looks that are told in full; beyond, a list is read in the console, which a CI log has not. */
-const toldInFull = process.env.CI && process.env.CI !== 'false' ? Number.POSITIVE_INFINITY : 20;
+const toldInFull = isCi ? Number.POSITIVE_INFINITY : 20;
 
 /** The causes of some results; what failed is told by itself. Numbers stay those of the whole list. */
 function ofResults(list: CauseList, results: readonly ResultSummary[]): CauseList {

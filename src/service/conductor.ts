@@ -5,6 +5,7 @@ import { fail, problem, type Problem, toProblem } from '../core/problem/problem.
 import { noProgress, type Progress } from '../core/run/progress.ts';
 import { type RunRequest, type RunSummary, usualRequest } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
+import { sizeText } from '../core/text/size.ts';
 import { oneRun } from './oneRun.ts';
 import { progressOf, type ProgressTeller } from './progress.ts';
 import type { RunTools } from './runTools.ts';
@@ -13,10 +14,6 @@ type Options = RunTools & { log(error: unknown): void };
 
 /** Runs that may wait at a time. */
 export const mostQueued = 20;
-
-/** `1.2 MB`. */
-const size = (bytes: number): string =>
-  bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
 
 export class Conductor {
   readonly #options: Options;
@@ -132,6 +129,6 @@ export class Conductor {
 
   #prune(keep: number): string[] {
     const { runs, bytes } = this.#options.store.prune(keep);
-    return bytes === 0 ? [] : [`Removed ${counted(runs, 'old run')}, which freed ${size(bytes)}.`];
+    return bytes === 0 ? [] : [`Removed ${counted(runs, 'old run')}, which freed ${sizeText(bytes)}.`];
   }
 }

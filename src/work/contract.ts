@@ -7,8 +7,9 @@ import { addressOf } from '../core/address/address.ts';
 import { fail, messageOf, type Problem, problem } from '../core/problem/problem.ts';
 import { nearest } from '../core/text/nearest.ts';
 
-type Response = { content?: Record<string, { schema?: unknown }>; $ref?: string };
-type Operation = { responses?: Record<string, Response> };
+type Response = { content?: Record<string, { schema?: unknown }> };
+type Operation = { responses?: Record<string, Response | Reference> };
+type Reference = { $ref: string };
 type Description = { paths?: Record<string, Record<string, Operation>>; servers?: { url: string }[] };
 
 /** A reply as far as an API has a say in it. */
@@ -33,29 +34,52 @@ function basesOf({ servers = [] }: Description): string[] {
 
 const methods = ['get', 'put', 'post', 'delete', 'options', 'head', 'patch', 'trace'];
 
-type Found = { template: string; operation: Operation };
-
-/** The operation that a request is for. Paths without names in them come first. */
-function operationFor({ paths = {}, ...rest }: Description, method: string, pathname: string): Found | null {
-  const templates = Object.keys(paths).toSorted((a, b) => Number(a.includes('{')) - Number(b.includes('{')));
-  for (const base of basesOf(rest)) {
-    if (!pathname.startsWith(base)) continue;
-    const path = pathname.slice(base.length) || '/';
-    for (const template of templates) {
-      const operation = paths[template]?.[method.toLowerCase()];
-      if (operation && patternOf(template).test(path)) return { template, operation };
-    }
-  }
-  return null;
-}
-
 const known = ({ paths = {} }: Description): string[] =>
   Object.entries(paths).flatMap(([path, operations]) =>
     Object.keys(operations).flatMap((method) => (methods.includes(method) ? `${method.toUpperCase()} ${path}` : [])),
   );
 
-const pointer = (...keys: string[]): string =>
+const pointer = (keys: readonly string[]): string =>
   keys.map((key) => `/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`).join('');
+
+const keysOf = (reference: string): string[] =>
+  reference
+    .slice(2)
+    .split('/')
+    .map((key) => decodeURIComponent(key).replaceAll('~1', '/').replaceAll('~0', '~'));
+
+/** A part of a description, and where it stands: there, or where it is said to be instead, in the same file. */
+type Part<T> = { keys: string[]; value: T };
+
+/** Longer chains of references go round in a circle. */
+const mostReferences = 20;
+
+function partAt<T>(description: Description, keys: string[], most = mostReferences): Part<T> | null {
+  const found = keys.reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], description);
+  const reference = (found as Partial<Reference> | undefined)?.$ref;
+  if (reference?.startsWith('#/') && most > 0) return partAt(description, keysOf(reference), most - 1);
+  return typeof found === 'object' && found !== null ? { keys, value: found as T } : null;
+}
+
+/** True for a media type that a description means, which may be for all of a kind: `application/*`. */
+const isMeant = (described: string, type: string): boolean =>
+  type.toLowerCase().startsWith(described.toLowerCase().replace(/\*.*$/, ''));
+
+/** The operation that a request is for. Paths without names in them come first. */
+function operationFor(description: Description, method: string, pathname: string): Part<Operation> | null {
+  const { paths = {} } = description;
+  const templates = Object.keys(paths).toSorted((a, b) => Number(a.includes('{')) - Number(b.includes('{')));
+  for (const base of basesOf(description)) {
+    if (!pathname.startsWith(base)) continue;
+    const path = pathname.slice(base.length) || '/';
+    for (const template of templates) {
+      const all = patternOf(template).test(path) ? partAt(description, ['paths', template]) : null;
+      const operation = all && partAt<Operation>(description, [...all.keys, method.toLowerCase()]);
+      if (operation) return operation;
+    }
+  }
+  return null;
+}
 
 /** `/berths/0/depth must be number`. */
 const errorInWords = ({ instancePath, message, params }: ErrorObject): string => {
@@ -95,14 +119,16 @@ export function contractOf(root: string, file: string): Contract {
         const near = nearest(request, known(description));
         return wrong(request, `has no such operation${near ? `; the nearest one is ${near}` : ''}`);
       }
-      const { template, operation } = found;
+      const { keys, value: operation } = found;
       const declared = declaredFor(operation, status);
       const statuses = Object.keys(operation.responses ?? {}).join(', ');
       if (declared === null)
         return wrong(request, `never answers with ${status}; it answers with ${statuses || 'nothing'}`);
-      const media = Object.keys(operation.responses?.[declared]?.content ?? {}).find((one) => type.startsWith(one));
-      if (!media || !/json/.test(media)) return null;
-      const where = pointer('paths', template, method.toLowerCase(), 'responses', declared, 'content', media, 'schema');
+      const response = partAt<Response>(description, [...keys, 'responses', declared]);
+      const { content = {} } = response?.value ?? {};
+      const media = Object.keys(content).find((one) => isMeant(one, type));
+      if (!response || !media || !content[media]?.schema || !/json/.test(type)) return null;
+      const where = pointer([...response.keys, 'content', media, 'schema']);
       return bodyObjection(ajv, `api#${where}`, body, (what, lines) => wrong(request, what, lines));
     },
   };

@@ -300,6 +300,19 @@ describe('several approvals', () => {
     expect(readFileSync(join(root, 'baselines/day/src/Buoy/plain.png')).equals(pictures[0]!)).toBe(true);
   });
 
+  it.each(['{', '[]', '{"writes":["../../stranger"],"removals":[]}', '{"writes":1}'])(
+    'are not gone on with when what was being written says %s, and that is told',
+    (text) => {
+      const root = freshFolder();
+      write(root, approved(keyOf('plain')));
+      const journal = join(root, 'baselines/.approval.json');
+      writeFileSync(journal, text);
+      expect(() => readFolder(root, 'baselines')).toThrow(/\.approval\.json says which baselines/);
+      rmSync(journal);
+      expect(readFolder(root, 'baselines').contents.baselines).toHaveLength(1);
+    },
+  );
+
   it('are not written when they cannot be recorded', () => {
     const root = three();
     const before = files(root);

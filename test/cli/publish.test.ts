@@ -234,6 +234,14 @@ test('looks of a repeated run are all there', async () => {
   }
 });
 
+test('a run is named by any number, of which there need not be one', async () => {
+  const [gone, odd] = await Promise.all(
+    ['5000', 'last'].map((run) => sguardo(root, 'publish', join(freshFolder(), 'site'), '--run', run)),
+  );
+  expect([gone!.code, gone!.err]).toEqual([2, expect.stringContaining('run 5000')]);
+  expect([odd!.code, odd!.err]).toEqual([2, expect.stringContaining('Expected the number of a run, got “last”.')]);
+});
+
 test('a folder with other files is left as it is, and so is a site that cannot be read', async () => {
   const other = join(freshFolder(), 'other');
   mkdirSync(other);

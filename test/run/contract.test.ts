@@ -13,9 +13,19 @@ paths:
       responses:
         '200': { content: { application/json: { schema: { $ref: '#/components/schemas/Berth' } } } }
         '404': { description: no such berth }
+        '409': { $ref: '#/components/responses/Taken' }
+        '422': { content: { application/json: { example: {} } } }
+  /tides: { $ref: '#/components/pathItems/Tides' }
   /berths/new:
     get: { responses: { 2XX: { content: { application/json: { schema: { type: 'null' } } } } } }
 components:
+  responses:
+    Taken: { $ref: '#/components/responses/Really~1taken' }
+    Really/taken: { content: { application/json: { schema: { type: object, required: [by] } } } }
+    Circle: { $ref: '#/components/responses/Circle' }
+  pathItems:
+    Tides:
+      get: { responses: { '200': { content: { application/*: { schema: { type: array } } } }, '500': { $ref: '#/components/responses/Circle' } } }
   schemas:
     Berth:
       type: object
@@ -41,6 +51,10 @@ describe('a contract', () => {
     ['/api/berths/C-14', 200, { name: 'C-14', depth: 3.2, vessel: null }],
     ['/api/berths/C-14', 404, { whatever: 1 }],
     ['/api/berths/new', 204, null],
+    ['/api/berths/C-14', 409, { by: 'Alba' }],
+    ['/api/berths/C-14', 422, { whatever: 1 }],
+    ['/api/tides', 200, []],
+    ['/api/tides', 500, {}],
     // Where a component asks its own origin without the server's path.
     ['/berths/C-14', 200, { name: 'C-14', depth: 3.2 }],
   ])('has nothing against %s with %s %j', (path, status, body) => {
@@ -51,6 +65,8 @@ describe('a contract', () => {
     ['a body of another type', '/api/berths/C', 200, { name: 4 }, /could not give this body/],
     ['a status', '/api/berths/C', 418, {}, /never answers with 418; it answers with 200, 404/],
     ['a path', '/api/berth/C', 200, {}, /has no such operation; the nearest one is GET \/berths/],
+    ['a body that is described elsewhere', '/api/berths/C', 409, {}, /could not give this body/],
+    ['a path that is described elsewhere', '/api/tides', 200, {}, /could not give this body/],
     ['a path with its own description', '/api/berths/new', 200, {}, /could not give this body/],
   ])('objects to %s', (_, path, status, body, message) => {
     expect(asked(path, status, body)?.message).toMatch(message);

@@ -59,6 +59,10 @@ const kept = {
     (d) => `${d.file} is not a valid baseline description: ${d.error}`,
     'Restore it from version control, or delete it and approve the capture again.',
   ),
+  'journal-wrong': entry(
+    (d) => `${d.file} says which baselines are being written, and cannot be understood: ${d.error}`,
+    'Delete it, and look in version control at what has changed in this folder before you go on.',
+  ),
   'baseline-torn': entry(
     (d) => `${d.file} and its description do not belong together: the description names another picture.`,
     'Restore both files from the same commit, or check the capture and approve it again.',
