@@ -66,6 +66,39 @@ export default looks(Parts, { states: { named: { async script() {
     expect(parts('named').problem).toBeNull();
   });
 
+  it('is named without what is drawn around its name and not said', async () => {
+    write(folder, {
+      'src/Drawn.css': `
+        .icon::before { content: '\\f0c7'; }
+        .gone::after { content: ':'; visibility: hidden; }
+        .said::before { content: '★' / 'Rated '; }
+        .silent::after { content: ' →' / ''; }
+        .quoted::after { content: ' \\22 north\\22'; }
+        .counted::before { counter-increment: n; content: counter(n) ' of '; }`,
+      'src/Drawn.look.tsx': `import { ensure, looks, the } from 'sguardo';
+import './Drawn.css';
+const Drawn = () => <form>
+  <label className="gone">Vessel <input /></label>
+  <button type="button"><i className="icon" /> Save</button>
+  <button type="button"><span>\ue5cd</span>Close</button>
+  <button type="button" className="said">good</button>
+  <a href="#next" className="silent">Next</a>
+  <button type="button" className="quoted">Pier</button>
+  <button type="button" className="counted">nine</button>
+  <input aria-label="Note" aria-describedby="hint" /><p id="hint"><i className="icon" /> Seen by all</p>
+</form>;
+export default looks(Drawn, { states: { named: { async script() {
+  await ensure(the.field('Vessel')).isVisible();
+  for (const name of ['Save', 'Close', 'Rated good', 'Pier "north"', 'of nine'])
+    await ensure(the.button(name)).isVisible();
+  await ensure(the.link('Next')).isVisible();
+  await ensure(the.field('Note')).hasDescription('Seen by all');
+} } } });`,
+    });
+    const { look: drawn } = await served.run({ patterns: ['Drawn'] });
+    expect(drawn('named').problem).toBeNull();
+  });
+
   it('finds marks by the attribute that the project uses', async () => {
     const config = "export default { baselines: false, isolate: 'file', patience: 100, markAttribute: 'data-gauge' };";
     write(folder, {

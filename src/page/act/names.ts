@@ -6,10 +6,11 @@ import type { Name } from '../../language/target.ts';
 import { shadowOf } from '../record/roots.ts';
 import { isElement } from './element.ts';
 import { slottedIn } from './flat.ts';
+import { stylesForNames } from './generated.ts';
 import { atThisInstant } from './memo.ts';
 
 // Chromium computes styles of ::before and ::after, so names include their content.
-const options = { computedStyleSupportsPseudoElements: true };
+const options = { computedStyleSupportsPseudoElements: true, getComputedStyle: stylesForNames };
 
 /** Roles of HTML-AAM 1.0 that the library leaves out. */
 const more: Record<string, string> = {
@@ -32,8 +33,8 @@ const more: Record<string, string> = {
 const isNamed = (element: Element): boolean =>
   ['aria-label', 'aria-labelledby', 'title'].some((name) => element.getAttribute(name));
 
-/** White space folded, as names are compared. */
-export const fold = (text: string): string => text.replace(/\s+/g, ' ').trim();
+/** As names and texts are compared: white space folded, without the letters of icon fonts, which nobody reads. */
+export const fold = (text: string): string => text.replace(/\p{Co}/gu, '').replace(/\s+/g, ' ').trim();
 
 /** True when a name is the wanted one, white space folded, or holds the wanted pattern. */
 export const matchesName = (actual: string, wanted: Name): boolean =>
@@ -67,7 +68,7 @@ const hidden = atThisInstant<Element, boolean>();
 
 /** The accessible description with white space folded. */
 export const descriptionOf = (element: Element): string =>
-  spaced(fold(computeAccessibleDescription(element)), [referred(element, 'aria-describedby')]);
+  spaced(fold(computeAccessibleDescription(element, options)), [referred(element, 'aria-describedby')]);
 
 /** The elements that an attribute refers to by their ids. */
 function referred(element: Element, attribute: string): Element[] {
