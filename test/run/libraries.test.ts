@@ -128,11 +128,68 @@ export default looks(Pier, {
 });
 `;
 
+/** A list of 300 berths that holds only those that can be seen; or whose items are drawn, and others told beside it. */
+const berths = `import { useState } from 'react';
+import { click, ensure, looks, select, the } from 'sguardo/react';
+
+const all = Array.from({ length: 300 }, (_, i) => 'Berth ' + i);
+const closed = (i: number) => i === 7 || i === 290;
+
+function Berths({ told = false, count = 300 }) {
+  const [open, setOpen] = useState(false);
+  const [is, setIs] = useState('None');
+  const [top, setTop] = useState(0);
+  const from = Math.floor(top / 32);
+  const rows = all.slice(0, count).slice(from, from + 6);
+  const attributes = (i: number) => told ? { title: all[i] } : { role: 'option', 'aria-selected': false };
+  const list = <div onScroll={(event) => setTop(event.currentTarget.scrollTop)} style={{ height: 160, overflow: 'auto', border: '1px solid' }}>
+    <div {...(told ? {} : { role: 'listbox', id: 'berths' })} style={{ height: count * 32, paddingTop: from * 32, boxSizing: 'border-box' }}>
+      {rows.map((row, i) => <div key={row} {...attributes(from + i)} aria-disabled={closed(from + i)} style={{ height: 32 }}
+        onClick={() => { if (closed(from + i)) return; setIs(row); setOpen(false); }}><b>{row}</b></div>)}
+    </div></div>;
+  return <div style={{ width: 200 }}>
+    <button role="combobox" aria-label="Berth" aria-expanded={open} aria-controls="berths" onClick={() => setOpen(true)}>{is}</button>
+    {open && <div>
+      {told && <div role="listbox" id="berths" style={{ width: 0, height: 0, overflow: 'hidden' }}>
+        {rows.slice(0, 2).map((row) => <div key={row} role="option" aria-selected={false} aria-label={row}>{row}</div>)}</div>}
+      {list}</div>}
+  </div>;
+}
+
+const chooses = (name: string) => async () => {
+  await select(the.combobox('Berth'), name);
+  await ensure(the.combobox('Berth')).reads(name);
+};
+
+export default looks(Berths, {
+  patience: 300,
+  states: {
+    'near in a long list': { script: chooses('Berth 2') },
+    'far in a long list': { script: chooses('Berth 222') },
+    'near where options are only told': { props: { told: true }, script: chooses('Berth 3') },
+    'far where options are only told': { props: { told: true }, script: chooses('Berth 222') },
+    'where all is drawn': { props: { told: true, count: 4 }, script: chooses('Berth 3') },
+    'an option that is only told': { props: { told: true }, async script() {
+      await click(the.combobox('Berth'));
+      await ensure(the.option('Berth 1')).isVisible();
+      await click(the.option('Berth 1'));
+      await ensure(the.combobox('Berth')).reads('Berth 1');
+    } },
+    'not there in a long list': { script: chooses('Berth 300') },
+    'not there where options are only told': { props: { told: true }, script: chooses('Berth 300') },
+    'closed in a long list': { script: chooses('Berth 290') },
+    'closed where options are only told': { props: { told: true }, script: chooses('Berth 7') },
+  },
+});
+`;
+
 let served: Served;
 let look: (name: string) => ResultSummary;
 
 beforeAll(async () => {
-  served = await serve(project({ 'sguardo.config.ts': configuration({}), 'src/Pier.look.tsx': pier }));
+  served = await serve(
+    project({ 'sguardo.config.ts': configuration({}), 'src/Pier.look.tsx': pier, 'src/Berths.look.tsx': berths }),
+  );
   ({ look } = await served.run());
 });
 
@@ -150,6 +207,12 @@ describe('a person can use', () => {
     'an area for fingers',
     'an input in something transparent',
     'a clipped input in its thumb',
+    'near in a long list',
+    'far in a long list',
+    'near where options are only told',
+    'far where options are only told',
+    'where all is drawn',
+    'an option that is only told',
   ])('%s', (name) => {
     const { verdict, problem } = look(name);
     expect([verdict, problem?.message, problem?.found]).toEqual(['new', undefined, undefined]);
@@ -162,6 +225,10 @@ describe('a person can use', () => {
     ['not what fades with all around it', 'target-hidden'],
     ['not an input that has faded', 'target-hidden'],
     ['not a button that has faded', 'target-hidden'],
+    ['not there in a long list', 'option-missing'],
+    ['not there where options are only told', 'option-missing'],
+    ['closed in a long list', 'option-missing'],
+    ['closed where options are only told', 'option-missing'],
   ])('%s', (name, code) => {
     expect(look(name).problem?.code).toBe(code);
   });

@@ -41,7 +41,7 @@ function pointAt([left, top, width, height]: Box, [x, y]: Amount, target: string
 }
 
 /** What is acted upon: a target, or an element that belongs to one, with words for it. */
-export type Aim = Target | { words: string; element(): Element };
+export type Aim = Target | { words: string; element(): Element | Promise<Element> };
 
 /** Resolves with the element and the point to act at. What it finds is written into the step. */
 export function actionable(current: Step, recording: Recording, aim: Aim, purpose: Purpose): Promise<Actionable> {
@@ -50,7 +50,7 @@ export function actionable(current: Step, recording: Recording, aim: Aim, purpos
   const wrong = (code: ProblemCode, details: Record<string, string | number> = {}): never =>
     fail(code, { target: name, action: purpose.action, patience: patience(), ...details });
   return retry(current, recording, async () => {
-    const element = isTarget(aim) ? only(aim) : aim.element();
+    const element = isTarget(aim) ? only(aim) : await aim.element();
     recording.aim(current, name, element, boxOf(element));
     const handle = handleOf(element);
     const hidden = whyOutOfReach(handle);

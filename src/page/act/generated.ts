@@ -1,11 +1,11 @@
 /** What ::before and ::after say of an element to somebody who does not see it. */
 
 /** A part of a `content`: a string, the slash before what is said instead, or something that has no words. */
-const part = /"((?:\\[^]|[^"\\])*)"|(\/)|[^"/]+/g;
+const part = /"((?:\\[\s\S]|[^"\\])*)"|(\/)|[^"/]+/g;
 
 /** A string of CSS as what it stands for (CSS Syntax 3, 4.3.7). */
 const unescaped = (text: string): string =>
-  text.replace(/\\(?:([0-9a-f]{1,6})\s?|([^]))/gi, (_, code: string | undefined, letter: string) =>
+  text.replace(/\\(?:([0-9a-f]{1,6})\s?|([\s\S]))/gi, (_, code: string | undefined, letter: string) =>
     code ? String.fromCodePoint(Number.parseInt(code, 16) || 0xfffd) : letter,
   );
 

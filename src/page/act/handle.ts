@@ -3,7 +3,9 @@
  * transparent, or clip it to a pixel beside its label: what counts is what a click there reaches.
  */
 import { within } from './flat.ts';
+import { roleOf } from './names.ts';
 import { slottedTextAt } from './scroll.ts';
+import { drawnOption } from './told.ts';
 import { controls, hasTwin, isClipped, isTakenFor } from './twin.ts';
 import { whyInvisible } from './visible.ts';
 
@@ -13,8 +15,12 @@ const labelsOf = (element: Element): Element[] => [...((element as HTMLInputElem
 /** Why nobody can point at the element, or null. A transparent native control can be used all the same. */
 export const whyOutOfReach = (element: Element): string | null => whyInvisible(element, () => hasTwin(element));
 
-/** What is pointed at for an element: the element itself, or a label of a control that cannot be pointed at. */
+/**
+ * What is pointed at for an element: the element itself, a label of a control that cannot be pointed at, or what is
+ * drawn for an option that is only told.
+ */
 export function handleOf(element: Element): Element {
+  if (roleOf(element) === 'option') return drawnOption(element);
   if (!element.matches(controls) || (whyOutOfReach(element) === null && !isClipped(element))) return element;
   return labelsOf(element).find((label) => whyInvisible(label) === null && !isClipped(label)) ?? element;
 }
@@ -23,5 +29,6 @@ export function handleOf(element: Element): Element {
 export function reaches(top: Element | null, element: Element, [x, y]: readonly [number, number]): boolean {
   if (top === null) return false;
   const hit = slottedTextAt(top, x, y) ?? top;
+  if (within(hit, handleOf(element))) return true;
   return within(hit, element) || labelsOf(element).some((label) => within(hit, label)) || isTakenFor(top, element);
 }

@@ -4,12 +4,14 @@ import type { Step } from '../../core/timeline/timeline.ts';
 import type { Target } from '../../language/target.ts';
 import type { Recording } from '../record/recording.ts';
 import { actionable, type Actionable } from './actionable.ts';
+import { optionIn, optionsOf, wordsOf } from './choices.ts';
 import { holdsFocus } from './field.ts';
 import { elementsIn } from './find.ts';
 import { clickAt, send } from './input.ts';
-import { nameOf, roleOf } from './names.ts';
+import { roleOf } from './names.ts';
 import { retry } from './retry.ts';
-import { isDisabled, isVisible } from './visible.ts';
+import { isTold } from './told.ts';
+import { isVisible } from './visible.ts';
 
 const isExpanded = (element: Element): boolean => element.getAttribute('aria-expanded') === 'true';
 
@@ -20,7 +22,7 @@ export const opensList = (element: Element): boolean =>
 /** True for a list box itself. */
 export const isList = (element: Element): boolean => roleOf(element) === 'listbox';
 
-const isShownList = (element: Element): boolean => isList(element) && isVisible(element);
+const isShownList = (element: Element): boolean => isList(element) && (isVisible(element) || isTold(element));
 
 /** The list box that an element has opened: the one that it names, or the only one that can be seen. */
 function listOf(element: Element): Element | null {
@@ -34,18 +36,8 @@ function listOf(element: Element): Element | null {
   return shown.length === 1 ? shown[0]! : null;
 }
 
-const optionsOf = (list: Element): Element[] => [...elementsIn(list)].filter((one) => roleOf(one) === 'option');
-
 const isSelected = (option: Element): boolean =>
   option.getAttribute('aria-selected') === 'true' || option.getAttribute('aria-checked') === 'true';
-
-function optionOf(list: Element, target: Target, wanted: string): Element {
-  const options = optionsOf(list);
-  const found = options.find((one) => !isDisabled(one) && nameOf(one) === wanted.trim());
-  if (found) return found;
-  const shown = options.map((one) => `“${nameOf(one)}”${isDisabled(one) ? ' (disabled)' : ''}`);
-  return fail('option-missing', { target: String(target), option: wanted }, { found: shown });
-}
 
 /** Opens the list box of a combo box, with the mouse, or else as the keyboard does. */
 async function open(current: Step, recording: Recording, target: Target, found: Actionable): Promise<() => Element> {
@@ -69,19 +61,20 @@ export async function chooseInList(
 ): Promise<void> {
   const isOwn = isList(found.element);
   const list = isOwn ? () => found.element : await open(current, recording, target, found);
-  const clickOption = async (words: string, option: () => Element): Promise<void> => {
+  const clickOption = async (words: string, option: () => Element | Promise<Element>): Promise<void> => {
     const aim = { words, element: option };
     const { point } = await actionable(current, recording, aim, { action: 'choice', needsEnabled: true });
     await send(recording.number, clickAt(point));
   };
+  const optionOf = optionIn(list, recording, target);
   const isMulti = list().getAttribute('aria-multiselectable') === 'true';
   if (wanted.length !== 1 && !isMulti) fail('list-single', { target: String(target), count: wanted.length });
   for (const name of wanted) {
-    const option = await retry(current, recording, () => optionOf(list(), target, name));
+    const option = await retry(current, recording, () => optionOf(name));
     if (isSelected(option) && (isMulti || isOwn)) continue;
-    await clickOption(`the option “${name}” in ${target}`, () => optionOf(list(), target, name));
+    await clickOption(`the option “${name}” in ${target}`, () => optionOf(name));
   }
   if (!isMulti) return;
-  for (const option of optionsOf(list()).filter((one) => isSelected(one) && !wanted.includes(nameOf(one))))
-    await clickOption(`the option “${nameOf(option)}” in ${target}`, () => option);
+  for (const option of optionsOf(list()).filter((one) => isSelected(one) && !wanted.includes(wordsOf(one))))
+    await clickOption(`the option “${wordsOf(option)}” in ${target}`, () => option);
 }

@@ -34,7 +34,11 @@ const isNamed = (element: Element): boolean =>
   ['aria-label', 'aria-labelledby', 'title'].some((name) => element.getAttribute(name));
 
 /** As names and texts are compared: white space folded, without the letters of icon fonts, which nobody reads. */
-export const fold = (text: string): string => text.replace(/\p{Co}/gu, '').replace(/\s+/g, ' ').trim();
+export const fold = (text: string): string =>
+  text
+    .replace(/\p{Co}/gu, '')
+    .replace(/\s+/g, ' ')
+    .trim();
 
 /** True when a name is the wanted one, white space folded, or holds the wanted pattern. */
 export const matchesName = (actual: string, wanted: Name): boolean =>

@@ -50,8 +50,8 @@ function left(scroller: Element, goal: Amount): Amount {
   return Math.abs(rest[0]) < 1 && Math.abs(rest[1]) < 1 ? [0, 0] : rest;
 }
 
-/** Turns the wheel once; true when the page did something else with it than scroll. */
-async function turn(recording: Recording, [x, y]: [number, number], by: Amount): Promise<boolean> {
+/** Turns the wheel once at a point of the viewport; true when the page did something else with it than scroll. */
+export async function turn(recording: Recording, [x, y]: [number, number], by: Amount): Promise<boolean> {
   let turned: Event | null = null;
   const note = (event: Event): void => {
     turned = event;
