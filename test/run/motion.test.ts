@@ -179,9 +179,11 @@ describe('animations', () => {
     const { steps } = await served.client.timeline(look('a picture waits for its end').id);
     expect(steps.at(-1)!.clock![1]).toBeGreaterThanOrEqual(400);
     expect(look('longer than anybody waits').notes).toEqual([
-      expect.stringContaining('an animation was still running. It got 1000 ms'),
+      expect.stringContaining('an animation was still running (rise of div.slow, 5000 ms to go). It got 1000 ms'),
     ]);
-    expect(look('again and again').notes).toEqual([expect.stringContaining('an animation was still running')]);
+    expect(look('again and again').notes).toEqual([
+      expect.stringContaining('an animation was still running (div.door, '),
+    ]);
   });
 
   it.each([

@@ -22,6 +22,10 @@ export function untilNext({ at, rate, delay, end }: Motion): number | null {
   return Number.isFinite(left) ? Math.max(0, left) : null;
 }
 
+/** How long until it ends; 0 when it stands. */
+export const untilEnd = ({ at, rate, end }: Motion): number =>
+  rate === 0 ? 0 : Math.max(0, ((rate > 0 ? end : 0) - at) / rate);
+
 /** Where it is after so many milliseconds. */
 export const moved = ({ at, rate }: Motion, milliseconds: number): number => at + rate * milliseconds;
 

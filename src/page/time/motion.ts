@@ -2,7 +2,15 @@
  * Animations, transitions and SMIL on the look's own time. The engine holds the timelines of the document still; what
  * runs on them is moved on here, by exactly as much as time is.
  */
-import { isUnending, mayMoveThings, type Motion, moved, propertiesOf, untilNext } from '../../core/time/motion.ts';
+import {
+  isUnending,
+  mayMoveThings,
+  type Motion,
+  moved,
+  propertiesOf,
+  untilEnd,
+  untilNext,
+} from '../../core/time/motion.ts';
 import { documentOf } from '../record/frames.ts';
 import { rootsNow } from '../record/roots.ts';
 import { isMovingPicture, pictureMotion } from '../record/state.ts';
@@ -86,6 +94,26 @@ export function motionsAhead(): number[] {
     if (next !== null) ahead[ahead.length] = next;
   }
   return ahead;
+}
+
+/** `opacity of div.wave`: what moves, by the name that styles have for it, and of which element. */
+function wordsFor(animation: Animation): string {
+  const { animationName, transitionProperty } = animation as Partial<CSSAnimation & CSSTransition>;
+  const { target, pseudoElement } = animation.effect as KeyframeEffect;
+  const name = animation.id || animationName || transitionProperty;
+  const part = `${target?.localName}${target?.classList[0] ? `.${target.classList[0]}` : ''}${pseudoElement ?? ''}`;
+  return `${name ? `${name} of ` : ''}${part}`;
+}
+
+/** What will still be moving when all else has come to its end, and for how long; null when nothing moves. */
+export function lastMotion(): string | null {
+  const pictures = movingPictures().map(({ left }) => ({ left, words: 'a picture' }));
+  const others = running().map(({ animation, motion }) => ({
+    left: untilEnd(motion),
+    words: wordsFor(animation),
+  }));
+  const [last] = [...pictures, ...others].sort((a, b) => b.left - a.left);
+  return last ? `${last.words}, ${Math.ceil(last.left)} ms to go` : null;
 }
 
 /** Moves everything on by so many milliseconds. */

@@ -14,7 +14,7 @@ import {
 import { native } from '../host/natives.ts';
 import { isLate, isReal } from '../host/settings.ts';
 import { nextFrame } from './frame.ts';
-import { motionMayMove, motionsAhead, passMotion } from './motion.ts';
+import { lastMotion, motionMayMove, motionsAhead, passMotion } from './motion.ts';
 
 /** Something that waits, and what it does. */
 type Entry = Waiting & { run(): void };
@@ -196,7 +196,7 @@ export function moveTo(time: number): void {
  * changed lately: frames that show nothing do not count.
  */
 export function endless(showed: boolean): string | null {
-  if (motionsAhead().length > 0) return 'an animation was still running';
+  if (motionsAhead().length > 0) return `an animation was still running (${lastMotion()})`;
   for (const one of entries.values()) {
     if (isEndless(one, now)) continue;
     if (one.kind === 'frame' && !showed) continue;
