@@ -1,4 +1,5 @@
 /** What `sguardo run --timing` tells. */
+import { shortened } from '../core/text/folded.ts';
 import pc from 'picocolors';
 import type { Client } from '../client/client.ts';
 import { lookTitle } from '../core/look/look.ts';
@@ -57,8 +58,6 @@ function changeText({ kind, before, now, ratio, from, to }: Change): string {
   );
 }
 
-const short = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
-
 function lookText({ component, look, environment, total, steps, changes }: TimedLook, width: number): string[] {
   const cost = ({ script, style, layout, paint }: Costs): number => script + style + layout + paint;
   const dearest = steps
@@ -66,9 +65,9 @@ function lookText({ component, look, environment, total, steps, changes }: Timed
     .sort((a, b) => cost(b.costs) - cost(a.costs))
     .slice(0, mostSteps);
   return [
-    `${short(`${lookTitle(component, look)}, ${environment}`, width).padEnd(width)}${row(total)}`,
+    `${shortened(`${lookTitle(component, look)}, ${environment}`, width).padEnd(width)}${row(total)}`,
     ...(steps.length > 1
-      ? dearest.map(({ title, costs }) => pc.dim(`${`  ${short(title, width - 2)}`.padEnd(width)}${row(costs)}`))
+      ? dearest.map(({ title, costs }) => pc.dim(`${`  ${shortened(title, width - 2)}`.padEnd(width)}${row(costs)}`))
       : []),
     ...changes.map(changeText),
   ];

@@ -1,4 +1,5 @@
 /** Reads what can be run of a source. */
+import { folded } from '../core/text/folded.ts';
 import { parseAst } from 'rolldown/parseAst';
 import type { Arm, Branch, FunctionPart, Handler, Span, Structure } from '../core/coverage/structure.ts';
 
@@ -35,7 +36,7 @@ function textIn(element: Node): string | null {
     if (child.type === 'JSXText') return String(child.value);
     return child.type === 'JSXElement' ? (textIn(child) ?? '') : '';
   });
-  const text = texts.join(' ').replace(/\s+/g, ' ').trim();
+  const text = folded(texts.join(' '));
   return text === '' ? null : text;
 }
 

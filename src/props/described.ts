@@ -1,4 +1,5 @@
 /** What a component's source says of it beside types: doc comments, and the values that props fall back on. */
+import { folded, shortened } from '../core/text/folded.ts';
 import type ts from 'typescript';
 import type { Kind } from '../core/look/kind.ts';
 import type { Described, DescribedProp } from '../core/props/described.ts';
@@ -35,8 +36,7 @@ function commentOf(symbol: ts.Symbol | undefined): string {
 
 function sourceOf(node: ts.Node | undefined): string | null {
   if (!node) return null;
-  const text = node.getText().replace(/\s+/g, ' ');
-  return text.length > longest ? `${text.slice(0, longest - 1)}…` : text;
+  return shortened(folded(node.getText()), longest);
 }
 
 /** What names fall back on where an object is taken apart: `{ depth = 3.2 }`. */

@@ -1,4 +1,5 @@
 /** What the looks of a run have run of the project's sources: in all, and line by line. */
+import { folded, shortened } from '../core/text/folded.ts';
 import { createHash } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { join, sep } from 'node:path';
@@ -152,12 +153,7 @@ function linesIn(source: Source): { lines: LineCoverage[]; looks: LookName[] } {
     arms.forEach(({ at, isElse }, arm) => {
       if (taken[arm]! > 0) return;
       const { line } = positionAt(starts, at[0]);
-      const what = isElse
-        ? 'its condition is never false'
-        : `never run: ${text
-            .slice(...at)
-            .replace(/\s+/g, ' ')
-            .slice(0, 80)}`;
+      const what = isElse ? 'its condition is never false' : `never run: ${shortened(folded(text.slice(...at)), 80)}`;
       missing.set(line, [...(missing.get(line) ?? []), what]);
     });
   });

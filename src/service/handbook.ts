@@ -1,4 +1,5 @@
 /** The handbook: what there is to say of each component, put together from its sources, its looks and their results. */
+import { folded } from '../core/text/folded.ts';
 import { readFileSync, statSync } from 'node:fs';
 import { posix } from 'node:path';
 import { captureMaterial, type Material } from '../baselines/material.ts';
@@ -122,7 +123,7 @@ const sheetsOf = ({ moment }: Material): string[] =>
 const firstWords = (plain: string, name: string): string =>
   plain
     .split(/\n\s*\n/)
-    .map((one) => one.trim().replace(/\s+/g, ' '))
+    .map(folded)
     .find((one) => one !== '' && one !== name) ?? '';
 
 function entryOf(

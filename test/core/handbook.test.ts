@@ -174,10 +174,15 @@ it('finds pages by all words, names first', () => {
     verdict: null,
     words,
   });
-  const entries = [entry('FeeTable', 'prices of a berth'), entry('BerthCard', 'one berth'), entry('Tide', 'numberth')];
+  const entries = [
+    entry('FeeTable', 'prices of a berth'),
+    entry('BerthCard', 'one berth'),
+    entry('Tide', 'numberth, low-water “spring”'),
+  ];
   const found = (text: string): string[] => search(entries, text).map(({ name }) => name);
   expect(found('')).toEqual(['FeeTable', 'BerthCard', 'Tide']);
   expect(found('berth')).toEqual(['BerthCard', 'FeeTable', 'Tide']);
   expect(found('price berth')).toEqual(['FeeTable']);
   expect(found('c++ (')).toEqual([]);
+  expect(found('low-water “spring')).toEqual(['Tide']);
 });

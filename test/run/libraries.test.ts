@@ -128,14 +128,14 @@ export default looks(Pier, {
 });
 `;
 
-/** A list of 300 berths that holds only those that can be seen; or whose items are drawn, and others told beside it. */
+/** A list of 60 berths that holds only those that can be seen; or whose items are drawn, and others told beside it. */
 const berths = `import { useState } from 'react';
 import { click, ensure, looks, select, the } from 'sguardo/react';
 
-const all = Array.from({ length: 300 }, (_, i) => 'Berth ' + i);
-const closed = (i: number) => i === 7 || i === 290;
+const all = Array.from({ length: 60 }, (_, i) => 'Berth ' + i);
+const closed = (i: number) => i === 7 || i === 50;
 
-function Berths({ told = false, count = 300 }) {
+function Berths({ told = false, count = 60 }) {
   const [open, setOpen] = useState(false);
   const [is, setIs] = useState('None');
   const [top, setTop] = useState(0);
@@ -165,9 +165,9 @@ export default looks(Berths, {
   patience: 300,
   states: {
     'near in a long list': { script: chooses('Berth 2') },
-    'far in a long list': { script: chooses('Berth 222') },
+    'far in a long list': { script: chooses('Berth 44') },
     'near where options are only told': { props: { told: true }, script: chooses('Berth 3') },
-    'far where options are only told': { props: { told: true }, script: chooses('Berth 222') },
+    'far where options are only told': { props: { told: true }, script: chooses('Berth 44') },
     'where all is drawn': { props: { told: true, count: 4 }, script: chooses('Berth 3') },
     'an option that is only told': { props: { told: true }, async script() {
       await click(the.combobox('Berth'));
@@ -175,9 +175,9 @@ export default looks(Berths, {
       await click(the.option('Berth 1'));
       await ensure(the.combobox('Berth')).reads('Berth 1');
     } },
-    'not there in a long list': { script: chooses('Berth 300') },
-    'not there where options are only told': { props: { told: true }, script: chooses('Berth 300') },
-    'closed in a long list': { script: chooses('Berth 290') },
+    'not there in a long list': { script: chooses('Berth 60') },
+    'not there where options are only told': { props: { told: true }, script: chooses('Berth 60') },
+    'closed in a long list': { script: chooses('Berth 50') },
     'closed where options are only told': { props: { told: true }, script: chooses('Berth 7') },
   },
 });

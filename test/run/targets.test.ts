@@ -81,6 +81,7 @@ const Drawn = () => <form>
   <label className="gone">Vessel <input /></label>
   <button type="button"><i className="icon" /> Save</button>
   <button type="button"><span>\ue5cd</span>Close</button>
+  <button type="button">\ue5ca Open</button>
   <button type="button" className="said">good</button>
   <a href="#next" className="silent">Next</a>
   <button type="button" className="quoted">Pier</button>
@@ -89,7 +90,7 @@ const Drawn = () => <form>
 </form>;
 export default looks(Drawn, { states: { named: { async script() {
   await ensure(the.field('Vessel')).isVisible();
-  for (const name of ['Save', 'Close', 'Rated good', 'Pier "north"', 'of nine'])
+  for (const name of ['Save', 'Close', 'Open', 'Rated good', 'Pier "north"', 'of nine'])
     await ensure(the.button(name)).isVisible();
   await ensure(the.link('Next')).isVisible();
   await ensure(the.field('Note')).hasDescription('Seen by all');

@@ -1,4 +1,5 @@
 /** One lane below the steps: its marks, and their titles where there is room for them. */
+import { shortened } from '../../core/text/folded.ts';
 import type { Lane, Mark } from '../../core/timeline/timeline.ts';
 import type { Scale } from './scale.ts';
 import { milliseconds } from './time.ts';
@@ -54,7 +55,7 @@ export function MarkRow({ lane, marks, scale, width }: { lane: Lane; marks: Mark
           textAnchor={side === 'right' ? 'start' : 'end'}
           className="pointer-events-none fill-ink text-[10.5px]"
         >
-          {mark.title.length > longest ? `${mark.title.slice(0, longest - 1)}…` : mark.title}
+          {shortened(mark.title, longest)}
         </text>
       )}
     </g>

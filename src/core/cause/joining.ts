@@ -1,4 +1,5 @@
 /** Edits that are told together: what gave way to what, what was put around what, a class with its rule. */
+import { escaped } from '../text/escaped.ts';
 import { isText } from '../moment/moment.ts';
 import type { Candidate } from './candidates.ts';
 import { colourChange, type Written } from './colours.ts';
@@ -116,7 +117,7 @@ function reordered(pair: Pair, edits: Edits, told: readonly Candidate[]): Joined
 }
 
 const speaksOf = (selector: string, name: string): boolean =>
-  new RegExp(`\\.${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\w-])`).test(selector);
+  new RegExp(`\\.${escaped(name)}(?![\\w-])`).test(selector);
 
 /** Rules that use a custom property that came or went as a whole; none for any other candidate. */
 function usersOfNew({ before, now }: Pair, { kind, trace: { property }, ...one }: Candidate): string[] {

@@ -8,7 +8,8 @@ import { interning, type Outline, outlineOf, textOfSheet, treeOf } from './tree.
 
 export type Pair = { before: Scene; now: Scene; trees: { before: Outline; now: Outline } };
 
-const largest = (record: Record<string, unknown>): number => Math.max(0, ...Object.keys(record).map(Number));
+const largest = (record: Record<string, unknown>): number =>
+  Object.keys(record).reduce((most, key) => Math.max(most, Number(key)), 0);
 
 /** The numbers of later sheets: those of the earlier ones in the same places. */
 function sheetNumbers(before: Moment, now: Moment, nodes: ReadonlyMap<number, number>): Map<number, number> {

@@ -1,11 +1,10 @@
 /** Finds where the source says what a cause says. */
+import { escaped } from '../text/escaped.ts';
 import type { Cause, CausePlace, Trace } from './cause.ts';
 import { channelsOf } from './colours.ts';
 import type { Winner } from './effect.ts';
 
 export type Source = { file: string; text: string };
-
-const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 /** A text as a pattern that white space does not matter to. */
 const loosely = (text: string): string => text.trim().split(/\s+/).map(escaped).join('\\s*');

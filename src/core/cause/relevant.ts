@@ -1,4 +1,5 @@
 /** Which candidates can matter for what is seen at all, as far as that is known without drawing. */
+import { escaped } from '../text/escaped.ts';
 import { isText, type Moment } from '../moment/moment.ts';
 import type { Candidate } from './candidates.ts';
 import type { Edits } from './edits.ts';
@@ -25,7 +26,7 @@ function usedIn(moments: readonly Moment[]): Used {
 
 /** True for a custom property that something reads: as `var(--name)`, or in a container's style query. */
 const isReadIn = (property: string, texts: string): boolean =>
-  new RegExp(`(var|style)\\(\\s*${property}(?![\\w-])`).test(texts);
+  new RegExp(`(var|style)\\(\\s*${escaped(property)}(?![\\w-])`).test(texts);
 
 /** What functional pseudo-classes hold is not looked into. */
 const functional = /:(?:not|is|where|has|host|host-context|nth-[\w-]+|lang|dir)\((?:[^()]|\([^()]*\))*\)/g;

@@ -2,6 +2,7 @@
  * Names that were made up anew: classes of style libraries and modules, marks of scoped styles, counted ids. Where one
  * stands for another everywhere, elements and rules alike, nothing has changed, and the earlier name is put back.
  */
+import { escaped } from '../text/escaped.ts';
 import { isText, type Moment } from '../moment/moment.ts';
 import { isScopeMark } from '../moment/names.ts';
 import type { Matching } from './match.ts';
@@ -79,8 +80,6 @@ function ids(before: Moment, now: Moment, pairs: Matching['now']): Names {
   }
   return renames.sure(() => true);
 }
-
-const escaped = (name: string): string => name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 /** Puts earlier names into the text of a sheet. */
 function inSheet(css: string, classes: Names, scopes: Names): string {

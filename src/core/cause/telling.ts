@@ -1,4 +1,5 @@
 /** Single edits in words. */
+import { folded } from '../text/folded.ts';
 import { isText, type Moment } from '../moment/moment.ts';
 import { isPerceived } from '../moment/markup.ts';
 import { contrasted } from '../text/contrast.ts';
@@ -15,7 +16,7 @@ const arrow = (before: string, now: string): string => `${before} → ${now}`;
 
 /** Two values, each cut to where they part. */
 function contrast(before: string, now: string, most = 60): [string, string] {
-  const [one, other] = [before.replace(/\s+/g, ' ').trim(), now.replace(/\s+/g, ' ').trim()];
+  const [one, other] = [folded(before), folded(now)];
   return [contrasted(one, [other], most), contrasted(other, [one], most)];
 }
 

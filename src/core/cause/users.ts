@@ -1,4 +1,5 @@
 /** Who uses a custom property: followed through other custom properties to the rules and elements that it reaches. */
+import { variablesIn } from './variables.ts';
 import { isText, type Moment } from '../moment/moment.ts';
 import { type Item, parseSheet } from './css.ts';
 import { textOfSheet } from './tree.ts';
@@ -25,8 +26,7 @@ function nested(outer: string, inner: string): string {
   return inner.includes('&') ? inner.replaceAll('&', `:is(${outer})`) : `:is(${outer}) ${inner}`;
 }
 
-const uses = (value: string, names: ReadonlySet<string>): boolean =>
-  [...value.matchAll(/var\(\s*(--[\w-]+)/g)].some(([, name]) => names.has(name!));
+const uses = (value: string, names: ReadonlySet<string>): boolean => variablesIn(value).some((name) => names.has(name));
 
 /** The rules and elements of a moment whose declarations use `name`, or a custom property that is made from it. */
 export function usersOf(moment: Moment, name: string): Users {

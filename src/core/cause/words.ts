@@ -1,4 +1,5 @@
 /** Elements and values in the words of people. */
+import { folded } from '../text/folded.ts';
 import { type ElementEntry, isText, type Moment } from '../moment/moment.ts';
 import { classes } from '../moment/names.ts';
 import { kidsOf } from './tree.ts';
@@ -54,7 +55,7 @@ const longest = 48;
 
 /** A text on one line, not too long to be read in passing. */
 export function short(text: string, most = longest): string {
-  const line = text.replace(/\s+/g, ' ').trim();
+  const line = folded(text);
   return line.length > most ? `${line.slice(0, most - 1).trimEnd()}…` : line;
 }
 
@@ -72,7 +73,7 @@ export function textIn(moment: Moment, id: number, most = 200): string {
     else if (!/^(script|style|template)$/.test(entry.tag)) for (const kid of kidsOf(entry)) visit(kid);
   };
   visit(id);
-  return text.replace(/\s+/g, ' ').trim();
+  return folded(text);
 }
 
 const wordFor = ({ tag, attrs }: Pick<ElementEntry, 'tag' | 'attrs'>): string | undefined =>

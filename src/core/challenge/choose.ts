@@ -1,4 +1,5 @@
 /** Which mutations a look is challenged with: of what its script touches or brings about, some of every kind. */
+import { shortened } from '../text/folded.ts';
 import { isPerceived } from '../moment/markup.ts';
 import type { Moment } from '../moment/moment.ts';
 import { type Named, namedIn } from '../moment/named.ts';
@@ -21,7 +22,7 @@ type Recorded = Pick<Timeline, 'steps' | 'marks' | 'base' | 'patches'>;
 /** Longer texts are told by their beginning. */
 const longest = 40;
 
-const short = (text: string): string => (text.length > longest ? `${text.slice(0, longest - 1)}…` : text);
+const short = (text: string): string => shortened(text, longest);
 
 /** What is known of the moments of a look. */
 type Scene = {

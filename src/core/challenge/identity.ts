@@ -1,4 +1,5 @@
 /** How an element is found again when its look is run once more: by what it says, and its place among those. */
+import { folded } from '../text/folded.ts';
 
 export type Identity = {
   /** Its tag, attributes that tell it apart, and its own text, as one text. */
@@ -8,8 +9,6 @@ export type Identity = {
 };
 
 const telling = ['role', 'aria-label', 'name', 'type', 'title', 'alt', 'placeholder', 'value'] as const;
-
-export const folded = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
 /** What an element says of itself: `attribute` reads one of its attributes, `text` is what stands directly in it. */
 export const sayingOf = (tag: string, attribute: (name: string) => string | null, text: string): string =>

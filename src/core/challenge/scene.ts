@@ -1,6 +1,7 @@
 /** A moment as challenges see it: its elements below the body in their order, each with its identity. */
 import { type ElementEntry, isText, type Moment } from '../moment/moment.ts';
-import { folded, type Identity, sayingOf } from './identity.ts';
+import { folded } from '../text/folded.ts';
+import { type Identity, sayingOf } from './identity.ts';
 
 export type Standing = { node: number; entry: ElementEntry; identity: Identity; text: string };
 

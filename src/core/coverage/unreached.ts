@@ -1,4 +1,5 @@
 /** What of a component no look reaches: values of its types, ways through its code, handlers; and looks that would. */
+import { folded, shortened } from '../text/folded.ts';
 import { sampleOf } from '../draft/sample.ts';
 import { keyOf, quoted, type Style } from '../draft/style.ts';
 import { type Given, membersIn, type Primitive } from '../props/given.ts';
@@ -22,10 +23,7 @@ type Source = { text: string; structure: Structure; counts: Counts };
 /** Code longer than this is shortened where it is shown. */
 const longest = 60;
 
-const shorten = (text: string): string => {
-  const line = text.replace(/\s+/g, ' ').trim();
-  return line.length > longest ? `${line.slice(0, longest - 1)}…` : line;
-};
+const shorten = (text: string): string => shortened(folded(text), longest);
 
 const propsOf = (types: PropTypes | null): Record<string, Prop> => {
   if (types?.is === 'object') return types.entries;

@@ -1,4 +1,5 @@
 /** The handbook: a page for each component, and one for the tokens of the whole project. */
+import { escaped } from '../text/escaped.ts';
 import type { Severity } from '../accessibility/rules.ts';
 import type { Parts } from '../coverage/report.ts';
 import type { Kind } from '../look/kind.ts';
@@ -91,9 +92,7 @@ export function search(entries: readonly HandbookEntry[], wanted: string): Handb
     const [name, all] = [entry.name.toLowerCase(), ` ${entry.words.toLowerCase()}`];
     if (!words.every((word) => name.includes(word) || all.includes(word))) return -1;
     if (words.every((word) => name.includes(word))) return name.startsWith(words[0] ?? '') ? 3 : 2;
-    return words.every((word) => new RegExp(`[^\\p{L}\\p{N}]${word.replace(/[^\p{L}\p{N}]/gu, '\\$&')}`, 'u').test(all))
-      ? 1
-      : 0;
+    return words.every((word) => new RegExp(`[^\\p{L}\\p{N}]${escaped(word)}`, 'u').test(all)) ? 1 : 0;
   };
   const scored = entries.map((entry) => ({ entry, score: score(entry) })).filter((one) => one.score >= 0);
   return scored.sort((a, b) => b.score - a.score).map(({ entry }) => entry);

@@ -1,4 +1,5 @@
 /** Design tokens: the custom properties that a project's style sheets declare, and where they are used. */
+import { variableName, variablesIn } from '../cause/variables.ts';
 import { contrastOf, luminance } from '../accessibility/contrast.ts';
 import { channelsOf } from '../cause/colours.ts';
 import { type Item, parseSheet } from '../cause/css.ts';
@@ -32,25 +33,23 @@ function walk(items: readonly Item[], around: string[], declared: Declared[], us
   }
 }
 
-const namesIn = (value: string): string[] => [...value.matchAll(/var\(\s*(--[\w-]+)/g)].map(([, name]) => name!);
-
 /** Where what counts everywhere is declared, in a layer or outside of all. */
 const isEverywhere = (where: string): boolean =>
   /^(:root|html|:host|body|\*)(\s*,\s*(:root|html|:host|body))*$/.test(where.replace(/@layer\s+[\w.-]*\s*/g, ''));
+
+/** A reference to a token, with what counts where there is none. */
+const substituted = new RegExp(String.raw`var\(\s*(${variableName})\s*(?:,([^()]*(?:\([^()]*\))?[^()]*))?\)`, 'g');
 
 /** A value with the tokens that it refers to put in, as they are where it counts, or everywhere. */
 function resolve(value: string, where: string, all: readonly Declared[], depth = 0): string | null {
   if (!value.includes('var(')) return value;
   if (depth > 8) return null;
-  const found = value.replace(
-    /var\(\s*(--[\w-]+)\s*(?:,([^()]*(?:\([^()]*\))?[^()]*))?\)/g,
-    (_, name: string, other) => {
-      const own = all.filter((one) => one.name === name);
-      const one = own.find((each) => each.where === where) ?? own.find((each) => isEverywhere(each.where));
-      const put = one ? resolve(one.value, where, all, depth + 1) : ((other as string | undefined)?.trim() ?? null);
-      return put ?? '\0';
-    },
-  );
+  const found = value.replace(substituted, (_, name: string, other) => {
+    const own = all.filter((one) => one.name === name);
+    const one = own.find((each) => each.where === where) ?? own.find((each) => isEverywhere(each.where));
+    const put = one ? resolve(one.value, where, all, depth + 1) : ((other as string | undefined)?.trim() ?? null);
+    return put ?? '\0';
+  });
   return found.includes('\0') ? null : found;
 }
 
@@ -87,10 +86,12 @@ function notInherited(items: readonly Item[]): string[] {
   });
 }
 
+const functions = 'rgba?|hsla?|hwb|lab|lch|oklab|oklch';
+const wrapped = new RegExp(String.raw`\b(${functions})\(\s*var\(\s*(${variableName})\s*\)\s*(?:\/[^)]*)?\)`, 'gi');
+
 /** Functions of colours, and tokens that declarations give them as all of their channels: `hsl(var(--paper))`. */
 function channelTokens(values: readonly string[]): Map<string, string> {
-  const pattern = /\b(rgba?|hsla?|hwb|lab|lch|oklab|oklch)\(\s*var\(\s*(--[\w-]+)\s*\)\s*(?:\/[^)]*)?\)/gi;
-  const found = values.flatMap((value) => [...value.matchAll(pattern)]);
+  const found = values.flatMap((value) => [...value.matchAll(wrapped)]);
   return new Map(found.map(([, wrapper, name]) => [name!, wrapper!]));
 }
 
@@ -113,7 +114,8 @@ export function tokensIn(sheets: readonly string[]): { tokens: Token[]; uses: Us
   const names = [...new Set(declared.map(({ name }) => name))].filter((name) => !own.has(name));
   const channels = channelTokens([...uses, ...declared].map(({ value }) => value));
   const used = new Map<string, number>();
-  for (const { value } of uses) for (const name of new Set(namesIn(value))) used.set(name, (used.get(name) ?? 0) + 1);
+  for (const { value } of uses)
+    for (const name of new Set(variablesIn(value))) used.set(name, (used.get(name) ?? 0) + 1);
   const tokens = names.map((name): Token => {
     const own = declared.filter((one) => one.name === name);
     const distinct = new Map(own.map((one) => [`${one.where}\0${one.value}`, one]));
@@ -142,7 +144,7 @@ function luminanceIn({ values }: Token, where: string): number | null {
 /** Every colour that text has on every colour that is a ground, in each scheme that tokens are declared for. */
 export function pairsOf(tokens: readonly Token[], uses: readonly Use[]): TokenPair[] {
   const named = (is: (use: Use) => boolean): Token[] => {
-    const names = new Set(uses.filter(is).flatMap(({ value }) => namesIn(value)));
+    const names = new Set(uses.filter(is).flatMap(({ value }) => variablesIn(value)));
     return tokens.filter(({ name, kind }) => kind === 'colour' && names.has(name));
   };
   const [texts, grounds] = [named(isText), named(isGround)];
@@ -173,8 +175,8 @@ export function tokensOf(
     });
   };
   const found = new Set([
-    ...uses.filter((use) => !use.property.startsWith('--') && isMeant(use)).flatMap(({ value }) => namesIn(value)),
-    ...styles.flatMap(namesIn),
+    ...uses.filter((use) => !use.property.startsWith('--') && isMeant(use)).flatMap(({ value }) => variablesIn(value)),
+    ...styles.flatMap(variablesIn),
   ]);
   return tokens.filter(({ name }) => found.has(name)).map(({ name }) => name);
 }

@@ -1,9 +1,8 @@
 /** Where a look is written down in its file, as far as that is plain to see. */
+import { escaped } from '../text/escaped.ts';
 import { codeFrame } from '../problem/codeframe.ts';
 import type { Problem } from '../problem/problem.ts';
 import type { LookInfo } from './look.ts';
-
-const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 /** Where a look's name stands as a key, counted from 1; null where it is not written out. */
 export function placeOfLook(source: string, look: string): { line: number; column: number } | null {

@@ -1,4 +1,5 @@
 /** A moment's markup as lines of text, in one normal form: what people read of a change. */
+import { folded } from '../text/folded.ts';
 import type { MarkupChange } from '../run/verdict.ts';
 import { steadyNames } from './names.ts';
 import type { CanonicalElement, CanonicalMoment, CanonicalNode } from './canonical.ts';
@@ -24,7 +25,7 @@ export function markupLines({ root }: CanonicalMoment): string[] {
   const visit = (node: CanonicalNode, depth: number): void => {
     const indent = '  '.repeat(depth);
     if (typeof node === 'string') {
-      const text = node.replace(/\s+/g, ' ').trim();
+      const text = folded(node);
       if (text) lines.push(indent + text);
       return;
     }

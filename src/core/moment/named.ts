@@ -2,12 +2,11 @@
  * Elements of a moment as targets name them: by role and name, by text, by mark. Names are those that follow from
  * markup alone (accname 1.2 without styles): good enough to offer, not to decide.
  */
+import { readable } from '../text/folded.ts';
 import { elementRoles } from '../accessibility/elements.ts';
 import { type ElementEntry, isText, type Moment } from './moment.ts';
 
 export type Named = { node: number; role: string | null; name: string; mark: string | null };
-
-const fold = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
 /** Roles of elements, those included that mean little to a person without their place. */
 const roles: Readonly<Record<string, string>> = {
@@ -75,7 +74,7 @@ export function namedIn({ nodes }: Moment, root: number, mark: string): Named[] 
     if (!found) return;
     const { tag, attrs = {} } = found;
     if (attrs.id) byId.set(attrs.id, id);
-    const own = tag === 'label' ? fold(textOf(id)) : label;
+    const own = tag === 'label' ? readable(textOf(id)) : label;
     if (tag === 'label' && attrs.for) labels.set(attrs.for, own ?? '');
     if (own && /^(input|select|textarea|button|meter|progress)$/.test(tag)) within.set(id, own);
     for (const kid of kidsOf(found)) gather(kid, own);
@@ -85,15 +84,15 @@ export function namedIn({ nodes }: Moment, root: number, mark: string): Named[] 
   const nameOf = (id: number, found: ElementEntry, role: string | null): string => {
     const { attrs = {} } = found;
     const ids = attrs['aria-labelledby']?.split(/\s+/) ?? [];
-    const referred = fold(ids.map((one) => textOf(byId.get(one) ?? -1)).join(' '));
+    const referred = readable(ids.map((one) => textOf(byId.get(one) ?? -1)).join(' '));
     if (referred) return referred;
-    if (attrs['aria-label']?.trim()) return fold(attrs['aria-label']);
+    if (attrs['aria-label']?.trim()) return readable(attrs['aria-label']);
     const label = (attrs.id && labels.get(attrs.id)) || within.get(id);
     if (label && !/^(button|link)$/.test(role ?? '')) return label;
-    if (attrs.alt) return fold(attrs.alt);
-    if (found.tag === 'input' && /^(submit|reset|button)$/.test(attrs.type ?? '')) return fold(attrs.value ?? '');
-    const content = role !== null && byContent.has(role) ? fold(textOf(id)) : '';
-    return content || fold(attrs.title ?? attrs.placeholder ?? '');
+    if (attrs.alt) return readable(attrs.alt);
+    if (found.tag === 'input' && /^(submit|reset|button)$/.test(attrs.type ?? '')) return readable(attrs.value ?? '');
+    const content = role !== null && byContent.has(role) ? readable(textOf(id)) : '';
+    return content || readable(attrs.title ?? attrs.placeholder ?? '');
   };
   const found: Named[] = [];
   const visit = (id: number): void => {
@@ -121,7 +120,7 @@ export function textsIn({ nodes }: Moment, root: number): string[] {
     const entry = nodes[id];
     if (!entry) return;
     if (isText(entry)) {
-      const text = fold(entry.text);
+      const text = readable(entry.text);
       if (text !== '' && text.length <= 80) found.add(text);
     } else if (!unseen.has(entry.tag))
       for (const kid of [...(entry.shadow?.kids ?? []), ...(entry.kids ?? [])]) visit(kid);

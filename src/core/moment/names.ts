@@ -2,7 +2,7 @@
  * Names that are made up at run time or at build time: counted ids, hashed classes, the marks of scoped styles. They
  * say what belongs together and nothing else, so what is compared has something steady in their place.
  */
-import type { CanonicalElement, CanonicalNode } from './canonical.ts';
+import { type CanonicalElement, type CanonicalNode, elementsOf } from './canonical.ts';
 
 /** A part of a name that nobody writes by hand: letters and digits mixed, or a long number. */
 const isHash = (part: string): boolean => /^(?=.*\d)(?=.*[a-z])[a-z0-9]{5,}$/i.test(part) || /^\d{6,}$/.test(part);
@@ -52,15 +52,6 @@ const declarations = (value: string): string =>
  * it is called cannot be perceived.
  */
 const isCounted = (id: string): boolean => /\d/.test(id) && !id.includes('‹');
-
-/** Every element of a document, in document order. */
-function* elementsOf(node: CanonicalNode): Generator<CanonicalElement> {
-  if (typeof node === 'string') return;
-  yield node;
-  for (const kid of node.shadow?.kids ?? []) yield* elementsOf(kid);
-  if (node.frame?.kid) yield* elementsOf(node.frame.kid);
-  for (const kid of node.kids ?? []) yield* elementsOf(kid);
-}
 
 /** Every counted id of a document, in document order, with its name. */
 function countedIds(root: CanonicalNode): Map<string, string> {

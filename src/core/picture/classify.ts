@@ -1,5 +1,6 @@
 /** What happened to a region of a picture, as far as its pixels tell. */
 import type { Box } from '../timeline/timeline.ts';
+import { smoothing } from './allowance.ts';
 import { colourDistance, visibleDistance } from './colour.ts';
 import { type Picture, pixelAt } from './picture.ts';
 
@@ -72,9 +73,6 @@ function isSmoothed(pixels: Pixels, x: number, y: number): boolean {
   return own !== null && around.some((one) => one !== own) && new Set(around).size >= 2;
 }
 
-/** Renderers smooth one edge in ways that are up to this distance apart. */
-const noisy = 0.13;
-
 function isNoise(before: Pixels, now: Pixels, box: Box): boolean {
   let smoothed = 0;
   let all = 0;
@@ -82,7 +80,7 @@ function isNoise(before: Pixels, now: Pixels, box: Box): boolean {
     const [from, to] = [before(x, y), now(x, y)];
     if (from === null || to === null || from === to) continue;
     const apart = colourDistance(from, to);
-    if (apart >= noisy) return false;
+    if (apart >= smoothing) return false;
     if (apart < visibleDistance) continue;
     all++;
     if (isSmoothed(before, x, y) && isSmoothed(now, x, y)) smoothed++;

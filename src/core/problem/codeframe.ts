@@ -1,4 +1,5 @@
 /** The lines of a source around a place, numbered, with a pointer under the column. */
+import { shortened } from '../text/folded.ts';
 import type { SourcePlace } from '../timeline/timeline.ts';
 
 /** The most characters of a line that are shown. */
@@ -13,7 +14,7 @@ const expanded = (text: string): string => text.replaceAll('\t', '  ');
 function cut(line: string, from: number): string {
   const head = from > 0 ? '…' : '';
   const rest = line.slice(from + head.length);
-  return head + (rest.length > widest ? `${rest.slice(0, widest - 1)}…` : rest);
+  return head + shortened(rest, widest);
 }
 
 export function codeFrame(source: string, place: Pick<SourcePlace, 'line' | 'column'>, around = 2): string {

@@ -1,7 +1,6 @@
 /** Any value as one short line for people: arguments of a spy, of a console call, sides of a comparison. */
+import { shortened } from '../text/folded.ts';
 import { counted } from '../text/counted.ts';
-
-const shorten = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
 
 /** `[1, 2, …]`, with the name of what holds them before it. */
 function listed(name: string, values: readonly unknown[], depth: number, seen: unknown[]): string {
@@ -11,7 +10,7 @@ function listed(name: string, values: readonly unknown[], depth: number, seen: u
 }
 
 function visit(value: unknown, depth: number, seen: unknown[]): string {
-  if (typeof value === 'string') return JSON.stringify(shorten(value, 200));
+  if (typeof value === 'string') return JSON.stringify(shortened(value, 200));
   if (typeof value === 'function') return `function ${value.name || '(anonymous)'}`;
   if (typeof value === 'bigint') return `${value}n`;
   if (typeof value !== 'object' || value === null) return String(value);
@@ -46,7 +45,7 @@ function visit(value: unknown, depth: number, seen: unknown[]): string {
 /** A value in at most 500 characters. Never throws, whatever its getters do. */
 export function show(value: unknown): string {
   try {
-    return shorten(visit(value, 0, []), 500);
+    return shortened(visit(value, 0, []), 500);
   } catch {
     return '(a value that cannot be shown)';
   }

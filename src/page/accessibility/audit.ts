@@ -1,7 +1,8 @@
 /** Looks at the page for whatever breaks a rule of accessibility. */
+import { readable } from '../../core/text/folded.ts';
 import type { Audit, Finding } from '../../core/accessibility/finding.ts';
 import { boxOf } from '../act/element.ts';
-import { describe, fold } from '../act/names.ts';
+import { describe } from '../act/names.ts';
 import type { Recording } from '../record/recording.ts';
 import { ariaChecks } from './aria.ts';
 import type { Check } from './check.ts';
@@ -18,7 +19,7 @@ const checks: Check[] = [...nameChecks, ...ariaChecks, ...structureChecks, ...re
 
 /** A text with what it stands in: as `describe` would say it, but for names that are made of more than their text. */
 function inShort({ element, tag, role }: Seen): string {
-  const text = fold(element.textContent ?? '');
+  const text = readable(element.textContent ?? '');
   const shown = text.length > 60 ? `${text.slice(0, 59)}…` : text;
   return `${role && !/^(generic|paragraph|cell|row)$/.test(role) ? role : `<${tag}>`} “${shown}”`;
 }

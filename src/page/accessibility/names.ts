@@ -1,7 +1,8 @@
 /** Names: what assistive technology reads out of pictures, controls and landmarks (accname 1.2, HTML-AAM 1.0). */
+import { readable } from '../../core/text/folded.ts';
 import { namedWidgets } from '../../core/accessibility/aria.ts';
 import { article } from '../../core/text/article.ts';
-import { fold, nameOf } from '../act/names.ts';
+import { nameOf } from '../act/names.ts';
 import type { Check } from './check.ts';
 import { calledBy, isNamed, type Seen, seenText } from './scene.ts';
 
@@ -97,7 +98,7 @@ const radios: Check = ({ told }, tell) => {
 
 /** Letters and digits of a text: what somebody would say. */
 const spoken = (text: string): string =>
-  fold(text)
+  readable(text)
     .toLowerCase()
     .replace(/[^\p{L}\p{N} ]+/gu, ' ')
     .replace(/\s+/g, ' ')

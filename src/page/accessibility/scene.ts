@@ -1,5 +1,6 @@
 /** The page as the rules of accessibility look at it: its elements once, with what each of them is. */
-import { fold, nameOf, roleOf, textOf } from '../act/names.ts';
+import { readable } from '../../core/text/folded.ts';
+import { nameOf, roleOf, textOf } from '../act/names.ts';
 import { rootsNow } from '../record/roots.ts';
 
 export type Seen = {
@@ -77,7 +78,7 @@ const isPlainText = (element: Element): boolean =>
 
 /** The name of what is called by its content, as buttons are: computing it takes a while, and most hold just text. */
 export const calledBy = (element: Element): string =>
-  (isPlainText(element) && fold(element.textContent ?? '')) || nameOf(element);
+  (isPlainText(element) && readable(element.textContent ?? '')) || nameOf(element);
 
 /** True for what has a name that assistive technology can read out. */
 export const isNamed = (element: Element): boolean => nameOf(element) !== '';

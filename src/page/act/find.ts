@@ -1,4 +1,5 @@
 /** Finds the elements that a target describes, now. */
+import { readable } from '../../core/text/folded.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { isTarget, type Name, type Narrowing, type Query, type Target } from '../../language/target.ts';
 import { markAttribute } from '../host/settings.ts';
@@ -8,7 +9,7 @@ import { shadowOf } from '../record/roots.ts';
 import { partsOf, selectedIn, selectorFor } from './candidates.ts';
 import { isElement } from './element.ts';
 import { slottedIn } from './flat.ts';
-import { contentOf, fold, isHiddenFromPeople, matchesName, nameOf, roleOf } from './names.ts';
+import { contentOf, isHiddenFromPeople, matchesName, nameOf, roleOf } from './names.ts';
 import { cannotBeNamed } from './namesakes.ts';
 import { isIn } from './states.ts';
 
@@ -53,7 +54,7 @@ export const isPicture = (element: Element): boolean =>
 
 /** What a picture says in place of itself: its accessible name, or the text of its `<title>`. */
 export const alternativeOf = (element: Element): string =>
-  nameOf(element) || fold(element.querySelector(':scope > title')?.textContent ?? '');
+  nameOf(element) || readable(element.querySelector(':scope > title')?.textContent ?? '');
 
 /** The title of an element, or of an SVG shape. */
 export const titleOf = (element: Element): string | null =>
@@ -63,7 +64,7 @@ export const titleOf = (element: Element): string | null =>
 export const placeholderOf = (element: Element): string | null =>
   element.getAttribute('placeholder') ?? element.getAttribute('aria-placeholder');
 
-const isText = (text: string | null, wanted: Name): boolean => text !== null && matchesName(fold(text), wanted);
+const isText = (text: string | null, wanted: Name): boolean => text !== null && matchesName(readable(text), wanted);
 
 /** The text that stands in an element itself, and not in others in it. */
 export const ownText = (element: Element): string =>
@@ -106,7 +107,7 @@ export const isNamed = (element: Element, { name, state }: Query & { by: 'role' 
   if (name === undefined) return true;
   const isPart = state.exact === false && typeof name === 'string';
   const actual = nameOf(element);
-  return isPart ? actual.toLowerCase().includes(fold(name).toLowerCase()) : matchesName(actual, name);
+  return isPart ? actual.toLowerCase().includes(readable(name).toLowerCase()) : matchesName(actual, name);
 };
 
 /** Whether an element is meant, for every query that goes from one element to the next. */
@@ -176,7 +177,7 @@ function own(scope: Element | Document, asked: Exclude<Query, { by: 'text' }>): 
 function holds(element: Element, what: Target | Name): boolean {
   if (isTarget(what)) return foundIn([element], what).length > 0;
   const content = contentOf(element);
-  return typeof what === 'string' ? content.includes(fold(what)) : matchesName(content, what);
+  return typeof what === 'string' ? content.includes(readable(what)) : matchesName(content, what);
 }
 
 function narrow(found: Element[], one: Narrowing): Element[] {

@@ -1,4 +1,5 @@
 /** What a person might have meant by a target that matches nothing, or too much. */
+import { readable } from '../../core/text/folded.ts';
 import { distance } from 'fastest-levenshtein';
 import { roles } from '../../language/roles.ts';
 import { inCode, type Name, type Query, type Target, targetOf } from '../../language/target.ts';
@@ -14,7 +15,7 @@ import {
   placeholderOf,
   titleOf,
 } from './find.ts';
-import { contentOf, describe, fold, isHiddenFromPeople, nameOf, roleOf, textOf } from './names.ts';
+import { contentOf, describe, isHiddenFromPeople, nameOf, roleOf, textOf } from './names.ts';
 import { whyNotIn } from './states.ts';
 
 /** How many elements are told of. */
@@ -83,7 +84,7 @@ const namedByContent = new Set([
 /** Says so when there is an element that has the wanted name for its content: such a role takes no name from that. */
 function byContent(shown: Element[], { role, name }: Query & { by: 'role' }): string[] {
   if (typeof name !== 'string' || namedByContent.has(role)) return [];
-  const found = shown.filter((element) => contentOf(element).includes(fold(name)));
+  const found = shown.filter((element) => contentOf(element).includes(readable(name)));
   if (found.length === 0) return [];
   const better = inCode(targetOf({ by: 'role', role, state: {} }).having(name));
   return [`its name does not come from what it says: use ${better}`];
@@ -147,7 +148,9 @@ function insteadIn(all: Element[], asked: Query): string[] {
     }
     case 'text':
       return like(
-        all.filter((one) => fold(ownText(one)) !== '' && textOf(one) !== '' && one.closest('head, script') === null),
+        all.filter(
+          (one) => readable(ownText(one)) !== '' && textOf(one) !== '' && one.closest('head, script') === null,
+        ),
         asked.name,
         textOf,
       );

@@ -1,4 +1,5 @@
 /** Accessible roles and names of elements, and how an element is described to a person. */
+import { readable, shortened } from '../../core/text/folded.ts';
 import { computeAccessibleDescription, computeAccessibleName, getRole, isInaccessible } from 'dom-accessibility-api';
 import { withBlanksOf } from '../../core/text/blanks.ts';
 import { matches } from '../../core/value/equal.ts';
@@ -33,16 +34,9 @@ const more: Record<string, string> = {
 const isNamed = (element: Element): boolean =>
   ['aria-label', 'aria-labelledby', 'title'].some((name) => element.getAttribute(name));
 
-/** As names and texts are compared: white space folded, without the letters of icon fonts, which nobody reads. */
-export const fold = (text: string): string =>
-  text
-    .replace(/\p{Co}/gu, '')
-    .replace(/\s+/g, ' ')
-    .trim();
-
 /** True when a name is the wanted one, white space folded, or holds the wanted pattern. */
 export const matchesName = (actual: string, wanted: Name): boolean =>
-  typeof wanted === 'string' ? fold(actual) === fold(wanted) : matches(wanted, actual);
+  typeof wanted === 'string' ? readable(actual) === readable(wanted) : matches(wanted, actual);
 
 /** The role of an element (HTML-AAM 1.0), or null when it has none. */
 export function roleOf(element: Element): string | null {
@@ -65,14 +59,14 @@ export function roleOf(element: Element): string | null {
 
 /** The accessible name (accname-1.2) with white space folded. */
 export const nameOf = (element: Element): string =>
-  names(element, (one) => spaced(fold(computeAccessibleName(one, options)), namedBy(one)));
+  names(element, (one) => spaced(readable(computeAccessibleName(one, options)), namedBy(one)));
 
 const names = atThisInstant<Element, string>();
 const hidden = atThisInstant<Element, boolean>();
 
 /** The accessible description with white space folded. */
 export const descriptionOf = (element: Element): string =>
-  spaced(fold(computeAccessibleDescription(element, options)), [referred(element, 'aria-describedby')]);
+  spaced(readable(computeAccessibleDescription(element, options)), [referred(element, 'aria-describedby')]);
 
 /** The elements that an attribute refers to by their ids. */
 function referred(element: Element, attribute: string): Element[] {
@@ -107,7 +101,7 @@ export const isHiddenFromPeople = (element: Element): boolean => hidden(element,
 
 /** Text as a person reads it: rendered text with white space folded. */
 export const textOf = (element: Element): string =>
-  fold((element as HTMLElement).innerText ?? element.textContent ?? '');
+  readable((element as HTMLElement).innerText ?? element.textContent ?? '');
 
 /** What is shown in a node: of a host its shadow root, of a slot what that shows. */
 function shownIn(node: Element): readonly Node[] {
@@ -130,10 +124,10 @@ function shownText(node: Node): string {
 /** The text of an element as it is shown, that of shadow roots and slots in it included, white space folded. */
 export function contentOf(element: Element): string {
   const hasParts = slottedIn(element).length > 0 || [element, ...element.querySelectorAll('*')].some(shadowOf);
-  return hasParts ? fold(shownText(element)) : textOf(element);
+  return hasParts ? readable(shownText(element)) : textOf(element);
 }
 
-const shorten = (text: string, most = 60): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
+const shorten = (text: string, most = 60): string => shortened(text, most);
 
 /** `button “Release berth”`, or `<div class="scrim">` for what has no role and name. */
 export function describe(element: Element): string {

@@ -2,6 +2,7 @@
  * Tells quickly which elements cannot have a name. Most get theirs from their text and nothing else: where that is so
  * it is enough to read it.
  */
+import { readable } from '../../core/text/folded.ts';
 import type { Name } from '../../language/target.ts';
 import { rulesIn, sheetVersion } from '../record/sheets.ts';
 import { rootsNow, shadowOf } from '../record/roots.ts';
@@ -51,7 +52,10 @@ function addsText(sheet: CSSStyleSheet): boolean {
 const isTextAdded = (): boolean =>
   rootsNow().some((root) => [...root.styleSheets, ...root.adoptedStyleSheets].some(addsText));
 
-const bare = (text: string): string => text.replace(/\s+/g, '');
+/** Letters that say nothing in a name: white space, and those of icon fonts. */
+const mute = /\s|[\ue000-\uf8ff]|[\udb80-\udbff][\udc00-\udfff]/g;
+
+const bare = (text: string): string => text.replace(mute, '');
 
 /** True when the letters of a text are in another one, in their order. */
 function isWithin(letters: string, text: string): boolean {
@@ -60,15 +64,16 @@ function isWithin(letters: string, text: string): boolean {
   return at === letters.length;
 }
 
-/** The first letter that is no white space. */
+/** The first letter that may say something. */
 function firstOf(text: string): string {
-  for (let i = 0; i < text.length; i++) if (text[i]! > ' ') return text[i]!;
+  for (let i = 0; i < text.length; i++)
+    if (text[i]! > ' ' && !(text[i]! >= '\ud800' && text[i]! <= '\uf8ff')) return text[i]!;
   return '';
 }
 
 /** Says whether a text of an element's own cannot be its name, as far as that is shown; a leaf is shown as a whole. */
 function cannotRead(name: Name): (text: string, isLeaf: boolean) => boolean {
-  if (typeof name !== 'string') return (text, isLeaf) => isLeaf && !matchesName(text.replace(/\s+/g, ' ').trim(), name);
+  if (typeof name !== 'string') return (text, isLeaf) => isLeaf && !matchesName(readable(text), name);
   const wanted = bare(name);
   const first = firstOf(name);
   return (text, isLeaf) => {

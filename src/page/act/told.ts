@@ -2,10 +2,11 @@
  * List boxes that are told to screen readers only, clipped to nothing: some libraries keep one beside the list that is
  * drawn, whose items have no roles. People see and click these items.
  */
+import { readable } from '../../core/text/folded.ts';
 import { isElement } from './element.ts';
 import { elementsIn, ownText, titleOf } from './find.ts';
 import { flatParent, within } from './flat.ts';
-import { fold, nameOf, roleOf, textOf } from './names.ts';
+import { nameOf, roleOf, textOf } from './names.ts';
 import { isClipped } from './twin.ts';
 import { isPainted } from './visible.ts';
 
@@ -22,7 +23,7 @@ function* drawnBeside(list: Element): Generator<Element> {
 
 /** Items that are drawn beside a list that is told: what has a text of its own. */
 export const itemsBeside = (list: Element): Element[] =>
-  [...drawnBeside(list)].filter((one) => fold(ownText(one)) !== '');
+  [...drawnBeside(list)].filter((one) => readable(ownText(one)) !== '');
 
 /** The innermost item with these words, or this title, that is drawn beside a list that is told. */
 export const drawnFor = (list: Element, words: string): Element | null =>

@@ -1,10 +1,11 @@
 /** What may come next in a line: words of the language, and what is on the page by now. */
+import { readable } from '../../core/text/folded.ts';
 import type { Completion } from '../../core/sitting/sitting.ts';
 import { checkNames } from '../../language/ensure.ts';
 import { roles } from '../../language/roles.ts';
 import { type Query, targetOf } from '../../language/target.ts';
 import { alternativeOf, elementsIn, findAll, isField, isPicture, placeholderOf, titleOf } from '../act/find.ts';
-import { fold, nameOf, roleOf, textOf } from '../act/names.ts';
+import { nameOf, roleOf, textOf } from '../act/names.ts';
 import { isVisible } from '../act/visible.ts';
 import { markAttribute } from '../host/settings.ts';
 import { scopeOf } from './line.ts';
@@ -68,7 +69,7 @@ const ways: [pattern: RegExp, (found: RegExpExecArray) => Found][] = [
     ([, by, quote, start]) => ({
       start: start!,
       words: namesBy(by!)
-        .map(fold)
+        .map(readable)
         .filter((name) => name !== '' && name.length <= longest && !name.includes(quote!))
         .map((name) => `${name}${quote})`),
     }),

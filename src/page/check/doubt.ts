@@ -1,4 +1,5 @@
 /** Checks that may check nothing: of the absence of what was never seen, and such as held before anything was done. */
+import { readable } from '../../core/text/folded.ts';
 import { neverSeenNote, nothingDoneNote } from '../../core/problem/notes.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { Answer } from '../../language/answer.ts';
@@ -7,7 +8,7 @@ import type { Spy } from '../../language/spy.ts';
 import { inCode, isTarget, type Query, type Target } from '../../language/target.ts';
 import { isElement } from '../act/element.ts';
 import { elementsIn, findAll } from '../act/find.ts';
-import { fold, matchesName, roleOf } from '../act/names.ts';
+import { matchesName, roleOf } from '../act/names.ts';
 import { markAttribute } from '../host/settings.ts';
 import { followTouched, formerRoles, formerTexts, isAsItWas, isUntouched, removedNodes } from '../record/history.ts';
 import type { Recording } from '../record/recording.ts';
@@ -59,7 +60,7 @@ function mayHaveBeen(element: Element, asked: Query): boolean {
   const { name } = asked;
   if (name === undefined) return true;
   const texts = [element.textContent ?? '', ...element.getAttributeNames().map((key) => element.getAttribute(key)!)];
-  return texts.some((text) => matchesName(fold(text), name));
+  return texts.some((text) => matchesName(readable(text), name));
 }
 
 const removed = (): Element[] =>
@@ -82,7 +83,7 @@ function wasThere({ query }: Target): boolean {
   if (all.some((one) => mayHaveBeen(one, query))) return true;
   const name = 'name' in query ? query.name : undefined;
   const texts = [...formerTexts(), ...removedNodes().map((node) => node.textContent ?? '')];
-  return name !== undefined && texts.some((text) => matchesName(fold(text), name));
+  return name !== undefined && texts.some((text) => matchesName(readable(text), name));
 }
 
 const isAbsence = (claim: TargetClaim, isNot: boolean): boolean =>

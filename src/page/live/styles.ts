@@ -1,4 +1,5 @@
 /** What is styled at an element itself: computed values that it does not inherit, and the tokens behind them. */
+import { variablesIn } from '../../core/cause/variables.ts';
 import type { PointedStyle } from '../../core/wire/live.ts';
 import { rootsNow } from '../record/roots.ts';
 
@@ -94,8 +95,6 @@ const shorthandsOf = (property: string): string[] =>
     // It is short for nothing.
     .filter((name) => name !== 'color');
 
-const tokensIn = (value: string): string[] => [...value.matchAll(/var\(\s*(--[\w-]+)/g)].map(([, name]) => name!);
-
 const sides = ['top', 'right', 'bottom', 'left'];
 const corners = ['top-left', 'top-right', 'bottom-right', 'bottom-left'];
 
@@ -139,7 +138,9 @@ export function stylesOf(element: Element): PointedStyle[] {
     // Lines have the colour of the text unless somebody says otherwise.
     const isCurrent = !own && property.endsWith('-color') && value === style.color;
     if (value === plain.get(property) || isInherited || isCurrent) continue;
-    const tokens = own ? tokensIn(own.value).map((name) => ({ name, value: style.getPropertyValue(name).trim() })) : [];
+    const tokens = own
+      ? variablesIn(own.value).map((name) => ({ name, value: style.getPropertyValue(name).trim() }))
+      : [];
     told.push({ property, value, tokens, rule: own?.where ?? null });
   }
   // What somebody has written says more than what came of it.

@@ -1,4 +1,5 @@
 /** The timeline of one look: steps, marks and moments, sent to the host as they happen. */
+import { shortened } from '../../core/text/folded.ts';
 import type { Problem } from '../../core/problem/problem.ts';
 import type { Box, Mark, Step, StepKind, TimelineEvent } from '../../core/timeline/timeline.ts';
 import { stampOf } from '../../core/timing/costs.ts';
@@ -18,7 +19,7 @@ export type Details = Partial<Pick<Step, 'target' | 'pointer' | 'tries' | 'captu
 /** Longer texts are cut in the titles of steps and marks. */
 const longestTitle = 500;
 
-const cut = (title: string): string => (title.length > longestTitle ? `${title.slice(0, longestTitle - 1)}…` : title);
+const cut = (title: string): string => shortened(title, longestTitle);
 
 /** More than any look has; the rest is counted, not kept. */
 const mostMarks = 5000;

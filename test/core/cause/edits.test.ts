@@ -4,6 +4,7 @@ import { candidatesOf } from '../../../src/core/cause/candidates.ts';
 import { editsOf } from '../../../src/core/cause/edits.ts';
 import { pairScenes } from '../../../src/core/cause/pair.ts';
 import { relevant } from '../../../src/core/cause/relevant.ts';
+import { usersOf } from '../../../src/core/cause/users.ts';
 import type { CanonicalElement, CanonicalNode } from '../../../src/core/moment/canonical.ts';
 import type { Scene } from '../../../src/core/moment/flat.ts';
 import { isText } from '../../../src/core/moment/moment.ts';
@@ -85,6 +86,14 @@ describe('what changed is told in words', () => {
     expect(
       told([el('p.tone', 'a')], [el('p.tone.loud', 'a')], '.tone { x: y }', '.tone { x: y } .loud { top: 1px }'),
     ).toEqual(['class “loud” was added to the paragraph “a”']));
+
+  test('a token whose name has an escape in it', () => {
+    const rule = String.raw`.card { padding: var(--gap-1\.5) }`;
+    const root = (value: string): string => String.raw`:root { --gap-1\.5: ${value} } ` + rule;
+    const card = [el('p.card', 'a')];
+    expect(told(card, card, root('6px'), root('7px'))).toEqual([String.raw`--gap-1\.5: 6px → 7px`]);
+    expect(usersOf(scene(card, root('6px')).moment, String.raw`--gap-1\.5`).selectors).toEqual(['.card']);
+  });
 
   test('a class that came with its rule and a token that only this uses, as one', () => {
     const root = (tokens: string): string => `:root { --gap: 4px; ${tokens} } .tone { x: y }`;
