@@ -77,6 +77,48 @@ const Thumb = () => {
     <input type="range" aria-label="Wind" value={v} onChange={() => {}} style={{ clip: 'rect(0 0 0 0)', position: 'absolute', width: '100%', height: '100%', overflow: 'hidden', margin: -1 }} /></span><p>{'Force ' + v}</p></div>;
 };
 
+/** A list that opens from its field, over whose input a text lies that is no part of it. */
+const Chooser = () => {
+  const [open, setOpen] = useState(false);
+  const [is, setIs] = useState('');
+  return <div style={{ width: 400 }}>
+    <div style={{ border: '1px solid', width: 380, height: 34, position: 'relative' }} onClick={() => setOpen(true)}>
+      <input role="combobox" aria-label="Tongue" aria-expanded={open} aria-controls="tongues" style={{ width: 11, border: 0, outline: 'none' }} />
+      <div style={{ position: 'absolute', inset: 0 }}>{is || 'Choose'}</div><i role="button" style={{ position: 'absolute', right: 0 }}>v</i></div>
+    {open && <ul role="listbox" id="tongues" aria-label="Tongues"><li role="option" aria-selected={false} onClick={() => { setIs('Ligurian'); setOpen(false); }}>Ligurian</li></ul>}
+  </div>;
+};
+
+/** The same, but of its combo box nothing can be seen as long as it is empty. */
+const Blank = () => {
+  const [open, setOpen] = useState(false);
+  const [is, setIs] = useState('');
+  return <div style={{ width: 400 }}>
+    <div style={{ border: '1px solid', width: 380, height: 34 }} onClick={() => setOpen(true)}>
+      <span role="combobox" tabIndex={0} aria-label="Tongue" aria-expanded={open} aria-controls="tongues" style={{ display: 'block', opacity: is ? 1 : 0 }}>{is || '\u00a0'}</span></div>
+    {open && <ul role="listbox" id="tongues" aria-label="Tongues"><li role="option" aria-selected={false} onClick={() => { setIs('Ligurian'); setOpen(false); }}>Ligurian</li></ul>}
+  </div>;
+};
+
+const cut = { position: 'absolute', width: 1, height: 1, margin: -1, overflow: 'hidden', clip: 'rect(0 0 0 0)', opacity: 0 } as const;
+
+/** A switch whose words stand elsewhere, and which is turned where it is drawn and nowhere else. */
+const Switch = () => {
+  const [is, setIs] = useState(false);
+  return <div style={{ display: 'flex', width: 500 }}><label htmlFor="night" style={{ width: 200 }}>By night</label>
+    <div onClick={(event) => { event.preventDefault(); if (!(event.target as Element).matches('input')) setIs(!is); }}>
+      <input id="night" type="checkbox" role="switch" checked={is} onChange={() => {}} style={{ ...cut }} />
+      <span style={{ display: 'block', width: 40, height: 20, background: 'teal' }} /></div></div>;
+};
+
+/** Stars over radio buttons that something around each cuts to nothing. */
+const Stars = () => {
+  const [is, setIs] = useState(0);
+  return <div style={{ display: 'flex' }}>{[1, 2, 3].map((n) => <div key={n} onClick={() => setIs(n)} style={{ position: 'relative' }}>
+    <span style={cut}><input type="radio" name="stars" aria-label={n + ' stars'} checked={is === n} onChange={() => {}} /></span>
+    <svg width="20" height="20" style={{ display: 'block' }}><rect width="20" height="20" /></svg></div>)}<p>{is + ' given'}</p></div>;
+};
+
 function Pier({ part }: { part: string }) {
   const [said, say] = useState('Moored');
   switch (part) {
@@ -115,6 +157,10 @@ export default looks(Pier, {
     'an area for fingers': { render: () => <Touch />, async script() { await click(the.combobox('Rows')); await ensure(the.combobox('Rows')).reads('1'); } },
     'an input in something transparent': { render: () => <Hidden />, async script() { await type(the.field('Search'), '16'); await ensure(the.field('Search')).hasValue('16'); } },
     'a clipped input in its thumb': { render: () => <Thumb />, async script() { await click(the.slider('Wind')); await ensure(the.text('Force 9')).isVisible(); } },
+    'a list under its placeholder': { render: () => <Chooser />, async script() { await select(the.combobox('Tongue'), 'Ligurian'); await ensure(the.text('Ligurian')).isVisible(); } },
+    'a list whose field is empty': { render: () => <Blank />, async script() { await select(the.combobox('Tongue'), 'Ligurian'); await ensure(the.text('Ligurian')).isVisible(); } },
+    'a switch whose words stand elsewhere': { render: () => <Switch />, async script() { await click(the.switch('By night')); await ensure(the.switch('By night')).isChecked(); } },
+    'stars over radio buttons': { render: () => <Stars />, async script() { await click(the.radio('2 stars')); await ensure(the.text('2 given')).isVisible(); } },
     'not an area that waits': { render: () => <Touch cursor="wait" />, async script() { await click(the.combobox('Rows')); } },
     'not a layer over more': { render: () => <Touch size={400} />, async script() { await click(the.combobox('Rows')); } },
     'not a button that lets the pointer through': { render: () => <div style={{ padding: 8 }}><button style={{ pointerEvents: 'none' }}>Sail</button></div>, async script() { await click(the.button('Sail')); } },
@@ -207,6 +253,10 @@ describe('a person can use', () => {
     'an area for fingers',
     'an input in something transparent',
     'a clipped input in its thumb',
+    'a list under its placeholder',
+    'a list whose field is empty',
+    'a switch whose words stand elsewhere',
+    'stars over radio buttons',
     'near in a long list',
     'far in a long list',
     'near where options are only told',

@@ -74,11 +74,14 @@ export default looks(Parts, { states: { named: { async script() {
         .said::before { content: '★' / 'Rated '; }
         .silent::after { content: ' →' / ''; }
         .quoted::after { content: ' \\22 north\\22'; }
+        .needed::before { content: '* '; }
         .counted::before { counter-increment: n; content: counter(n) ' of '; }`,
       'src/Drawn.look.tsx': `import { ensure, looks, the } from 'sguardo';
 import './Drawn.css';
 const Drawn = () => <form>
   <label className="gone">Vessel <input /></label>
+  <label className="needed">Draught <input /></label>
+  <label className="needed">Beam <input /></label><input aria-label="Beam" />
   <button type="button"><i className="icon" /> Save</button>
   <button type="button"><span>\ue5cd</span>Close</button>
   <button type="button">\ue5ca Open</button>
@@ -90,6 +93,9 @@ const Drawn = () => <form>
 </form>;
 export default looks(Drawn, { states: { named: { async script() {
   await ensure(the.field('Vessel')).isVisible();
+  for (const name of ['Draught', '* Draught', /^\\* Dr/]) await ensure(the.field(name)).hasName('* Draught');
+  // One that has the very name is meant before one that has it but for a mark.
+  await ensure(the.field('Beam')).hasName('Beam');
   for (const name of ['Save', 'Close', 'Open', 'Rated good', 'Pier "north"', 'of nine'])
     await ensure(the.button(name)).isVisible();
   await ensure(the.link('Next')).isVisible();

@@ -28,26 +28,33 @@ function optionOf(list: Element, wanted: string): Element | null {
 /** What can be seen of a list, or of what is drawn beside it. */
 const seen = (list: Element): Element => (isTold(list) ? (list.parentElement ?? list) : list);
 
-/** True when something in a list, or right around it, scrolls. */
-function isLong(list: Element): boolean {
+/** What scrolls of a list: something in it, or right around it. */
+function scrollersOf(list: Element): Element[] {
   const around = list.parentElement && list.parentElement !== document.body ? [list.parentElement] : [];
-  return [list, ...elementsIn(seen(list)), ...around].some(
+  return [list, ...elementsIn(seen(list)), ...around].filter(
     (one) => one.scrollHeight > one.clientHeight + 1 && !/visible|clip/.test(getComputedStyle(one).overflowY),
   );
 }
 
+/** In so many turns in a row nothing comes of the wheel at the end of a list: one that is filled later may need two. */
+const mostVain = 2;
+
 /** Turns the wheel over a list, to its end and then back, until an option is there, or nothing else comes. */
 async function seek(recording: Recording, list: Element, wanted: string): Promise<Element | null> {
-  const shown = (): string => optionsOf(list).map(wordsOf).join('\n');
-  for (const way of [1, -1])
+  const shown = (): string =>
+    [...optionsOf(list).map(wordsOf), ...scrollersOf(list).map(({ scrollTop }) => scrollTop)].join('\n');
+  for (const way of [1, -1]) {
+    let vain = 0;
     for (let turns = 0; turns < mostTurns && list.isConnected && !recording.isOver; turns++) {
       const { left, right, top, bottom } = visiblePart(seen(list));
       const before = shown();
       await turn(recording, [(left + right) / 2, (top + bottom) / 2], [0, way * Math.max(20, (bottom - top) * 0.8)]);
       const found = optionOf(list, wanted);
       if (found) return found;
-      if (shown() === before) break;
+      vain = shown() === before ? vain + 1 : 0;
+      if (vain >= mostVain) break;
     }
+  }
   return null;
 }
 
@@ -62,7 +69,7 @@ export function optionIn(
     const wanted = name.trim();
     const found = optionOf(list(), wanted);
     if (found) return found;
-    if (!sought.has(wanted) && isLong(list())) {
+    if (!sought.has(wanted) && scrollersOf(list()).length > 0) {
       sought.add(wanted);
       const far = await seek(recording, list(), wanted);
       if (far) return far;

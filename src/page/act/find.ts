@@ -9,7 +9,7 @@ import { shadowOf } from '../record/roots.ts';
 import { partsOf, selectedIn, selectorFor } from './candidates.ts';
 import { isElement } from './element.ts';
 import { slottedIn } from './flat.ts';
-import { contentOf, isHiddenFromPeople, matchesName, nameOf, roleOf } from './names.ts';
+import { contentOf, isCalled, isHiddenFromPeople, matchesName, nameOf, roleOf } from './names.ts';
 import { cannotBeNamed } from './namesakes.ts';
 import { isIn } from './states.ts';
 
@@ -102,21 +102,29 @@ function byCss(scope: Element | Document, selector: string): Element[] {
   }
 }
 
+/** Tells whether an element has a name. */
+type Naming = (element: Element, wanted: Name) => boolean;
+
+/** It has that very name. */
+const byName: Naming = (element, wanted) => matchesName(nameOf(element), wanted);
+
+/** It has that name but for marks that styles add. */
+const byPlainName: Naming = (element, wanted) => typeof wanted === 'string' && isCalled(element, wanted);
+
 /** Whether an element has the name that is asked for, if one is. */
-export const isNamed = (element: Element, { name, state }: Query & { by: 'role' }): boolean => {
+export const isNamed = (element: Element, { name, state }: Query & { by: 'role' }, has = byName): boolean => {
   if (name === undefined) return true;
   const isPart = state.exact === false && typeof name === 'string';
-  const actual = nameOf(element);
-  return isPart ? actual.toLowerCase().includes(readable(name).toLowerCase()) : matchesName(actual, name);
+  return isPart ? nameOf(element).toLowerCase().includes(readable(name).toLowerCase()) : has(element, name);
 };
 
 /** Whether an element is meant, for every query that goes from one element to the next. */
-function isMeant(element: Element, asked: Exclude<Query, { by: 'css' | 'text' }>): boolean {
+function isMeant(element: Element, asked: Exclude<Query, { by: 'css' | 'text' }>, has = byName): boolean {
   switch (asked.by) {
     case 'marked':
       return element.getAttribute(markAttribute()) === asked.mark;
     case 'field':
-      return isField(element) && matchesName(nameOf(element), asked.name);
+      return isField(element) && has(element, asked.name);
     case 'placeholder':
       return isText(placeholderOf(element), asked.name);
     case 'picture':
@@ -126,7 +134,7 @@ function isMeant(element: Element, asked: Exclude<Query, { by: 'css' | 'text' }>
     case 'role':
       return (
         roleOf(element) === asked.role &&
-        isNamed(element, asked) &&
+        isNamed(element, asked, has) &&
         !isHiddenFromPeople(element) &&
         isIn(element, asked.state)
       );
@@ -142,9 +150,12 @@ function meantIn(part: Element | Document | ShadowRoot, asked: Exclude<Query, { 
   const isFramed = part.ownerDocument !== document && part !== document;
   const all = isFramed ? [...elementsIn(part)] : selectedIn(part, selectorFor(asked));
   const isByName = asked.by === 'role' && asked.name !== undefined && asked.state.exact !== false;
-  if (!isByName || isFramed || namedOtherwise.has(asked.role)) return all.filter((one) => isMeant(one, asked));
-  const cannot = cannotBeNamed(part, asked.name!);
-  return all.filter((element) => !cannot(element) && isMeant(element, asked));
+  const cannot =
+    !isByName || isFramed || namedOtherwise.has(asked.role) ? () => false : cannotBeNamed(part, asked.name!);
+  const left = all.filter((element) => !cannot(element));
+  const found = left.filter((element) => isMeant(element, asked));
+  const hasName = asked.by === 'field' || (asked.by === 'role' && asked.name !== undefined);
+  return found.length > 0 || !hasName ? found : left.filter((element) => isMeant(element, asked, byPlainName));
 }
 
 /** Elements in the order in which they stand in the page. */

@@ -19,11 +19,20 @@ export function wordsOf(content: string): string {
   return words;
 }
 
-/** Styles as names are made of them: content that is not shown, or is said otherwise than it is drawn, is put right. */
-export function stylesForNames(element: Element, pseudo?: string | null): CSSStyleDeclaration {
-  const styles = getComputedStyle(element, pseudo);
-  if (!pseudo) return styles;
-  const isShown = styles.display !== 'none' && styles.visibility === 'visible';
-  const words = isShown ? wordsOf(styles.content).replace(/\s+/g, ' ') : '';
-  return { getPropertyValue: () => (words ? `"${words}"` : 'none') } as unknown as CSSStyleDeclaration;
-}
+/** `getComputedStyle`, as names are made of it, with the content that `keeps` says is a part of them. */
+const styles =
+  (keeps: (words: string) => boolean) =>
+  (element: Element, pseudo?: string | null): CSSStyleDeclaration => {
+    const found = getComputedStyle(element, pseudo);
+    if (!pseudo) return found;
+    const isShown = found.display !== 'none' && found.visibility === 'visible';
+    const words = isShown ? wordsOf(found.content).replace(/\s+/g, ' ') : '';
+    const content = words !== '' && keeps(words) ? `"${words}"` : 'none';
+    return { getPropertyValue: () => content } as unknown as CSSStyleDeclaration;
+  };
+
+/** Styles for names: content that is not shown, or is said otherwise than it is drawn, is put right. */
+export const stylesForNames = styles(() => true);
+
+/** Styles for names without marks that have no letter or number, such as the star of what is required. */
+export const stylesWithoutMarks = styles((words) => /[\p{L}\p{N}]/u.test(words));

@@ -6,7 +6,7 @@ import { within } from './flat.ts';
 import { roleOf } from './names.ts';
 import { slottedTextAt } from './scroll.ts';
 import { drawnOption } from './told.ts';
-import { controls, hasTwin, isClipped, isTakenFor } from './twin.ts';
+import { controls, hasTwin, isClipped, isTakenFor, paintedFor } from './twin.ts';
 import { whyInvisible } from './visible.ts';
 
 /** The labels of an element that can have some. */
@@ -22,7 +22,15 @@ export const whyOutOfReach = (element: Element): string | null => whyInvisible(e
 export function handleOf(element: Element): Element {
   if (roleOf(element) === 'option') return drawnOption(element);
   if (!element.matches(controls) || (whyOutOfReach(element) === null && !isClipped(element))) return element;
-  return labelsOf(element).find((label) => whyInvisible(label) === null && !isClipped(label)) ?? element;
+  const labels = labelsOf(element).filter((label) => whyInvisible(label) === null && !isClipped(label));
+  // People press the switch that they see, and not the words at the other side of the form.
+  const painted = isClipped(element) ? paintedFor(element) : null;
+  return (
+    labels.find((label) => within(element, label) || painted === null || within(painted, label)) ??
+    painted ??
+    labels[0] ??
+    element
+  );
 }
 
 /** True when a click on `top`, at a point, is one on the element: it lies inside, in a label, or is taken for it. */

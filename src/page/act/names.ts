@@ -7,7 +7,7 @@ import type { Name } from '../../language/target.ts';
 import { shadowOf } from '../record/roots.ts';
 import { isElement } from './element.ts';
 import { slottedIn } from './flat.ts';
-import { stylesForNames } from './generated.ts';
+import { stylesForNames, stylesWithoutMarks } from './generated.ts';
 import { atThisInstant } from './memo.ts';
 
 // Chromium computes styles of ::before and ::after, so names include their content.
@@ -60,6 +60,15 @@ export function roleOf(element: Element): string | null {
 /** The accessible name (accname-1.2) with white space folded. */
 export const nameOf = (element: Element): string =>
   names(element, (one) => spaced(readable(computeAccessibleName(one, options)), namedBy(one)));
+
+/**
+ * True when a name is that of an element without the marks that its styles add, such as the star of what is required:
+ * a person who says what a field is called leaves them out.
+ */
+export function isCalled(element: Element, wanted: string): boolean {
+  const plain = { ...options, getComputedStyle: stylesWithoutMarks };
+  return nameOf(element).includes(readable(wanted)) && matchesName(computeAccessibleName(element, plain), wanted);
+}
 
 const names = atThisInstant<Element, string>();
 const hidden = atThisInstant<Element, boolean>();

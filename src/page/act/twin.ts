@@ -14,10 +14,18 @@ export const controls = 'input, select, textarea, button, meter, output, progres
 /** Smaller than this, in pixels, nobody can hit it. */
 const smallest = 3;
 
-export function isClipped(element: Element): boolean {
+/** True for an element that is itself cut to nothing, or next to it. */
+function isCut(element: Element): boolean {
   const { width, height } = element.getBoundingClientRect();
   const { clip, clipPath } = getComputedStyle(element);
   return width < smallest || height < smallest || /^rect\((0|1)px/.test(clip) || /^inset\((50|100)%/.test(clipPath);
+}
+
+/** True for an element that is cut to nothing, by itself or by what was put around it for that. */
+export function isClipped(element: Element): boolean {
+  if (isCut(element)) return true;
+  const around = flatParent(element);
+  return around !== null && isElement(around) && getComputedStyle(around).overflowX !== 'visible' && isCut(around);
 }
 
 /** What a person can use, as far as its tag or an attribute tells. */
@@ -28,21 +36,30 @@ const usable = `a[href], ${controls}, summary, [tabindex], [contenteditable], [r
 /** So much wider and higher than a control is what is built around it alone, at most, in pixels. */
 const [mostWider, mostHigher] = [240, 64];
 
-/** The largest element around a control in which there is no other, and which is hardly larger: its field. */
-function fieldOf(control: Element): Element {
+/** As much wider where the size of the control says nothing: it is clipped, or grows with what is typed into it. */
+const mostAround = 1000;
+
+/** Every element around a control in which there is no other, and which is hardly larger, from the inside out. */
+function* aroundAlone(control: Element): Generator<Element> {
   const own = control.getBoundingClientRect();
-  const isOther = (one: Element): boolean =>
-    one !== control && one.matches(usable) && !one.matches('[type=hidden]') && !within(one, control);
-  let field = control;
+  const opensList = roleOf(control) === 'combobox';
+  const wider = isClipped(control) || opensList ? mostAround : mostWider;
+  const isOther = (one: Element): boolean => {
+    if (one === control || !one.matches(usable) || one.matches('[type=hidden]') || within(one, control)) return false;
+    // What opens the same list with the mouse is none of its own for the keyboard.
+    return !opensList || (one as HTMLElement).tabIndex >= 0;
+  };
   for (let node = flatParent(control); node; node = flatParent(node)) {
     if (!isElement(node)) continue;
     const { width, height } = node.getBoundingClientRect();
-    if (width > own.width + mostWider || height > own.height + mostHigher) break;
-    if ([...elementsIn(node)].some(isOther)) break;
-    field = node;
+    if (width > own.width + wider || height > own.height + mostHigher) return;
+    if ([...elementsIn(node)].some(isOther)) return;
+    yield node;
   }
-  return field;
 }
+
+/** The largest of them: the field of a control. */
+const fieldOf = (control: Element): Element => [...aroundAlone(control)].at(-1) ?? control;
 
 /** True for an element that shows something itself: a border, a ground, a text. */
 function paints(element: Element): boolean {
@@ -53,18 +70,26 @@ function paints(element: Element): boolean {
   return hasBorder || hasGround || hasText || element.matches('svg, img');
 }
 
-/** True when a native control that cannot be seen has a twin that is painted in its place. */
-export function hasTwin(control: Element): boolean {
-  if (!control.matches(controls)) return false;
-  if (getComputedStyle(control).opacity === '0')
-    return control.parentElement === null || isPainted(control.parentElement);
-  if (!control.matches('input, select, textarea')) return false;
-  // It may be all that is transparent of its field.
-  const field = fieldOf(control);
-  return [field, ...elementsIn(field)].some((one) => isPainted(one) && paints(one));
+/** What is painted of a control that cannot be seen itself: the nearest around it that shows something, or holds it. */
+export function paintedFor(control: Element): Element | null {
+  for (const around of aroundAlone(control)) {
+    const shown = [around, ...elementsIn(around)].find((one) => one !== control && isPainted(one) && paints(one));
+    if (shown) return shown;
+  }
+  return null;
 }
 
 const opened = new Set(['textbox', 'searchbox', 'combobox', 'spinbutton', 'listbox']);
+
+/** True when a control that cannot be seen has a twin that is painted in its place. */
+export function hasTwin(control: Element): boolean {
+  const isNative = control.matches(controls);
+  if (!isNative && !opened.has(roleOf(control) ?? '')) return false;
+  if (isNative && getComputedStyle(control).opacity === '0')
+    return control.parentElement === null || isPainted(control.parentElement);
+  // It may be all that is transparent of its field.
+  return !control.matches('button, meter, output, progress') && paintedFor(control) !== null;
+}
 
 /** So much larger than a control is an area that makes it easier to hit, at most, in pixels. */
 const mostTouched = 64;
@@ -77,6 +102,16 @@ function isTouchArea(element: Element, control: Element): boolean {
   return isEmpty && getComputedStyle(element).cursor === 'pointer' && !paints(element);
 }
 
+/** True for a text or icon in the field of a control that opens a list: that opens wherever its field is clicked. */
+function isInField(element: Element, control: Element): boolean {
+  if (roleOf(control) !== 'combobox' || !paints(element)) return false;
+  const [shown, field] = [element.getBoundingClientRect(), fieldOf(control).getBoundingClientRect()];
+  const isInside = shown.left >= field.left && shown.right <= field.right && shown.top >= field.top;
+  return (
+    isInside && shown.bottom <= field.bottom && !/wait|progress|not-allowed/.test(getComputedStyle(element).cursor)
+  );
+}
+
 /** True when a click on `top` is taken for a control by what is built around it. */
 export function isTakenFor(top: Element, control: Element): boolean {
   const { pointerEvents, opacity } = getComputedStyle(control);
@@ -86,5 +121,6 @@ export function isTakenFor(top: Element, control: Element): boolean {
   const letsThrough = (isOpened && pointerEvents === 'none') || (isFile && opacity === '0');
   // A clipped control is used by what is painted around it.
   const isAround = control.matches(controls) && isClipped(control);
-  return (letsThrough || isAround || isTouchArea(top, control)) && within(top, fieldOf(control));
+  const isHit = letsThrough || isAround || isTouchArea(top, control) || isInField(top, control);
+  return isHit && within(top, fieldOf(control));
 }
