@@ -1,4 +1,5 @@
 /** Where a look file's document begins: puts the page's side of Sguardo in place, and runs looks when its host asks. */
+import { watchInternals } from './record/internals.ts';
 import { fail, type Problem, problem, toProblem } from '../core/problem/problem.ts';
 import { givenIn } from '../core/props/given.ts';
 import { errorInWords, show } from '../core/value/show.ts';
@@ -57,6 +58,7 @@ function watch(): void {
   watchBlobs();
   watchRoots();
   watchSheets();
+  watchInternals();
   watchOpaque();
   watchRequests();
   watchSources();

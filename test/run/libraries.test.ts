@@ -4,7 +4,8 @@ import type { ResultSummary } from '../../src/core/run/run.ts';
 import { configuration, project } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
-const pier = `import { useState } from 'react';
+const pier = `import * as React from 'react';
+import { useState } from 'react';
 import { click, ensure, hover, looks, select, the, type, upload } from 'sguardo/react';
 
 const shadows: Record<string, string> = {
@@ -30,6 +31,35 @@ for (const [name, inside] of Object.entries(shadows))
         });
       }
     });
+
+/** A switch that says what it is to the browser alone. */
+class PierSwitch extends HTMLElement {
+  static formAssociated = true;
+  inside = this.attachInternals();
+  constructor() {
+    super();
+    this.attachShadow({ mode: 'open' }).innerHTML = '<style>:host { display: inline-block; width: 40px; height: 20px; background: teal }</style>';
+    this.inside.role = 'switch';
+    this.inside.ariaChecked = 'false';
+    this.addEventListener('click', () => { this.inside.ariaChecked = String(this.inside.ariaChecked !== 'true'); });
+  }
+}
+/** A button that says so to the browser alone, called by its text; and a tab that lets the pointer through to its host. */
+class PierPlank extends HTMLElement {
+  constructor() {
+    super();
+    this.attachShadow({ mode: 'open' }).innerHTML = '<b><slot></slot></b>';
+    this.attachInternals().role = 'button';
+  }
+}
+class PierTab extends HTMLElement {
+  constructor() {
+    super();
+    this.attachShadow({ mode: 'open' }).innerHTML = '<style>:host { display: inline-block }</style><button role="tab" aria-selected="false" style="pointer-events: none"><slot></slot></button>';
+  }
+}
+for (const [name, one] of Object.entries({ 'pier-switch': PierSwitch, 'pier-plank': PierPlank, 'pier-tab': PierTab }))
+  if (!customElements.get(name)) customElements.define(name, one);
 
 const Element = (name: string) => (props: object) => { const Tag = name as 'div'; return <Tag {...props} />; };
 const PierButton = Element('pier-button'), PierDialog = Element('pier-dialog'), PierSelect = Element('pier-select'), PierTip = Element('pier-tip');
@@ -125,6 +155,8 @@ function Pier({ part }: { part: string }) {
     case 'button': return <div><PierButton onClick={() => say('Gone')}>Cast off</PierButton><p>{said}</p></div>;
     case 'dialog': return <div><button>Yes</button><PierDialog>It leaves at once.<span slot="footer"><button onClick={() => say('Gone')}>Yes</button></span></PierDialog><p>{said}</p></div>;
     case 'select': return <PierSelect><span role="option" aria-selected="false">Bari</span><span role="option" aria-selected="false">Genova</span></PierSelect>;
+    case 'inside': return <div><label htmlFor="fog">Fog horn</label>{React.createElement('pier-switch', { id: 'fog' })}
+      {React.createElement('pier-plank', { onClick: () => say('Laid') }, 'Lay the plank')}{React.createElement('pier-tab', { onClick: () => say('Turned') }, 'Tides')}<p>{said}</p></div>;
     case 'tip': return <PierTip>Call 112</PierTip>;
     case 'beside': return <div><p>Force 8. <button>Delete</button></p></div>;
     case 'copies': return <div><span style={{ visibility: 'hidden' }}>Call 112</span><span>Call 112</span></div>;
@@ -157,6 +189,15 @@ export default looks(Pier, {
     'an area for fingers': { render: () => <Touch />, async script() { await click(the.combobox('Rows')); await ensure(the.combobox('Rows')).reads('1'); } },
     'an input in something transparent': { render: () => <Hidden />, async script() { await type(the.field('Search'), '16'); await ensure(the.field('Search')).hasValue('16'); } },
     'a clipped input in its thumb': { render: () => <Thumb />, async script() { await click(the.slider('Wind')); await ensure(the.text('Force 9')).isVisible(); } },
+    'what says its role to the browser alone': { props: { part: 'inside' }, async script() {
+      await ensure(the.switch('Fog horn')).not.isChecked();
+      await click(the.switch('Fog horn'));
+      await ensure(the.switch('Fog horn', { checked: true })).isChecked();
+      await ensure(the.field('Fog horn')).hasRole('switch');
+      await click(the.button('Lay the plank'));
+      await ensure(the.text('Laid')).isVisible();
+    } },
+    'a host whose inside lets the pointer through': { props: { part: 'inside' }, async script() { await click(the.tab('Tides')); await ensure(the.text('Turned')).isVisible(); } },
     'a list under its placeholder': { render: () => <Chooser />, async script() { await select(the.combobox('Tongue'), 'Ligurian'); await ensure(the.text('Ligurian')).isVisible(); } },
     'a list whose field is empty': { render: () => <Blank />, async script() { await select(the.combobox('Tongue'), 'Ligurian'); await ensure(the.text('Ligurian')).isVisible(); } },
     'a switch whose words stand elsewhere': { render: () => <Switch />, async script() { await click(the.switch('By night')); await ensure(the.switch('By night')).isChecked(); } },
@@ -253,6 +294,8 @@ describe('a person can use', () => {
     'an area for fingers',
     'an input in something transparent',
     'a clipped input in its thumb',
+    'what says its role to the browser alone',
+    'a host whose inside lets the pointer through',
     'a list under its placeholder',
     'a list whose field is empty',
     'a switch whose words stand elsewhere',

@@ -42,8 +42,8 @@ function roleOf({ tag, attrs = {} }: ElementEntry): string | null {
   return type === 'hidden' ? null : (inputRoles[type] ?? 'textbox');
 }
 
-/** Roles that are called by what is in them. */
-const byContent = new Set(
+/** Roles that are called by what is in them (WAI-ARIA 1.2, 5.2.8.5). */
+export const namedByContent: ReadonlySet<string> = new Set(
   (
     'button cell checkbox columnheader gridcell heading link menuitem menuitemcheckbox menuitemradio option ' +
     'radio row rowheader switch tab tooltip treeitem'
@@ -91,7 +91,7 @@ export function namedIn({ nodes }: Moment, root: number, mark: string): Named[] 
     if (label && !/^(button|link)$/.test(role ?? '')) return label;
     if (attrs.alt) return readable(attrs.alt);
     if (found.tag === 'input' && /^(submit|reset|button)$/.test(attrs.type ?? '')) return readable(attrs.value ?? '');
-    const content = role !== null && byContent.has(role) ? readable(textOf(id)) : '';
+    const content = role !== null && namedByContent.has(role) ? readable(textOf(id)) : '';
     return content || readable(attrs.title ?? attrs.placeholder ?? '');
   };
   const found: Named[] = [];

@@ -1,4 +1,5 @@
 /** Which elements a target may mean at all: by what they are, before anything is computed of them. */
+import { tagsWithInternals } from '../record/internals.ts';
 import type { Query } from '../../language/target.ts';
 import { markAttribute } from '../host/settings.ts';
 import { documentIn } from '../record/frames.ts';
@@ -65,19 +66,20 @@ const tags: Record<string, string> = {
   time: 'time',
 };
 
-const says = '[role]';
+/** Elements that say their role. */
+const saying = (): string => ['[role]', ...tagsWithInternals().map((tag) => CSS.escape(tag))].join(', ');
 
 /** A selector for every element that a query may mean. */
 export function selectorFor(asked: Exclude<Query, { by: 'css' | 'text' }>): string {
   switch (asked.by) {
     case 'role':
-      return tags[asked.role] ? `${tags[asked.role]}, ${says}` : says;
+      return tags[asked.role] ? `${tags[asked.role]}, ${saying()}` : saying();
     case 'field':
-      return `input, textarea, select, ${says}, [contenteditable], [contenteditable] *`;
+      return `input, textarea, select, ${saying()}, [contenteditable], [contenteditable] *`;
     case 'placeholder':
       return '[placeholder], [aria-placeholder]';
     case 'picture':
-      return `img, area, input, svg, ${says}`;
+      return `img, area, input, svg, ${saying()}`;
     case 'titled':
       return '[title], :has(> title)';
     case 'marked':

@@ -1,4 +1,6 @@
 /** Finds the elements that a target describes, now. */
+import { internalsOf } from '../record/internals.ts';
+import { ariaOf } from './aria.ts';
 import { readable } from '../../core/text/folded.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { isTarget, type Name, type Narrowing, type Query, type Target } from '../../language/target.ts';
@@ -45,7 +47,7 @@ const fieldRoles = new Set([
 
 export const isField = (element: Element): boolean =>
   (fieldTags.has(element.localName) && (element as HTMLInputElement).type !== 'hidden') ||
-  fieldRoles.has(element.getAttribute('role') ?? '') ||
+  fieldRoles.has(element.getAttribute('role') ?? internalsOf(element)?.role ?? '') ||
   (element as HTMLElement).isContentEditable === true;
 
 /** Elements that show a picture: those that HTML gives a text alternative, and what has the role. */
@@ -62,7 +64,7 @@ export const titleOf = (element: Element): string | null =>
 
 /** The text that stands in an empty field. */
 export const placeholderOf = (element: Element): string | null =>
-  element.getAttribute('placeholder') ?? element.getAttribute('aria-placeholder');
+  element.getAttribute('placeholder') ?? ariaOf(element, 'placeholder');
 
 const isText = (text: string | null, wanted: Name): boolean => text !== null && matchesName(readable(text), wanted);
 

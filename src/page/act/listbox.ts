@@ -1,4 +1,5 @@
 /** Chooses options of list boxes that are made of other elements (WAI-ARIA 1.2), and of combo boxes that open one. */
+import { ariaOf } from './aria.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { Target } from '../../language/target.ts';
@@ -13,11 +14,11 @@ import { retry } from './retry.ts';
 import { isTold } from './told.ts';
 import { isVisible } from './visible.ts';
 
-const isExpanded = (element: Element): boolean => element.getAttribute('aria-expanded') === 'true';
+const isExpanded = (element: Element): boolean => ariaOf(element, 'expanded') === 'true';
 
 /** True for what opens a list box. */
 export const opensList = (element: Element): boolean =>
-  roleOf(element) === 'combobox' || element.getAttribute('aria-haspopup') === 'listbox';
+  roleOf(element) === 'combobox' || ariaOf(element, 'haspopup') === 'listbox';
 
 /** True for a list box itself. */
 export const isList = (element: Element): boolean => roleOf(element) === 'listbox';
@@ -37,7 +38,7 @@ function listOf(element: Element): Element | null {
 }
 
 const isSelected = (option: Element): boolean =>
-  option.getAttribute('aria-selected') === 'true' || option.getAttribute('aria-checked') === 'true';
+  ariaOf(option, 'selected') === 'true' || ariaOf(option, 'checked') === 'true';
 
 /** Opens the list box of a combo box, with the mouse, or else as the keyboard does. */
 async function open(current: Step, recording: Recording, target: Target, found: Actionable): Promise<() => Element> {
@@ -67,7 +68,7 @@ export async function chooseInList(
     await send(recording.number, clickAt(point));
   };
   const optionOf = optionIn(list, recording, target);
-  const isMulti = list().getAttribute('aria-multiselectable') === 'true';
+  const isMulti = ariaOf(list(), 'multiselectable') === 'true';
   if (wanted.length !== 1 && !isMulti) fail('list-single', { target: String(target), count: wanted.length });
   for (const name of wanted) {
     const option = await retry(current, recording, () => optionOf(name));

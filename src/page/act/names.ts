@@ -1,4 +1,6 @@
 /** Accessible roles and names of elements, and how an element is described to a person. */
+import { namedByContent } from '../../core/moment/named.ts';
+import { internalsOf } from '../record/internals.ts';
 import { readable, shortened } from '../../core/text/folded.ts';
 import { computeAccessibleDescription, computeAccessibleName, getRole, isInaccessible } from 'dom-accessibility-api';
 import { withBlanksOf } from '../../core/text/blanks.ts';
@@ -42,6 +44,8 @@ export const matchesName = (actual: string, wanted: Name): boolean =>
 export function roleOf(element: Element): string | null {
   const role = getRole(element) ?? more[element.localName] ?? null;
   if (element.hasAttribute('role')) return role;
+  const said = internalsOf(element)?.role;
+  if (said) return said;
   switch (element.localName) {
     case 'header':
     case 'footer':
@@ -57,9 +61,27 @@ export function roleOf(element: Element): string | null {
   }
 }
 
+/** The labels of a custom element that takes part in forms. */
+function labelsOfCustom(internals: ElementInternals): Element[] {
+  try {
+    return [...internals.labels].filter(isElement);
+  } catch {
+    return [];
+  }
+}
+
+/** The name of a custom element that says its role to the browser alone; empty where attributes name it. */
+function customName(element: Element): string {
+  const internals = internalsOf(element);
+  if (!internals?.role || element.hasAttribute('role') || isNamed(element)) return '';
+  const labels = labelsOfCustom(internals).map(textOf).join(' ');
+  const content = namedByContent.has(internals.role) ? contentOf(element) : '';
+  return readable(internals.ariaLabel || labels || content);
+}
+
 /** The accessible name (accname-1.2) with white space folded. */
 export const nameOf = (element: Element): string =>
-  names(element, (one) => spaced(readable(computeAccessibleName(one, options)), namedBy(one)));
+  names(element, (one) => customName(one) || spaced(readable(computeAccessibleName(one, options)), namedBy(one)));
 
 /**
  * True when a name is that of an element without the marks that its styles add, such as the star of what is required:

@@ -1,4 +1,5 @@
 /** The ARIA states of elements, those of native controls included. */
+import { ariaOf } from './aria.ts';
 import type { Name, RoleState } from '../../language/target.ts';
 import { isDetails, isInput, isOption } from './element.ts';
 import { descriptionOf, matchesName } from './names.ts';
@@ -6,25 +7,25 @@ import { isDisabled } from './visible.ts';
 
 type Tristate = boolean | 'mixed' | null;
 
-const attribute = (element: Element, name: string): Tristate => {
-  const value = element.getAttribute(name);
+const attribute = (element: Element, name: Parameters<typeof ariaOf>[1]): Tristate => {
+  const value = ariaOf(element, name);
   return value === 'true' ? true : value === 'false' ? false : value === 'mixed' ? 'mixed' : null;
 };
 
 function checkedOf(element: Element): Tristate {
-  if (!isInput(element) || !/^(checkbox|radio)$/.test(element.type)) return attribute(element, 'aria-checked');
+  if (!isInput(element) || !/^(checkbox|radio)$/.test(element.type)) return attribute(element, 'checked');
   return element.indeterminate ? 'mixed' : element.checked;
 }
 
 function expandedOf(element: Element): Tristate {
   if (isDetails(element)) return element.open;
   const around = element.localName === 'summary' ? element.parentElement : null;
-  return around && isDetails(around) ? around.open : attribute(element, 'aria-expanded');
+  return around && isDetails(around) ? around.open : attribute(element, 'expanded');
 }
 
 /** The level that an element says, or that its tag stands for (HTML-AAM 1.0). */
 function levelOf(element: Element): number | null {
-  const said = Number(element.getAttribute('aria-level'));
+  const said = Number(ariaOf(element, 'level'));
   if (Number.isInteger(said) && said > 0) return said;
   const heading = /^h([1-6])$/.exec(element.localName);
   return heading ? Number(heading[1]) : null;
@@ -32,7 +33,7 @@ function levelOf(element: Element): number | null {
 
 /** What an element is current as; false for one that is not. */
 function currentOf(element: Element): string | false {
-  const said = element.getAttribute('aria-current');
+  const said = ariaOf(element, 'current');
   return said === null || said === '' || said === 'false' ? false : said;
 }
 
@@ -44,8 +45,8 @@ const actualOf: Record<State, (element: Element) => Actual> = {
   level: levelOf,
   checked: checkedOf,
   expanded: expandedOf,
-  selected: (element) => (isOption(element) ? element.selected : attribute(element, 'aria-selected')),
-  pressed: (element) => attribute(element, 'aria-pressed'),
+  selected: (element) => (isOption(element) ? element.selected : attribute(element, 'selected')),
+  pressed: (element) => attribute(element, 'pressed'),
   current: currentOf,
   disabled: isDisabled,
   description: descriptionOf,

@@ -102,6 +102,14 @@ function isTouchArea(element: Element, control: Element): boolean {
   return isEmpty && getComputedStyle(element).cursor === 'pointer' && !paints(element);
 }
 
+/** True for the host of a control that lets the pointer through to it, and is hardly smaller: the two are one. */
+function isHostOf(element: Element, control: Element): boolean {
+  const { host } = control.getRootNode() as Partial<ShadowRoot>;
+  if (host !== element || getComputedStyle(control).pointerEvents !== 'none') return false;
+  const [own, area] = [control.getBoundingClientRect(), element.getBoundingClientRect()];
+  return area.width <= own.width + mostTouched && area.height <= own.height + mostTouched;
+}
+
 /** True for a text or icon in the field of a control that opens a list: that opens wherever its field is clicked. */
 function isInField(element: Element, control: Element): boolean {
   if (roleOf(control) !== 'combobox' || !paints(element)) return false;
@@ -122,5 +130,5 @@ export function isTakenFor(top: Element, control: Element): boolean {
   // A clipped control is used by what is painted around it.
   const isAround = control.matches(controls) && isClipped(control);
   const isHit = letsThrough || isAround || isTouchArea(top, control) || isInField(top, control);
-  return isHit && within(top, fieldOf(control));
+  return (isHit && within(top, fieldOf(control))) || isHostOf(top, control);
 }

@@ -1,4 +1,5 @@
 /** Whether a person can see an element. */
+import { ariaOf } from './aria.ts';
 import { boxOf, frameAround, isElement } from './element.ts';
 import { flatParent } from './flat.ts';
 
@@ -33,4 +34,6 @@ export function whyInvisible(element: Element, hasTwin?: () => boolean): string 
 export const isVisible = (element: Element): boolean => whyInvisible(element) === null;
 
 export const isDisabled = (element: Element): boolean =>
-  element.matches(':disabled') || element.closest('[aria-disabled="true"]') !== null;
+  element.matches(':disabled') ||
+  element.closest('[aria-disabled="true"]') !== null ||
+  ariaOf(element, 'disabled') === 'true';

@@ -1,4 +1,5 @@
 /** What is said of the elements that a target describes. */
+import { ariaOf } from '../act/aria.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import type { Box, Step } from '../../core/timeline/timeline.ts';
@@ -22,7 +23,7 @@ const valueIn = (element: Element): string | null =>
   isInput(element) || isTextArea(element) || isSelect(element) ? element.value : null;
 
 const isChecked = (element: Element): boolean =>
-  isInput(element) ? element.checked : element.getAttribute('aria-checked') === 'true';
+  isInput(element) ? element.checked : ariaOf(element, 'checked') === 'true';
 
 const isExactly = (actual: string, wanted: Name): boolean =>
   typeof wanted === 'string' ? actual === wanted : matches(wanted, actual);

@@ -1,4 +1,5 @@
 /** What a moment does not record although a picture shows it: such captures are photographed whatever their moment. */
+import { tagsWithInternals } from './internals.ts';
 import { rootsNow } from './roots.ts';
 
 /** Elements that show something of their own that cannot be read, or that moves by itself. */
@@ -8,7 +9,6 @@ const opaque = 'video,audio[controls],object,embed,iframe,frame,progress:not([va
 const brushes = new WeakMap<HTMLCanvasElement, unknown>();
 
 let hasFonts = false;
-let hasInternals = false;
 
 /** Called once, before anything of the project runs. */
 export function watchOpaque(): void {
@@ -26,11 +26,6 @@ export function watchOpaque(): void {
   HTMLCanvasElement.prototype.transferControlToOffscreen = function () {
     brushes.set(this, 'a worker');
     return transferControlToOffscreen.call(this);
-  };
-  const { attachInternals } = HTMLElement.prototype;
-  HTMLElement.prototype.attachInternals = function () {
-    hasInternals = true;
-    return attachInternals.call(this);
   };
 }
 
@@ -60,7 +55,7 @@ export function isOpaque(): boolean {
   const topLayer = roots.flatMap((root) => [...root.querySelectorAll(':modal, :popover-open, :fullscreen')]);
   return (
     hasFonts ||
-    hasInternals ||
+    tagsWithInternals().length > 0 ||
     location.hash !== '' ||
     topLayer.length > 1 ||
     (CSS as { highlights?: { size: number } }).highlights?.size !== 0 ||

@@ -1,0 +1,21 @@
+/** Attributes of WAI-ARIA, and what a custom element says to the browser alone in place of them. */
+import { internalsOf } from '../record/internals.ts';
+
+/** The attributes that are asked for, with the properties that stand for them (WAI-ARIA 1.3, ARIAMixin). */
+const properties = {
+  checked: 'ariaChecked',
+  current: 'ariaCurrent',
+  disabled: 'ariaDisabled',
+  expanded: 'ariaExpanded',
+  haspopup: 'ariaHasPopup',
+  label: 'ariaLabel',
+  level: 'ariaLevel',
+  multiselectable: 'ariaMultiSelectable',
+  placeholder: 'ariaPlaceholder',
+  pressed: 'ariaPressed',
+  selected: 'ariaSelected',
+} as const;
+
+/** The value of `aria-` and a name; null where an element says nothing of it. An attribute goes before what its class says. */
+export const ariaOf = (element: Element, name: keyof typeof properties): string | null =>
+  element.getAttribute(`aria-${name}`) ?? internalsOf(element)?.[properties[name]] ?? null;
