@@ -37,7 +37,10 @@ export function clipOf(document: Document): Box {
 
 /** A selector that finds in a drawn document what the recorded page's rule was about, whatever state it is in. */
 function findable(selector: string): string {
-  const stated = new RegExp(`:(${Object.keys(stateAttributes).join('|')}|active|target)(?![\\w-])`, 'g');
+  const stated = new RegExp(
+    `:(${Object.keys(stateAttributes).join('|')}|active|target|defined|state\\([^)]*\\))(?![\\w-])`,
+    'g',
+  );
   return selector.replace(/::?(before|after|first-line|first-letter)\b|::[\w-]+(\([^)]*\))?/g, '').replace(stated, '');
 }
 

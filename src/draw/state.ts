@@ -1,7 +1,7 @@
 /** Gives drawn elements the state that recorded ones had besides their attributes. */
 import type { ElementState } from '../core/moment/moment.ts';
 import { heldId } from '../core/moment/rest.ts';
-import { stateAttributes } from '../core/moment/restyle.ts';
+import { customAttribute, stateAttributes } from '../core/moment/restyle.ts';
 
 /** Opens a modal dialog that takes no focus: that would be taken from whoever looks at it. */
 function showWithoutFocus(dialog: HTMLDialogElement): void {
@@ -86,6 +86,8 @@ export function setState(element: Element, state: ElementState): void {
   }
   setPopover(element as HTMLElement, state);
   hold(element, state.animated);
+  if (state.custom) element.setAttribute(customAttribute, state.custom.join(' '));
+  else element.removeAttribute(customAttribute);
   element.toggleAttribute(stateAttributes['user-invalid'], state.user === 'invalid');
   element.toggleAttribute(stateAttributes['user-valid'], state.user === 'valid');
   if (!state.scroll && (element.scrollTop !== 0 || element.scrollLeft !== 0)) element.scrollTo(0, 0);

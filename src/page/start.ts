@@ -48,12 +48,14 @@ import { frameFor } from './session/look.ts';
 import { watchMessages } from './session/messages.ts';
 import { perform } from './session/perform.ts';
 import { beginWorld, fillWorld, worldChanged } from './session/world.ts';
+import { sizeKnown, watchSize } from './session/size.ts';
 import { openSession } from './session/session.ts';
 import { placeStyles, stylesNow } from './styles.ts';
 
 /** Everything of ours that looks at the page, before anything of the project is evaluated. */
 function watch(): void {
   setAddress('/');
+  watchSize();
   installPins();
   watchBlobs();
   watchRoots();
@@ -122,6 +124,7 @@ function withOwn(asked: LookRequest, looks: Looks): { request: LookRequest; worl
 async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRequest): Promise<LookReport> {
   const { request, world } = withOwn(asked, looks);
   // What cannot be had is told when there is a look to tell it of.
+  sizeKnown();
   const began = await beginWorld(request, world).then(
     () => null,
     (error: unknown) => ({ error }),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type MediaFeatures, restyle, rewriteUrls, urlsIn } from '../../src/core/moment/restyle.ts';
+import { type MediaFeatures, restyle, rewriteUrls, urlsIn, withStates } from '../../src/core/moment/restyle.ts';
 
 const day: MediaFeatures = { scheme: 'light', motion: 'reduce', contrast: 'no-preference' };
 const night: MediaFeatures = { scheme: 'dark', motion: 'no-preference', contrast: 'more' };
@@ -15,6 +15,21 @@ describe('restyle', () => {
     expect(restyle('input:user-invalid,input:user-valid{}', day, same)).toBe(
       'input[data-sg-user-invalid],input[data-sg-user-valid]{}',
     );
+  });
+
+  it('turns what sheets see of custom elements into an attribute, and back', () => {
+    const css = ':host(:state(open)) i,x-lamp:not(:defined),x-lamp:disabled{}';
+    const drawn = restyle(css, day, same);
+    expect(drawn).toBe(
+      ':host([data-sg-custom~=":open"]) i,x-lamp:not(:not([data-sg-custom~="undefined"])),' +
+        'x-lamp:is(:disabled,[data-sg-custom~="disabled"]){}',
+    );
+    expect(withStates(drawn)).toBe(css);
+  });
+
+  it('leaves values of custom properties alone', () => {
+    const css = '.a{--mode:disabled;--on:hover}';
+    expect(restyle(css, day, same)).toBe(css);
   });
 
   it('leaves escaped names, longer names and others alone', () => {

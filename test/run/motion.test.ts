@@ -2,12 +2,10 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { isText, type ElementState } from '../../src/core/moment/moment.ts';
 import { momentAt } from '../../src/core/moment/patch.ts';
-import { comparePictures } from '../../src/core/picture/compare.ts';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import type { EngineWindow } from '../../src/engine/engine.ts';
-import { decodePng } from '../../src/work/png.ts';
-import { openWindow } from '../support/browser.ts';
 import { configuration, project } from '../support/project.ts';
+import { openDrawing, redrawnOtherwise } from '../support/redraw.ts';
 import { serve, type Served } from '../support/service.ts';
 
 const css = `
@@ -147,8 +145,7 @@ beforeAll(async () => {
     }),
   );
   ({ look } = await served.run());
-  drawing = await openWindow(1280, 800);
-  await drawing.load(`${served.service.stage}/draw`);
+  drawing = await openDrawing(served);
 });
 
 /** The states of the elements that one moment shows. */
@@ -197,21 +194,7 @@ describe('animations', () => {
     ['in a picture', 'half'],
     ['in a picture', 'end'],
   ])('are drawn again where they were: %s, %s', async (name, capture) => {
-    const { id, captures } = look(name);
-    const { width, height, hash, moment } = captures.find((one) => one.name === capture)!;
-    const { base, patches, assets, steps } = await served.client.timeline(id);
-    // Native controls are painted otherwise under a real pointer, which no rule can stand in for.
-    const [x, y] = steps.flatMap(({ pointer }) => (pointer ? [pointer] : [])).at(-1) ?? [-1, -1];
-    await drawing.input([{ kind: 'move', x, y, button: 'none', modifiers: 0 }]);
-    const media = { scheme: 'light', motion: 'reduce', contrast: 'no-preference' };
-    const timeline = { kind: 'timeline', base, patches, assets, media };
-    const show = { kind: 'show', moment, outline: null, cover: null, pointer: null, fit: false };
-    for (const message of [timeline, { ...show, moment: 0 }, { ...show, moment: patches.length }, show])
-      await drawing.evaluate(`__sguardoDraw.receive(${JSON.stringify(message)})`);
-    await drawing.evaluate('__sguardoDraw.settled()');
-    const redrawn = await drawing.screenshot([0, 0, width, height], false);
-    const live = Buffer.from(await (await fetch(served.client.pictureUrl(hash))).arrayBuffer());
-    expect(comparePictures(await decodePng(live), await decodePng(redrawn)).visible).toBe(0);
+    expect(await redrawnOtherwise(served, drawing, look(name), capture)).toBe(0);
   });
 
   it('are in the moment as they are at that instant', async () => {

@@ -17,6 +17,10 @@ export const stateAttributes = {
   'user-valid': 'data-sg-user-valid',
 } as const;
 
+/** The attribute of a redrawn custom element that lists what sheets see of it: nothing is defined there. */
+export const customAttribute = 'data-sg-custom';
+const isCustom = (what: string): string => `[${customAttribute}~=${JSON.stringify(what)}]`;
+
 export type MediaFeatures = {
   scheme: ColourScheme;
   motion: 'reduce' | 'no-preference';
@@ -102,20 +106,41 @@ function urlPieces(tokens: readonly CSSToken[], resolve: (url: string) => string
 function statePieces(tokens: readonly CSSToken[]): Piece[] {
   const pieces: Piece[] = [];
   for (let i = 0; i + 1 < tokens.length; i++) {
-    if (tokens[i]![0] !== TokenType.Colon || tokens[i + 1]![0] !== TokenType.Ident) continue;
-    const name = said(tokens[i + 1]).toLowerCase();
-    if (!Object.hasOwn(stateAttributes, name) || tokens[i - 1]?.[0] === TokenType.Colon) continue;
-    pieces.push({ from: i, to: i + 2, text: `[${stateAttributes[name as keyof typeof stateAttributes]}]` });
+    if (tokens[i]![0] !== TokenType.Colon || tokens[i - 1]?.[0] === TokenType.Colon) continue;
+    // The value of a custom property may be called like a state.
+    if (tokens[i - 1]?.[0] === TokenType.Ident && written(tokens[i - 1]).startsWith('--')) continue;
+    const piece = tokens[i + 1]![0] === TokenType.Function ? ownState(tokens, i) : pseudoClass(tokens, i);
+    if (piece) pieces.push(piece);
   }
   return pieces;
 }
 
+/** `:hover`, as the attribute that stands for it; null for one that means the same in a redrawn document. */
+function pseudoClass(tokens: readonly CSSToken[], at: number): Piece | null {
+  const name = tokens[at + 1]![0] === TokenType.Ident ? said(tokens[at + 1]).toLowerCase() : '';
+  const piece = (text: string): Piece => ({ from: at, to: at + 2, text });
+  if (name === 'defined') return piece(`:not(${isCustom('undefined')})`);
+  if (name === 'disabled') return piece(`:is(:disabled,${isCustom('disabled')})`);
+  const isState = Object.hasOwn(stateAttributes, name);
+  return isState ? piece(`[${stateAttributes[name as keyof typeof stateAttributes]}]`) : null;
+}
+
+/** `:state(open)` of a custom element. */
+function ownState(tokens: readonly CSSToken[], at: number): Piece | null {
+  const state = nextSolid(tokens, at + 2);
+  const end = nextSolid(tokens, state + 1);
+  const isOne = tokens[state]?.[0] === TokenType.Ident && tokens[end]?.[0] === TokenType.CloseParen;
+  if (said(tokens[at + 1]).toLowerCase() !== 'state' || !isOne) return null;
+  return { from: at, to: end + 1, text: isCustom(`:${said(tokens[state])}`) };
+}
+
 /** A selector of a rewritten sheet as it was recorded. */
 export const withStates = (selector: string): string =>
-  Object.entries(stateAttributes).reduce(
-    (text, [name, attribute]) => text.replaceAll(`[${attribute}]`, `:${name}`),
-    selector,
-  );
+  Object.entries(stateAttributes)
+    .reduce((text, [name, attribute]) => text.replaceAll(`[${attribute}]`, `:${name}`), selector)
+    .replace(/:is\(:disabled,\s*\[data-sg-custom~="disabled"\]\)/g, ':disabled')
+    .replaceAll(`:not(${isCustom('undefined')})`, ':defined')
+    .replace(/\[data-sg-custom~=":([^"]+)"\]/g, ':state($1)');
 
 /** `(prefers-color-scheme: dark)`, also without a value. */
 function mediaPieces(tokens: readonly CSSToken[], media: MediaFeatures): Piece[] {

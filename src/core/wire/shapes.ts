@@ -52,6 +52,7 @@ const state = fields({
   popover: optional(oneOf(true)),
   pixels: optional(text(50_000_000)),
   user: optional(oneOf('invalid', 'valid')),
+  custom: optional(list(text(1000), 1000)),
   seconds: optional(number),
   animated: optional(record(record(text(100_000)))),
 });

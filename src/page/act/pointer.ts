@@ -17,12 +17,15 @@ function isShown([x, y]: readonly [number, number]): boolean {
   return !under || (under.matches(':hover') && !under.querySelector(':hover'));
 }
 
+/** True when the browser shows as pointed at what lies under the pointer, if that is anywhere. */
+export const isHoverShown = (): boolean => at === null || isShown(at);
+
 /**
  * Waits until the browser shows as pointed at what lies under the pointer, so that moments do not depend on frames: it
  * notices with a frame what a layout has brought there, and what an animation has when the pointer moves.
  */
 export async function hoverSettled(look: number): Promise<void> {
-  if (!at || isShown(at)) return;
+  if (isHoverShown()) return;
   await nextFrame();
   if (!at || isShown(at)) return;
   const [x, y] = at;

@@ -36,7 +36,7 @@ export async function retry<T>(
     } catch (error) {
       if (!(error instanceof ProblemError) || recording.isOver || isLast || timeNow() >= until) throw error;
     }
-    const came = await waitOn(until, standing < mostStanding);
+    const came = await waitOn(until, standing < mostStanding, recording.number);
     standing = came === 'stood' ? standing + 1 : 0;
     // Frozen, time leads nowhere: what is there now is all there will be. For a line that is tried it stands still.
     if (came === 'nothing') isLast = isFrozen() || current.tried === true;

@@ -1,4 +1,5 @@
 /** Observers of sizes and of what can be seen hear of changes with a frame: time must not move on before. */
+import { awaitFrame } from '../time/frame.ts';
 import type { Pin } from './pin.ts';
 
 /** Those that observe something now. */
@@ -16,6 +17,7 @@ function watch(prototype: Observing): void {
   prototype.observe = function (...args) {
     active.add(this);
     isWatching = true;
+    awaitFrame();
     observe.apply(this, args);
   };
   prototype.disconnect = function () {

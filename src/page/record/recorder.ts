@@ -10,7 +10,7 @@ import { documentOf } from './frames.ts';
 import { changedMedia } from './media.ts';
 import { onRoot, shadowOf } from './roots.ts';
 import { adoptedEntry, elementEntry, sheetVersion } from './sheets.ts';
-import { focusedIn, isMovingPicture, pointedAt, readState, statefulTags } from './state.ts';
+import { focusedIn, isCustom, isMovingPicture, pointedAt, readState, statefulTags } from './state.ts';
 
 const namespaces: Record<string, 'svg' | 'math'> = {
   'http://www.w3.org/2000/svg': 'svg',
@@ -246,7 +246,7 @@ export class Recorder {
     if (kids.length > 0) entry.kids = kids;
     this.#shadow(element, entry, draft);
     if (isFrame(element)) entry.frame = this.#frame(element, draft);
-    const isStateful = statefulTags.has(element.localName) || element.hasAttribute('popover');
+    const isStateful = statefulTags.has(element.localName) || element.hasAttribute('popover') || isCustom(element);
     if (isStateful || isMovingPicture(element)) this.#stateful.add(element);
     const animated = this.#animated.get(element);
     const read = readState(element);

@@ -1,4 +1,5 @@
 /** What an element shows besides its attributes, and what belongs to the window. */
+import { internalsOf } from './internals.ts';
 import type { ElementState } from '../../core/moment/moment.ts';
 
 /** Elements whose state changes without a mutation. */
@@ -32,6 +33,16 @@ function canvasState(canvas: HTMLCanvasElement, state: ElementState): void {
   }
 }
 
+/** True for an element whose class may change what sheets see of it without a mutation. */
+export const isCustom = (element: Element): boolean =>
+  element.localName.includes('-') && (internalsOf(element) !== null || !element.matches(':defined'));
+
+function customState(element: Element): string[] {
+  if (!element.matches(':defined')) return ['undefined'];
+  const own = [...(internalsOf(element)?.states ?? [])].sort().map((state) => `:${state}`);
+  return element.matches(':disabled') ? ['disabled', ...own] : own;
+}
+
 /** The elements by which an SVG picture moves. */
 export const pictureMotion = 'animate,animateTransform,animateMotion,set';
 
@@ -49,6 +60,8 @@ export function readState(element: Element): ElementState | null {
   else if (isHtml && element.localName === 'dialog') {
     if ((element as HTMLDialogElement).open) state.dialog = element.matches(':modal') ? 'modal' : 'open';
   } else if (isHtml && element.localName === 'canvas') canvasState(element as HTMLCanvasElement, state);
+  const custom = isHtml && isCustom(element) ? customState(element) : [];
+  if (custom.length > 0) state.custom = custom;
   if (element.hasAttribute('popover') && element.matches(':popover-open')) state.popover = true;
   if (isMovingPicture(element) && element.getCurrentTime() > 0)
     state.seconds = Math.round(element.getCurrentTime() * 1000) / 1000;

@@ -1,4 +1,5 @@
 /** Captures: a picture and the moment that it shows, of one instant. */
+import { unnoticed } from './size.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { CaptureOptions } from '../../language/script.ts';
@@ -30,7 +31,7 @@ const mostTries = 5;
 
 async function take(name: string, until: number, current: Step, recording: Recording): Promise<void> {
   for (let tries = 1; ; tries++) {
-    const { unrest, endless } = await untilStill(until, () => recording.isOver);
+    const { unrest, endless } = await untilStill(until, () => recording.isOver, recording.number);
     if (unrest)
       recording.note(
         `The page had not come to rest when “${name}” was captured: ${unrest}. The picture may differ from run to run.`,
@@ -53,7 +54,7 @@ async function take(name: string, until: number, current: Step, recording: Recor
     const asked = { name, clip, beyond, step: index, moment, unseen, allowed, opaque: isOpaque() };
     // Whether the moment is as approved is found out from all that led to it.
     recording.send();
-    await ask(number, { do: 'capture', ...asked }).catch((error: Error) =>
+    await unnoticed(() => ask(number, { do: 'capture', ...asked })).catch((error: Error) =>
       fail('capture-failed', { name, width: clip[2], height: clip[3], error: error.message }),
     );
     if (recording.moment() === moment || recording.isOver) return;

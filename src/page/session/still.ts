@@ -1,4 +1,5 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
+import { hoverSettled, isHoverShown } from '../act/pointer.ts';
 import { append, native } from '../host/natives.ts';
 import { networkOrigins } from '../host/settings.ts';
 import { framesNow } from '../network/frames.ts';
@@ -187,11 +188,14 @@ async function moveOnInOneGo(until: number): Promise<Go> {
   for (let turns = 0; turns < 30 && (await moveOnToRest(until)); turns++) {
     any = true;
     await caughtUp();
-    if (traffic().pending) break;
+    if (traffic().pending || !isHoverShown()) break;
   }
   // What a canvas shows changes no node.
   return { any, showed: mutationCount() !== before || document.querySelector('canvas') !== null };
 }
+
+/** So often the pointer may come to something else at one instant: what flees from it may be under it for ever. */
+const mostPointed = 4;
 
 /** What kept a page from coming to rest: in real time, and in the look's own, where it has its share all the same. */
 export type Stillness = { unrest: Unrest; endless: string | null };
@@ -199,14 +203,22 @@ export type Stillness = { unrest: Unrest; endless: string | null };
 /**
  * Moves time on until the page is at rest: fonts and images are loaded, no finite animation runs, no request is under
  * way, and nothing waits that will happen by itself within `settle` milliseconds, but for what has no end. A page that
- * never rests must still be shown: it is told what kept it going. `isOver` ends the wait.
+ * never rests must still be shown: it is told what kept it going. `isOver` ends the wait; `look` is the number of the
+ * look whose pointer is on the page.
  */
-export async function untilStill(settle: number, isOver: () => boolean): Promise<Stillness> {
+export async function untilStill(settle: number, isOver: () => boolean, look?: number): Promise<Stillness> {
   const horizon = timeNow() + settle;
   let showed = false;
+  let pointed = 0;
   for (;;) {
     const unrest = await untilQuiet(isOver);
     if (unrest !== null || isOver()) return { unrest, endless: null };
+    // What came to lie under the pointer hears of it before time moves on, and not whenever the browser finds out.
+    if (look !== undefined && !isHoverShown() && pointed++ < mostPointed) {
+      await hoverSettled(look);
+      continue;
+    }
+    pointed = 0;
     const go = await moveOnInOneGo(horizon);
     // Frames that only watch whether something has moved are nobody's concern.
     if (!go.any) return { unrest, endless: settle > 0 ? endless(showed) : null };
@@ -234,7 +246,7 @@ export type Wait = 'stood' | 'loading' | 'moved' | 'nothing';
  * Lets something happen while something is waited for: first what is left to do at this instant, then, when there is
  * nothing or `mayStand` is false, what comes next until a time.
  */
-export async function waitOn(until: number, mayStand: boolean): Promise<Wait> {
+export async function waitOn(until: number, mayStand: boolean, look: number): Promise<Wait> {
   const before = mutationCount();
   const { events } = traffic();
   await runDue();
@@ -252,5 +264,6 @@ export async function waitOn(until: number, mayStand: boolean): Promise<Wait> {
   }
   if (!(await moveOn(until))) return 'nothing';
   await caughtUp();
+  await hoverSettled(look);
   return 'moved';
 }

@@ -18,5 +18,10 @@ export const nextFrame = (): Promise<void> =>
     });
   });
 
+/** Somebody has begun to observe the layout, and will hear of it with the next frame only. */
+export const awaitFrame = (): void => {
+  framed = -1;
+};
+
 /** True when the document is as the last frame has shown it. */
 export const isFramed = (): boolean => framed === mutationCount();
