@@ -56,9 +56,7 @@ export function Script({ timeline, file, look, current, problem, breaks, onStep 
               >
                 {isBreak ? '●' : wrong ? '✗' : steps.length > 0 ? '·' : ''}
               </span>
-              <span
-                className={`w-8 shrink-0 pr-2 text-right select-none ${here ? 'font-bold text-ink' : 'text-soft/70'}`}
-              >
+              <span className={`w-8 shrink-0 pr-2 text-right select-none ${here ? 'font-bold text-ink' : 'text-soft'}`}>
                 {i + 1}
               </span>
               {/* The source is the project's own; the highlighter escapes it. */}

@@ -24,7 +24,7 @@ function Search({ filters, search }: SearchProps) {
         placeholder="Search looks"
         onChange={({ target }) => filters.setText(target.value)}
         onKeyDown={(event) => event.key === 'Escape' && event.currentTarget.blur()}
-        className="h-7 w-52 rounded-md border border-rule bg-sheet px-2.5 placeholder:text-soft"
+        className="h-7 w-52 rounded-md border border-rule bg-sheet px-2.5"
       />
       {!filters.text && <Key className="pointer-events-none absolute top-1.5 right-2">/</Key>}
     </label>

@@ -110,7 +110,7 @@ function Lines({ source, chosen, onChoose }: { source: FileLines; chosen: number
                 onClick={() => onChoose(i + 1)}
               >
                 <Margin line={line} />
-                <span className="w-8 shrink-0 pr-2 text-right text-soft/70 select-none">{i + 1}</span>
+                <span className="w-8 shrink-0 pr-2 text-right text-soft select-none">{i + 1}</span>
                 {/* The source is the project's own; the highlighter escapes it. */}
                 {/* biome-ignore lint/security/noDangerouslySetInnerHtml: see above */}
                 <code className="pr-4" dangerouslySetInnerHTML={{ __html: html || ' ' }} />

@@ -21,7 +21,7 @@ const Style = ({ style: { property, value, tokens, rule } }: { style: PointedSty
         {token.name}
       </span>
     ))}
-    {rule && <span className="ml-1 text-soft/80">{rule}</span>}
+    {rule && <span className="ml-1 text-soft">{rule}</span>}
   </li>
 );
 

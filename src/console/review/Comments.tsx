@@ -11,8 +11,7 @@ import { personNow } from './usePerson.ts';
 
 type Props = { on: CommentOn; comments: readonly Comment[]; field: RefObject<HTMLTextAreaElement | null> };
 
-const shape =
-  'mt-1 w-full resize-y rounded-md border border-rule bg-paper px-2 py-1 text-[11.5px] placeholder:text-soft';
+const shape = 'mt-1 w-full resize-y rounded-md border border-rule bg-paper px-2 py-1 text-[11.5px]';
 
 export function Comments({ on, comments, field }: Props) {
   const [text, setText] = useState('');

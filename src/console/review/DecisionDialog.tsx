@@ -8,7 +8,7 @@ export type Asked = { kind: 'approve' | 'reject'; title: string; why: string };
 type Props = { asked: Asked | null; onClose(): void; onDecide(why: string, fixer: string | null): void };
 
 const place = 'fixed top-1/3 left-1/2 w-[26rem] -translate-x-1/2 -translate-y-1/3';
-const field = 'w-full rounded-md border border-rule bg-paper px-2.5 py-1.5 placeholder:text-soft';
+const field = 'w-full rounded-md border border-rule bg-paper px-2.5 py-1.5';
 
 const words = {
   approve: {
