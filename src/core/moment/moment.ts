@@ -24,7 +24,7 @@ export type ElementState = {
   pixels?: string;
   /** The validity a person has been told about (`:user-invalid`, `:user-valid`). */
   user?: 'invalid' | 'valid';
-  /** What sheets see of a custom element: `undefined`, `disabled`, and `:open` for a state of its own (`:state(open)`). */
+  /** What sheets see of a custom element: `undefined`, `disabled`, and `:open` for `:state(open)`. */
   custom?: string[];
   /** How far the animations inside an SVG picture are. */
   seconds?: number;
