@@ -1,4 +1,5 @@
 /** Where a look file's document begins: puts the page's side of Sguardo in place, and runs looks when its host asks. */
+import { watchPointer } from './act/pointer.ts';
 import { watchInternals } from './record/internals.ts';
 import { fail, type Problem, problem, toProblem } from '../core/problem/problem.ts';
 import { givenIn } from '../core/props/given.ts';
@@ -71,6 +72,7 @@ function watch(): void {
   watchTrouble();
   watchMessages();
   watchFocus();
+  watchPointer();
   connectPort({
     act,
     check: ensured,

@@ -16,6 +16,6 @@ const properties = {
   selected: 'ariaSelected',
 } as const;
 
-/** The value of `aria-` and a name; null where an element says nothing of it. Attributes go before what its class says. */
+/** The value of `aria-` and a name, or what its class says in place of it; null where an element says nothing of it. */
 export const ariaOf = (element: Element, name: keyof typeof properties): string | null =>
   element.getAttribute(`aria-${name}`) ?? internalsOf(element)?.[properties[name]] ?? null;

@@ -1,7 +1,10 @@
 /** Where the pointer is, and what it is over. */
 import { ask } from '../host/host.ts';
 import { heldBits } from './held.ts';
+import { native } from '../host/natives.ts';
+import { shadowOf } from '../record/roots.ts';
 import { nextFrame } from '../time/frame.ts';
+import { within } from './flat.ts';
 import { deepestAt } from './scroll.ts';
 
 /** Position in CSS pixels of the viewport; null outside it. */
@@ -11,10 +14,28 @@ export const pointerMoved = (position: readonly [number, number] | null): void =
   at = position;
 };
 
-/** True when the browser shows as pointed at what lies under the pointer. */
+/** What the page has heard last that the pointer came over. */
+let over: EventTarget | null = null;
+
+/** Called once, before anything of the project runs. */
+export function watchPointer(): void {
+  const note = (event: Event): void => {
+    if (event.isTrusted) over = event.composedPath()[0] ?? null;
+  };
+  native.addEventListener.call(window, 'mouseover', note, { capture: true });
+}
+
+/** True when the page has heard that the pointer is over an element: the browser shows that sooner than it tells it. */
+function isHeard(element: Element): boolean {
+  if (over === element || element.ownerDocument !== document) return true;
+  // Of what is in a closed root only its host is told.
+  return over instanceof Element && over.shadowRoot === null && shadowOf(over) !== null && within(element, over);
+}
+
+/** True when the browser shows as pointed at what lies under the pointer, and has told the page so. */
 function isShown([x, y]: readonly [number, number]): boolean {
   const under = deepestAt(x, y);
-  return !under || (under.matches(':hover') && !under.querySelector(':hover'));
+  return !under || (under.matches(':hover') && !under.querySelector(':hover') && isHeard(under));
 }
 
 /** True when the browser shows as pointed at what lies under the pointer, if that is anywhere. */

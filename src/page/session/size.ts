@@ -70,10 +70,21 @@ function hushObservers(): void {
   };
 }
 
+/** In a page of another size the pointer is elsewhere, or nowhere: nobody has moved it. */
+function hushPointer(): void {
+  const hush = (event: Event): void => {
+    if (taking > 0 && event.isTrusted) event.stopImmediatePropagation();
+  };
+  for (const device of ['mouse', 'pointer'])
+    for (const what of ['over', 'out', 'enter', 'leave', 'move'])
+      native.addEventListener.call(window, device + what, hush, { capture: true });
+}
+
 /** Called once, before anything of the project runs. */
 export function watchSize(): void {
   hushResize(window, () => `${innerWidth} ${innerHeight} ${devicePixelRatio}`);
   const view = window.visualViewport;
   if (view) hushResize(view, () => `${view.width} ${view.height} ${view.scale}`);
   hushObservers();
+  hushPointer();
 }
