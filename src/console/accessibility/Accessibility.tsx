@@ -1,6 +1,6 @@
 /** What the accessibility of the looks lacks: all findings, the worst first, and one of them with its picture. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../useAddress.ts';
 import type { ProjectInfo } from '../../core/api/api.ts';
 import { findingKey } from '../../core/accessibility/finding.ts';
 import type { FindingList, ListedFinding } from '../../core/accessibility/listing.ts';
@@ -31,23 +31,14 @@ export function Accessibility({ project }: { project: ProjectInfo }) {
 type Shown = 'new' | 'all';
 
 function Desk({ list, project }: { list: FindingList; project: ProjectInfo }) {
-  const [query, setQuery] = useSearchParams();
+  const [query, set] = useAddress();
   const fresh = list.findings.filter(({ standing }) => standing.is === 'new');
   const shown: Shown = query.get('show') === 'all' || fresh.length === 0 ? 'all' : 'new';
   const findings = shown === 'all' ? list.findings : fresh;
   const chosen = findings.find((one) => keyOf(one) === query.get('finding')) ?? findings[0]!;
-  const set = (name: string, value: string): void =>
-    setQuery(
-      (former) => {
-        const next = new URLSearchParams(former);
-        next.set(name, value);
-        return next;
-      },
-      { replace: true },
-    );
   const move = (by: number): void => {
     const next = findings[findings.indexOf(chosen) + by];
-    if (next) set('finding', keyOf(next));
+    if (next) set({ finding: keyOf(next) });
   };
   useKeys({ ArrowDown: () => move(1), ArrowUp: () => move(-1) });
   return (
@@ -64,7 +55,7 @@ function Desk({ list, project }: { list: FindingList; project: ProjectInfo }) {
                 { value: 'new', label: `New ${fresh.length}`, disabled: fresh.length === 0 },
                 { value: 'all', label: `All ${list.findings.length}` },
               ]}
-              onChoose={(value) => set('show', value)}
+              onChoose={(value) => set({ show: value })}
             />
           </div>
           <Standing list={list} fresh={fresh.length} />
@@ -73,7 +64,7 @@ function Desk({ list, project }: { list: FindingList; project: ProjectInfo }) {
           findings={findings}
           chosen={chosen}
           keyOf={keyOf}
-          onChoose={(finding) => set('finding', keyOf(finding))}
+          onChoose={(finding) => set({ finding: keyOf(finding) })}
         />
       </div>
       <FindingView key={keyOf(chosen)} finding={chosen} project={project} />

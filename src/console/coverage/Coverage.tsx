@@ -1,6 +1,7 @@
 /** What the looks run of the project's sources: every source with its share, and one of them line by line. */
 import { useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'react-router';
+import { useAddress } from '../useAddress.ts';
 import { type CoverageReport, type FileCoverage, percentOf } from '../../core/coverage/report.ts';
 import { ProblemError } from '../../core/problem/problem.ts';
 import { service, useStart } from '../data.ts';
@@ -53,19 +54,10 @@ export function Coverage() {
 }
 
 function Desk({ report, run }: { report: CoverageReport; run: number | undefined }) {
-  const [query, setQuery] = useSearchParams();
+  const [query, set] = useAddress();
   const files = worstFirst(report.files);
   const chosen = files.find(({ path }) => path === query.get('file')) ?? files[0]!;
-  const choose = (path: string): void =>
-    setQuery(
-      (former) => {
-        const next = new URLSearchParams(former);
-        next.set('file', path);
-        next.delete('line');
-        return next;
-      },
-      { replace: true },
-    );
+  const choose = (path: string): void => set({ file: path, line: null });
   const move = (by: number): void => {
     const next = files[files.indexOf(chosen) + by];
     if (next) choose(next.path);

@@ -1,7 +1,7 @@
 /** One source: which of its lines are run, by which looks, and what of it no look reaches. */
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef } from 'react';
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../useAddress.ts';
 import { coverageKinds, type FileLines, type LineCoverage, percentText } from '../../core/coverage/report.ts';
 import { service } from '../data.ts';
 import { useKeys } from '../keys.ts';
@@ -23,19 +23,11 @@ export function SourceView({ path, run }: { path: string; run: number | undefine
 const isOpen = ({ count, missing }: LineCoverage): boolean => count === 0 || missing.length > 0;
 
 function Source({ source }: { source: FileLines }) {
-  const [query, setQuery] = useSearchParams();
+  const [query, set] = useAddress();
   const open = source.lines.filter(isOpen);
   const wanted = Number(query.get('line'));
   const chosen = wanted || (open[0]?.line ?? 1);
-  const choose = (line: number): void =>
-    setQuery(
-      (former) => {
-        const next = new URLSearchParams(former);
-        next.set('line', String(line));
-        return next;
-      },
-      { replace: true },
-    );
+  const choose = (line: number): void => set({ line: String(line) });
   const next = (): void => {
     const found = open.find(({ line }) => line > chosen) ?? open[0];
     if (found) choose(found.line);

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { useAddress } from '../useAddress.ts';
 import type { HistoryEntry, PictureComparison } from '../../core/api/api.ts';
 import { lookTitle } from '../../core/look/look.ts';
 import type { CaptureSummary } from '../../core/run/run.ts';
@@ -35,7 +36,7 @@ export function History() {
 
 /** Which two are compared: those of the address, or the baseline now and the one before it. */
 function useTwo(decisions: readonly HistoryEntry[]) {
-  const [query, setQuery] = useSearchParams();
+  const [query, set] = useAddress();
   const pictures = decisions.filter(({ kind }) => kind !== 'undo');
   const find = (name: string): HistoryEntry | undefined => pictures.find(({ id }) => String(id) === query.get(name));
   const now = find('now') ?? pictures.find(({ isBaseline }) => isBaseline) ?? pictures[0]!;
@@ -44,15 +45,7 @@ function useTwo(decisions: readonly HistoryEntry[]) {
   );
   const before = find('before') ?? others[0] ?? now;
   const choose = (name: 'before' | 'now', id: number): void =>
-    setQuery(
-      (former) => {
-        const next = new URLSearchParams(former);
-        next.set('before', String(name === 'before' ? id : before.id));
-        next.set('now', String(name === 'now' ? id : now.id));
-        return next;
-      },
-      { replace: true },
-    );
+    set({ before: String(name === 'before' ? id : before.id), now: String(name === 'now' ? id : now.id) });
   return { before, now, choose };
 }
 

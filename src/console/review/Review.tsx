@@ -19,7 +19,7 @@ import { OneCapture } from './OneCapture.tsx';
 import { Person } from './Person.tsx';
 import { Shots } from './Shots.tsx';
 import type { Said } from './useDecisions.ts';
-import { type Place, type Review as Going, useReview } from './useReview.ts';
+import { type Place, type Review as Going, isAt, useReview } from './useReview.ts';
 import { useSeen } from './useSeen.ts';
 
 export function Review() {
@@ -188,11 +188,6 @@ function Desk({ list, place }: { list: CauseList; place: Place }) {
     </div>
   );
 }
-
-const isAt =
-  ({ result, capture }: Place) =>
-  (one: { result: number; capture: string }): boolean =>
-    one.result === result && (capture === null || one.capture === capture);
 
 type ShownProps = { entry: Entry; shot: Shot; meant: number; mode: Mode; does: ReviewActions };
 

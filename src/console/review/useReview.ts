@@ -35,9 +35,10 @@ export type Review = {
 /** Where to begin: at a cause, or at a capture. */
 export type Place = { cause: string | null; result: number | null; capture: string | null };
 
-const isAt =
+/** True for a capture at a place. */
+export const isAt =
   ({ result, capture }: Place) =>
-  (shot: Shot): boolean =>
+  (shot: Pick<Shot, 'result' | 'capture'>): boolean =>
     shot.result === result && (capture === null || shot.capture === capture);
 
 function firstOf(entries: readonly Entry[], place: Place): { entry: Entry; shot: Shot } | null {

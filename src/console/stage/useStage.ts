@@ -1,6 +1,6 @@
 /** The stage as the console has it: all that a link has to say is in the address, the rest is what stages tell. */
 import { useMemo } from 'react';
-import { useSearchParams } from 'react-router';
+import { useAddress } from '../useAddress.ts';
 import { propsIn } from '../../core/wire/live.ts';
 import { type Frames, type Said, useSaid } from './useSaid.ts';
 
@@ -28,20 +28,6 @@ export type Stage = Said & {
   reset(): void;
   frameRef: Frames['frameRef'];
 };
-
-/** Changes entries of the address; null takes one away. */
-function useAddress(): [URLSearchParams, (entries: Record<string, string | null>) => void] {
-  const [query, setQuery] = useSearchParams();
-  const set = (entries: Record<string, string | null>): void => {
-    const next = new URLSearchParams(query);
-    for (const [name, value] of Object.entries(entries)) {
-      if (value === null) next.delete(name);
-      else next.set(name, value);
-    }
-    setQuery(next, { replace: true });
-  };
-  return [query, set];
-}
 
 /** `origin` is that of stages; `usual` is the environment when the address names none. */
 export function useStage(origin: string, usual: string): Stage {
