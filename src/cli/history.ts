@@ -2,8 +2,8 @@
 import type { Command } from 'commander';
 import pc from 'picocolors';
 import type { HistoryEntry } from '../core/api/api.ts';
-import { failSelecting, isSelected } from '../core/look/pattern.ts';
 import { lookTitle } from '../core/look/look.ts';
+import { failSelecting, isSelected } from '../core/look/pattern.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
 import { type Found, findService } from './find.ts';

@@ -1,10 +1,10 @@
 /** What `sguardo run --timing` tells. */
-import { shortened } from '../core/text/folded.ts';
 import pc from 'picocolors';
 import type { Client } from '../client/client.ts';
 import { lookTitle } from '../core/look/look.ts';
 import type { ResultSummary, RunSummary } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
+import { shortened } from '../core/text/folded.ts';
 import { leastMeasured } from '../core/timing/compare.ts';
 import { type Costs, costText, costWords } from '../core/timing/costs.ts';
 import { type Change, summarise, type TimedLook, type TimedResult } from '../core/timing/summary.ts';

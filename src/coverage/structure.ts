@@ -1,7 +1,7 @@
 /** Reads what can be run of a source. */
-import { folded } from '../core/text/folded.ts';
 import { parseAst } from 'rolldown/parseAst';
 import type { Arm, Branch, FunctionPart, Handler, Span, Structure } from '../core/coverage/structure.ts';
+import { folded } from '../core/text/folded.ts';
 
 /** A node of a syntax tree (ESTree, with those of JSX and TypeScript). */
 type Node = { type: string; start: number; end: number } & Record<string, unknown>;

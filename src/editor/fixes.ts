@@ -1,10 +1,10 @@
 /** Quick fixes: what can be written in place of what went wrong. */
-import { quoted } from './quoted.ts';
 import { type CodeAction, CodeActionKind, type Diagnostic, type TextEdit } from 'vscode-languageserver';
 import { nearest } from '../core/text/nearest.ts';
 import type { Cause } from './diagnostics.ts';
 import { linesOf } from './lines.ts';
 import { looksIn, targetAt } from './lookFile.ts';
+import { quoted } from './quoted.ts';
 
 /** What was found instead, as a target: it is written as one, or as `button “Release berth”`. */
 function targetOf(found: string): string | null {

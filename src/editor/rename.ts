@@ -1,8 +1,8 @@
 /** Renaming a look in its file: its key, and the looks that start where it ends. */
-import { quoted } from './quoted.ts';
 import type { TextEdit } from 'vscode-languageserver';
 import { linesOf } from './lines.ts';
 import { looksIn, type WrittenLook } from './lookFile.ts';
+import { quoted } from './quoted.ts';
 
 /** The look whose name stands at a place; null where there is none. */
 export const nameAt = (text: string, offset: number): WrittenLook | null =>

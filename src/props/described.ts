@@ -1,8 +1,8 @@
 /** What a component's source says of it beside types: doc comments, and the values that props fall back on. */
-import { folded, shortened } from '../core/text/folded.ts';
 import type ts from 'typescript';
 import type { Kind } from '../core/look/kind.ts';
 import type { Described, DescribedProp } from '../core/props/described.ts';
+import { folded, shortened } from '../core/text/folded.ts';
 import { compiler } from './compiler.ts';
 import { all } from './single.ts';
 

@@ -1,5 +1,4 @@
 /** What the looks of a run have run of the project's sources: in all, and line by line. */
-import { folded, shortened } from '../core/text/folded.ts';
 import { createHash } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { join, sep } from 'node:path';
@@ -7,6 +6,7 @@ import { glob } from 'tinyglobby';
 import type { LookCoverage } from '../core/coverage/hits.ts';
 import { allHits } from '../core/coverage/hits.ts';
 import { coverageMapOf, type IstanbulFile } from '../core/coverage/istanbul.ts';
+import { folded, shortened } from '../core/text/folded.ts';
 import {
   addParts,
   type CoverageReport,

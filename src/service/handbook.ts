@@ -1,5 +1,4 @@
 /** The handbook: what there is to say of each component, put together from its sources, its looks and their results. */
-import { folded } from '../core/text/folded.ts';
 import { readFileSync, statSync } from 'node:fs';
 import { posix } from 'node:path';
 import { captureMaterial, type Material } from '../baselines/material.ts';
@@ -8,6 +7,7 @@ import { severities, type Severity } from '../core/accessibility/rules.ts';
 import { textOfSheet } from '../core/cause/tree.ts';
 import type { Component } from '../core/draft/draft.ts';
 import { outletsIn } from '../core/handbook/outlets.ts';
+import { folded } from '../core/text/folded.ts';
 import {
   type HandbookEntry,
   type HandbookLook,

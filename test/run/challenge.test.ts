@@ -140,7 +140,10 @@ describe('challenging looks', () => {
     const wrong = await sguardo(root, 'challenge', 'Nobody');
     expect([wrong.code, wrong.err]).toEqual([2, expect.stringContaining('“Nobody”')]);
     const least = await sguardo(root, 'challenge', '--least', 'most');
-    expect([least.code, least.err]).toEqual([2, expect.stringContaining('Expected a number from 0 to 100, got “most”')]);
+    expect([least.code, least.err]).toEqual([
+      2,
+      expect.stringContaining('Expected a number from 0 to 100, got “most”'),
+    ]);
   });
 });
 

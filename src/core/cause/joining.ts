@@ -1,6 +1,6 @@
 /** Edits that are told together: what gave way to what, what was put around what, a class with its rule. */
-import { escaped } from '../text/escaped.ts';
 import { isText } from '../moment/moment.ts';
+import { escaped } from '../text/escaped.ts';
 import type { Candidate } from './candidates.ts';
 import { colourChange, type Written } from './colours.ts';
 import type { Edit, Edits } from './edits.ts';

@@ -1,6 +1,6 @@
 /** Which candidates can matter for what is seen at all, as far as that is known without drawing. */
-import { escaped } from '../text/escaped.ts';
 import { isText, type Moment } from '../moment/moment.ts';
+import { escaped } from '../text/escaped.ts';
 import type { Candidate } from './candidates.ts';
 import type { Edits } from './edits.ts';
 import type { Pair } from './pair.ts';

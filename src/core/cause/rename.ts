@@ -2,9 +2,9 @@
  * Names that were made up anew: classes of style libraries and modules, marks of scoped styles, counted ids. Where one
  * stands for another everywhere, elements and rules alike, nothing has changed, and the earlier name is put back.
  */
-import { escaped } from '../text/escaped.ts';
 import { isText, type Moment } from '../moment/moment.ts';
 import { isScopeMark } from '../moment/names.ts';
+import { escaped } from '../text/escaped.ts';
 import type { Matching } from './match.ts';
 
 type Names = ReadonlyMap<string, string>;

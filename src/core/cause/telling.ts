@@ -1,8 +1,8 @@
 /** Single edits in words. */
-import { folded } from '../text/folded.ts';
-import { isText, type Moment } from '../moment/moment.ts';
 import { isPerceived } from '../moment/markup.ts';
+import { isText, type Moment } from '../moment/moment.ts';
 import { contrasted } from '../text/contrast.ts';
+import { folded } from '../text/folded.ts';
 import type { Told } from './candidates.ts';
 import type { CauseKind, Trace } from './cause.ts';
 import { type Edit, within } from './edits.ts';

@@ -1,8 +1,8 @@
 /** Who uses a custom property: followed through other custom properties to the rules and elements that it reaches. */
-import { variablesIn } from './variables.ts';
 import { isText, type Moment } from '../moment/moment.ts';
 import { type Item, parseSheet } from './css.ts';
 import { textOfSheet } from './tree.ts';
+import { variablesIn } from './variables.ts';
 
 export type Users = { selectors: string[]; nodes: number[] };
 

@@ -1,7 +1,7 @@
 /** Elements and values in the words of people. */
-import { folded } from '../text/folded.ts';
 import { type ElementEntry, isText, type Moment } from '../moment/moment.ts';
 import { classes } from '../moment/names.ts';
+import { folded } from '../text/folded.ts';
 import { kidsOf } from './tree.ts';
 
 /** What people call elements; those by ARIA roles of the same name come first. */

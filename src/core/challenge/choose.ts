@@ -1,9 +1,9 @@
 /** Which mutations a look is challenged with: of what its script touches or brings about, some of every kind. */
-import { shortened } from '../text/folded.ts';
 import { isPerceived } from '../moment/markup.ts';
 import type { Moment } from '../moment/moment.ts';
 import { type Named, namedIn } from '../moment/named.ts';
 import { momentAt } from '../moment/patch.ts';
+import { shortened } from '../text/folded.ts';
 import type { Step, Timeline } from '../timeline/timeline.ts';
 import { textInCode } from '../value/code.ts';
 import { type Mutation, type MutationKind, mutationKinds, otherText, otherValue, refersByIds } from './mutation.ts';

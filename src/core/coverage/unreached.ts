@@ -1,9 +1,9 @@
 /** What of a component no look reaches: values of its types, ways through its code, handlers; and looks that would. */
-import { folded, shortened } from '../text/folded.ts';
 import { sampleOf } from '../draft/sample.ts';
 import { keyOf, quoted, type Style } from '../draft/style.ts';
 import { type Given, membersIn, type Primitive } from '../props/given.ts';
 import type { Prop, PropType, PropTypes } from '../props/type.ts';
+import { folded, shortened } from '../text/folded.ts';
 import { type Unreached, valueText } from './report.ts';
 import {
   type Branch,

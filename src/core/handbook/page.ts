@@ -1,9 +1,9 @@
 /** The handbook: a page for each component, and one for the tokens of the whole project. */
-import { escaped } from '../text/escaped.ts';
 import type { Severity } from '../accessibility/rules.ts';
 import type { Parts } from '../coverage/report.ts';
 import type { Kind } from '../look/kind.ts';
 import type { Verdict } from '../run/verdict.ts';
+import { escaped } from '../text/escaped.ts';
 import type { Outlets } from './outlets.ts';
 import type { Token, TokenPair } from './tokens.ts';
 

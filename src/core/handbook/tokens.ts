@@ -1,8 +1,8 @@
 /** Design tokens: the custom properties that a project's style sheets declare, and where they are used. */
-import { variableName, variablesIn } from '../cause/variables.ts';
 import { contrastOf, luminance } from '../accessibility/contrast.ts';
 import { channelsOf } from '../cause/colours.ts';
 import { type Item, parseSheet } from '../cause/css.ts';
+import { variableName, variablesIn } from '../cause/variables.ts';
 
 export type TokenKind = 'colour' | 'length' | 'type' | 'other';
 

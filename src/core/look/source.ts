@@ -1,7 +1,7 @@
 /** Where a look is written down in its file, as far as that is plain to see. */
-import { escaped } from '../text/escaped.ts';
 import { codeFrame } from '../problem/codeframe.ts';
 import type { Problem } from '../problem/problem.ts';
+import { escaped } from '../text/escaped.ts';
 import type { LookInfo } from './look.ts';
 
 /** Where a look's name stands as a key, counted from 1; null where it is not written out. */

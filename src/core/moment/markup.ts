@@ -1,8 +1,8 @@
 /** A moment's markup as lines of text, in one normal form: what people read of a change. */
-import { folded } from '../text/folded.ts';
 import type { MarkupChange } from '../run/verdict.ts';
-import { steadyNames } from './names.ts';
+import { folded } from '../text/folded.ts';
 import type { CanonicalElement, CanonicalMoment, CanonicalNode } from './canonical.ts';
+import { steadyNames } from './names.ts';
 
 const unseen = new Set(['script', 'style', 'link', 'meta', 'head', 'title', 'noscript']);
 

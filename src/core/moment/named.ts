@@ -2,8 +2,8 @@
  * Elements of a moment as targets name them: by role and name, by text, by mark. Names are those that follow from
  * markup alone (accname 1.2 without styles): good enough to offer, not to decide.
  */
-import { readable } from '../text/folded.ts';
 import { elementRoles } from '../accessibility/elements.ts';
+import { readable } from '../text/folded.ts';
 import { type ElementEntry, isText, type Moment } from './moment.ts';
 
 export type Named = { node: number; role: string | null; name: string; mark: string | null };

@@ -1,6 +1,6 @@
 /** Any value as one short line for people: arguments of a spy, of a console call, sides of a comparison. */
-import { shortened } from '../text/folded.ts';
 import { counted } from '../text/counted.ts';
+import { shortened } from '../text/folded.ts';
 
 /** `[1, 2, …]`, with the name of what holds them before it. */
 function listed(name: string, values: readonly unknown[], depth: number, seen: unknown[]): string {

@@ -1,6 +1,6 @@
 /** Looks at the page for whatever breaks a rule of accessibility. */
-import { readable } from '../../core/text/folded.ts';
 import type { Audit, Finding } from '../../core/accessibility/finding.ts';
+import { readable } from '../../core/text/folded.ts';
 import { boxOf } from '../act/element.ts';
 import { describe } from '../act/names.ts';
 import type { Recording } from '../record/recording.ts';

@@ -1,7 +1,7 @@
 /** Names: what assistive technology reads out of pictures, controls and landmarks (accname 1.2, HTML-AAM 1.0). */
-import { readable } from '../../core/text/folded.ts';
 import { namedWidgets } from '../../core/accessibility/aria.ts';
 import { article } from '../../core/text/article.ts';
+import { readable } from '../../core/text/folded.ts';
 import { nameOf } from '../act/names.ts';
 import type { Check } from './check.ts';
 import { calledBy, isNamed, type Seen, seenText } from './scene.ts';

@@ -8,7 +8,6 @@ const properties = {
   disabled: 'ariaDisabled',
   expanded: 'ariaExpanded',
   haspopup: 'ariaHasPopup',
-  label: 'ariaLabel',
   level: 'ariaLevel',
   multiselectable: 'ariaMultiSelectable',
   placeholder: 'ariaPlaceholder',

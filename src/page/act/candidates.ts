@@ -1,8 +1,8 @@
 /** Which elements a target may mean at all: by what they are, before anything is computed of them. */
-import { tagsWithInternals } from '../record/internals.ts';
 import type { Query } from '../../language/target.ts';
 import { markAttribute } from '../host/settings.ts';
 import { documentIn } from '../record/frames.ts';
+import { tagsWithInternals } from '../record/internals.ts';
 import { rootsNow, shadowOf } from '../record/roots.ts';
 import { frameAround, isElement } from './element.ts';
 import { untilChange } from './memo.ts';

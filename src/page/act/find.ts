@@ -1,13 +1,13 @@
 /** Finds the elements that a target describes, now. */
-import { internalsOf } from '../record/internals.ts';
-import { ariaOf } from './aria.ts';
-import { readable } from '../../core/text/folded.ts';
 import { fail } from '../../core/problem/problem.ts';
+import { readable } from '../../core/text/folded.ts';
 import { isTarget, type Name, type Narrowing, type Query, type Target } from '../../language/target.ts';
-import { markAttribute } from '../host/settings.ts';
 import { append } from '../host/natives.ts';
+import { markAttribute } from '../host/settings.ts';
 import { documentIn } from '../record/frames.ts';
+import { internalsOf } from '../record/internals.ts';
 import { shadowOf } from '../record/roots.ts';
+import { ariaOf } from './aria.ts';
 import { partsOf, selectedIn, selectorFor } from './candidates.ts';
 import { isElement } from './element.ts';
 import { slottedIn } from './flat.ts';

@@ -10,7 +10,7 @@ const unescaped = (text: string): string =>
   );
 
 /** The words of a computed `content`: what stands after a slash is said instead of the rest (CSS Content 3, 1.2). */
-export function wordsOf(content: string): string {
+function spoken(content: string): string {
   let words = '';
   for (const [, text, slash] of content.matchAll(part)) {
     if (slash) words = '';
@@ -26,7 +26,7 @@ const styles =
     const found = getComputedStyle(element, pseudo);
     if (!pseudo) return found;
     const isShown = found.display !== 'none' && found.visibility === 'visible';
-    const words = isShown ? wordsOf(found.content).replace(/\s+/g, ' ') : '';
+    const words = isShown ? spoken(found.content).replace(/\s+/g, ' ') : '';
     const content = words !== '' && keeps(words) ? `"${words}"` : 'none';
     return { getPropertyValue: () => content } as unknown as CSSStyleDeclaration;
   };

@@ -1,6 +1,6 @@
 /** What a person might have meant by a target that matches nothing, or too much. */
-import { readable } from '../../core/text/folded.ts';
 import { distance } from 'fastest-levenshtein';
+import { readable } from '../../core/text/folded.ts';
 import { roles } from '../../language/roles.ts';
 import { inCode, type Name, type Query, type Target, targetOf } from '../../language/target.ts';
 import { markAttribute } from '../host/settings.ts';

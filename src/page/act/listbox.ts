@@ -1,10 +1,10 @@
 /** Chooses options of list boxes that are made of other elements (WAI-ARIA 1.2), and of combo boxes that open one. */
-import { ariaOf } from './aria.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { Target } from '../../language/target.ts';
 import type { Recording } from '../record/recording.ts';
 import { actionable, type Actionable } from './actionable.ts';
+import { ariaOf } from './aria.ts';
 import { optionIn, optionsOf, wordsOf } from './choices.ts';
 import { holdsFocus } from './field.ts';
 import { elementsIn } from './find.ts';

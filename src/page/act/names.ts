@@ -1,11 +1,11 @@
 /** Accessible roles and names of elements, and how an element is described to a person. */
-import { namedByContent } from '../../core/moment/named.ts';
-import { internalsOf } from '../record/internals.ts';
-import { readable, shortened } from '../../core/text/folded.ts';
 import { computeAccessibleDescription, computeAccessibleName, getRole, isInaccessible } from 'dom-accessibility-api';
+import { namedByContent } from '../../core/moment/named.ts';
 import { withBlanksOf } from '../../core/text/blanks.ts';
+import { readable, shortened } from '../../core/text/folded.ts';
 import { matches } from '../../core/value/equal.ts';
 import type { Name } from '../../language/target.ts';
+import { internalsOf } from '../record/internals.ts';
 import { shadowOf } from '../record/roots.ts';
 import { isElement } from './element.ts';
 import { slottedIn } from './flat.ts';

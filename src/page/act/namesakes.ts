@@ -4,8 +4,8 @@
  */
 import { readable } from '../../core/text/folded.ts';
 import type { Name } from '../../language/target.ts';
-import { rulesIn, sheetVersion } from '../record/sheets.ts';
 import { rootsNow, shadowOf } from '../record/roots.ts';
+import { rulesIn, sheetVersion } from '../record/sheets.ts';
 import { untilChange } from './memo.ts';
 import { matchesName } from './names.ts';
 

@@ -1,6 +1,6 @@
 /** The ARIA states of elements, those of native controls included. */
-import { ariaOf } from './aria.ts';
 import type { Name, RoleState } from '../../language/target.ts';
+import { ariaOf } from './aria.ts';
 import { isDetails, isInput, isOption } from './element.ts';
 import { descriptionOf, matchesName } from './names.ts';
 import { isDisabled } from './visible.ts';

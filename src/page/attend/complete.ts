@@ -1,6 +1,6 @@
 /** What may come next in a line: words of the language, and what is on the page by now. */
-import { readable } from '../../core/text/folded.ts';
 import type { Completion } from '../../core/sitting/sitting.ts';
+import { readable } from '../../core/text/folded.ts';
 import { checkNames } from '../../language/ensure.ts';
 import { roles } from '../../language/roles.ts';
 import { type Query, targetOf } from '../../language/target.ts';

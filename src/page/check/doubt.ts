@@ -1,6 +1,6 @@
 /** Checks that may check nothing: of the absence of what was never seen, and such as held before anything was done. */
-import { readable } from '../../core/text/folded.ts';
 import { neverSeenNote, nothingDoneNote } from '../../core/problem/notes.ts';
+import { readable } from '../../core/text/folded.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { Answer } from '../../language/answer.ts';
 import type { Check, TargetClaim } from '../../language/command.ts';

@@ -1,5 +1,4 @@
 /** What is said of the elements that a target describes. */
-import { ariaOf } from '../act/aria.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import type { Box, Step } from '../../core/timeline/timeline.ts';
@@ -7,12 +6,13 @@ import { matches } from '../../core/value/equal.ts';
 import type { TargetClaim } from '../../language/command.ts';
 import { roles } from '../../language/roles.ts';
 import type { Name, Target } from '../../language/target.ts';
-import { handleOf, whyOutOfReach } from '../act/handle.ts';
+import { ariaOf } from '../act/aria.ts';
+import { boxOf, isInput, isSelect, isTextArea } from '../act/element.ts';
 import { elementsIn, findAll } from '../act/find.ts';
+import { handleOf, whyOutOfReach } from '../act/handle.ts';
 import { contentOf, describe, descriptionOf, matchesName, nameOf, roleOf } from '../act/names.ts';
 import { only } from '../act/retry.ts';
 import { visiblePart } from '../act/scroll.ts';
-import { boxOf, isInput, isSelect, isTextArea } from '../act/element.ts';
 import { isDisabled, isVisible } from '../act/visible.ts';
 import type { Recording } from '../record/recording.ts';
 import type { Finding } from './check.ts';

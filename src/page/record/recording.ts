@@ -1,13 +1,13 @@
 /** The timeline of one look: steps, marks and moments, sent to the host as they happen. */
-import { shortened } from '../../core/text/folded.ts';
 import type { Problem } from '../../core/problem/problem.ts';
+import { shortened } from '../../core/text/folded.ts';
 import type { Box, Mark, Step, StepKind, TimelineEvent } from '../../core/timeline/timeline.ts';
 import { stampOf } from '../../core/timing/costs.ts';
 import type { LookRequest } from '../../core/wire/wire.ts';
+import { isTryingNow } from '../attend/attend.ts';
 import { post } from '../host/host.ts';
 import { append, native } from '../host/natives.ts';
 import { isTimed } from '../host/settings.ts';
-import { isTryingNow } from '../attend/attend.ts';
 import { timeNow } from '../time/time.ts';
 import { blobAsData } from './blobs.ts';
 import { Recorder } from './recorder.ts';

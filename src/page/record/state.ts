@@ -1,6 +1,6 @@
 /** What an element shows besides its attributes, and what belongs to the window. */
-import { internalsOf } from './internals.ts';
 import type { ElementState } from '../../core/moment/moment.ts';
+import { internalsOf } from './internals.ts';
 
 /** Elements whose state changes without a mutation. */
 export const statefulTags = new Set(['input', 'textarea', 'select', 'dialog', 'canvas', 'iframe', 'frame']);

@@ -1,5 +1,4 @@
 /** Captures: a picture and the moment that it shows, of one instant. */
-import { unnoticed } from './size.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { CaptureOptions } from '../../language/script.ts';
@@ -12,6 +11,7 @@ import { step } from '../record/step.ts';
 import { allowedNow } from './allowed.ts';
 import { clipOf } from './clip.ts';
 import { hideMessage } from './messages.ts';
+import { unnoticed } from './size.ts';
 import { untilStill } from './still.ts';
 
 const taken = new Set<string>();

@@ -4,12 +4,12 @@ import { append, native } from '../host/natives.ts';
 import { networkOrigins } from '../host/settings.ts';
 import { framesNow } from '../network/frames.ts';
 import { anyHeldBack, fileEvents, filesOnTheWay, isHeldBack, learnFiles, traffic } from '../network/requests.ts';
-import { mutationCount, rootsNow } from '../record/roots.ts';
 import { isObserved } from '../pins/observers.ts';
+import { mutationCount, rootsNow } from '../record/roots.ts';
 import { isFramed, nextFrame } from '../time/frame.ts';
 import { holdMotion } from '../time/motion.ts';
-import { haveWorkers, workersHeard, workersIdle } from '../workers/workers.ts';
 import { endless, moveOn, moveOnToRest, runDue, timeNow } from '../time/time.ts';
+import { haveWorkers, workersHeard, workersIdle } from '../workers/workers.ts';
 
 const postTask = scheduler.postTask.bind(scheduler);
 
