@@ -53,7 +53,9 @@ function adopt(
   const { key, hash, markup, fingerprint, approved, file } = baseline;
   const description = file.replace(/png$/, 'json');
   const known = decisions.baseline(key);
-  const isNewest = known !== null && known.hash === hash && known.markup === markup;
+  // The same picture of another browser is another baseline: an upgrade that was taken back, or not yet merged.
+  const isNewest =
+    known !== null && known.hash === hash && known.markup === markup && known.fingerprint === fingerprint;
   if (isNewest && blobs.has(hash) && blobs.has(markup)) return;
   const content = fresh ?? readBaseline(root, join(root, description)).content;
   blobs.keep(hash, content.png, 'image/png');

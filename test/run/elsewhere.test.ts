@@ -2,7 +2,7 @@
  * Baselines of other machines: the same browser under another name, whose text is not smoothed, stands for another
  * one. Also families of machines, each with baselines of its own.
  */
-import { chmodSync, existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
@@ -123,6 +123,21 @@ describe('an upgrade', () => {
     const { results, run } = await there.run({ fresh: true });
     expect(results.map(({ captures }) => captures[0]!.state)).toEqual([{ kind: 'same' }, { kind: 'same' }]);
     expect(run.notes).toEqual([]);
+  });
+
+  it('is taken over again when the folder has gone back, although the pictures are the same', async () => {
+    for (const name of ['plain', 'named']) {
+      const file = join(folder, `baselines/day/src/Buoy/${name}.json`);
+      const about = JSON.parse(readFileSync(file, 'utf8')) as { fingerprint: string };
+      writeFileSync(file, JSON.stringify({ ...about, fingerprint: about.fingerprint.replace('fonts ', 'fonts 0') }));
+    }
+    expect(stands(await there.run({ upgrade: true }))).toEqual([
+      ['changed', 'changed'],
+      ['changed', 'changed'],
+    ]);
+    expect((await there.client.decide({ kind: 'approve', all: true })).decided).toHaveLength(2);
+    const { results } = await there.run({ fresh: true });
+    expect(results.map(({ captures }) => captures[0]!.state)).toEqual([{ kind: 'same' }, { kind: 'same' }]);
   });
 });
 
