@@ -17,7 +17,11 @@ const Style = ({ style: { property, value, tokens, rule } }: { style: PointedSty
   <li className="py-0.5">
     <span className="text-soft">{property}</span> {value}
     {tokens.map((token) => (
-      <span key={token.name} className="ml-1 rounded bg-well px-1" title={`${token.name}: ${token.value}`}>
+      <span
+        key={token.name}
+        className="ml-1 inline-block max-w-full rounded bg-well px-1 break-words"
+        title={`${token.name}: ${token.value}`}
+      >
         {token.name}
       </span>
     ))}
