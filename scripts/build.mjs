@@ -13,6 +13,7 @@ rmSync('dist', { recursive: true, force: true });
 node(['node_modules/typescript7/bin/tsc', '-p', 'tsconfig.build.json']);
 // A project's own Svelte compiles it.
 cpSync('src/page/adapters/Framed.svelte', 'dist/page/adapters/Framed.svelte');
+node(['-e', "import('./dist/bundle/ownPages.js').then(({ writePages }) => writePages()).then(() => process.exit())"]);
 const vite = ['node_modules/vite/bin/vite.js', 'build', '--config', 'src/console/vite.config.ts', '--logLevel', 'warn'];
 node(vite);
 node([...vite, '--mode', 'draw']);

@@ -3,7 +3,7 @@
 // installed. Who decides is shown, too: start the demo as somebody who is made up (GIT_CONFIG_VALUE_0="Ada Riva" for
 // GIT_CONFIG_KEY_0=user.name, with GIT_CONFIG_COUNT=1).
 import { spawn, spawnSync } from 'node:child_process';
-import { cpSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { connect } from '../src/client/client.ts';
 import { defaultEnvironment } from '../src/core/settings/environment.ts';
@@ -14,6 +14,12 @@ const project = join(root, '.demo/harbour');
 const folder = join(root, 'docs/screenshots');
 const [width, height] = [1280, 800];
 const pause = (milliseconds: number): Promise<void> => new Promise((done) => setTimeout(done, milliseconds));
+
+/** Resolves when something holds, or after two minutes, so that what is wrong can be seen in the picture. */
+async function until(holds: () => Promise<boolean> | boolean): Promise<void> {
+  const end = Date.now() + 120_000;
+  while (!(await holds()) && Date.now() < end) await pause(100);
+}
 
 async function takePages(): Promise<void> {
   const { url } = JSON.parse(readFileSync(join(project, '.sguardo/service.json'), 'utf8')) as { url: string };
@@ -36,6 +42,8 @@ async function takePages(): Promise<void> {
     await window.apply({ ...defaultEnvironment, viewport: [width, height], scheme });
     await window.load(url + path);
     await pause(wait);
+    // What a page says while it waits goes when it has what it waits for.
+    await until(async () => (await window.evaluate("document.querySelector('.working') === null")) === true);
     for (const key of keys) {
       await window.input([{ kind: 'key', key, modifiers: 0 }]);
       await pause(250);
@@ -117,7 +125,10 @@ async function takeTerminal(name: string, cwd: string, line: string, size = 10, 
   const env = { ...process.env, DISPLAY: display, PATH: `${join(root, 'node_modules/.bin')}:${process.env.PATH}` };
   // As if somebody wrote them.
   const input = typed.length === 0 ? '' : `printf '%s\\n' ${typed.map((one) => JSON.stringify(one)).join(' ')} | `;
-  const command = `printf "\\033[1m$ ${line}\\033[0m\\n"; ${input}${line}; printf "\\n\\033[1m$ \\033[0m"; sleep 60`;
+  const done = join(root, '.demo/command-done');
+  rmSync(done, { force: true });
+  const ended = `printf "\\n\\033[1m$ \\033[0m"; touch ${done}; sleep 60`;
+  const command = `printf "\\033[1m$ ${line}\\033[0m\\n"; ${input}${line}; ${ended}`;
   const terminal = spawn(
     'xterm',
     [
@@ -148,7 +159,8 @@ async function takeTerminal(name: string, cwd: string, line: string, size = 10, 
     ],
     { cwd, env, stdio: 'ignore' },
   );
-  await pause(20_000);
+  await until(() => existsSync(done));
+  await pause(500);
   spawnSync('import', ['-display', display, '-window', 'root', join(folder, `${name}.png`)]);
   terminal.kill();
   server.kill();

@@ -10,6 +10,7 @@ import { followBuild } from './graph.ts';
 import { frameworkPackages } from './kinds.ts';
 import { settleMarkers } from './markers.ts';
 import { languageAlias } from './own.ts';
+import { ownPages, ownPagesIn } from './ownPages.ts';
 import { refuseTemplates } from './templates.ts';
 import { viteOf } from './vite.ts';
 
@@ -104,6 +105,7 @@ export async function build(root: string, sources: Sources): Promise<Built> {
     plugins: [
       ...(Object.keys(sources.instead).length > 0 ? [takenInstead(sources.instead)] : []),
       entries(root, sources),
+      ownPagesIn(await ownPages()),
       pages(root, vite.version, inputsOf(sources), (folder) => {
         publicFolder = folder;
       }),

@@ -11,6 +11,7 @@ import { baseEntry, basePrefix, entryPrefix, type Texts } from './entries.ts';
 import { behindWithout } from './graph.ts';
 import { kindOf } from './kinds.ts';
 import type { UnusableFile } from './lookFiles.ts';
+import { compiledAtOnce, ownPages } from './ownPages.ts';
 import { chunksOf, stylesOf } from './styles.ts';
 import { typeOf } from './types.ts';
 import { buildUsable } from './usable.ts';
@@ -51,12 +52,6 @@ export type Bundle = {
   behind: Behind;
   configuration: string[];
 };
-
-/**
- * What every look file starts with is compiled as a whole when it is loaded (V8, explicit compile hints): so it is
- * compiled by the time that anything is counted, and coverage tells little of it.
- */
-const compiledAtOnce = '//# allFunctionsCalledOnLoad\n';
 
 /** Names of the scripts that every look file starts with, and of all that they import. */
 function baseChunksOf(output: Built['output']): Set<string> {
@@ -121,6 +116,7 @@ export async function buildLooks(
       });
     }
   }
+  for (const [path, body] of (await ownPages()).files) bundle.files.set(path, { type: typeOf(path), body });
   for (const name of bases) {
     const path = `/${name}`;
     const map = bundle.maps.get(path);

@@ -2,11 +2,15 @@
 import { join, resolve } from 'node:path';
 import { kinds } from '../core/look/kind.ts';
 
-// In a checkout that runs from source they are TypeScript; Vite compiles those too.
-const ending = import.meta.url.endsWith('.ts') ? 'ts' : 'js';
+/** True in a checkout that runs from source, where they are TypeScript. */
+export const isFromSource = import.meta.url.endsWith('.ts');
+const ending = isFromSource ? 'ts' : 'js';
 
 /** The folder that they are in. */
 export const ownFolder = resolve(import.meta.dirname, '..');
+
+/** A file of ours, by its path in that folder. */
+export const ownFile = (path: string): string => join(ownFolder, path);
 
 /** The file of a module of ours, by its path in that folder without ending. */
 export const own = (path: string): string => join(ownFolder, `${path}.${ending}`);

@@ -2,7 +2,6 @@
  * Builds recorded moments inside a sandboxed frame. In that frame scripts are off and nothing can be loaded but
  * recorded files.
  */
-import { addressOf } from '../core/address/address.ts';
 import {
   type ElementEntry,
   emptyMoment,
@@ -10,14 +9,13 @@ import {
   type Moment,
   type NodeEntry,
   type Patch,
-  type SheetEntry,
 } from '../core/moment/moment.ts';
 import { applyPatch, diffMoments, invertPatch, joinPatches } from '../core/moment/patch.ts';
 import { bringToRest } from '../core/moment/rest.ts';
-import { type MediaFeatures, restyle, stateAttributes } from '../core/moment/restyle.ts';
-import { stageHost } from '../core/wire/stage.ts';
-import { drawsDocument, makeElement, putAttribute, standInRules } from './inert.ts';
+import { type MediaFeatures, stateAttributes } from '../core/moment/restyle.ts';
+import { drawsDocument, makeElement, putAttribute } from './inert.ts';
 import { boxesOf, clipOf, foundBy } from './measure.ts';
+import { DrawnSheets } from './sheets.ts';
 import { setState } from './state.ts';
 
 /** A timeline to be drawn from. */
@@ -28,34 +26,6 @@ export type DrawTimeline = {
   assets: Record<string, string>;
   media: MediaFeatures;
 };
-
-/**
- * What browsers show of an element that is pointed at or has the focus, by rules of their own that no sheet of a page
- * says.
- */
-const browserRules = [
-  `[${stateAttributes['focus-visible']}]{outline:auto 1px -webkit-focus-ring-color}`,
-  ...['inner-spin-button', 'search-cancel-button', 'calendar-picker-indicator'].map(
-    (part) =>
-      `input:enabled:read-write:where([${stateAttributes.hover}],[${stateAttributes.focus}])` +
-      `::-webkit-${part}{opacity:1}`,
-  ),
-];
-
-/**
- * A window paints fixed elements in a layer of their own, above the page's; a frame would blend them with what is
- * below, and be off by a step of grey. This empty layer between the two parts them again.
- */
-const parting = '[data-sg-parted]::after{content:"";position:fixed;inset:0;will-change:opacity;pointer-events:none}';
-
-/**
- * Our own rules; those that stand for the browser's are in a cascade layer, so that every rule of the page wins over
- * them.
- */
-const ownRules = `@layer{${browserRules.join('')}}${standInRules}${parting}`;
-
-/** Where recorded files lie; a published site says so, and calls them by hash and ending. */
-const assets = document.documentElement.dataset.assets ?? '/asset/';
 
 /** What a drawn element was made from. */
 type Drawn = [Element, ElementEntry];
@@ -69,15 +39,13 @@ export class Drawing {
   #index = 0;
   #shown: Moment = emptyMoment(0, 0);
   #nodes = new Map<number, Node>();
-  #styles = new Map<number, Set<Element>>();
-  #adopted = new Map<number, CSSStyleSheet>();
-  #assetText = new Map<string, string>();
-  #ownSheet: CSSStyleSheet | null = null;
+  readonly #sheets: DrawnSheets;
   #loads = 0;
 
   constructor(frame: HTMLIFrameElement) {
     this.#frame = frame;
     this.#document = frame.contentDocument!;
+    this.#sheets = new DrawnSheets(this.#document);
   }
 
   /**
@@ -87,17 +55,12 @@ export class Drawing {
   async load(timeline: DrawTimeline): Promise<boolean> {
     const own = ++this.#loads;
     const sheets = [timeline.base, ...timeline.patches].flatMap((moment) => Object.values(moment.sheets ?? {}));
-    const hashOf = (sheet: SheetEntry | null): string | undefined =>
-      sheet && 'url' in sheet ? timeline.assets[sheet.url] : undefined;
-    const hashes = new Set(sheets.map(hashOf).filter((hash) => hash !== undefined && !this.#assetText.has(hash)));
-    const texts = await Promise.all(
-      [...hashes].map(async (hash) => [hash!, await (await fetch(assets + hash)).text()] as const),
-    );
-    for (const [hash, text] of texts) this.#assetText.set(hash, text);
+    await this.#sheets.fetch(sheets, timeline.assets);
     if (own !== this.#loads) return false;
     this.#timeline = timeline;
     this.#moments = [timeline.base];
     this.#index = 0;
+    this.#sheets.begin(timeline);
     this.#clear();
     this.#draw(diffMoments(emptyMoment(0, 0), timeline.base), timeline.base);
     return true;
@@ -138,13 +101,9 @@ export class Drawing {
   /** Parts fixed elements that were put beside the component (dialogs, notices) from the page. */
   #partFixed(): void {
     const beside = this.#document.querySelectorAll('body > :not(#look), body > :not(#look) *');
-    const isFixed = (element: Element): boolean => this.#window.getComputedStyle(element).position === 'fixed';
+    const { defaultView } = this.#document;
+    const isFixed = (element: Element): boolean => defaultView!.getComputedStyle(element).position === 'fixed';
     this.#document.getElementById('look')?.toggleAttribute('data-sg-parted', [...beside].some(isFixed));
-  }
-
-  /** What media queries say in the moment that is shown. */
-  get #media(): MediaFeatures {
-    return { ...this.#timeline!.media, ...this.#shown.view.media };
   }
 
   get view(): Moment['view'] {
@@ -193,7 +152,7 @@ export class Drawing {
 
   /** Our own rules, which no page has. */
   get ownSheet(): CSSStyleSheet | null {
-    return this.#ownSheet;
+    return this.#sheets.own;
   }
 
   /**
@@ -218,29 +177,29 @@ export class Drawing {
 
   #clear(): void {
     this.#nodes.clear();
-    this.#styles.clear();
-    this.#adopted.clear();
     this.#shown = emptyMoment(0, 0);
-    this.#document.adoptedStyleSheets = this.#withOwn([]);
+    this.#sheets.clear();
   }
 
   #draw(patch: Patch, moment: Moment): void {
     const before = this.#shown;
     // Sheets of shadow roots and of style elements need the sheet entries of the moment that is shown now.
     this.#shown = moment;
+    this.#sheets.turnTo(moment);
     const entries = Object.entries(patch.nodes ?? {}).map(([key, entry]) => [Number(key), entry] as const);
     const fresh: Drawn[] = [];
     for (const [id, entry] of entries) if (entry) this.#update(id, entry, fresh);
     for (const [id, entry] of entries) if (entry && !isText(entry)) this.#place(id, entry);
     for (const [id, entry] of entries) if (!entry) this.#drop(id);
-    for (const [key, sheet] of Object.entries(patch.sheets ?? {})) if (sheet) this.#restyleSheet(Number(key), sheet);
+    for (const [key, sheet] of Object.entries(patch.sheets ?? {})) if (sheet) this.#sheets.change(Number(key), sheet);
     const root = this.#nodes.get(moment.root);
     if (root && this.#document.documentElement !== root)
       this.#document.replaceChild(root, this.#document.documentElement);
     for (const [element, { shadow }] of fresh)
-      if (shadow && element.shadowRoot) element.shadowRoot.adoptedStyleSheets = this.#withOwn(shadow.sheets ?? []);
+      if (shadow && element.shadowRoot)
+        element.shadowRoot.adoptedStyleSheets = this.#sheets.rooted(shadow.sheets ?? []);
     if (JSON.stringify(before.view.sheets) !== JSON.stringify(moment.view.sheets))
-      this.#document.adoptedStyleSheets = this.#withOwn(moment.view.sheets);
+      this.#document.adoptedStyleSheets = this.#sheets.rooted(moment.view.sheets);
     this.#resize(moment.view);
     this.#placeDocuments(moment);
     for (const [element, entry] of fresh) setState(element, entry.state ?? {});
@@ -265,9 +224,8 @@ export class Drawing {
   }
 
   #drop(id: number): void {
-    const node = this.#nodes.get(id);
+    this.#sheets.drop(this.#nodes.get(id) as Element);
     this.#nodes.delete(id);
-    for (const users of this.#styles.values()) users.delete(node as Element);
   }
 
   #update(id: number, entry: NodeEntry, fresh: Drawn[]): void {
@@ -280,16 +238,16 @@ export class Drawing {
     const element = this.#elementFor(id, entry, known as Element | undefined);
     fresh.push([element, entry]);
     const wanted = entry.attrs ?? {};
-    const media = this.#media;
+    const { media } = this.#sheets;
     for (const { name } of [...element.attributes])
       if (!(name in wanted) && !name.startsWith('data-sg-')) element.removeAttribute(name);
     for (const [name, value] of Object.entries(wanted))
-      putAttribute({ element, entry, name, value }, { media, resolve: (url) => this.#resolve(url) });
+      putAttribute({ element, entry, name, value }, { media, resolve: (url) => this.#sheets.resolve(url) });
     if (element.localName === 'sg-frame' && entry.frame) {
       const { width, height } = entry.frame;
       Object.assign((element as HTMLElement).style, { width: `${width}px`, height: `${height}px` });
     }
-    if (entry.sheet !== undefined && element.localName === 'style') this.#showSheet(entry.sheet, element);
+    if (entry.sheet !== undefined && element.localName === 'style') this.#sheets.show(entry.sheet, element);
   }
 
   /** The element that is drawn for an entry: the known one, unless it got what only a new one can have. */
@@ -304,19 +262,6 @@ export class Drawing {
       known.replaceWith(element);
     }
     return element;
-  }
-
-  /** An element that is made again, as when one steps back, needs the text that its sheet has at this moment. */
-  #showSheet(id: number, element: Element): void {
-    const users = this.#styles.get(id) ?? new Set();
-    this.#styles.set(id, users.add(element));
-    const sheet = this.#shown.sheets[id];
-    const text = sheet ? this.#textOf(sheet) : '';
-    if (element.textContent !== text) element.textContent = text;
-  }
-
-  get #window(): Window & typeof globalThis {
-    return this.#document.defaultView as Window & typeof globalThis;
   }
 
   #place(id: number, entry: ElementEntry): void {
@@ -352,49 +297,6 @@ export class Drawing {
       if (inner.documentElement) inner.replaceChild(root, inner.documentElement);
       else inner.append(root);
     }
-  }
-
-  #resolve(url: string, base?: string): string {
-    if (/^(data:|#)/i.test(url)) return url;
-    const full = addressOf(url, base ?? `http://${stageHost}/`)?.href;
-    const hash = full === undefined ? undefined : this.#timeline!.assets[full];
-    // Other addresses would lead out of the recording.
-    return hash ? assets + hash : 'data:,';
-  }
-
-  #textOf(sheet: SheetEntry): string {
-    const { assets } = this.#timeline!;
-    const media = this.#media;
-    if ('css' in sheet) return restyle(sheet.css, media, (url) => this.#resolve(url, sheet.base));
-    const hash = assets[sheet.url];
-    return restyle((hash && this.#assetText.get(hash)) || '', media, (url) => this.#resolve(url, sheet.url));
-  }
-
-  #restyleSheet(id: number, sheet: SheetEntry): void {
-    const text = this.#textOf(sheet);
-    for (const element of this.#styles.get(id) ?? []) if (element.textContent !== text) element.textContent = text;
-    this.#adopted.get(id)?.replaceSync(text);
-  }
-
-  /** Our own rules, and the sheets that a root has adopted. */
-  #withOwn(ids: readonly number[]): CSSStyleSheet[] {
-    if (!this.#ownSheet) {
-      this.#ownSheet = new this.#window.CSSStyleSheet();
-      this.#ownSheet.replaceSync(ownRules);
-    }
-    return [this.#ownSheet, ...ids.map((id) => this.#adopt(id))];
-  }
-
-  #adopt(id: number): CSSStyleSheet {
-    let sheet = this.#adopted.get(id);
-    if (!sheet) {
-      // The sheet must be of the frame's own realm.
-      sheet = new this.#window.CSSStyleSheet();
-      this.#adopted.set(id, sheet);
-    }
-    const entry = this.#shown.sheets[id];
-    if (entry) sheet.replaceSync(this.#textOf(entry));
-    return sheet;
   }
 
   /** Marks what the pointer was over and what had the focus, for the rewritten styles. */

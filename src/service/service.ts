@@ -58,6 +58,8 @@ const here = dirname(fileURLToPath(import.meta.url));
 const version = (JSON.parse(readFileSync(resolve(here, '../../package.json'), 'utf8')) as { version: string }).version;
 const consoleFolder = resolve(here, '../../dist/console');
 
+const local = (port: number): string => `http://127.0.0.1:${port}`;
+
 async function listen(app: FastifyInstance, port: number): Promise<number> {
   await app.listen({ host: '127.0.0.1', port });
   return (app.server.address() as { port: number }).port;
@@ -139,33 +141,50 @@ async function endService(
   held.lock.release();
 }
 
-async function serveProject(held: Held, port: number | undefined, logger: ServiceOptions['logger']): Promise<Service> {
-  const { root, config, folder, store } = held;
-  const live = liveFeed();
-  const shown: Shown = { bundles: [], beside: new Set(), network: [] };
-  const ports = { api: 0, stage: 0 };
-  const url = (): string => `http://127.0.0.1:${ports.api}`;
-  const stageUrl = (): string => `http://127.0.0.1:${ports.stage}`;
+/** Where the parts of a service are found, once they listen. */
+type Ports = { api: number; stage: number; live: number };
+
+/** What pages come from, and the browsers that show them. */
+async function openStages({ root, config, store }: Held, shown: Shown, ports: Ports) {
+  const api = (): string => local(ports.api);
   const stage = buildStage({
     store,
     bundles: () => [...shown.bundles, ...shown.beside],
     network: () => shown.network,
     port: () => ports.stage,
-    consoleOrigin: url,
+    consoleOrigin: api,
     consoleFolder,
   });
   ports.stage = await listen(stage, 0);
-  const gate = await openLiveGate(() => ({ root, config, console: url() }));
-  const liveUrl = (): string => `http://127.0.0.1:${gate.port}`;
-  const crew = chromiumCrew({ [stageHost]: ports.stage });
+  const gate = await openLiveGate(() => ({ root, config, console: api() }));
+  ports.live = gate.port;
+  const hosts = { [stageHost]: ports.stage };
+  return { servers: [stage, gate], crew: chromiumCrew(hosts), headedCrew: chromiumCrew(hosts, true) };
+}
+
+/** Leaves a note of where the service is. Whoever finds it finds it whole. */
+function leaveNote(folder: string, url: string): string {
+  const note = join(folder, 'service.json');
+  writeFileSync(`${note}.new`, JSON.stringify({ pid: process.pid, url, version }));
+  renameSync(`${note}.new`, note);
+  return note;
+}
+
+async function serveProject(held: Held, port: number | undefined, logger: ServiceOptions['logger']): Promise<Service> {
+  const { root, config, folder, store } = held;
+  const live = liveFeed();
+  const shown: Shown = { bundles: [], beside: new Set(), network: [] };
+  const ports: Ports = { api: 0, stage: 0, live: 0 };
+  const url = (): string => local(ports.api);
+  const stage = (): string => local(ports.stage);
+  const { servers, crew, headedCrew } = await openStages(held, shown, ports);
   const settings = () => readConfig(config);
   const shownSettings = settingsShown(config);
   let log = (_error: unknown): void => {};
-  const headedCrew = chromiumCrew({ [stageHost]: ports.stage }, true);
-  const sources = sourcesOf(root, store);
   const telling = (error: unknown): void => log(error);
-  const redrawer = redrawerOf({ root, store, crew, stage: stageUrl, log: telling });
-  const explainer = explainerOf({ root, store, crew, sources, settings, stage: stageUrl, log: telling });
+  const sources = sourcesOf(root, store);
+  const redrawer = redrawerOf({ root, store, crew, stage, log: telling });
+  const explainer = explainerOf({ root, store, crew, sources, settings, stage, log: telling });
   const tools = {
     root,
     config,
@@ -178,7 +197,7 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     live,
     cache: folderCacheOf(store),
     bundler: new Bundler(root, version, store.graph),
-    log: (error: unknown) => log(error),
+    log: telling,
     serveBeside(bundle: Bundle) {
       shown.beside.add(bundle);
       return () => void shown.beside.delete(bundle);
@@ -189,42 +208,34 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     },
   };
   const conductor = new Conductor(tools);
+  const isBusy = (): boolean => conductor.current !== null;
   const sittings = sittingsOf(tools);
-  const culprits = culpritsOf(tools, () => conductor.current !== null);
-  const challenger = challengerOf(tools, () => conductor.current !== null);
+  const challenger = challengerOf(tools, isBusy);
   const watcher = watcherOf(root, () => conductor.startDue());
-  const project = projectInfoOf({
-    root,
-    version,
-    store,
-    conductor,
-    settings: shownSettings.read,
-    url,
-    stage: stageUrl,
-    live: liveUrl,
-  });
   const coverage = coverageDeskOf(root, store, settings);
   const accessibility = accessibilityDeskOf({ root, store, explainer, settings });
+  const urls = { url, stage, live: () => local(ports.live) };
+  const context = {
+    store,
+    conductor,
+    sittings,
+    explainer,
+    culprits: culpritsOf(tools, isBusy),
+    challenger,
+    coverage,
+    accessibility,
+    handbook: handbookOf({ root, store, accessibility, coverage }),
+    closeWindows: sittings.closeWindows,
+    live,
+    watcher,
+    root,
+    settings,
+    project: projectInfoOf({ root, version, store, conductor, settings: shownSettings.read, ...urls }),
+  };
   const server = await buildApi({
-    context: {
-      store,
-      conductor,
-      sittings,
-      explainer,
-      culprits,
-      challenger,
-      coverage,
-      accessibility,
-      handbook: handbookOf({ root, store, accessibility, coverage }),
-      closeWindows: sittings.closeWindows,
-      live,
-      watcher,
-      root,
-      settings,
-      project,
-    },
+    context,
     port: () => ports.api,
-    framed: () => [stageUrl(), liveUrl()],
+    framed: () => [urls.stage(), urls.live()],
     consoleFolder,
     // What nobody expects is read later, by whoever is asked about it.
     logger: logger ?? errorLog(join(folder, 'service.log')),
@@ -235,17 +246,20 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   try {
     ports.api = await listenSomewhere(server, port);
   } catch (error) {
-    await Promise.all([stage.close(), gate.close()]);
+    await Promise.all(servers.map((one) => one.close()));
     throw error;
   }
-  const note = join(folder, 'service.json');
-  // Whoever finds it finds it whole.
-  writeFileSync(`${note}.new`, JSON.stringify({ pid: process.pid, url: url(), version }));
-  renameSync(`${note}.new`, note);
-  const crews = [crew, headedCrew];
-  const drawers = [explainer, redrawer];
-  const parts = { note, watcher, conductor, sittings, challenger, drawers, crews, servers: [server, stage, gate] };
-  const end = (): Promise<void> => endService(held, parts);
+  const parts = {
+    note: leaveNote(folder, url()),
+    watcher,
+    conductor,
+    sittings,
+    challenger,
+    drawers: [explainer, redrawer],
+    crews: [crew, headedCrew],
+    servers: [server, ...servers],
+  };
   let closed: Promise<void> | null = null;
-  return { url: url(), stage: stageUrl(), root, unneeded, log, close: () => (closed ??= end()) };
+  const close = (): Promise<void> => (closed ??= endService(held, parts));
+  return { url: url(), stage: stage(), root, unneeded, log, close };
 }

@@ -1,64 +1,24 @@
 /** A lane: one browser window that runs look after look, and lives on when one of them kills the page. */
 import { setTimeout as delay } from 'node:timers/promises';
-import type { Approved } from '../core/baseline/baseline.ts';
-import type { Mutation } from '../core/challenge/mutation.ts';
 import { type Bundle, type BundledLooks, documentPath } from '../bundle/index.ts';
 import type { CoveredScript } from '../core/coverage/hits.ts';
 import { chooserNote } from '../core/problem/notes.ts';
 import { problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
-import type { Orders } from '../core/sitting/sitting.ts';
 import type { Measured } from '../core/timing/costs.ts';
-import { breakOff, doing, type Trace } from '../core/timeline/trace.ts';
+import { breakOff, doing } from '../core/timeline/trace.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
-import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
+import type { FileReport, LookReport } from '../core/wire/wire.ts';
 import { type BrowserLoad, type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
 import type { Contract } from './contract.ts';
 import type { Crew } from './crew.ts';
-import type { Hearing } from './conversation.ts';
 import { Cut, explain, whereItStands } from './cut.ts';
 import { asksNothing, heldIn, type Held, isAsBuilt, type LookDocument, mayTurn, worldOf } from './document.ts';
 import { brokenReport, type Execution } from './execution.ts';
 import type { Ran } from './job.ts';
-import type { FindingMemory } from './recall.ts';
 import { mostLimits, whileMoving, within } from './patience.ts';
-
-type RunOptions = {
-  recording?: LookRequest['recording'];
-  /** What has been approved by capture; when it is given, every other picture has to come out twice in a row. */
-  approved?: Readonly<Record<string, Approved>>;
-  /** Every capture is photographed, also one whose moment is as approved. */
-  isPhotographed?: boolean;
-  /** Should it not end, it is found out where it stands. */
-  watched?: boolean;
-  /** Somebody who stops its script, and lets it go on. */
-  attendant?: Attendant;
-  /** It is left on the page when it has ended. */
-  stays?: boolean;
-  /** How long it waits before each step, in milliseconds. */
-  pace?: number;
-  /** When its accessibility is looked at; not at all by default. */
-  audit?: LookRequest['audit'];
-  /** What was found before of pages that show the same; by default nothing. */
-  memory?: FindingMemory | null;
-  /** It is measured what it costs the browser. */
-  timed?: boolean;
-  /** What is made wrong while it runs. */
-  mutation?: Mutation | null;
-};
-
-/** Whoever attends a look. */
-export type Attendant = Hearing & {
-  orders: Orders;
-  /** What is recorded of the look, as it grows. */
-  began(trace: Trace): void;
-  /** True while the script stands: no limit of time counts then. */
-  isHeld(): boolean;
-};
-
-/** So long nobody waits for a look that somebody attends, in milliseconds: the longest that a timer can be set for. */
-export const endless = 2 ** 31 - 1;
+import { endless, requestFor, type RunOptions } from './request.ts';
 
 /** How long a page may take to load and to evaluate a look file, in milliseconds. */
 const loadLimit = 30_000;
@@ -272,7 +232,7 @@ export class Lane {
     const { conversation } = held;
     const number = ++held.looks;
     this.ran.push({ file: held.document!.present!.entry.file, look });
-    const request = this.#requestFor(look, number, environment, options);
+    const request = requestFor(look, number, environment, this.#settings, this.#isLate, options);
     if (watched) await this.#window!.watch(true);
     const isMeasured =
       timed &&
@@ -325,38 +285,6 @@ export class Lane {
     const measured = isMeasured ? await this.#takeMeasured() : null;
     const asked = [...(this.#window?.asked ?? [])];
     return { report, trace, shots, asked, read, answered, recalled: gathered.recalled, covered, measured };
-  }
-
-  /** What the page is asked to run. */
-  #requestFor(look: string, number: number, environment: Environment, options: RunOptions): LookRequest {
-    const { recording = 'on', stays = false, attendant = null, pace = 0 } = options;
-    const { audit = null, mutation = null, timed = false } = options;
-    const { patience, settle, clock, now, network, markAttribute } = this.#settings;
-    const { unanswered, failsOn, allowed } = this.#settings;
-    const { scheme } = environment;
-    return {
-      look,
-      number,
-      patience,
-      settle,
-      clock,
-      now: Date.parse(now),
-      scheme,
-      network,
-      recording,
-      isLate: this.#isLate,
-      markAttribute,
-      unanswered,
-      failsOn,
-      allowed,
-      online: true,
-      audit,
-      attended: attendant?.orders ?? null,
-      pace,
-      stays,
-      mutation,
-      timed,
-    };
   }
 
   /** The window that the lane works in; null when there is none by now. */

@@ -120,16 +120,18 @@ export default looks(Any, { props: { what: 'Door' }, states: {
     const door = document.querySelector('.door');
     (function go() { door.animate([{ opacity: 1 }, { opacity: 0.5 }], 50).onfinish = go; })();
   } },
-  'in a frame': { async script() {
-    const frame = document.createElement('iframe'); document.body.append(frame);
+  ...Object.fromEntries([['in a frame', false], ['in a frame of a shadow root', true]].map(([name, isShadowed]) => [name, { async script() {
+    const frame = document.createElement('iframe');
+    const host = document.createElement('div'); document.body.append(host);
+    (isShadowed ? host.attachShadow({ mode: 'open' }) : host).append(frame);
     const { document: inner } = frame.contentWindow;
     inner.body.innerHTML = '<p>inside</p>';
     const p = inner.querySelector('p');
     p.animate([{ width: '0px' }, { width: '100px' }], { duration: 100 });
     await clock.advance(30);
     await ensure(() => frame.contentWindow.getComputedStyle(p).width).equals('30px');
-    frame.remove();
-  } },
+    host.remove();
+  } }])),
 } });
 `;
 
@@ -167,6 +169,7 @@ describe('animations', () => {
     'in a picture',
     'what slides is waited for',
     'in a frame',
+    'in a frame of a shadow root',
   ])('%s', (name) => {
     const { verdict, problem, notes } = look(name);
     expect([verdict, problem?.message, problem?.found, notes]).toEqual(['new', undefined, undefined, []]);

@@ -358,6 +358,15 @@ describe('an element that somebody points at', () => {
     for (const none of ['font-family', 'caret-color', 'display', 'font-weight']) expect(styles[none]).toBeUndefined();
     expect(await client.point(id, -50, -50)).toBeNull();
   });
+
+  it('has a target also where it has no name, in a shadow root', async () => {
+    const { id } = await to('shut');
+    const hatch = '<div class="hatch" style="position: fixed; top: 400px; width: 50px; height: 50px"></div>';
+    const host = "document.body.appendChild(document.createElement('div'))";
+    await client.tryLine(id, `${host}.attachShadow({ mode: 'open' }).innerHTML = '${hatch}'`);
+    const pointed = await client.point(id, 10, 410);
+    expect(pointed).toMatchObject({ element: '<div>', targets: [{ code: "the.css('div.hatch')", matches: 1 }] });
+  });
 });
 
 describe('going live from a recorded step', () => {

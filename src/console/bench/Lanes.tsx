@@ -1,6 +1,6 @@
 /** The timeline: steps, changes of the document, network, console and spies on one clock, with the playhead. */
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Lane, Timeline } from '../../core/timeline/timeline.ts';
+import type { Lane, Mark, Timeline } from '../../core/timeline/timeline.ts';
 import { CostRow } from './CostRow.tsx';
 import { MarkRow } from './MarkRow.tsx';
 import { compressedScale, type Scale } from './scale.ts';
@@ -72,6 +72,35 @@ function Names({ used, isTimed, top }: { used: typeof lanes; isTimed: boolean; t
   );
 }
 
+/** What happened in each lane, one row below the other. */
+function MarkRows({
+  used,
+  marks,
+  ...rest
+}: {
+  used: typeof lanes;
+  marks: readonly Mark[];
+  scale: Scale;
+  width: number;
+}) {
+  return used.map(({ lane }, row) => (
+    <g key={lane} transform={`translate(0 ${row * laneHeight})`}>
+      <line x2={rest.width} y1={0.5} y2={0.5} className="stroke-rule" />
+      <MarkRow lane={lane} marks={marks.filter((mark) => mark.lane === lane)} {...rest} />
+    </g>
+  ));
+}
+
+/** Where the position is, down through all lanes. */
+function Playhead({ x, height }: { x: number; height: number }) {
+  return (
+    <g transform={`translate(${x} 0)`} className="pointer-events-none">
+      <line y1={axisHeight - 6} y2={height} className="stroke-ink" strokeWidth={1.5} />
+      <path d={`M-6 ${axisHeight - 13}H6L0 ${axisHeight - 5}Z`} className="fill-ink" />
+    </g>
+  );
+}
+
 type Props = { timeline: Timeline; position: Position; onScrub(time: number): void; onStep(index: number): void };
 
 export function Lanes({ timeline, position, onScrub, onStep }: Props) {
@@ -135,21 +164,10 @@ export function Lanes({ timeline, position, onScrub, onStep }: Props) {
               <CostRow steps={timeline.steps} scale={scale} />
             </g>
           )}
-          {used.map(({ lane }, row) => (
-            <g key={lane} transform={`translate(0 ${lanesTop + row * laneHeight})`}>
-              <line x2={width} y1={0.5} y2={0.5} className="stroke-rule" />
-              <MarkRow
-                lane={lane}
-                marks={timeline.marks.filter((mark) => mark.lane === lane)}
-                scale={scale}
-                width={width}
-              />
-            </g>
-          ))}
-          <g transform={`translate(${playhead} 0)`} className="pointer-events-none">
-            <line y1={axisHeight - 6} y2={height} className="stroke-ink" strokeWidth={1.5} />
-            <path d={`M-6 ${axisHeight - 13}H6L0 ${axisHeight - 5}Z`} className="fill-ink" />
+          <g transform={`translate(0 ${lanesTop})`}>
+            <MarkRows used={used} marks={timeline.marks} scale={scale} width={width} />
           </g>
+          <Playhead x={playhead} height={height} />
         </g>
         <Names used={used} isTimed={isTimed} top={lanesTop} />
       </svg>

@@ -105,8 +105,8 @@ const madeUp = /blob:|[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-/i;
 
 const listed = (requests: readonly string[]): string => requests.join(', ') || 'none';
 
-/** The reason that fits best, with what to write against it. */
-function reason(before: Reference, now: Reference, index: number | null, lines: readonly string[]): string {
+/** The reason that fits best, with what to write against it; `lines` are those of the capture that differs, if one does. */
+function reason(before: Reference, now: Reference, index: number | null, lines: readonly string[] | undefined): string {
   const real = now.requests.find((title) => title.endsWith('sent to the network'));
   if (real)
     return (
@@ -120,7 +120,7 @@ function reason(before: Reference, now: Reference, index: number | null, lines: 
       `Its requests came in another order (${listed(order)} instead of ${listed(wasOrder)}). ` +
       'Let the answer that comes first say so: hold the other one with hold: true and letGo().'
     );
-  if (lines.some((line) => madeUp.test(line)))
+  if (lines?.some((line) => madeUp.test(line)))
     return (
       'It shows a name that the browser makes up by chance. ' +
       'Give the component such names as a prop, and set them in the look.'
@@ -134,8 +134,14 @@ function reason(before: Reference, now: Reference, index: number | null, lines: 
       "Add a check behind it, such as: await ensure(the.text('…')).isVisible();"
     );
   }
+  if (index === null && lines?.length === 0)
+    return (
+      'The page was the same, and only its picture differs. Something is drawn in real time, such as a video or a ' +
+      'canvas of another thread. Wait in the script until it rests, or leave it out with ' +
+      "compare: { leaveOut: [{ target: the.css('…'), why: '…' }] }."
+    );
   return (
-    'Something happens in real time: a video, the worker of a worker, or an image or font that is not waited for. ' +
+    'Nothing that was recorded says why. Something may happen in real time, as in the worker of a worker. ' +
     'Wait in the script for what it brings, with a check.'
   );
 }
@@ -149,6 +155,6 @@ export function partingOf(before: Reference, now: Reference): Parting | null {
   return {
     step: step?.index ?? null,
     what: what || `it was ${now.verdict} (${now.problem}) instead of ${before.verdict} (${before.problem})`,
-    why: reason(before, now, step?.index ?? null, capture?.lines ?? []),
+    why: reason(before, now, step?.index ?? null, capture?.lines),
   };
 }

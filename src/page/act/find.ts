@@ -89,13 +89,27 @@ function byText(scope: Element | Document, text: Name): Element[] {
   return found;
 }
 
-/** Documents of frames, in which a selector means as much as in the page. */
-const framesIn = (scope: Element | Document): Document[] =>
-  [...scope.querySelectorAll('iframe')].flatMap((frame) => documentIn(frame) ?? []);
+type Part = Element | Document | ShadowRoot;
 
+/** True for what is in a frame, which may have shadow roots that nobody has heard of. */
+const isFramed = (part: Part): boolean => part.ownerDocument !== document && part !== document;
+
+/** What was found in each part of a scope, in the order in which it stands in the page. */
+function joined(scope: Element | Document, found: readonly (readonly Element[])[]): Element[] {
+  const all = found.flat();
+  if (found.filter(({ length }) => length > 0).length < 2) return all;
+  const wanted = new Set(all);
+  return [...elementsIn(scope)].filter((element) => wanted.has(element));
+}
+
+/** A selector means as much in shadow roots and frames as in the page, in each of them by itself. */
 function byCss(scope: Element | Document, selector: string): Element[] {
+  const inPart = (part: Part): Element[] =>
+    isFramed(part)
+      ? [...elementsIn(part)].filter((element) => element.matches(selector))
+      : [...part.querySelectorAll(selector)];
   try {
-    return [...scope.querySelectorAll(selector), ...framesIn(scope).flatMap((inner) => byCss(inner, selector))];
+    return joined(scope, partsOf(scope).map(inPart));
   } catch {
     return fail('bad-step', {
       what: `“${selector}” is not a CSS selector.`,
@@ -147,23 +161,15 @@ function isMeant(element: Element, asked: Exclude<Query, { by: 'css' | 'text' }>
 const namedOtherwise = new Set(['img', 'form', 'region', 'alert', 'status', 'dialog', 'group', 'table', 'list']);
 
 /** Elements of one part of the page that a query means. */
-function meantIn(part: Element | Document | ShadowRoot, asked: Exclude<Query, { by: 'css' | 'text' }>): Element[] {
-  // What is in a frame may have shadow roots that nobody has heard of.
-  const isFramed = part.ownerDocument !== document && part !== document;
-  const all = isFramed ? [...elementsIn(part)] : selectedIn(part, selectorFor(asked));
+function meantIn(part: Part, asked: Exclude<Query, { by: 'css' | 'text' }>): Element[] {
+  const framed = isFramed(part);
+  const all = framed ? [...elementsIn(part)] : selectedIn(part, selectorFor(asked));
   const isByName = asked.by === 'role' && asked.name !== undefined && asked.state.exact !== false;
-  const cannot =
-    !isByName || isFramed || namedOtherwise.has(asked.role) ? () => false : cannotBeNamed(part, asked.name!);
+  const cannot = !isByName || framed || namedOtherwise.has(asked.role) ? () => false : cannotBeNamed(part, asked.name!);
   const left = all.filter((element) => !cannot(element));
   const found = left.filter((element) => isMeant(element, asked));
   const hasName = asked.by === 'field' || (asked.by === 'role' && asked.name !== undefined);
   return found.length > 0 || !hasName ? found : left.filter((element) => isMeant(element, asked, byPlainName));
-}
-
-/** Elements in the order in which they stand in the page. */
-function inOrder(scope: Element | Document, found: readonly Element[]): Element[] {
-  const wanted = new Set(found);
-  return [...elementsIn(scope)].filter((element) => wanted.has(element));
 }
 
 /** What a query means among the elements that slots show in a scope. */
@@ -180,10 +186,10 @@ function query(scope: Element | Document, asked: Query): Element[] {
 
 function own(scope: Element | Document, asked: Exclude<Query, { by: 'text' }>): Element[] {
   if (asked.by === 'css') return byCss(scope, asked.selector);
-  const parts = partsOf(scope);
-  const found = parts.map((part) => meantIn(part, asked));
-  const all = found.flat();
-  return found.filter(({ length }) => length > 0).length > 1 ? inOrder(scope, all) : all;
+  return joined(
+    scope,
+    partsOf(scope).map((part) => meantIn(part, asked)),
+  );
 }
 
 /** True when a target lies inside an element, or a text is part of what it says. */

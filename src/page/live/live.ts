@@ -11,6 +11,7 @@ import { resetRoutes } from '../network/routes.ts';
 import { callbacksOf, chainOf, frameFor, type State } from '../session/look.ts';
 import { setMarkAttribute } from '../host/settings.ts';
 import { answerRequests } from './answers.ts';
+import { placeOf } from './place.ts';
 import { letPoint, pointedAt } from './point.ts';
 import { repeat, tellDeeds } from './together.ts';
 
@@ -113,78 +114,54 @@ function tellShown({ looks, adapter }: Shown, look: string, types: PropTypes | n
   });
 }
 
+/** The look's own props, and what stands in its slots. Scripts on the way to it are not run here. */
+function own({ looks, adapter }: Shown, states: readonly State[], types: PropTypes | null, spies: Props): Mountable {
+  for (const name of callbacksOf(looks, adapter, types)) spies[name] ??= spy();
+  return {
+    component: states[0]?.render ?? looks.render ?? looks.component,
+    props: { ...spies, ...looks.props, ...merged(states.map(({ props }) => props)) },
+    slots: { ...looks.slots, ...merged(states.map(({ slots }) => slots as Props)) },
+  };
+}
+
+/** Tells a listener what the console asks of the stage. */
+function hearConsole(listener: (asked: ToStage) => void): void {
+  addEventListener('message', ({ source, data }: MessageEvent<ToStage>) => {
+    if (source === parent && data?.to === 'sguardo-stage') listener(data);
+  });
+}
+
 /** Begins a stage. What is shown first is mounted; what is shown later reaches the component that is there. */
 export function live(): Live {
-  const root = document.getElementById('look')!;
   let shown: Shown | null = null;
   let types: PropTypes | null = null;
   let over = propsIn(query.get('props'));
-  let mounted: { instance: unknown; adapter: Adapter; look: string } | null = null;
-  /** What is there could not be mounted: the next one is mounted anew, and says so again. */
-  let isBroken = false;
   let spies: Props = {};
   tellAll();
   const ready = answerRequests(trouble);
   const point = pointing();
-
-  /** The look's own props, and what stands in its slots. Scripts on the way to it are not run here. */
-  function own({ looks, adapter }: Shown, states: readonly State[]): Mountable {
-    for (const name of callbacksOf(looks, adapter, types)) spies[name] ??= spy();
-    return {
-      component: states[0]?.render ?? looks.render ?? looks.component,
-      props: { ...spies, ...looks.props, ...merged(states.map(({ props }) => props)) },
-      slots: { ...looks.slots, ...merged(states.map(({ slots }) => slots as Props)) },
-    };
-  }
-
-  async function mount(
-    { looks, adapter, frame }: Shown,
-    look: string,
-    states: State[],
-    what: Mountable,
-  ): Promise<void> {
-    resetRoutes({ ...looks.answers, ...merged(states.map(({ answers }) => answers as never)) });
-    await ready;
-    prepare(looks, states);
-    await adapter.warm();
-    isBroken = false;
-    const onError = (error: unknown): void => {
-      isBroken = true;
-      failed(error);
-    };
-    mounted = { instance: await adapter.mount(root, what, frameFor(looks, look, frame), onError), adapter, look };
-  }
+  const place = placeOf(document.getElementById('look')!, failed);
 
   async function put(): Promise<void> {
     if (!shown) return;
-    const look = lookNow(shown);
-    const states = chainOf(shown.looks, look).map(({ state }) => state);
-    const what = own(shown, states);
-    tellShown(shown, look, types, what.props);
+    const now = shown;
+    const look = lookNow(now);
+    const states = chainOf(now.looks, look).map(({ state }) => state);
+    const what = own(now, states, types, spies);
+    tellShown(now, look, types, what.props);
     const put = Object.fromEntries(Object.entries(over).map(([name, value]) => [name, taken(value)]));
     const next: Mountable = { ...what, props: { ...what.props, ...put } };
     resetSpies(next.props);
-    const isSame = mounted?.adapter === shown.adapter && mounted.look === look;
-    if (mounted && isBroken) unmount();
-    if (mounted && isSame) mounted.adapter.update(mounted.instance, next);
-    else await mount(shown, look, states, next);
-  }
-
-  function unmount(): void {
-    const before = mounted;
-    mounted = null;
-    try {
-      before?.adapter.unmount(before.instance);
-    } catch (error) {
-      // What could not be mounted may be no more fit to be taken away.
-      if (!isBroken) throw error;
-    } finally {
-      root.replaceChildren();
-    }
+    await place.put(now.adapter, look, next, async () => {
+      resetRoutes({ ...now.looks.answers, ...merged(states.map(({ answers }) => answers as never)) });
+      await ready;
+      prepare(now.looks, states);
+      return frameFor(now.looks, look, now.frame);
+    });
   }
 
   function clear(): void {
-    unmount();
+    place.clear();
     spies = {};
     localStorage.clear();
     sessionStorage.clear();
@@ -195,12 +172,11 @@ export function live(): Live {
   const then = (next: () => void | Promise<void>): void => {
     last = last.then(next).catch(failed);
   };
-  addEventListener('message', ({ source, data }: MessageEvent<ToStage>) => {
-    if (source !== parent || data?.to !== 'sguardo-stage') return;
-    if (data.kind === 'do') return repeat(data.deed);
-    if (data.kind === 'point') return point(data.isOn);
-    if (data.kind === 'reset') then(clear);
-    else over = data.props;
+  hearConsole((asked) => {
+    if (asked.kind === 'do') return repeat(asked.deed);
+    if (asked.kind === 'point') return point(asked.isOn);
+    if (asked.kind === 'reset') then(clear);
+    else over = asked.props;
     then(put);
   });
   return {

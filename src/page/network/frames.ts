@@ -1,6 +1,6 @@
 /** Frames of the page's own origin whose documents are on their way. */
 import { native } from '../host/natives.ts';
-import { documentOf } from '../record/frames.ts';
+import { documentOf, framesOfPage } from '../record/frames.ts';
 
 /** A document that has not come after so long may never come: it was a download, or nothing. In milliseconds. */
 const longest = 3000;
@@ -27,8 +27,7 @@ function isOnTheWay(frame: HTMLIFrameElement): boolean {
 
 /** True while a document that a frame is to show has not come; and how many have come so far, as far as was looked. */
 export function framesNow(): { onTheWay: boolean; arrived: number } {
-  const frames = document.getElementsByTagName('iframe');
   let onTheWay = false;
-  for (let i = 0; i < frames.length; i++) if (isOnTheWay(frames[i]!)) onTheWay = true;
+  for (const frame of framesOfPage()) if (isOnTheWay(frame)) onTheWay = true;
   return { onTheWay, arrived };
 }

@@ -191,7 +191,8 @@ async function moveOnInOneGo(until: number): Promise<Go> {
     if (traffic().pending || !isHoverShown()) break;
   }
   // What a canvas shows changes no node.
-  return { any, showed: mutationCount() !== before || document.querySelector('canvas') !== null };
+  const hasCanvas = (): boolean => rootsNow().some((root) => root.querySelector('canvas') !== null);
+  return { any, showed: mutationCount() !== before || hasCanvas() };
 }
 
 /** So often the pointer may come to something else at one instant: what flees from it may be under it for ever. */

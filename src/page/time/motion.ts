@@ -11,7 +11,7 @@ import {
   untilEnd,
   untilNext,
 } from '../../core/time/motion.ts';
-import { documentOf } from '../record/frames.ts';
+import { documentOf, framesOfPage } from '../record/frames.ts';
 import { rootsNow } from '../record/roots.ts';
 import { isMovingPicture, pictureMotion } from '../record/state.ts';
 
@@ -21,7 +21,7 @@ type Running = { animation: Animation; motion: Motion };
 /** Everything in which something can move: the document, shadow roots, and frames of the same origin. */
 function places(): (Document | ShadowRoot)[] {
   const roots = rootsNow();
-  for (const frame of document.querySelectorAll('iframe')) {
+  for (const frame of framesOfPage()) {
     const inner = documentOf(frame);
     if (inner) roots[roots.length] = inner;
   }

@@ -167,6 +167,8 @@ export default looks(Harbour, {
         await ensure(the.listitem().having('Green').in(the.region('Shade'))).isVisible();
         await ensure(the.region('Shade').having('Red buoy')).isVisible();
         await ensure(the.region('Shade').having(the.list('Buoys'))).isVisible();
+        await ensure(the.css('li')).counts(2);
+        await ensure(the.css('li').nth(1).in(the.region('Shade'))).reads('Green buoy');
       },
     },
     'through frames': {

@@ -1,0 +1,121 @@
+/**
+ * Our own side of pages, put together once: what a project's Vite builds only names it, so that no build of look files
+ * has to read two hundred modules of ours again. What a framework is needed for is built with the project's own.
+ */
+import { createHash } from 'node:crypto';
+import { readFile, writeFile } from 'node:fs/promises';
+import type { Plugin, Rolldown } from 'vite';
+import { kinds } from '../core/look/kind.ts';
+import { isFromSource, own, ownFile } from './own.ts';
+import { viteOf } from './vite.ts';
+
+/** Scripts that were put together, by name. */
+export type OwnScripts = Record<string, { code: string; exports: string[] }>;
+
+/** What look files and builds of them import of ours. */
+const language = ['language/index', ...kinds.map((kind) => `language/kinds/${kind}`)];
+const adapters = kinds.map((kind) => `page/adapters/${kind}`);
+const modules = ['page/start', ...language, ...adapters];
+
+const nameOf = (module: string): string => module.replaceAll('/', '-');
+
+/** What the project has, and compiles. */
+const framework = [/^(react|react-dom|vue|svelte|@angular)(\/|$)/, /\.svelte$/];
+
+/**
+ * What every look file starts with is compiled as a whole when it is loaded (V8, explicit compile hints): so it is
+ * compiled by the time that anything is counted, and coverage tells little of it.
+ */
+export const compiledAtOnce = '//# allFunctionsCalledOnLoad\n';
+
+/** Puts our modules together, as they are in the folder that this one is in. */
+export async function putTogether(): Promise<OwnScripts> {
+  const vite = await viteOf(import.meta.dirname);
+  const result = (await vite.build({
+    configFile: false,
+    envFile: false,
+    publicDir: false,
+    root: import.meta.dirname,
+    mode: 'development',
+    logLevel: 'silent',
+    build: {
+      write: false,
+      minify: false,
+      target: 'esnext',
+      modulePreload: false,
+      reportCompressedSize: false,
+      rollupOptions: {
+        input: Object.fromEntries(modules.map((module) => [nameOf(module), own(module)])),
+        external: framework,
+        preserveEntrySignatures: 'strict',
+        output: {
+          entryFileNames: '[name].js',
+          chunkFileNames: '[name].js',
+          codeSplitting: { groups: [{ name: 'shared', minShareCount: 2 }] },
+          minify: { compress: false, mangle: false, codegen: { removeWhitespace: true } },
+          comments: false,
+        },
+      },
+    },
+  })) as Rolldown.RolldownOutput;
+  const chunks = result.output.filter((one) => one.type === 'chunk');
+  return Object.fromEntries(chunks.map(({ fileName, code, exports }) => [fileName, { code, exports }]));
+}
+
+/** Our side of pages as a bundle holds it. */
+export type OwnPages = {
+  /** Bodies of scripts by address path, which says what they hold. */
+  files: ReadonlyMap<string, Buffer>;
+  /** What a build finds in place of a module of ours, by its full path; null for any other file. */
+  standInFor(path: string): string | null;
+  /** Where a build finds what one of them imports; null for what is none of ours. */
+  resolve(id: string, importer: string | undefined): { id: string; external?: 'absolute' } | null;
+};
+
+function pagesOf(scripts: OwnScripts): OwnPages {
+  const hash = createHash('sha256').update(JSON.stringify(scripts)).digest('hex').slice(0, 8);
+  const addressOf = (name: string): string => `/assets/sguardo-${hash}/${name}`;
+  const served = Object.entries(scripts).filter(([name]) => !adapters.some((one) => name === `${nameOf(one)}.js`));
+  const reexport = (name: string): string =>
+    `export { ${scripts[name]!.exports.join(', ')} } from ${JSON.stringify(addressOf(name))};`;
+  const standIns = new Map(
+    modules.map((module) => {
+      const name = `${nameOf(module)}.js`;
+      return [own(module), adapters.includes(module) ? scripts[name]!.code : reexport(name)];
+    }),
+  );
+  return {
+    files: new Map(served.map(([name, { code }]) => [addressOf(name), Buffer.from(compiledAtOnce + code)])),
+    standInFor: (path) => standIns.get(path) ?? null,
+    resolve(id, importer) {
+      if (id.startsWith(addressOf(''))) return { id, external: 'absolute' };
+      if (importer === undefined || !standIns.has(importer) || !id.startsWith('./')) return null;
+      if (id.endsWith('/Framed.svelte')) return { id: ownFile('page/adapters/Framed.svelte') };
+      return { id: addressOf(id.slice(2)), external: 'absolute' };
+    },
+  };
+}
+
+/** Where they are written when Sguardo is built. */
+const built = ownFile('pages.json');
+
+let pages: Promise<OwnPages> | null = null;
+
+/** Our side of pages: as it was built, or put together in a checkout that runs from source. */
+export function ownPages(): Promise<OwnPages> {
+  pages ??= (
+    isFromSource ? putTogether() : readFile(built, 'utf8').then((text) => JSON.parse(text) as OwnScripts)
+  ).then(pagesOf);
+  return pages;
+}
+
+/** Writes them where what was built reads them. */
+export const writePages = async (): Promise<void> => writeFile(built, JSON.stringify(await putTogether()));
+
+/** Gives a build what was put together in place of our modules. */
+export const ownPagesIn = (pages: OwnPages): Plugin => ({
+  name: 'sguardo:own-pages',
+  enforce: 'pre',
+  resolveId: (id, importer) => pages.resolve(id, importer),
+  load: (id) => pages.standInFor(id),
+});
