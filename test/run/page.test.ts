@@ -158,7 +158,7 @@ const doors: Record<string, string> = {
   'a web socket': `await new Promise((resolve) => { const socket = new WebSocket('ws://elsewhere.test/live');
     socket.onerror = resolve; socket.onopen = () => { throw new Error('open') }; });`,
   'an event source': `{ answers: { '/api/feed': { body: 'data: high water\\n\\n' } }, async script() { const said = await new Promise((resolve, reject) => { const source = new EventSource('/api/feed'); source.onmessage = (event) => { source.close(); resolve(event.data) }; source.onerror = reject; }); await ensure(said).equals('high water'); } }`,
-  'a beacon': `{ answers: { 'POST /api/log': {} }, async script({ answers }) { navigator.sendBeacon('/api/log', 'moored'); await ensure(answers['POST /api/log']).wasAskedWith({ body: 'moored' }); } }`,
+  'a beacon': `{ answers: { 'POST /api/log': {} }, async script({ answers }) { navigator.sendBeacon('/api/log', 'moored'); navigator.sendBeacon('/api/log', 'adrift'); await ensure(answers['POST /api/log']).calls(2); await ensure(answers['POST /api/log']).wasAskedWith({ body: 'moored' }); } }`,
   'a worker': `{ answers: { '/api/tide': { body: '3' } }, async script() { const work = new Worker(URL.createObjectURL(new Blob(["fetch('http://looks.localhost/api/tide').then((r) => r.text()).then(postMessage)"]))); const said = await new Promise((resolve) => { work.onmessage = (event) => resolve(event.data) }); await ensure(said).equals('3'); } }`,
   'a shared worker': `let refused = false;
     try { new SharedWorker('data:text/javascript,0') } catch { refused = true } await ensure(refused).equals(true);`,

@@ -361,10 +361,10 @@ describe('an element that somebody points at', () => {
 
   it('has a target also where it has no name, in a shadow root', async () => {
     const { id } = await to('shut');
-    const hatch = '<div class="hatch" style="position: fixed; top: 400px; width: 50px; height: 50px"></div>';
+    const hatch = '<div class="hatch" style="position: fixed; inset: 0 auto auto 320px; width: 50px; height: 50px"></div>';
     const host = "document.body.appendChild(document.createElement('div'))";
     await client.tryLine(id, `${host}.attachShadow({ mode: 'open' }).innerHTML = '${hatch}'`);
-    const pointed = await client.point(id, 10, 410);
+    const pointed = await client.point(id, 330, 10);
     expect(pointed).toMatchObject({ element: '<div>', targets: [{ code: "the.css('div.hatch')", matches: 1 }] });
   });
 });

@@ -143,12 +143,14 @@ async function answered(route: Route, asked: AskedRequest, close: Close): Promis
 
 async function decide(asked: AskedRequest): Promise<void> {
   requestsNow().events++;
-  beaconArrived(asked.url);
   const close = markRequest(asked);
   const route = routeFor(asked);
   // No server is faster than the next frame: what a page shows while it waits has been shown before a reply comes.
   if (!asked.isFile && !asked.asset) await nextFrame();
-  if (route) await answered(route, asked, close);
+  const answering = route && answered(route, asked, close);
+  // Whoever waits until it is asked for finds by now that it was.
+  beaconArrived(asked.url);
+  if (answering) await answering;
   else unanswered(asked, close);
 }
 

@@ -20,8 +20,8 @@ export type Requests = {
   fileEvents: number;
   /** Files that are on their way, as the host said last. */
   loading: number;
-  /** When beacons that are still on their way were sent, by address. */
-  beacons: Record<string, number>;
+  /** Beacons that nobody has answered yet: where they were sent to, and when. */
+  beacons: { url: string; since: number }[];
   isOver: boolean;
 };
 
@@ -32,7 +32,7 @@ const none = (): Requests => ({
   events: 0,
   fileEvents: 0,
   loading: 0,
-  beacons: {},
+  beacons: [],
   isOver: false,
 });
 let requests = none();
@@ -55,7 +55,7 @@ export type Traffic = { pending: boolean; events: number };
 export function traffic(): Traffic {
   const { inFlight, held, beacons, events } = requests;
   const late = native.now() - longestBeacon;
-  const isBeaconOnTheWay = Object.values(beacons).some((since) => since > late);
+  const isBeaconOnTheWay = beacons.some(({ since }) => since > late);
   const frames = framesNow();
   const pending = inFlight > held || filesOnTheWay() || frames.onTheWay || isBeaconOnTheWay;
   return { pending, events: events + frames.arrived };
@@ -93,8 +93,12 @@ export const isHeldBack = (url: string): boolean => requests.heldFiles.includes(
 /** Null until the host has been asked: the document's own files are none of a look's. */
 let filesAsked: number | null = null;
 
-/** A beacon, perhaps, has reached its host. */
-export const beaconArrived = (url: string): void => void delete requests.beacons[url];
+/** A beacon, perhaps, is being answered. */
+export function beaconArrived(url: string): void {
+  const { beacons } = requests;
+  const at = beacons.findIndex((one) => one.url === url);
+  if (at >= 0) beacons.splice(at, 1);
+}
 
 /** The host has said how many files are on their way. */
 function arrived({ loading, asked }: Files): void {
@@ -199,7 +203,7 @@ function watchXhr(): void {
 /** A beacon that has not reached its host after so long got lost on its way, in real milliseconds. */
 const longestBeacon = 15_000;
 
-/** Beacons overtake nobody, and are overtaken: each counts until it has reached its host. */
+/** Beacons overtake nobody, and are overtaken: each counts until somebody answers it. */
 function watchBeacons(): void {
   const send = navigator.sendBeacon.bind(navigator);
   // One that the page's own policy refuses never gets there.
@@ -208,7 +212,7 @@ function watchBeacons(): void {
     noteAsker('POST', url);
     const sent = send(url, data);
     const own = requests;
-    if (sent) own.beacons[new URL(url, location.href).href] = native.now();
+    if (sent) append(own.beacons, { url: new URL(url, location.href).href, since: native.now() });
     return sent;
   };
 }
