@@ -98,6 +98,9 @@ const ownNames = (told: string): string =>
     (_, name: string, kind?: string) => `“sguardo${kind ? `/${kind}` : ''}” exports no “${name}”.`,
   );
 
+/** Vite 5 to 7 say in front of all else where it is, which is shown anyway. */
+const withoutPlace = (told: string): string => told.replace(/^\S+ \(\d+:\d+\): (?=")/, '');
+
 /** `"./forms" is not exported under the conditions […] from package …/tides (see exports field in …)`. */
 const unexported = /"\.\/(.+?)" is not exported under the conditions .*? from package \S+ \(see .*?\)\.?/;
 
@@ -119,7 +122,7 @@ export function explainBuild(
   const caused = causesOf(error).join(because).replaceAll(`${root}${sep}`, '');
   const part = importOfPart(resolve(root, file), caused);
   const told =
-    part === null ? ownNames(caused) : caused.replace(unexported, `“${part}” is none of its package’s exports.`);
+    part === null ? ownNames(withoutPlace(caused)) : caused.replace(unexported, `“${part}” is none of its package’s exports.`);
   const at = placeOf(root, error) ?? (part === null ? null : placeOfImport(resolve(root, file), part));
   if (!at) {
     const other = fileOf(error);

@@ -117,5 +117,10 @@ export const ownPagesIn = (pages: OwnPages): Plugin => ({
   name: 'sguardo:own-pages',
   enforce: 'pre',
   resolveId: (id, importer) => pages.resolve(id, importer),
-  load: (id) => pages.standInFor(id),
+  load(id) {
+    const code = pages.standInFor(id);
+    // Looks depend on all of it.
+    if (code !== null && !isFromSource) this.addWatchFile(built);
+    return code;
+  },
 });
