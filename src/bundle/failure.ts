@@ -122,7 +122,9 @@ export function explainBuild(
   const caused = causesOf(error).join(because).replaceAll(`${root}${sep}`, '');
   const part = importOfPart(resolve(root, file), caused);
   const told =
-    part === null ? ownNames(withoutPlace(caused)) : caused.replace(unexported, `“${part}” is none of its package’s exports.`);
+    part === null
+      ? ownNames(withoutPlace(caused))
+      : caused.replace(unexported, `“${part}” is none of its package’s exports.`);
   const at = placeOf(root, error) ?? (part === null ? null : placeOfImport(resolve(root, file), part));
   if (!at) {
     const other = fileOf(error);

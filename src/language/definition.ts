@@ -1,5 +1,5 @@
 /** What `looks` is given, refused at once where nothing can be made of it: the compiler does not tell everybody. */
-import { fail } from '../core/problem/problem.ts';
+import { fail, ProblemError } from '../core/problem/problem.ts';
 import { show } from '../core/value/show.ts';
 import { type AnswerInit, replyEntries, repliesOf } from './answer.ts';
 import { body, needKnown, type Rule, record, text } from './given.ts';
@@ -72,6 +72,15 @@ function checkRecord(value: unknown, where: string, example: string): void {
   if (!fits(value)) fail('look-shape', { where, value: show(value), wanted });
 }
 
+/** Whatever is wrong is about this look. */
+function about(look: string, check: () => void): void {
+  try {
+    check();
+  } catch (error) {
+    throw error instanceof ProblemError ? new ProblemError({ ...error.problem, look }) : error;
+  }
+}
+
 /** As much of it as is looked into here. */
 type Definition = { answers?: Answers; states?: Record<string, LookSettings & { answers?: Answers }> };
 
@@ -85,10 +94,12 @@ export function checkDefinition(component: unknown, definition: object): void {
   checkAnswers(answers, 'looks(…)');
   for (const [name, state] of Object.entries(states)) {
     const where = `The look “${name}”`;
-    checkRecord(state, where, '{ props: { … }, async script() { … } }');
-    checkKinds(state, where);
-    checkEntries(state, stateEntries, where);
-    settingsIn(state, where);
-    checkAnswers(state.answers, where);
+    about(name, () => {
+      checkRecord(state, where, '{ props: { … }, async script() { … } }');
+      checkKinds(state, where);
+      checkEntries(state, stateEntries, where);
+      settingsIn(state, where);
+      checkAnswers(state.answers, where);
+    });
   }
 }

@@ -159,6 +159,10 @@ function openings(setup: RunSetup, plan: Plan, finishing: Finishing) {
       know(job, 1);
       finishing.add(finishing.finish(whole, job, execution).then(finishing.tell));
     },
+    /** What is wrong with one look of a file is found where that look is written. */
+    located(job: Job, { look, ...wrong }: Problem): Problem {
+      return look === undefined ? wrong : locateAtLook(wrong, { file: job.file, look }, textOf(job.file));
+    },
     /** Why an opened file is not used all the same, and where that is written; null when it is. */
     refusal(job: Job, { looks: found }: Opened): Problem | null {
       const only = found.find((look) => look.only);
@@ -248,7 +252,8 @@ function portOf(setup: RunSetup, queue: Queue, opening: ReturnType<typeof openin
       const refused = 'looks' in report ? opening.refusal(job, report) : null;
       if ('looks' in report && !refused) return queue.opened(job, opening.looksOf(job, report));
       const { problem: wrong, stack } = 'looks' in report ? { problem: refused!, stack: null } : report;
-      opening.whole(job, brokenBy(wrong, stack));
+      const located = opening.located(job, wrong);
+      opening.whole(job, brokenBy(located, located.place ? null : stack));
       queue.opened(job, []);
     },
     done(task, execution, before) {

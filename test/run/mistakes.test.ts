@@ -153,6 +153,12 @@ const files: Record<string, [code: string, message: RegExp, remedy: RegExp, line
     /a number from/,
     3,
   ],
+  Below: [
+    'export default looks(A, { states: {\n  a: {},\n  b: { prop: { name: 1 } },\n} });',
+    /The look “b” has no entry “prop”/,
+    /Did you mean “props”/,
+    5,
+  ],
   Shape: ['export default looks(A, { states: { a: () => {} } });', /The look “a” is function/, /Use an object/, 3],
   Made: ['export default looks(<A />, { states: { a: {} } });', /given an element for/, /component itself/, 3],
   Render: ['export default looks(A, { states: { a: { render: <A /> } } });', /the render/, /a component: render/, 3],

@@ -361,7 +361,8 @@ describe('an element that somebody points at', () => {
 
   it('has a target also where it has no name, in a shadow root', async () => {
     const { id } = await to('shut');
-    const hatch = '<div class="hatch" style="position: fixed; inset: 0 auto auto 320px; width: 50px; height: 50px"></div>';
+    const hatch =
+      '<div class="hatch" style="position: fixed; inset: 0 auto auto 320px; width: 50px; height: 50px"></div>';
     const host = "document.body.appendChild(document.createElement('div'))";
     await client.tryLine(id, `${host}.attachShadow({ mode: 'open' }).innerHTML = '${hatch}'`);
     const pointed = await client.point(id, 330, 10);

@@ -19,6 +19,8 @@ export type Problem = {
   frame?: string;
   /** `file:line:column` of the place. */
   place?: string;
+  /** The look that it is about, of a file that cannot be used for it; where that is written becomes the place. */
+  look?: string;
 };
 
 type More = Pick<Problem, 'found' | 'frame' | 'place'>;

@@ -40,6 +40,7 @@ const problem = fields({
   found: optional(list(text(10_000), 1000)),
   frame: optional(text(100_000)),
   place: optional(text(10_000)),
+  look: optional(text(10_000)),
 }) as Shape<Problem>;
 
 const state = fields({
