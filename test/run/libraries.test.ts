@@ -114,7 +114,7 @@ const Chooser = () => {
   return <div style={{ width: 400 }}>
     <div style={{ border: '1px solid', width: 380, height: 34, position: 'relative' }} onClick={() => setOpen(true)}>
       <input role="combobox" aria-label="Tongue" aria-expanded={open} aria-controls="tongues" style={{ width: 11, border: 0, outline: 'none' }} />
-      <div style={{ position: 'absolute', inset: 0 }}>{is || 'Choose'}</div><i role="button" style={{ position: 'absolute', right: 0 }}>v</i></div>
+      <div style={{ position: 'absolute', inset: 0, padding: '0 60px' }}><span>{is || 'Choose'}</span></div><i role="button" style={{ position: 'absolute', right: 0 }}>v</i></div>
     {open && <ul role="listbox" id="tongues" aria-label="Tongues"><li role="option" aria-selected={false} onClick={() => { setIs('Ligurian'); setOpen(false); }}>Ligurian</li></ul>}
   </div>;
 };

@@ -112,7 +112,7 @@ function isHostOf(element: Element, control: Element): boolean {
 
 /** True for a text or icon in the field of a control that opens a list: that opens wherever its field is clicked. */
 function isInField(element: Element, control: Element): boolean {
-  if (roleOf(control) !== 'combobox' || !paints(element)) return false;
+  if (roleOf(control) !== 'combobox' || ![element, ...elementsIn(element)].some(paints)) return false;
   const [shown, field] = [element.getBoundingClientRect(), fieldOf(control).getBoundingClientRect()];
   const isInside = shown.left >= field.left && shown.right <= field.right && shown.top >= field.top;
   return (
