@@ -94,6 +94,9 @@ export function behindWithout(folder: string | null, { closures, styles }: Behin
   };
 }
 
+/** What Vite made of a sheet, but for what stands for files that it refers to, which is another in every build. */
+const withoutPlaces = (code: string): string => code.replace(/__VITE_ASSET__[\w$]+?__/g, '');
+
 /** True for the module of a style sheet, or of the styles in a component's file. */
 const isStyle = (id: string): boolean => /\.(css|less|sass|scss|styl|stylus|pcss|postcss|sss)($|[?&])/.test(id);
 
@@ -161,7 +164,7 @@ export function followBuild(
     beside.set(id, new Set([...(beside.get(id) ?? []), ...direct.map(shown)]));
     if (path === null) return;
     const file = shownPath(root, path);
-    made.set(file, (made.get(file) ?? new Set()).add(`${id.slice(path.length)}\n${code}`));
+    made.set(file, (made.get(file) ?? new Set()).add(`${id.slice(path.length)}\n${withoutPlaces(code!)}`));
     const before = behind.styles[file]?.files ?? [];
     behind.styles[file] = { files: [...new Set([...before, ...read.map(shown)])].sort(), made: '' };
   };

@@ -325,6 +325,28 @@ ${lookFile(
   });
 });
 
+describe('a sheet that refers to files', () => {
+  it('has only what has changed run, however often it was made', async () => {
+    const quay = (text: string): string => `import './quay.css';\n${lookFile(`return <p>${text}</p>;`, 'plain: {}')}`;
+    const wave = `<svg xmlns="http://www.w3.org/2000/svg" width="20" height="10"><!--${'~'.repeat(6000)}--></svg>`;
+    const folder = project({
+      'sguardo.config.ts': configuration({ patience: 200 }),
+      'src/quay.css': `p { height: 20px; background: url('./wave.svg#sea') }`,
+      'src/wave.svg': wave,
+      'src/East.look.tsx': quay('East'),
+      'src/West.look.tsx': quay('West'),
+    });
+    const { client, run } = await serve(folder);
+    await run();
+    await client.decide({ kind: 'approve', all: true });
+    await run();
+    for (const text of ['East 1', 'East 2', 'East 3']) {
+      write(folder, { 'src/East.look.tsx': quay(text) });
+      expect([text, (await run()).run.reused]).toEqual([text, 1]);
+    }
+  });
+});
+
 describe('the description of an API', () => {
   it('has looks run again whose answers it may no longer give', async () => {
     const api = (type: string): string =>
