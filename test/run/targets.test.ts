@@ -40,6 +40,16 @@ describe('a target', () => {
     expect(look('by state').notes).toEqual([]);
   });
 
+  it('that is no field is told with what it is', async () => {
+    write(folder, {
+      'src/Named.look.tsx': `import { click, looks, the } from 'sguardo';
+const Named = () => <form><input aria-label="Draught" /><button type="button">Station</button></form>;
+export default looks(Named, { states: { opens: { async script() { await click(the.field(/Station/)); } } } });`,
+    });
+    const { look } = await served.run({ patterns: ['Named'] });
+    expect(look('opens').problem!.found).toEqual(["button “Station”: the.button('Station')", 'textbox “Draught”']);
+  });
+
   it('finds what has its name from several parts in a line, with the blanks between them', async () => {
     write(folder, {
       'src/Parts.look.tsx': `import { ensure, looks, the } from 'sguardo';

@@ -144,7 +144,9 @@ function insteadIn(all: Element[], asked: Query): string[] {
       return insteadOfRole(all, asked);
     case 'field': {
       const fields = all.filter(isField);
-      return fields.length > 0 ? like(fields, asked.name, nameOf) : ['no form field at all'];
+      const others = all.filter((element) => !isField(element));
+      const named = ofOtherRole(others, { by: 'role', role: '', name: asked.name, state: {} });
+      return [...named, ...(fields.length > 0 ? like(fields, asked.name, nameOf) : ['no form field at all'])];
     }
     case 'text':
       return like(
