@@ -44,6 +44,9 @@ export function causesOf(error: unknown): string[] {
   return said;
 }
 
+/** The file of a part of it, such as the script of a component. */
+const fileIn = (id: string): string => id.split('?', 1)[0]!;
+
 type Place = { path: string; line: number; column: number };
 
 const linesOf = (path: string): string[] => (existsSync(path) ? readFileSync(path, 'utf8').split('\n') : []);
@@ -64,7 +67,8 @@ const drawnImport = (message: string): string | null =>
 /** The file that an error says it lies in, without a line. */
 function fileOf(error: unknown): string | null {
   const all = error as BuildError;
-  const id = (all.errors?.[0] ?? all).id?.split('?', 1)[0];
+  const { id: part } = all.errors?.[0] ?? all;
+  const id = part === undefined ? undefined : fileIn(part);
   return id !== undefined && isAbsolute(id) && existsSync(id) ? id : null;
 }
 
@@ -76,7 +80,7 @@ function placeOf(root: string, error: unknown, most = mostCauses): Place | null 
   const deeper = placeOf(root, first.cause ?? all.cause, most - 1);
   if (deeper) return deeper;
   const unresolved = /failed to resolve import "(.+?)" from "(.+?)"/i.exec(messageOf(first));
-  if (unresolved) return placeOfImport(resolve(root, unresolved[2]!), unresolved[1]!);
+  if (unresolved) return placeOfImport(resolve(root, fileIn(unresolved[2]!)), unresolved[1]!);
   const shown = /╭─\[ (.+?):(\d+):(\d+) \]/.exec(uncoloured(messageOf(first)));
   // The bundler shows paths from where the service was started, which need not be the project.
   const drawn = shown ? [root, process.cwd()].map((from) => resolve(from, shown[1]!)).find(existsSync) : undefined;
@@ -98,8 +102,9 @@ const ownNames = (told: string): string =>
     (_, name: string, kind?: string) => `“sguardo${kind ? `/${kind}` : ''}” exports no “${name}”.`,
   );
 
-/** Vite 5 to 7 say in front of all else where it is, which is shown anyway. */
-const withoutPlace = (told: string): string => told.replace(/^\S+ \(\d+:\d+\): (?=")/, '');
+/** Vite 5 to 7 say in front of all else where it is, which is shown anyway; and all of them, which part of a component. */
+const withoutPlace = (told: string): string =>
+  told.replace(/^\S+ \(\d+:\d+\): (?=")/, '').replace(/(\.\w+)\?[^"\s]+(?=")/g, '$1');
 
 /** `"./forms" is not exported under the conditions […] from package …/tides (see exports field in …)`. */
 const unexported = /"\.\/(.+?)" is not exported under the conditions .*? from package \S+ \(see .*?\)\.?/;
