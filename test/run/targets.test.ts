@@ -50,6 +50,31 @@ export default looks(Named, { states: { opens: { async script() { await click(th
     expect(look('opens').problem!.found).toEqual(["button “Station”: the.button('Station')", 'textbox “Draught”']);
   });
 
+  it('is acted upon where it is once all that came into sight with it is there', async () => {
+    write(folder, {
+      'src/Grows.look.tsx': `import { useEffect, useRef, useState } from 'react';
+import { click, ensure, looks, the } from 'sguardo';
+function Grows() {
+  const above = useRef(null);
+  const [height, setHeight] = useState(1);
+  const [said, setSaid] = useState('');
+  useEffect(() => {
+    const seen = new IntersectionObserver(([one]) => one.isIntersecting && setHeight(120));
+    seen.observe(above.current);
+    return () => seen.disconnect();
+  }, []);
+  return <main><div style={{ height: 1500 }} /><div ref={above} style={{ height }} />
+    <button type="button" onClick={() => setSaid('Sent')}>Send</button><p>{said}</p><div style={{ height: 900 }} /></main>;
+}
+export default looks(Grows, { states: { sends: { async script() {
+  await click(the.button('Send'));
+  await ensure(the.text('Sent')).isVisible();
+} } } });`,
+    });
+    const { look } = await served.run({ patterns: ['Grows'] });
+    expect(look('sends').problem).toBeNull();
+  });
+
   it('finds what has its name from several parts in a line, with the blanks between them', async () => {
     write(folder, {
       'src/Parts.look.tsx': `import { ensure, looks, the } from 'sguardo';

@@ -6,6 +6,7 @@ import { isTarget, type Target } from '../../language/target.ts';
 import { native } from '../host/natives.ts';
 import { patience } from '../host/settings.ts';
 import type { Recording } from '../record/recording.ts';
+import { untilQuiet } from '../session/still.ts';
 import { isFramed, nextFrame } from '../time/frame.ts';
 import { describeCover } from './cover.ts';
 import { handleOf, reaches, whyOutOfReach } from './handle.ts';
@@ -57,6 +58,8 @@ export function actionable(current: Step, recording: Recording, aim: Aim, purpos
     if (hidden) wrong('target-hidden', { why: hidden });
     if (purpose.needsEnabled && isDisabled(element)) wrong('target-disabled');
     const scrolled = bringIntoView(handle);
+    // What comes into sight may show more at once, and move what lies below it.
+    if (scrolled) await untilQuiet(() => recording.isOver);
     const before = boxOf(handle);
     if (mayMove()) {
       await moveOneFrame();
