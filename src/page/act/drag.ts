@@ -15,6 +15,7 @@ import { bitsOf, heldBits, modifierKeys } from './held.ts';
 import { afterInput, send } from './input.ts';
 import { pointerMoved } from './pointer.ts';
 import { only, retry } from './retry.ts';
+import { untilQuiet } from '../session/still.ts';
 import { bringIntoView, pointOf } from './scroll.ts';
 import { boxOf } from './element.ts';
 
@@ -57,11 +58,11 @@ type Drop = { target: Target; before: Element | null; at: Amount | undefined };
  * or on what is there only then, and may lie under what is dragged.
  */
 const dropPoint = (current: Step, recording: Recording, { target, before, at }: Drop): Promise<Point> =>
-  retry(current, recording, () => {
+  retry(current, recording, async () => {
     const handle = handleOf(before && isInReach(before) ? before : only(target));
     const why = whyOutOfReach(handle);
     if (why) fail('target-hidden', { target: String(target), why });
-    bringIntoView(handle);
+    if (bringIntoView(handle)) await untilQuiet(() => recording.isOver);
     const [left, top] = boxOf(handle);
     return at ? [left + at[0], top + at[1]] : pointOf(handle);
   });
