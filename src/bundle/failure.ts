@@ -102,9 +102,9 @@ const ownNames = (told: string): string =>
     (_, name: string, kind?: string) => `“sguardo${kind ? `/${kind}` : ''}” exports no “${name}”.`,
   );
 
-/** Vite 5 to 7 say in front of all else where it is, which is shown anyway; and all of them, which part of a component. */
+/** Without the place that Vite 5 to 7 put in front, which is shown anyway, and without the part of a component. */
 const withoutPlace = (told: string): string =>
-  told.replace(/^\S+ \(\d+:\d+\): (?=")/, '').replace(/(\.\w+)\?[^"\s]+(?=")/g, '$1');
+  told.replace(/^\S+ \(\d+:\d+\): (?=")/, '').replace(/(\.(?:vue|svelte))\?(?:vue|svelte|type=)[^"\s]*(?=")/g, '$1');
 
 /** `"./forms" is not exported under the conditions […] from package …/tides (see exports field in …)`. */
 const unexported = /"\.\/(.+?)" is not exported under the conditions .*? from package \S+ \(see .*?\)\.?/;

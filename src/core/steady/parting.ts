@@ -105,7 +105,7 @@ const madeUp = /blob:|[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-/i;
 
 const listed = (requests: readonly string[]): string => requests.join(', ') || 'none';
 
-/** The reason that fits best, with what to write against it; `lines` are those of the capture that differs, if one does. */
+/** The reason that fits best, with what to write against it; `lines` are those of a capture that differs. */
 function reason(before: Reference, now: Reference, index: number | null, lines: readonly string[] | undefined): string {
   const real = now.requests.find((title) => title.endsWith('sent to the network'));
   if (real)
