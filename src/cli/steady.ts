@@ -25,8 +25,8 @@ export function addSteady(program: Command): void {
     .addHelpText(
       'after',
       `
-The first round is run as usual. The others are run beside endless loops, shuffled, in one window and in several,
-with new windows, and with more real time before the look's own time moves on.
+Every look gets a document of its own. The first round is run as usual; the others beside endless loops, shuffled,
+in one window and in several, with new windows, and with more real time before the look's own time moves on.
 
 Examples:
   sguardo steady                    every look, 6 rounds

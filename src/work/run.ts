@@ -214,8 +214,14 @@ function infoOfDeclared(file: string, declared: Opened['looks'][number], order: 
   };
 }
 
-/** True for a look that gets a fresh document: what is to be approved must owe nothing to others. */
-function isAlone({ settings, dependsOnOthers }: RunSetup, { info, isolate }: WantedLook, approved: object): boolean {
+/** True for a look that gets a fresh document: what is to be approved or repeated must owe nothing to others. */
+function isAlone(
+  { settings, request, dependsOnOthers }: RunSetup,
+  { info, isolate }: WantedLook,
+  approved: object,
+): boolean {
+  // Rounds are shuffled: a module that counts would tell what ran before, and no more.
+  if (request.steady) return true;
   if (isolate !== null) return isolate;
   if (settings.isolate !== null) return settings.isolate === 'look';
   return Object.keys(approved).length === 0 || dependsOnOthers(info);

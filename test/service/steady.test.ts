@@ -14,6 +14,8 @@ beforeAll(async () => {
   folder = project({
     'src/Buoy.look.tsx': lookFile('return <p>Buoy</p>;', 'plain: {}'),
     'src/Chance.look.tsx': lookFile('return <p>{URL.createObjectURL(new Blob([]))}</p>;', 'plain: {}'),
+    // Its picture is always the same: only the markup tells how many were mounted before.
+    'src/Count.look.tsx': `let count = 0;\n${lookFile('return <p data-count={++count}>Count</p>;', 'a: {}, b: {}, c: {}, d: {}')}`,
   });
   served = await serve(folder);
   ({ results } = await served.run({ repeat: 3, steady: true }));
@@ -48,14 +50,15 @@ it('an unsteady capture is approved only when that is said', async () => {
   expect(refused.err).toMatch(/✗ 1 capture is unsteady: Chance › plain \(end\)\.\n→ .*--unsteady/);
   expect(refused.code).toBe(2);
   const approved = await sguardo(folder, 'approve', '--all', '--unsteady');
-  expect(approved.out).toContain('2 captures approved.');
+  expect(approved.out).toContain('6 captures approved.');
 });
 
 it('the command says how many, which and why', async () => {
   const { code, out } = await sguardo(folder, 'steady', '--rounds', '2');
   expect(out).toMatch(/≈ unsteady {2}Chance › plain {2}day\n {2}In round 2 /);
-  expect(out).toMatch(/^1 look of 2 came out differently in 2 rounds/m);
+  expect(out).toMatch(/^1 look of 6 came out differently in 2 rounds/m);
   expect(code).toBe(1);
+  expect(out).not.toContain('Count');
   const steady = await sguardo(folder, 'steady', 'Buoy', '--rounds', '2');
   expect(steady.out).toMatch(/^0 looks of 1 came out differently in 2 rounds/m);
   expect(steady.code).toBe(0);
