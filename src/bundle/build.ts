@@ -8,6 +8,7 @@ import { refuseDecorators } from './decorators.ts';
 import { basePrefix, entries, entryPrefix, inputsOf, type Sources, takenInstead } from './entries.ts';
 import { followBuild } from './graph.ts';
 import { frameworkPackages } from './kinds.ts';
+import { lazyInOrder } from './lazy.ts';
 import { settleMarkers } from './markers.ts';
 import { languageAlias } from './own.ts';
 import { ownPages, ownPagesIn } from './ownPages.ts';
@@ -106,6 +107,7 @@ export async function build(root: string, sources: Sources): Promise<Built> {
       ...(Object.keys(sources.instead).length > 0 ? [takenInstead(sources.instead)] : []),
       entries(root, sources),
       ownPagesIn(await ownPages()),
+      lazyInOrder(),
       pages(root, vite.version, inputsOf(sources), (folder) => {
         publicFolder = folder;
       }),

@@ -15,7 +15,7 @@ export type OwnScripts = Record<string, { code: string; exports: string[] }>;
 /** What look files and builds of them import of ours. */
 const language = ['language/index', ...kinds.map((kind) => `language/kinds/${kind}`)];
 const adapters = kinds.map((kind) => `page/adapters/${kind}`);
-const modules = ['page/start', ...language, ...adapters];
+const modules = ['page/start', 'page/lazy', ...language, ...adapters];
 
 const nameOf = (module: string): string => module.replaceAll('/', '-');
 

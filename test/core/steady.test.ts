@@ -91,6 +91,11 @@ describe('two runs of one look', () => {
       /another order \(GET \/b, GET \/a instead of GET \/a, GET \/b\)/,
     ],
     [
+      { requests: ['GET /z', 'GET /a', 'GET /b', 'GET /c', 'GET /d', 'GET /e'] },
+      { requests: ['GET /z', 'GET /b', 'GET /a', 'GET /c', 'GET /d', 'GET /e'], hash: 'b' },
+      /another order \(GET \/b, GET \/a, GET \/c, GET \/d and 1 more instead of GET \/a, GET \/b, GET \/c, /,
+    ],
+    [
       {},
       { requests: ['GET https://tiles.example/1 → sent to the network'], hash: 'b' },
       /real network \(GET https:\/\/tiles\.example\/1\).*answers/,

@@ -13,7 +13,7 @@ export type Reference = {
   problem: string | null;
   steps: { step: Step; shows: string }[];
   captures: Record<string, { hash: string; markup: string[] }>;
-  /** What the page asked for, in that order. */
+  /** What the page asked for, in that order; the scripts and styles that are its own are loaded side by side. */
   requests: string[];
 };
 
@@ -52,7 +52,9 @@ export function referenceOf(look: FinishedLook, hash: (text: string) => string):
     problem: problem?.message ?? null,
     steps: timeline.steps.map((step) => ({ step, shows: moments[step.after ?? step.before] ?? '' })),
     captures: Object.fromEntries(captures.map(({ summary, markup }) => [summary.name, { hash: summary.hash, markup }])),
-    requests: timeline.marks.filter(({ lane }) => lane === 'network').map(({ title }) => title),
+    requests: timeline.marks
+      .filter(({ lane, title }) => lane === 'network' && !title.startsWith('GET /assets/'))
+      .map(({ title }) => title),
   };
 }
 
@@ -103,7 +105,18 @@ function captureDiffers(before: Reference, now: Reference): { what: string; line
 /** Names that browsers and libraries make up by chance. */
 const madeUp = /blob:|[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-/i;
 
-const listed = (requests: readonly string[]): string => requests.join(', ') || 'none';
+/** So many requests are named at most. */
+const mostListed = 4;
+
+/** Requests in words, from the first one on that is another than in `other`. */
+function listed(requests: readonly string[], other: readonly string[]): string {
+  const from = Math.max(
+    0,
+    requests.findIndex((one, i) => one !== other[i]),
+  );
+  const rest = requests.length - from - mostListed;
+  return requests.slice(from, from + mostListed).join(', ') + (rest > 0 ? ` and ${rest} more` : '') || 'none';
+}
 
 /** The reason that fits best, with what to write against it; `lines` are those of a capture that differs. */
 function reason(before: Reference, now: Reference, index: number | null, lines: readonly string[] | undefined): string {
@@ -117,7 +130,7 @@ function reason(before: Reference, now: Reference, index: number | null, lines: 
   const wasOrder = before.requests.map(asked);
   if (order.join('\n') !== wasOrder.join('\n'))
     return (
-      `Its requests came in another order (${listed(order)} instead of ${listed(wasOrder)}). ` +
+      `Its requests came in another order (${listed(order, wasOrder)} instead of ${listed(wasOrder, order)}). ` +
       'Let the answer that comes first say so: hold the other one with hold: true and letGo().'
     );
   if (lines?.some((line) => madeUp.test(line)))

@@ -3,6 +3,7 @@ import type { Files } from '../../core/wire/wire.ts';
 import { ask } from '../host/host.ts';
 import { append, native } from '../host/natives.ts';
 import { lookNumber } from '../host/settings.ts';
+import { importedSoFar, isImporting, stir } from '../lazy.ts';
 import { forgetAskers, noteAsker } from './askers.ts';
 import { framesNow } from './frames.ts';
 
@@ -57,8 +58,8 @@ export function traffic(): Traffic {
   const late = native.now() - longestBeacon;
   const isBeaconOnTheWay = beacons.some(({ since }) => since > late);
   const frames = framesNow();
-  const pending = inFlight > held || filesOnTheWay() || frames.onTheWay || isBeaconOnTheWay;
-  return { pending, events: events + frames.arrived };
+  const pending = inFlight > held || filesOnTheWay() || frames.onTheWay || isBeaconOnTheWay || isImporting();
+  return { pending, events: events + frames.arrived + importedSoFar() };
 }
 
 /** A number that grows whenever files were found to have been asked for or to have come. */
@@ -105,6 +106,7 @@ function arrived({ loading, asked }: Files): void {
   if (requests.loading !== loading || (filesAsked !== null && filesAsked !== asked)) {
     requests.events++;
     requests.fileEvents++;
+    stir();
   }
   requests.loading = loading;
   filesAsked = asked;
