@@ -13,6 +13,7 @@ import type { Bundle } from './bundle.ts';
 import type { Keeping, Kept } from '../keep/keep.ts';
 import type { KeepingLines } from '../keep/lines.ts';
 import { programBeside } from './fromSource.ts';
+import { ourVite } from './vite.ts';
 
 /** What it is asked to do. */
 export type Order =
@@ -52,7 +53,7 @@ class Builder {
   /** `onEnd` hears of what was not answered when the process ended although nobody wanted that. */
   constructor(onEnd: (unanswered: Pending[], why: string) => void) {
     this.#onEnd = onEnd;
-    const { file, execArgv } = programBeside(import.meta.url, 'builderProcess');
+    const { file, execArgv } = programBeside(import.meta.url, 'builderProcess', ourVite());
     this.#child = fork(file, [], { execArgv, serialization: 'advanced', env: environment() });
     this.#child.on('message', (answer: Answer) => this.#hear(answer));
     this.#child.once('error', (error) => this.#end(error.message));

@@ -2,12 +2,15 @@
 import { createRequire } from 'node:module';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 
-/** Where a module of ours lies, by its path from another, and the arguments that Node needs to run it. */
-export function programBeside(url: string, name: string): { file: string; execArgv: string[] } {
+/**
+ * Where a module of ours lies, by its path from another, and the arguments that Node needs to run it. `loads` is a large
+ * module of others that it imports, by its path.
+ */
+export function programBeside(url: string, name: string, loads?: string): { file: string; execArgv: string[] } {
   const isSource = url.endsWith('.ts');
-  return {
-    file: fileURLToPath(new URL(`./${name}.${isSource ? 'ts' : 'js'}`, url)),
-    // Somebody has to compile it.
-    execArgv: isSource ? ['--import', pathToFileURL(createRequire(url).resolve('tsx')).href] : [],
-  };
+  const file = fileURLToPath(new URL(`./${name}.${isSource ? 'ts' : 'js'}`, url));
+  if (!isSource) return { file, execArgv: [] };
+  // Somebody has to compile ours, and would take most of a second to look through the other one.
+  const first = [...(loads ? [loads] : []), createRequire(url).resolve('tsx')];
+  return { file, execArgv: first.flatMap((one) => ['--import', pathToFileURL(one).href]) };
 }

@@ -5,13 +5,14 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { connect, createServer, type Socket } from 'node:net';
 import { programBeside } from './fromSource.ts';
+import { ourVite } from './vite.ts';
 import type { LiveNews, LiveOptions } from './liveProcess.ts';
 
 export type LiveGate = { port: number; close(): Promise<void> };
 
 /** Starts the process, and resolves with the port that it listens on. */
 function start(options: LiveOptions, started: (child: ChildProcess) => void): Promise<number> {
-  const { file, execArgv } = programBeside(import.meta.url, 'liveProcess');
+  const { file, execArgv } = programBeside(import.meta.url, 'liveProcess', ourVite());
   const { VITEST: _, NODE_ENV: __, ...env } = process.env;
   const child = fork(file, [JSON.stringify(options)], { execArgv, env });
   started(child);

@@ -16,6 +16,11 @@ function homeOf(root: string): string | null {
   }
 }
 
+const mainOf = (home: string): string => join(home, 'dist/node/index.js');
+
+/** The main module of our own Vite. */
+export const ourVite = (): string => mainOf(homeOf(import.meta.dirname)!);
+
 /** The version of a project's Vite, without loading it. */
 export function viteVersionOf(root: string): string {
   const home = homeOf(root) ?? homeOf(import.meta.dirname);
@@ -28,7 +33,7 @@ export async function viteOf(root: string): Promise<Vite> {
   process.env.NODE_ENV ??= 'development';
   const home = homeOf(root);
   try {
-    if (home) return (await import(pathToFileURL(join(home, 'dist/node/index.js')).href)) as Vite;
+    if (home) return (await import(pathToFileURL(mainOf(home)).href)) as Vite;
   } catch {}
   return import('vite');
 }

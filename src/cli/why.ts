@@ -96,11 +96,13 @@ const document = (answers: readonly Answer[]): object => ({
   })),
 });
 
-function editText(found: FoundEdit, { causes }: CauseList): string {
+function editText(found: FoundEdit, hasFailed: boolean, { causes }: CauseList): string {
   const cause = causes.find(({ key }) => key === found.key);
   const others = cause ? cause.captures.length - 1 : 0;
   const also = others > 0 ? pc.dim(` It explains ${counted(others, 'other capture')} as well.`) : '';
-  return [cause?.title ?? 'It fails.', foundText(found, also)].join('\n').replace(/^(?=.)/gm, '  ');
+  return [cause?.title ?? (hasFailed ? 'It fails.' : 'It has changed.'), foundText(found, also)]
+    .join('\n')
+    .replace(/^(?=.)/gm, '  ');
 }
 
 /** Where a failing look parts from the last time that it passed. */
@@ -126,5 +128,5 @@ function answerText({ result, capture, found: { edits, hunks, note } }: Answer, 
   const where = [environment, ...(capture === null || capture === 'end' ? [] : [capture]), verdict].join(' · ');
   const looked = note ?? `${counted(hunks, 'edit')} looked through.`;
   const head = `${pc.bold(lookTitle(component, look))} ${pc.dim(`· ${where} · ${looked}`)}`;
-  return [head, ...edits.map((edit) => editText(edit, causes))].join('\n');
+  return [head, ...edits.map((edit) => editText(edit, capture === null, causes))].join('\n');
 }

@@ -35,7 +35,7 @@ export type Culprits = {
 const lane = 2000;
 
 /** Goes into the key of what is kept: another one when the search has been changed. */
-const version = 1;
+const version = 2;
 
 const digest = (value: unknown): string => createHash('sha256').update(JSON.stringify(value)).digest('hex');
 
@@ -58,8 +58,9 @@ function leftOf(sought: readonly Sought[], first: ReadonlySet<string>, left: Set
   return left;
 }
 
-/** The one thing that is looked for where a look fails. */
+/** The one thing that is looked for where a look fails, and where a capture has changed without a known cause. */
 const failure = 'the look fails';
+const change = 'the capture has changed';
 
 const nothing = (note: string): FoundEdits => ({ edits: [], hunks: 0, note });
 
@@ -107,9 +108,10 @@ async function soughtIn({ explainer }: RunTools, result: ResultSummary, capture:
     return [{ key: failure, before: null, now: said, place: null }];
   }
   const { causes } = await explainer.list([result]);
-  return causes
+  const known = causes
     .filter(({ kind, captures }) => kind !== 'failed' && captures.some((one) => one.capture === capture))
     .map(({ key, before, now, title, place }) => ({ key, before, now: now ?? title, place }));
+  return known.length > 0 ? known : [{ key: change, before: null, now: '', place: null }];
 }
 
 /** When a look was last as it should be; null where nobody knows of such a time. */
@@ -119,6 +121,9 @@ function sinceOf({ store }: RunTools, result: ResultSummary, capture: string | n
   const passed = lastPassed(store, result);
   return passed && { sources: store.runs.sources(passed.run), commit: store.runs.get(passed.run)?.commit ?? null };
 }
+
+/** True for what only the picture of a capture tells. */
+const isOfPicture = ({ key }: Sought): boolean => key === change || kindOf(key) === 'picture';
 
 /** How a look is tried without hunks; null where its baseline's moment was not kept. */
 function attemptOf(
@@ -140,9 +145,16 @@ function attemptOf(
   const stored = store.results.captures(id).find(({ name }) => name === capture);
   const changed = captureMaterial(store, stored?.manifest ?? null);
   const first = changed ? keysBetween(before, changed) : new Set<string>();
+  const approved = result.captures.find(({ name }) => name === capture)?.baseline ?? null;
+  const ofPicture = sought.filter(isOfPicture).map(({ key }) => key);
+  const others = sought.filter((one) => !isOfPicture(one));
   return async (undone) => {
-    const now = (await without(tools, settings, result, undone))?.scenes.get(capture);
-    return now ? leftOf(sought, first, keysBetween(before, now)) : null;
+    const tried = await without(tools, settings, result, undone);
+    const now = tried?.scenes.get(capture);
+    if (!tried || !now) return null;
+    const differing = keysBetween(before, now);
+    const isAsApproved = tried.pictures.get(capture) === approved || (first.size > 0 && differing.size === 0);
+    return new Set([...leftOf(others, first, differing), ...(isAsApproved ? [] : ofPicture)]);
   };
 }
 

@@ -170,34 +170,43 @@ function leaveNote(folder: string, url: string): string {
   return note;
 }
 
-async function serveProject(held: Held, port: number | undefined, logger: ServiceOptions['logger']): Promise<Service> {
-  const { root, config, folder, store } = held;
-  const live = liveFeed();
-  const shown: Shown = { bundles: [], beside: new Set(), network: [] };
-  const ports: Ports = { api: 0, stage: 0, live: 0 };
-  const url = (): string => local(ports.api);
-  const stage = (): string => local(ports.stage);
-  const { servers, crew, headedCrew } = await openStages(held, shown, ports);
+/** The addresses of what a service serves; known when asked, and not before it listens. */
+const urlsOf = (ports: Ports) => ({
+  url: () => local(ports.api),
+  stage: () => local(ports.stage),
+  live: () => local(ports.live),
+});
+type Urls = ReturnType<typeof urlsOf>;
+
+type Crews = { crew: Crew; headedCrew: Crew };
+
+/** What looks are bundled, run, drawn and kept with. */
+function toolsOf(
+  held: Held,
+  shown: Shown,
+  { crew, headedCrew }: Crews,
+  { stage }: Urls,
+  log: (error: unknown) => void,
+) {
+  const { root, config, store } = held;
   const settings = () => readConfig(config);
   const shownSettings = settingsShown(config);
-  let log = (_error: unknown): void => {};
-  const telling = (error: unknown): void => log(error);
   const sources = sourcesOf(root, store);
-  const redrawer = redrawerOf({ root, store, crew, stage, log: telling });
-  const explainer = explainerOf({ root, store, crew, sources, settings, stage, log: telling });
-  const tools = {
+  return {
     root,
     config,
     store,
-    explainer,
-    redrawer,
+    settings,
+    shownSettings,
+    explainer: explainerOf({ root, store, crew, sources, settings, stage, log }),
+    redrawer: redrawerOf({ root, store, crew, stage, log }),
     sources,
     crew,
     headedCrew,
-    live,
+    live: liveFeed(),
     cache: folderCacheOf(store),
     bundler: new Bundler(root, version, store.graph),
-    log: telling,
+    log,
     serveBeside(bundle: Bundle) {
       shown.beside.add(bundle);
       return () => void shown.beside.delete(bundle);
@@ -207,31 +216,45 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
       return show(shown, bundle, wanted);
     },
   };
+}
+
+/** What answers the calls of clients. */
+function contextOf(tools: ReturnType<typeof toolsOf>, urls: Urls) {
+  const { root, store, settings, shownSettings, explainer, live } = tools;
   const conductor = new Conductor(tools);
   const isBusy = (): boolean => conductor.current !== null;
   const sittings = sittingsOf(tools);
-  const challenger = challengerOf(tools, isBusy);
-  const watcher = watcherOf(root, () => conductor.startDue());
   const coverage = coverageDeskOf(root, store, settings);
   const accessibility = accessibilityDeskOf({ root, store, explainer, settings });
-  const urls = { url, stage, live: () => local(ports.live) };
-  const context = {
+  return {
     store,
     conductor,
     sittings,
     explainer,
     culprits: culpritsOf(tools, isBusy),
-    challenger,
+    challenger: challengerOf(tools, isBusy),
     coverage,
     accessibility,
     handbook: handbookOf({ root, store, accessibility, coverage }),
     closeWindows: sittings.closeWindows,
     live,
-    watcher,
+    watcher: watcherOf(root, () => conductor.startDue()),
     root,
     settings,
     project: projectInfoOf({ root, version, store, conductor, settings: shownSettings.read, ...urls }),
   };
+}
+
+async function serveProject(held: Held, port: number | undefined, logger: ServiceOptions['logger']): Promise<Service> {
+  const { root, folder } = held;
+  const shown: Shown = { bundles: [], beside: new Set(), network: [] };
+  const ports: Ports = { api: 0, stage: 0, live: 0 };
+  const urls = urlsOf(ports);
+  const { servers, crew, headedCrew } = await openStages(held, shown, ports);
+  let log = (_error: unknown): void => {};
+  const tools = toolsOf(held, shown, { crew, headedCrew }, urls, (error) => log(error));
+  const context = contextOf(tools, urls);
+  const { conductor, live } = context;
   const server = await buildApi({
     context,
     port: () => ports.api,
@@ -250,16 +273,13 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     throw error;
   }
   const parts = {
-    note: leaveNote(folder, url()),
-    watcher,
-    conductor,
-    sittings,
-    challenger,
-    drawers: [explainer, redrawer],
+    ...context,
+    note: leaveNote(folder, urls.url()),
+    drawers: [tools.explainer, tools.redrawer],
     crews: [crew, headedCrew],
     servers: [server, ...servers],
   };
   let closed: Promise<void> | null = null;
   const close = (): Promise<void> => (closed ??= endService(held, parts));
-  return { url: url(), stage: stage(), root, unneeded, log, close };
+  return { url: urls.url(), stage: urls.stage(), root, unneeded, log, close };
 }

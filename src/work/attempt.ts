@@ -23,7 +23,8 @@ export type AttemptSetup = {
   origin: string;
 };
 
-export type Attempted = { hasPassed: boolean; scenes: Map<string, Scene> };
+/** What captures show, and the hashes of their pictures, by name. */
+export type Attempted = { hasPassed: boolean; scenes: Map<string, Scene>; pictures: Map<string, string> };
 
 /** The texts of sheets, and what canvases show, of a finished look, by their hashes. */
 function textsOf(
@@ -79,7 +80,8 @@ export async function attemptLook(setup: AttemptSetup): Promise<Attempted | null
       capture.summary.name,
       flatten(capture.moment, textsOf(finished, capture), finished.timeline.assets),
     ]);
-    return { hasPassed: execution.report.outcome === 'passed', scenes: new Map(scenes) };
+    const pictures = finished.captures.map(({ summary }): [string, string] => [summary.name, summary.hash]);
+    return { hasPassed: execution.report.outcome === 'passed', scenes: new Map(scenes), pictures: new Map(pictures) };
   } finally {
     lane.leave();
   }

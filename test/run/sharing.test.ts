@@ -68,7 +68,10 @@ it('settings of a look file are numbers in their range', async () => {
       'return null;',
       "plain: { patience: 70, script: () => ensure(the.button('Net')).isVisible() }",
     ),
-    'src/Endless.look.tsx': lookFile('return null;', 'plain: { timeLimit: 300, async script() { for (;;); } }'),
+    'src/Endless.look.tsx': lookFile(
+      'return null;',
+      'plain: { timeLimit: 300, async script() { for (;;) await new Promise((go) => setTimeout(go, 20)); } }',
+    ),
   });
   const { results } = await served.run({ patterns: ['Odd', 'Short', 'Yes', 'Quick', 'Endless'] });
   const said = (name: string) => results.find(({ component }) => component === `src/${name}`)!.problem!.message;

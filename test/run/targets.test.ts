@@ -23,6 +23,7 @@ describe('a target', () => {
     'narrowed one way after the other',
     'through a shadow root',
     'through frames',
+    'through a frame in a frame',
     'by a mark',
     'by structure',
   ])('finds an element %s', (name) => {

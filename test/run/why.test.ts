@@ -44,6 +44,22 @@ export default looks(Card, {
   },
 });
 `,
+  'src/sea.ts':
+    'export const calm = 1;\n\nexport const sea = "#0066cc";\n\nexport const wind = 2;\n\nexport const reach = "40px";\n',
+  // What a script has told the document of properties is in the picture, and in no moment.
+  'src/Radar.look.tsx': `import { looks } from 'sguardo';
+import { calm, reach, sea, wind } from './sea';
+CSS.registerProperty({ name: '--sea', syntax: '<color>', inherits: false, initialValue: sea });
+CSS.registerProperty({ name: '--reach', syntax: '<length>', inherits: false, initialValue: reach });
+const style = { width: 40, height: 40 };
+const Radar = ({ marks, ...props }: { marks?: object }) => (
+  <div style={{ ...style, ...props }} data-calm={calm > 9} data-wind={wind > 9} {...marks} />
+);
+export default looks(Radar, { states: {
+  sweeps: { props: { background: 'var(--sea)' } },
+  reaches: { props: { border: '1px solid', borderRadius: 'var(--reach)', marks: { 'data-reach': reach, 'data-far': reach } } },
+} });
+`,
 };
 
 /** What was found, in short: file and line of each hunk, by the beginning of the cause's title. */
@@ -129,6 +145,25 @@ describe('the edit that did it', () => {
     const { out } = await sguardo(folder, 'causes', 'Card/plain', '--edits');
     expect(out).toContain('✓ These edits did it together: without them it is gone.');
     expect(out).toContain("− const label = 'Release';");
+  });
+
+  it('is found where only the picture tells what has changed', async () => {
+    await edited({
+      'src/sea.ts': original('src/sea.ts')
+        .replace('calm = 1', 'calm = 3')
+        .replace('#0066cc', '#006633')
+        .replace('= 2', '= 4')
+        .replace('40px', '10px'),
+    });
+    const { causes, unexplained } = await served.client.causes();
+    expect(causes.map(({ kind, captures }) => [kind, captures[0]!.look])).toEqual([['picture', 'sweeps']]);
+    expect(unexplained.map(({ look }) => look)).toEqual(['reaches']);
+    expect(await found(served, 'sweeps')).toEqual({ 'a colour of the picture': ['src/sea.ts:3'] });
+    const { edits } = await served.client.edits(unexplained[0]!.result, 'end');
+    expect(edits).toMatchObject([{ key: 'the capture has changed', proved: [{ file: 'src/sea.ts', line: 7 }] }]);
+    const { out, code } = await sguardo(folder, 'why', 'Radar/reaches');
+    expect(out).toContain('  It has changed.\n  ✓ This edit did it: without it the change is gone.');
+    expect(code).toBe(0);
   });
 
   it('is not made up where no source has changed, and the call says what is missing', async () => {

@@ -16,6 +16,9 @@ function Any({ what, children = 'plain' }) {
     const brush = canvas.current?.getContext(what === 'webgl' ? 'webgl' : '2d');
     if (what === 'drawn') { brush.fillStyle = 'navy'; brush.fillRect(0, 0, 20, 20); }
     if (what === 'selected') getSelection().selectAllChildren(document.querySelector('p'));
+    if (what === 'property')
+      try { CSS.registerProperty({ name: '--sea', syntax: '<color>', inherits: false, initialValue: 'navy' }); } catch {}
+    if (what === 'worklet') void CSS.paintWorklet.addModule('data:text/javascript,');
     if (what === 'font') document.fonts.add(new FontFace('Sea', 'local(serif)'));
   }, []);
   return <div style={{ width: 200 }}><p>{children}</p><button>press</button>
@@ -28,7 +31,7 @@ export default looks(Any, { props: {}, states: {
   plain: {}, picture: { props: { what: 'picture' } }, drawn: { props: { what: 'drawn' } },
   pressed: { async script() { await capture('before'); await click(the.button('press')); } },
   webgl: { props: { what: 'webgl' } }, film: { props: { what: 'film' } }, selected: { props: { what: 'selected' } },
-  font: { props: { what: 'font' } },
+  font: { props: { what: 'font' } }, property: { props: { what: 'property' } }, worklet: { props: { what: 'worklet' } },
 } });
 `;
 const svg = (colour: string): string =>
@@ -52,7 +55,7 @@ beforeAll(async () => {
 describe('a moment as approved', () => {
   it('has the approved picture stand for its capture', async () => {
     const { look, run } = await served.run();
-    expect(run.tally).toMatchObject({ passed: 8 });
+    expect(run.tally).toMatchObject({ passed: 10 });
     for (const name of ['plain', 'picture', 'drawn']) expect([name, vouched(look(name))]).toEqual([name, [true]]);
     expect(vouched(look('pressed'))).toEqual([true, true]);
     const [capture] = look('plain').captures;
@@ -63,7 +66,7 @@ describe('a moment as approved', () => {
 
   it('is photographed where it does not tell everything', async () => {
     const { look } = await served.run({ fresh: true });
-    for (const name of ['webgl', 'film', 'selected', 'font'])
+    for (const name of ['webgl', 'film', 'selected', 'font', 'property', 'worklet'])
       expect([name, vouched(look(name))]).toEqual([name, [false]]);
   });
 
@@ -83,9 +86,9 @@ describe('a moment as approved', () => {
 describe('an audit', () => {
   it('runs and photographs what would have been taken over', async () => {
     const { run, look } = await served.run({ audit: 100 });
-    expect(run).toMatchObject({ reused: 0, tally: { passed: 8 }, notes: [] });
+    expect(run).toMatchObject({ reused: 0, tally: { passed: 10 }, notes: [] });
     expect(vouched(look('plain'))).toEqual([false]);
-    expect((await served.run({ audit: 50 })).run.reused).toBe(4);
+    expect((await served.run({ audit: 50 })).run.reused).toBe(5);
   });
 
   it('tells of a look that comes out differently although nothing has changed for it, and never takes it over again', async () => {

@@ -105,12 +105,12 @@ export function CausePanel({ entry, shot, entries, comment, onGo }: Props) {
       {told && <p className="text-[11.5px] text-soft">{told}</p>}
       <Decided shot={shot} />
       {cluster && <Effects effects={cluster.effects} />}
-      {(kind === 'cause' || kind === 'failed') && (
+      {(kind === 'cause' || kind === 'failed' || kind === 'unexplained') && (
         <div>
           <FindEdit
             result={shot.result}
             capture={kind === 'failed' ? null : shot.capture}
-            pick={(edits) => edits.find(({ key }) => key === cluster!.key) ?? edits[0]}
+            pick={(edits) => edits.find(({ key }) => key === cluster?.key) ?? edits[0]}
           />
         </div>
       )}

@@ -97,9 +97,12 @@ function isIn(node: Node, outer: Node): boolean {
   return false;
 }
 
-/** Documents of the frames in a root. */
-const framesOf = (root: Root): Document[] =>
-  [...root.querySelectorAll('iframe')].flatMap((frame) => documentIn(frame) ?? []);
+/** Documents of the frames in a root, and of the frames in these. */
+const documentsIn = (root: Root): Document[] =>
+  [...root.querySelectorAll('iframe')].flatMap((frame) => {
+    const inner = documentIn(frame);
+    return inner ? [inner, ...documentsIn(inner)] : [];
+  });
 
 const parts = untilChange<Element | Document, Root[]>();
 
@@ -110,7 +113,7 @@ function findParts(root: Element | Document): Root[] {
   const own = isElement(root) ? (shadowOf(root) ?? documentIn(root)) : null;
   const shadows = rootsNow().filter((one) => one !== document && one !== own && isIn((one as ShadowRoot).host, root));
   const near: Root[] = [root, ...(own ? [own] : []), ...(shadows as ShadowRoot[])];
-  return [...near, ...near.flatMap(framesOf)];
+  return [...near, ...near.flatMap(documentsIn)];
 }
 
 const lists = untilChange<Root, Map<string, Element[]>>();

@@ -1,4 +1,5 @@
 /** What a moment does not record although a picture shows it: such captures are photographed whatever their moment. */
+import { isTaught } from '../pins/registries.ts';
 import { tagsWithInternals } from './internals.ts';
 import { rootsNow } from './roots.ts';
 
@@ -8,15 +9,8 @@ const opaque = 'video,audio[controls],object,embed,iframe,frame,progress:not([va
 /** What canvases are drawn with: asking them for it would settle that. */
 const brushes = new WeakMap<HTMLCanvasElement, unknown>();
 
-let hasFonts = false;
-
 /** Called once, before anything of the project runs. */
 export function watchOpaque(): void {
-  const { add } = FontFaceSet.prototype;
-  FontFaceSet.prototype.add = function (face) {
-    hasFonts = true;
-    return add.call(this, face);
-  };
   const { getContext, transferControlToOffscreen } = HTMLCanvasElement.prototype;
   HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement, ...args: unknown[]) {
     const brush: unknown = getContext.apply(this, args as never);
@@ -54,7 +48,7 @@ export function isOpaque(): boolean {
   const some = (selector: string): boolean => roots.some((root) => root.querySelector(selector) !== null);
   const topLayer = roots.flatMap((root) => [...root.querySelectorAll(':modal, :popover-open, :fullscreen')]);
   return (
-    hasFonts ||
+    isTaught() ||
     tagsWithInternals().length > 0 ||
     location.hash !== '' ||
     topLayer.length > 1 ||

@@ -15,6 +15,14 @@ const inner = `<label>Draught <input></label><label><input type="checkbox"> Ice<
 <button onclick="document.querySelector('output').textContent = 'Sent ' + document.querySelector('input').value">Send</button>
 <output></output><p style="margin-top: 300px">Far below</p>`;
 
+const nested = `<iframe title="Annex" style="width: 200px; height: 80px" srcdoc="
+<button onclick='this.textContent = &quot;Rung&quot;'>Ring</button>"></iframe>`;
+
+/** A page of the same origin inside the page, and one in that. */
+function Nested() {
+  return <iframe title="Office" srcDoc={nested} style={{ width: 300, height: 140, border: '4px solid', padding: 7 }} />;
+}
+
 /** A page of the same origin inside the page. */
 function Framed() {
   return (
@@ -186,6 +194,13 @@ export default looks(Harbour, {
         await scroll(the.text('Far below'));
         await ensure(the.text('Far below')).isWithin('viewport');
         await ensure(the.css('output')).comesBefore(the.heading('Behind it'));
+      },
+    },
+    'through a frame in a frame': {
+      render: Nested,
+      async script() {
+        await click(the.button('Ring'));
+        await ensure(the.button('Rung')).isFocused();
       },
     },
     'by a mark': {
