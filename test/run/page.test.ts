@@ -327,7 +327,7 @@ describe('a moment', () => {
     expect(texts(moment)).toContain('new root');
     const sheets = await lastOf('sheets of a root');
     expect(byId(sheets.all, 'host').shadow?.sheets).toHaveLength(1);
-    expect(sheetTexts(sheets.moment)).toContain('b { color: green; }');
+    expect(sheetTexts(sheets.moment)).toContain('b { color: green }');
   });
 
   it('has what was changed through rules', async () => {

@@ -17,53 +17,94 @@ const { get: rulesOf } = native.getOwnPropertyDescriptor(CSSStyleSheet.prototype
 /** The rules of a sheet, for our own reading: nobody holds any of them after that. */
 export const rulesIn = (sheet: CSSStyleSheet): CSSRuleList => rulesOf!.call(sheet) as CSSRuleList;
 
+/**
+ * What a sheet or a rule was made of, and what it was written as then: the browser writes nothing where a property of a
+ * shorthand with `var()` is set again behind it (CSSOM, "serialize a CSS declaration block").
+ */
+type Origin = { text: string; written: string | null };
+const originOf = new WeakMap<CSSStyleSheet | CSSRule, Origin>();
+
+/** The text of a sheet or a rule as it is now: its own, as long as it is written as it was when it was made of that. */
+function textOf(made: CSSStyleSheet | CSSRule, written: string): string {
+  const origin = originOf.get(made);
+  return origin && (origin.written ?? written) === written ? origin.text : written;
+}
+
+const written = (sheet: CSSStyleSheet): string => {
+  const rules = rulesIn(sheet);
+  let text = '';
+  for (let i = 0; i < rules.length; i++) text += `${i === 0 ? '' : '\n'}${textOf(rules[i]!, rules[i]!.cssText)}`;
+  return text;
+};
+
 function watchRules(name: 'cssRules' | 'rules'): void {
   const { get, ...rest } = native.getOwnPropertyDescriptor(CSSStyleSheet.prototype, name)!;
   native.defineProperty(CSSStyleSheet.prototype, name, {
     ...rest,
     get(this: CSSStyleSheet) {
+      const rules = get!.call(this) as CSSRuleList;
+      const origin = originOf.get(this);
+      if (origin) origin.written ??= written(this);
+      // Its text is in its element, or in a file.
+      else if (this.ownerNode && !versions.has(this)) originOf.set(this, { text: '', written: written(this) });
       suspects.add(this);
-      return get!.call(this) as CSSRuleList;
+      return rules;
     },
   });
 }
 
-function watchMethod(name: 'insertRule' | 'deleteRule' | 'replaceSync' | 'replace' | 'addRule' | 'removeRule'): void {
-  const prototype = CSSStyleSheet.prototype as unknown as Record<string, (...args: unknown[]) => unknown>;
+function changed(sheet: CSSStyleSheet): void {
+  changes++;
+  versions.set(sheet, (versions.get(sheet) ?? 0) + 1);
+  originOf.delete(sheet);
+}
+
+type Method = (this: CSSStyleSheet, ...args: unknown[]) => unknown;
+
+/** Has a method of sheets heard of; `then` hears of what it was given and has returned. */
+function watchMethod(name: string, then: (sheet: CSSStyleSheet, text: string, result: unknown) => void): void {
+  const prototype = CSSStyleSheet.prototype as unknown as Record<string, Method>;
   const original = prototype[name]!;
-  prototype[name] = function (this: CSSStyleSheet, ...args: unknown[]): unknown {
-    const changed = (): void => {
-      changes++;
-      versions.set(this, (versions.get(this) ?? 0) + 1);
-    };
-    changed();
+  prototype[name] = function (...args) {
+    changed(this);
     const result = original.apply(this, args);
-    if (result instanceof Promise) result.then(changed, changed);
+    then(this, String(args[0]), result);
     return result;
   };
+}
+
+/** A sheet has got another text as a whole; `replace` says so later. */
+function replaced(sheet: CSSStyleSheet, text: string, result: unknown): void {
+  const settle = (): void => void originOf.set(sheet, { text, written: suspects.has(sheet) ? written(sheet) : null });
+  if (result instanceof Promise) result.then(() => changed(sheet)).then(settle, () => {});
+  else settle();
+}
+
+function inserted(sheet: CSSStyleSheet, text: string, index: unknown): void {
+  const rule = rulesIn(sheet)[index as number];
+  if (rule) originOf.set(rule, { text, written: rule.cssText });
 }
 
 /** Called once, before anything of the project runs. */
 export function watchSheets(): void {
   for (const name of ['cssRules', 'rules'] as const) watchRules(name);
-  for (const name of ['insertRule', 'deleteRule', 'replaceSync', 'replace', 'addRule', 'removeRule'] as const)
-    watchMethod(name);
+  for (const name of ['deleteRule', 'addRule', 'removeRule']) watchMethod(name, () => {});
+  for (const name of ['replace', 'replaceSync']) watchMethod(name, replaced);
+  watchMethod('insertRule', inserted);
 }
 
 /** Another number than before when the rules of a sheet may have changed; NaN when nobody can tell. */
 export const sheetVersion = (sheet: CSSStyleSheet | null): number =>
   sheet === null ? 0 : suspects.has(sheet) ? Number.NaN : (versions.get(sheet) ?? 0);
 
-/** True for a sheet whose rules are not, or may not be, those that its element or file says. */
+/** True for a sheet whose rules are not those that its element or file says. */
 const isChanged = (sheet: CSSStyleSheet | null): sheet is CSSStyleSheet =>
-  sheet !== null && (suspects.has(sheet) || versions.has(sheet));
+  sheet !== null && (suspects.has(sheet) ? originOf.get(sheet)?.written !== written(sheet) : versions.has(sheet));
 
 function serialise(sheet: CSSStyleSheet): string {
   try {
-    const rules = rulesOf!.call(sheet) as CSSRuleList;
-    let text = '';
-    for (let i = 0; i < rules.length; i++) text += `${i === 0 ? '' : '\n'}${rules[i]!.cssText}`;
-    return text;
+    const origin = originOf.get(sheet);
+    return origin && !suspects.has(sheet) ? origin.text : textOf(sheet, written(sheet));
   } catch {
     // Rules of another origin's sheet cannot be read; its address is recorded instead.
     return '';

@@ -8,8 +8,13 @@ class TideLamp extends HTMLElement {
     if (this.shadowRoot) return;
     const root = this.attachShadow({ mode: 'open' });
     const sheet = new CSSStyleSheet();
-    sheet.replaceSync('b { background: gold; padding: 4px } b:hover { background: tomato }');
+    sheet.replaceSync(
+      'b { background: gold; padding: 4px; --edge: 3px; border: solid var(--edge) teal; border-top-width: 9px }' +
+        'b:hover { background: tomato }',
+    );
     root.adoptedStyleSheets = [sheet];
+    // Whoever looks at rules could change them; nobody does.
+    if (sheet.cssRules.length !== 2) throw new Error('There are two rules.');
     root.innerHTML = '<b>lamp <slot></slot></b>';
   }
 }
@@ -31,7 +36,11 @@ function Chart({ scheme }: { scheme?: string }) {
     scroller.current!.scrollTop = 35;
     lamp.current!.append(Object.assign(document.createElement('tide-lamp'), { textContent: 'on' }));
     const style = document.head.appendChild(document.createElement('style'));
-    style.sheet!.insertRule('.inserted { outline: 3px dashed purple }');
+    const written = document.head.appendChild(document.createElement('style'));
+    written.textContent = '.inserted { --side: 2px; padding: var(--side); padding-left: 30px }';
+    if (written.sheet!.cssRules.length !== 1) throw new Error('There is one rule.');
+    // With `var()` and a side of its own, which the browser would not write down again.
+    style.sheet!.insertRule('.inserted { --edge: 3px; border: dashed var(--edge) purple; border-left-width: 20px }');
     const blob = new Blob(
       ['<svg xmlns="http://www.w3.org/2000/svg" width="20" height="20"><path fill="green" d="M0 0h20v20z"/></svg>'],
       {
