@@ -4,7 +4,7 @@ import type { ResultSummary } from '../../src/core/run/run.ts';
 import { configuration, project } from '../support/project.ts';
 import { serve } from '../support/service.ts';
 
-const quay = `import { capture, ensure, looks, resize } from 'sguardo';
+const quay = `import { capture, ensure, hover, looks, resize, the } from 'sguardo';
 import { useEffect, useRef } from 'react';
 
 const heard = [];
@@ -27,6 +27,28 @@ function Quay({ height }) {
   return <div style={{ height, background: 'teal' }}><i ref={mark} style={{ display: 'block', height: '50vh' }} /></div>;
 }
 
+/** A lamp that stands elsewhere in a page of another size, in a shadow tree or in a frame. */
+const lamp = (inside) => {
+  const put = (root) => {
+    root.innerHTML = '<b style="display: block; height: 40px; background: gold">Lamp</b>';
+    for (const what of ['enter', 'leave', 'over', 'out'])
+      for (const device of ['mouse', 'pointer'])
+        root.querySelector('b').addEventListener(device + what, () => heard.push(device + what));
+  };
+  const host = document.createElement(inside === 'frame' ? 'iframe' : 'div');
+  host.style.cssText = 'position: absolute; top: 50vh; width: 200px; border: 0';
+  document.querySelector('i').append(host);
+  put(inside === 'frame' ? host.contentDocument.body : host.attachShadow({ mode: 'open' }));
+};
+const pointed = (inside) => ({ async script() {
+  lamp(inside);
+  await hover(the.text('Lamp'));
+  await ensure(() => heard.includes('mouseenter')).equals(true);
+  heard.length = 0;
+  for (const name of ['one', 'two', 'three', 'four']) await capture(name);
+  await ensure(() => heard).equals([]);
+} });
+
 export default looks(Quay, { props: { height: 2000 }, states: {
   pictures: { async script() {
     await capture('one');
@@ -40,6 +62,8 @@ export default looks(Quay, { props: { height: 2000 }, states: {
     await ensure(() => heard.filter((one) => one.startsWith('mark'))).equals(['mark 400', 'mark 300']);
     await ensure(() => heard.includes('window') && heard.includes('view')).equals(true);
   } },
+  'pointed at in a shadow tree': pointed('shadow'),
+  'pointed at in a frame': pointed('frame'),
   'said by the page': { async script() {
     dispatchEvent(new Event('resize'));
     await ensure(() => heard).equals(['mark 400', 'window']);
@@ -68,7 +92,14 @@ beforeAll(async () => {
   ({ look } = await served.run());
 });
 
-it.each(['pictures', 'another size', 'said by the page', 'observed again'])('%s', (name) => {
+it.each([
+  'pictures',
+  'another size',
+  'pointed at in a shadow tree',
+  'pointed at in a frame',
+  'said by the page',
+  'observed again',
+])('%s', (name) => {
   const { verdict, problem, notes } = look(name);
   expect([verdict, problem?.message, problem?.found, notes]).toEqual(['new', undefined, undefined, []]);
 });

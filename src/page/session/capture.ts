@@ -54,7 +54,8 @@ async function take(name: string, until: number, current: Step, recording: Recor
     const asked = { name, clip, beyond, step: index, moment, unseen, allowed, opaque: isOpaque() };
     // Whether the moment is as approved is found out from all that led to it.
     recording.send();
-    await unnoticed(() => ask(number, { do: 'capture', ...asked })).catch((error: Error) =>
+    const shoot = () => ask(number, { do: 'capture', ...asked });
+    await (beyond ? unnoticed(shoot) : shoot()).catch((error: Error) =>
       fail('capture-failed', { name, width: clip[2], height: clip[3], error: error.message }),
     );
     if (recording.moment() === moment || recording.isOver) return;

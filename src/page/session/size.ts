@@ -3,16 +3,30 @@
  * tells it so. Nobody has changed the window, so the page does not hear of it.
  */
 import { append, native } from '../host/natives.ts';
+import { documentOf, framesOfPage } from '../record/frames.ts';
+import { rootsNow } from '../record/roots.ts';
+import { nextFrame } from '../time/frame.ts';
 
 /** Pictures that are being taken. */
 let taking = 0;
 
-/** Takes a picture; what the page is told of its size meanwhile is kept from it. */
+const sizeNow = (): string => `${innerWidth} ${innerHeight} ${devicePixelRatio}`;
+
+/** On a busy machine the page hears so many frames late of the size that it has again, and of where the pointer is. */
+const fewestFrames = 2;
+const mostFrames = 30;
+
+/** Takes a picture; what the page is told of its size meanwhile is kept from it, however late it is. */
 export async function unnoticed<T>(take: () => Promise<T>): Promise<T> {
+  const before = sizeNow();
+  const letHear = hushInside();
   taking++;
   try {
     return await take();
   } finally {
+    for (let frames = 0; frames < fewestFrames || (sizeNow() !== before && frames < mostFrames); frames++)
+      await nextFrame();
+    letHear();
     taking--;
   }
 }
@@ -70,21 +84,30 @@ function hushObservers(): void {
   };
 }
 
-/** In a page of another size the pointer is elsewhere, or nowhere: nobody has moved it. */
-function hushPointer(): void {
-  const hush = (event: Event): void => {
-    if (taking > 0 && event.isTrusted) event.stopImmediatePropagation();
+/** What tells where the pointer is: in a page of another size it is elsewhere, or nowhere, and nobody has moved it. */
+const told = ['mouse', 'pointer'].flatMap((device) =>
+  ['over', 'out', 'enter', 'leave', 'move'].map((what) => device + what),
+);
+
+const hushPointer = (event: Event): void => {
+  if (taking > 0 && event.isTrusted) event.stopImmediatePropagation();
+};
+
+/** Coming and leaving is told inside shadow trees and frames only: nothing outside could keep it from anybody. */
+function hushInside(): () => void {
+  const inside = [...rootsNow(), ...framesOfPage().map(documentOf)].filter((one) => one !== null && one !== document);
+  const all = (add: 'addEventListener' | 'removeEventListener'): void => {
+    for (const root of inside) for (const what of told) native[add].call(root!, what, hushPointer, { capture: true });
   };
-  for (const device of ['mouse', 'pointer'])
-    for (const what of ['over', 'out', 'enter', 'leave', 'move'])
-      native.addEventListener.call(window, device + what, hush, { capture: true });
+  all('addEventListener');
+  return () => all('removeEventListener');
 }
 
 /** Called once, before anything of the project runs. */
 export function watchSize(): void {
-  hushResize(window, () => `${innerWidth} ${innerHeight} ${devicePixelRatio}`);
+  hushResize(window, sizeNow);
   const view = window.visualViewport;
   if (view) hushResize(view, () => `${view.width} ${view.height} ${view.scale}`);
   hushObservers();
-  hushPointer();
+  for (const what of told) native.addEventListener.call(window, what, hushPointer, { capture: true });
 }
