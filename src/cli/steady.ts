@@ -32,7 +32,7 @@ Examples:
   sguardo steady                    every look, 6 rounds
   sguardo steady ArrivalForm -n 20  one component, 20 rounds
 
-Exit codes: 0 nothing differed · 1 something did · 2 bad command, configuration or look file ·
+Exit codes: 0 nothing differed · 1 something did, or it was stopped · 2 bad command, configuration or look file ·
 3 no service, browser or disk space`,
     )
     .action(async (patterns: string[], options: Options) => {
@@ -50,6 +50,17 @@ function partings(results: readonly ResultSummary[]): ResultSummary[][] {
   return [...found.values()].map((group) => group.toSorted((a, b) => a.repetition - b.repetition));
 }
 
+/** How many rounds every look has come through: fewer than were wanted when the run was stopped. */
+function roundsOf(results: readonly ResultSummary[], wanted: number): number {
+  const through = Array.from(
+    { length: wanted + 1 },
+    (_, round) => results.filter(({ repetition }) => repetition === round).length,
+  );
+  const looks = through[1]!;
+  const missing = through.findIndex((count, round) => round > 0 && count < looks);
+  return missing < 0 ? wanted : missing - 1;
+}
+
 async function steady(patterns: string[], options: Options): Promise<number> {
   const found = await findService(process.cwd());
   try {
@@ -57,8 +68,11 @@ async function steady(patterns: string[], options: Options): Promise<number> {
     const summary = await follow(found, request, { isQuiet: true, isJson: options.json === true });
     const results = await found.client.runResults(summary.id);
     const unsteady = partings(results);
-    const problems = [...summary.problems, ...results.flatMap(({ problem }) => problem ?? [])];
-    const code = Math.max(unsteady.length > 0 ? 1 : 0, ...problems.map(exitOf).filter((exit) => exit > 1));
+    // A look that fails, and does so each time, is steady.
+    const broken = results.flatMap(({ problem }) => problem ?? []).map(exitOf);
+    const exits = [...summary.problems.map(exitOf), ...broken.filter((exit) => exit > 1)];
+    const code = Math.max(unsteady.length > 0 ? 1 : 0, ...exits);
+    const rounds = roundsOf(results, options.rounds);
     const say = (text: string): void => void process.stdout.write(`${text}\n`);
     if (options.json) {
       say(JSON.stringify(await jsonDocument(found, summary, results, code), null, 2));
@@ -69,13 +83,14 @@ async function steady(patterns: string[], options: Options): Promise<number> {
       const { component, look, environment, notes } = first!;
       say(`\n${pc.yellow('≈ unsteady')}  ${pc.bold(lookTitle(component, look))}  ${pc.dim(environment)}`);
       for (const line of notes.at(-1)!.split('\n')) say(`  ${line}`);
-      if (group.length > 1) say(pc.dim(`  It differed in ${group.length} of ${options.rounds - 1} later rounds.`));
+      if (group.length > 1) say(pc.dim(`  It differed in ${group.length} of ${rounds - 1} later rounds.`));
       say(`  ${pc.underline(benchUrl(found.url, first!))}`);
     }
     for (const problem of summary.problems) say(`\n${pc.red('✗')} ${problemText(problem)}`);
     const looks = new Set(results.map(({ component, look, environment }) => `${component}\n${look}\n${environment}`));
     say(
       `\n${counted(unsteady.length, 'look')} of ${looks.size} came out differently in ` +
+        (rounds < options.rounds ? `${rounds} of ` : '') +
         `${counted(options.rounds, 'round')}  ` +
         pc.dim(`${counted(summary.captures, 'capture')}, ${duration(summary)}`),
     );

@@ -64,6 +64,16 @@ it('the command says how many, which and why', async () => {
   expect(steady.code).toBe(0);
 });
 
+it('a command that is stopped says how many rounds there were', async () => {
+  const said = sguardo(folder, 'steady', 'Buoy', '--rounds', '60');
+  const going = async () => (await served.client.project()).run;
+  await expect.poll(async () => ((await going())?.done ?? 0) > 2, { timeout: 60_000 }).toBe(true);
+  await served.client.stopRun((await going())!.id);
+  const { code, out } = await said;
+  expect(out).toMatch(/^0 looks of 1 came out differently in \d+ of 60 rounds/m);
+  expect(code).toBe(1);
+});
+
 it('the console asks before it approves an unsteady capture', async () => {
   const page = await openConsole(served.service.url);
   await page.open('/review');

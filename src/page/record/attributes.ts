@@ -10,10 +10,26 @@ export const isStyled = (element: Element): element is Styled =>
 /** An attribute that is a handler of this element, and not merely named like one. */
 const isHandler = (element: Element, name: string): boolean => /^on[a-z]+$/.test(name) && name in element;
 
+/**
+ * A style attribute with computed values where the browser has written none: what a shorthand with `var()` gives to
+ * properties of which another is set by itself (CSSOM, "serialize a CSS declaration block").
+ */
+function styleOf(element: Element, value: string): string {
+  if (!value.includes(': ;')) return value;
+  const { style } = element as HTMLElement;
+  const computed = getComputedStyle(element);
+  // An empty custom property is one.
+  return value.replace(/(?<=^|; )(-?[a-z][a-z-]*): ;/g, (written, name: string) => {
+    const shown = style.getPropertyValue(name) === '' ? computed.getPropertyValue(name) : '';
+    return shown === '' ? written : `${name}: ${shown};`;
+  });
+}
+
 /** The attributes of an element as they are recorded; `onAsset` hears of every file that they name. */
 export function attributesOf(element: Element, onAsset: (url: string) => void): Record<string, string> {
   const attrs: Record<string, string> = {};
   for (const { name, value } of element.attributes) if (!isHandler(element, name)) attrs[name] = value;
+  if (attrs.style) attrs.style = styleOf(element, attrs.style);
   const use = (url: string | null | undefined): void => {
     if (url) onAsset(url);
   };

@@ -20,6 +20,15 @@ class TideLamp extends HTMLElement {
 }
 customElements.define('tide-lamp', TideLamp);
 
+/** With `var()` and a side of its own, which the browser does not write down in the attribute. */
+const edged: React.CSSProperties & { '--edge': string } = {
+  '--edge': '4px',
+  border: 'solid var(--edge) teal',
+  borderTopWidth: 12,
+  padding: 'var(--edge)',
+  paddingLeft: 30,
+};
+
 /** Shows everything that a moment must be able to hold. */
 function Chart({ scheme }: { scheme?: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -59,6 +68,7 @@ function Chart({ scheme }: { scheme?: string }) {
       </style>
       <p className="chart">Chart of the mole</p>
       <p className="inserted">Inserted rule, {late}</p>
+      <p style={edged}>Edged</p>
       <canvas ref={canvas} width="60" height="20" />
       <img src={buoy} alt="Buoy" />{' '}
       {picture && <img src={picture} alt="Drawn" onLoad={() => URL.revokeObjectURL(picture)} />}
