@@ -3,8 +3,8 @@ import { createRequire } from 'node:module';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 
 /**
- * Where a module of ours lies, by its path from another, and the arguments that Node needs to run it. `loads` is a large
- * module of others that it imports, by its path.
+ * Where a module of ours lies, by its path from another, and the arguments that Node needs to run it. `loads` is the
+ * path of a large module of others that it imports.
  */
 export function programBeside(url: string, name: string, loads?: string): { file: string; execArgv: string[] } {
   const isSource = url.endsWith('.ts');

@@ -50,6 +50,9 @@ function partings(results: readonly ResultSummary[]): ResultSummary[][] {
   return [...found.values()].map((group) => group.toSorted((a, b) => a.repetition - b.repetition));
 }
 
+const isOf = (one: ResultSummary, other: ResultSummary): boolean =>
+  one.component === other.component && one.look === other.look && one.environment === other.environment;
+
 /** How many rounds every look has come through: fewer than were wanted when the run was stopped. */
 function roundsOf(results: readonly ResultSummary[], wanted: number): number {
   const through = Array.from(
@@ -83,7 +86,8 @@ async function steady(patterns: string[], options: Options): Promise<number> {
       const { component, look, environment, notes } = first!;
       say(`\n${pc.yellow('≈ unsteady')}  ${pc.bold(lookTitle(component, look))}  ${pc.dim(environment)}`);
       for (const line of notes.at(-1)!.split('\n')) say(`  ${line}`);
-      if (group.length > 1) say(pc.dim(`  It differed in ${group.length} of ${rounds - 1} later rounds.`));
+      const later = results.filter((one) => isOf(first!, one) && one.repetition > 1).length;
+      if (group.length > 1) say(pc.dim(`  It differed in ${group.length} of ${later} later rounds.`));
       say(`  ${pc.underline(benchUrl(found.url, first!))}`);
     }
     for (const problem of summary.problems) say(`\n${pc.red('✗')} ${problemText(problem)}`);

@@ -1,7 +1,7 @@
 /** Lazy imports (ECMA-262, `import()`): what several of them bring must not depend on which file comes first. */
 import { append, native } from './host/natives.ts';
 
-/** How often the page is looked at while something is imported, in milliseconds: a busy page comes round more slowly. */
+/** How often the page is looked at meanwhile, in milliseconds: a busy page comes round more slowly. */
 const turnLength = 10;
 
 /**
@@ -54,9 +54,7 @@ function begin(): void {
 export function inOrder<T>(load: () => Promise<T>): Promise<T> {
   const isFirst = underWay++ === 0;
   if (isFirst) begin();
-  return new Promise<void>((resolve) => (isFirst ? resolve() : append(waiting, resolve))).then(() => {
-    const loaded = load();
-    loaded.then(settled, settled);
-    return loaded;
-  });
+  const mine = new Promise<void>((resolve) => (isFirst ? resolve() : append(waiting, resolve))).then(load);
+  mine.then(settled, settled);
+  return mine;
 }

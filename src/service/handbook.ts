@@ -3,7 +3,7 @@ import { readFileSync, statSync } from 'node:fs';
 import { posix } from 'node:path';
 import { captureMaterial, type Material } from '../baselines/material.ts';
 import { severityOf } from '../core/accessibility/finding.ts';
-import { severities, type Severity } from '../core/accessibility/rules.ts';
+import { severities, type Severity } from '../core/accessibility/rule.ts';
 import { textOfSheet } from '../core/cause/tree.ts';
 import type { Component } from '../core/draft/draft.ts';
 import { outletsIn } from '../core/handbook/outlets.ts';

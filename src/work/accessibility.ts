@@ -10,7 +10,8 @@ import {
   standingOf,
   type StoodFinding,
 } from '../core/accessibility/finding.ts';
-import { rules, type Severity } from '../core/accessibility/rules.ts';
+import type { Severity } from '../core/accessibility/rule.ts';
+import { rules } from '../core/accessibility/rules.ts';
 import { type Problem, problem } from '../core/problem/problem.ts';
 import type { FinishedCapture } from '../core/run/finished.ts';
 import { hashOf } from './assets.ts';

@@ -5,52 +5,25 @@ import type { Approved } from '../core/baseline/baseline.ts';
 import { canonicalise } from '../core/moment/canonical.ts';
 import { momentAt } from '../core/moment/patch.ts';
 import { addressOf, decodePath } from '../core/address/address.ts';
-import { messageOf, type Problem } from '../core/problem/problem.ts';
-import { emptyTrace, gather, type Trace } from '../core/timeline/trace.ts';
+import { messageOf } from '../core/problem/problem.ts';
+import { gather } from '../core/timeline/trace.ts';
 import type { OptionList, Did, Stop } from '../core/sitting/sitting.ts';
 import { readLookReport, readMessage } from '../core/wire/shapes.ts';
 import { type Ask, askFailure, type CaptureAsk, type FromPage } from '../core/wire/wire.ts';
-import type { GivenFile, Load, LookReport, PausedRequest, Reply } from '../core/wire/wire.ts';
+import type { GivenFile, Load, PausedRequest, Reply } from '../core/wire/wire.ts';
 import type { EngineWindow, LoadedFiles } from '../engine/engine.ts';
 import { type Contract, unlike } from './contract.ts';
 import { markedIn } from './allowed.ts';
 import { unseenFocuses } from './focuses.ts';
-import { type Ground, recall, type Recalled } from './recall.ts';
+import { type Ground, recall } from './recall.ts';
+import { type Gathered, nothingGathered } from './gathered.ts';
 import { gatherAssets, hashOf, holdAssets } from './assets.ts';
-import type { Shot } from './execution.ts';
 import { givenFiles, type HeldFile } from './given.ts';
 
 /** How often a picture is taken at most until it comes out twice in a row. */
 const mostShots = 5;
 
-/** What has been gathered of the look that runs. */
-export type Gathered = {
-  trace: Trace;
-  shots: Shot[];
-  notes: string[];
-  read: string[];
-  /** Pictures, fonts and the like that were answered, by their addresses. */
-  answered: Map<string, BundledFile>;
-  /** What was known of the page at its end; null until that is asked. */
-  recalled: Recalled | null;
-  /** What the look has come to, before more was tried on its page. */
-  concluded: LookReport | null;
-  /** Answers that the project's API could not give. */
-  objections: Problem[];
-};
-
 const filesOnly = (files: GivenFile[]): Load => ({ text: null, html: null, files });
-
-const nothing = (): Gathered => ({
-  trace: emptyTrace(),
-  shots: [],
-  notes: [],
-  read: [],
-  answered: new Map(),
-  recalled: null,
-  concluded: null,
-  objections: [],
-});
 
 /** Hears where the script of an attended look stops, and what is done to that by hand. */
 export type Hearing = {
@@ -75,7 +48,7 @@ export class Conversation {
   #fingerprint: string | null = null;
   /** Files of the bundle that were looked for before, by address. */
   #known = new Map<string, BundledFile>();
-  #gathered = nothing();
+  #gathered = nothingGathered();
   #contract: Contract | null = null;
   #attendant: Hearing | null = null;
   /** Requests that wait to be answered. */
@@ -133,7 +106,7 @@ export class Conversation {
     this.#attendant = attendant;
     this.#approved = approved;
     this.#fingerprint = fingerprint;
-    this.#gathered = nothing();
+    this.#gathered = nothingGathered();
     return this.#gathered;
   }
 

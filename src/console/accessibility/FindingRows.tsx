@@ -1,7 +1,8 @@
 /** All findings; only those in sight are drawn. */
 import { severityOf } from '../../core/accessibility/finding.ts';
 import type { ListedFinding } from '../../core/accessibility/listing.ts';
-import { ruleOf, type Severity } from '../../core/accessibility/rules.ts';
+import type { Severity } from '../../core/accessibility/rule.ts';
+import { ruleOf } from '../../core/accessibility/rules.ts';
 import { shortName } from '../../core/look/look.ts';
 import { OptionList } from '../parts/OptionList.tsx';
 

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { ProjectInfo } from '../../core/api/api.ts';
-import { severities } from '../../core/accessibility/rules.ts';
+import { severities } from '../../core/accessibility/rule.ts';
 import { percentText } from '../../core/coverage/report.ts';
 import type { HandbookPage } from '../../core/handbook/page.ts';
 import { service } from '../data.ts';

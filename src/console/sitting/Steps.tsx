@@ -20,6 +20,7 @@ type RowProps = {
   sitting: Sitting;
 };
 
+const margin = 'flex h-6 w-9 shrink-0 items-center justify-end gap-1';
 const row = 'flex min-h-6 items-center gap-1.5 px-2';
 
 function Row({ step, number, depth, isHere, isAhead = false, sitting }: RowProps) {
@@ -41,7 +42,7 @@ function Row({ step, number, depth, isHere, isAhead = false, sitting }: RowProps
           aria-label={`Stop before step ${number}`}
           title="Stop here whenever it comes here"
           onClick={() => sitting.toggleBreak(number)}
-          className="flex h-6 w-9 shrink-0 items-center justify-end gap-1 text-[11px] text-soft tabular-nums hover:text-ink"
+          className={`${margin} text-[11px] text-soft tabular-nums hover:text-ink`}
         >
           <span className={isBreak ? 'text-failed' : 'text-transparent'}>●</span>
           {number}

@@ -1,6 +1,7 @@
 /** Findings: where a look breaks a rule of accessibility. */
 import type { Box } from '../timeline/timeline.ts';
-import { type RuleId, rules, severities, type Severity } from './rules.ts';
+import { severities, type Severity } from './rule.ts';
+import { type RuleId, rules } from './rules.ts';
 
 export type Finding = {
   rule: RuleId;

@@ -1,5 +1,5 @@
 /** The handbook: a page for each component, and one for the tokens of the whole project. */
-import type { Severity } from '../accessibility/rules.ts';
+import type { Severity } from '../accessibility/rule.ts';
 import type { Parts } from '../coverage/report.ts';
 import type { Kind } from '../look/kind.ts';
 import type { Verdict } from '../run/verdict.ts';

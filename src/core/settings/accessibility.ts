@@ -1,6 +1,7 @@
 /** What findings of accessibility come to in a project. */
 import type { Acceptance } from '../accessibility/finding.ts';
-import type { RuleId, Severity } from '../accessibility/rules.ts';
+import type { Severity } from '../accessibility/rule.ts';
+import type { RuleId } from '../accessibility/rules.ts';
 
 export type AccessibilityConfig = {
   /**

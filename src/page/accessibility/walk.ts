@@ -130,8 +130,8 @@ async function keepsTab(number: number, element: Element): Promise<boolean> {
 }
 
 /**
- * True when the page has moved the focus by itself after the last press. The browser does, too: from outside of the page
- * it goes on to the first stop.
+ * True when the page has moved the focus by itself after the last press. The browser does, too: from outside of the
+ * page it goes on to the first stop.
  */
 function isMoved({ stops, now }: Stops, first: Element | null): boolean {
   const last = stops.at(-1)!.element;

@@ -49,7 +49,10 @@ export function resetRequests(): void {
 /** The requests of the look that runs. */
 export const requestsNow = (): Requests => requests;
 
-/** Whether anything that was asked for is under way, documents of frames, too; and a number that grows whenever one begins or settles. */
+/**
+ * Whether anything that was asked for is under way, documents of frames and lazy imports, too; and a number that grows
+ * whenever one begins or settles.
+ */
 export type Traffic = { pending: boolean; events: number };
 
 /** Whether a request waits for a reply that nobody holds back, and how often one has begun or settled so far. */

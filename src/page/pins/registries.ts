@@ -1,5 +1,6 @@
 /**
- * What can be registered with a document, and never be taken back: elements, properties of style sheets, worklets, fonts.
+ * What can be registered with a document, and never be taken back: elements, properties of style sheets, worklets,
+ * fonts.
  */
 import type { Pin } from './pin.ts';
 

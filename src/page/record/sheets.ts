@@ -25,17 +25,18 @@ type Origin = { text: string; written: string | null };
 const originOf = new WeakMap<CSSStyleSheet | CSSRule, Origin>();
 
 /** The text of a sheet or a rule as it is now: its own, as long as it is written as it was when it was made of that. */
-function textOf(made: CSSStyleSheet | CSSRule, written: string): string {
+function textOf(made: CSSStyleSheet | CSSRule, now: string): string {
   const origin = originOf.get(made);
-  return origin && (origin.written ?? written) === written ? origin.text : written;
+  return origin && (origin.written ?? now) === now ? origin.text : now;
 }
 
-const written = (sheet: CSSStyleSheet): string => {
+/** The rules of a sheet as they are now. */
+function writeRules(sheet: CSSStyleSheet): string {
   const rules = rulesIn(sheet);
   let text = '';
   for (let i = 0; i < rules.length; i++) text += `${i === 0 ? '' : '\n'}${textOf(rules[i]!, rules[i]!.cssText)}`;
   return text;
-};
+}
 
 function watchRules(name: 'cssRules' | 'rules'): void {
   const { get, ...rest } = native.getOwnPropertyDescriptor(CSSStyleSheet.prototype, name)!;
@@ -44,9 +45,9 @@ function watchRules(name: 'cssRules' | 'rules'): void {
     get(this: CSSStyleSheet) {
       const rules = get!.call(this) as CSSRuleList;
       const origin = originOf.get(this);
-      if (origin) origin.written ??= written(this);
+      if (origin) origin.written ??= writeRules(this);
       // Its text is in its element, or in a file.
-      else if (this.ownerNode && !versions.has(this)) originOf.set(this, { text: '', written: written(this) });
+      else if (this.ownerNode && !versions.has(this)) originOf.set(this, { text: '', written: writeRules(this) });
       suspects.add(this);
       return rules;
     },
@@ -75,7 +76,8 @@ function watchMethod(name: string, then: (sheet: CSSStyleSheet, text: string, re
 
 /** A sheet has got another text as a whole; `replace` says so later. */
 function replaced(sheet: CSSStyleSheet, text: string, result: unknown): void {
-  const settle = (): void => void originOf.set(sheet, { text, written: suspects.has(sheet) ? written(sheet) : null });
+  const settle = (): void =>
+    void originOf.set(sheet, { text, written: suspects.has(sheet) ? writeRules(sheet) : null });
   if (result instanceof Promise) result.then(() => changed(sheet)).then(settle, () => {});
   else settle();
 }
@@ -99,12 +101,12 @@ export const sheetVersion = (sheet: CSSStyleSheet | null): number =>
 
 /** True for a sheet whose rules are not those that its element or file says. */
 const isChanged = (sheet: CSSStyleSheet | null): sheet is CSSStyleSheet =>
-  sheet !== null && (suspects.has(sheet) ? originOf.get(sheet)?.written !== written(sheet) : versions.has(sheet));
+  sheet !== null && (suspects.has(sheet) ? originOf.get(sheet)?.written !== writeRules(sheet) : versions.has(sheet));
 
 function serialise(sheet: CSSStyleSheet): string {
   try {
     const origin = originOf.get(sheet);
-    return origin && !suspects.has(sheet) ? origin.text : textOf(sheet, written(sheet));
+    return origin && !suspects.has(sheet) ? origin.text : textOf(sheet, writeRules(sheet));
   } catch {
     // Rules of another origin's sheet cannot be read; its address is recorded instead.
     return '';

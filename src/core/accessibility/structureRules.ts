@@ -1,0 +1,113 @@
+/** Rules of the structure of pages, and of what plays and moves on them. */
+import { type Rule, rule, ignored, broken } from './rule.ts';
+
+/** Rules of structure, by their ids. */
+export const structureRules = {
+  'list-holds-items': rule('moderate', '1.3.1', 'Lists hold list items', broken, 'Put what is in it into <li>.'),
+  'item-is-in-list': rule('moderate', '1.3.1', 'List items are in lists', broken, 'Put it into <ul> or <ol>.'),
+  'terms-are-in-order': rule(
+    'minor',
+    '1.3.1',
+    'Description lists hold terms and descriptions',
+    broken,
+    'Use <dt> and <dd>, in <div>s at most.',
+  ),
+  'heading-levels-follow': rule(
+    'minor',
+    '1.3.1',
+    'Heading levels leave none out',
+    'People who go from heading to heading look for what is missing.',
+    'Use the next level.',
+  ),
+  'header-has-text': rule(
+    'minor',
+    '1.3.1',
+    'Header cells have a text',
+    'Cells are read out with their headers.',
+    'Put text in it, or make it a <td>.',
+  ),
+  'table-has-headers': rule(
+    'moderate',
+    '1.3.1',
+    'Tables of data have headers',
+    'Cells are read out without what they mean.',
+    'Use <th scope>, or role="presentation" where it is layout.',
+  ),
+  'headers-lead-somewhere': rule(
+    'moderate',
+    '1.3.1',
+    'headers of cells lead to cells of the table',
+    broken,
+    'Correct the ids.',
+  ),
+  'scope-is-on-headers': rule(
+    'minor',
+    '1.3.1',
+    'scope is on header cells, and says row or column',
+    ignored,
+    'Use <th scope="col"> or scope="row".',
+  ),
+  'landmarks-are-told-apart': rule(
+    'minor',
+    '1.3.1',
+    'Landmarks of one kind have names of their own',
+    'In a list of landmarks they cannot be told apart.',
+    'Add aria-label to each.',
+  ),
+  'one-main': rule(
+    'moderate',
+    '1.3.1',
+    'There is one main landmark',
+    'People jump to it to skip what repeats.',
+    'Keep one <main>.',
+  ),
+  'language-exists': rule(
+    'moderate',
+    '3.1.2',
+    'lang names a language',
+    'It is read out in the wrong voice.',
+    'Use a language tag such as en or it-CH.',
+  ),
+  'autocomplete-is-known': rule(
+    'moderate',
+    '1.3.5',
+    'autocomplete holds tokens of HTML',
+    'Browsers cannot fill it in.',
+    'Use a token such as email or postal-code.',
+  ),
+  'video-has-captions': rule(
+    'moderate',
+    '1.2.2',
+    'Videos have captions',
+    'People who cannot hear it miss what is said.',
+    'Add <track kind="captions">, or muted where nothing is said.',
+  ),
+  'nothing-plays-by-itself': rule(
+    'moderate',
+    '1.4.2',
+    'Nothing plays sound by itself',
+    'It talks over screen readers.',
+    'Remove autoplay, or add muted or controls.',
+  ),
+  'nothing-blinks': rule(
+    'moderate',
+    '2.2.2',
+    'Nothing blinks or scrolls by itself',
+    'Many cannot read past it, or at all.',
+    'Use plain text.',
+  ),
+  'motion-can-be-less': rule(
+    'moderate',
+    '2.3.3',
+    'Motion stops for people who ask for less',
+    'It makes some people ill.',
+    'Stop it within @media (prefers-reduced-motion: reduce).',
+  ),
+  'error-is-told': rule(
+    'moderate',
+    '3.3.1',
+    'Invalid fields say why',
+    'People hear that something is wrong and not what.',
+    'Point aria-describedby or aria-errormessage at the message.',
+  ),
+} as const satisfies Record<string, Rule>;
