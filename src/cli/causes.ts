@@ -43,7 +43,9 @@ export function chosenCauses(
 ): CauseList {
   const left = list.flatMap((cluster) => {
     const captures = cluster.captures.filter(isMeant);
-    return captures.length > 0 ? [{ ...cluster, captures }] : [];
+    // What it does is told of its first capture: in another environment it may be something else.
+    const effects = captures[0] === cluster.captures[0] ? cluster.effects : [];
+    return captures.length > 0 ? [{ ...cluster, captures, effects }] : [];
   });
   const others = unexplained.filter(isMeant);
   const changed = new Set([...left.flatMap(({ captures }) => captures), ...others].map(nameOf));

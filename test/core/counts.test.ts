@@ -1,7 +1,5 @@
-/** Counts of an engine, shares for people, and captures put together by their causes. */
+/** Counts of an engine, and shares for people. */
 import { describe, expect, it } from 'vitest';
-import type { Cause } from '../../src/core/cause/cause.ts';
-import { type About, clusters, type ExplainedCapture } from '../../src/core/cause/cluster.ts';
 import { countsAt } from '../../src/core/coverage/hits.ts';
 import { percentText } from '../../src/core/coverage/report.ts';
 import { lineStartsOf, positionAt } from '../../src/core/coverage/structure.ts';
@@ -115,43 +113,5 @@ describe('files that a look has asked for', () => {
 
   it('are not known where it has asked the real network', () => {
     expect(publicPathsOf(['https://elsewhere.test/a'], origin, ['https://elsewhere.test'])).toBeNull();
-  });
-});
-
-describe('captures of one cause', () => {
-  const cause = (title: string): Cause =>
-    ({
-      key: 'k',
-      kind: 'style',
-      title,
-      before: '4px',
-      now: '5px',
-      elements: [],
-      outlines: [],
-      pixels: 1,
-      regions: [],
-      effects: [],
-    }) as unknown as Cause;
-  const capture = (result: number, title: string): ExplainedCapture =>
-    ({
-      pair: `p${result}`,
-      result,
-      failure: null,
-      explanation: { causes: [cause(title)], proof: 'proved', unexplained: [], note: null },
-    }) as unknown as ExplainedCapture;
-  const about: About = {
-    placeOf: () => null,
-    placeOfWinner: () => null,
-    decisionOf: () => null,
-    commentsOf: () => [],
-    commentsOn: () => [],
-    seenBy: () => [],
-    idOf: (key) => key,
-  };
-  const titles = (...all: ExplainedCapture[]): string[] => clusters(all, about).causes.map(({ title }) => title);
-
-  it('are told in their own words where these are the same, and by the value where they differ', () => {
-    expect(titles(capture(1, '.card: gap'), capture(2, '.card: gap'))).toEqual(['.card: gap']);
-    expect(titles(capture(1, '.card: gap'), capture(2, '.row: gap'))).toEqual(['4px → 5px, in several rules']);
   });
 });

@@ -104,7 +104,7 @@ export function CausePanel({ entry, shot, entries, comment, onGo }: Props) {
       {facts.length > 0 && <p className="text-[11.5px] text-soft">{facts.join(' · ')}</p>}
       {told && <p className="text-[11.5px] text-soft">{told}</p>}
       <Decided shot={shot} />
-      {cluster && <Effects effects={cluster.effects} />}
+      {cluster?.captures[0]?.environment === shot.environment && <Effects effects={cluster.effects} />}
       {(kind === 'cause' || kind === 'failed' || kind === 'unexplained') && (
         <div>
           <FindEdit

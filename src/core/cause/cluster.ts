@@ -150,6 +150,10 @@ function placed(effects: readonly Effect[], placeOf: (winner: Winner) => CausePl
   return effects.map((effect) => ({ ...effect, by: place(effect.by), wasBy: place(effect.wasBy) }));
 }
 
+/** Which of two captures comes first: environment by environment, whichever was done sooner. */
+const byEnvironment = (one: ChangedCapture, other: ChangedCapture): number =>
+  one.environment === other.environment ? 0 : one.environment < other.environment ? -1 : 1;
+
 /** Puts captures together by their causes: those with the most captures first. */
 export function clusters(
   captures: readonly ExplainedCapture[],
@@ -157,7 +161,7 @@ export function clusters(
 ): Pick<CauseList, 'causes' | 'changes' | 'unexplained'> {
   const byKey = new Map<string, { cause: Cause; captures: Told[] }>();
   const unexplained: CauseList['unexplained'] = [];
-  for (const { explanation, ...capture } of captures) {
+  for (const { explanation, ...capture } of captures.toSorted(byEnvironment)) {
     const { causes, proof, note, unexplained: left } = explanation ?? byFailure(capture);
     if (causes.length === 0)
       unexplained.push({ ...capture, note: note ?? 'No cause was found.', comments: commentsOn(capture) });
