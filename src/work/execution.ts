@@ -4,6 +4,7 @@ import type { CoveredScript } from '../core/coverage/hits.ts';
 import type { Measured } from '../core/timing/costs.ts';
 import type { Problem } from '../core/problem/problem.ts';
 import { breakOff, emptyTrace, type Trace } from '../core/timeline/trace.ts';
+import type { Gathered } from './gathered.ts';
 import type { Recalled } from './recall.ts';
 import type { CaptureAsk, LookReport } from '../core/wire/wire.ts';
 
@@ -34,7 +35,7 @@ export type Execution = {
 };
 
 /** A report of a look that its page could not make itself. */
-export const brokenReport = (wrong: Problem, stack: string | null = null): LookReport => ({
+const brokenReport = (wrong: Problem, stack: string | null): LookReport => ({
   outcome: 'broken',
   problem: wrong,
   stack,
@@ -42,6 +43,20 @@ export const brokenReport = (wrong: Problem, stack: string | null = null): LookR
   left: [],
   audit: null,
 });
+
+/**
+ * The report of a look whose page was ended by something after so many milliseconds: what the page has done when the
+ * look itself was over says nothing about it.
+ */
+export function endedBy(wrong: Problem, stack: string | null, gathered: Gathered, after: number): LookReport {
+  const { concluded, trace } = gathered;
+  if (concluded) {
+    const note = `When Tab was tried on its page at the end: ${wrong.message}`;
+    return { ...concluded, left: [wrong.message], notes: [...concluded.notes, note] };
+  }
+  breakOff(trace, wrong, after);
+  return brokenReport(wrong, stack);
+}
 
 /** The execution of a look that came to nothing. */
 export function brokenBy(wrong: Problem, stack: string | null = null): Execution {

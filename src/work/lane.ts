@@ -1,24 +1,24 @@
 /** A lane: one browser window that runs look after look, and lives on when one of them kills the page. */
 import { setTimeout as delay } from 'node:timers/promises';
 import { type Bundle, type BundledLooks, documentPath } from '../bundle/index.ts';
-import type { CoveredScript } from '../core/coverage/hits.ts';
 import { chooserNote } from '../core/problem/notes.ts';
 import { problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
-import type { Measured } from '../core/timing/costs.ts';
-import { breakOff, doing } from '../core/timeline/trace.ts';
+import { doing } from '../core/timeline/trace.ts';
 import { readFileReport, readLookReport } from '../core/wire/shapes.ts';
-import type { FileReport, LookReport } from '../core/wire/wire.ts';
+import type { FileReport, LookReport, LookRequest } from '../core/wire/wire.ts';
 import { type BrowserLoad, type Engine, type EngineWindow, LostError } from '../engine/engine.ts';
 import type { Contract } from './contract.ts';
+import { type Counts, countsOf } from './counts.ts';
 import type { Crew } from './crew.ts';
 import { Cut, explain, whereItStands } from './cut.ts';
 import { asksNothing, heldIn, type Held, isAsBuilt, type LookDocument, mayTurn, worldOf } from './document.ts';
-import { brokenReport, type Execution } from './execution.ts';
+import { endedBy, type Execution } from './execution.ts';
+import type { Gathered } from './gathered.ts';
 import type { Ran } from './job.ts';
 import { mostLimits, whileMoving, within } from './patience.ts';
-import { endless, requestFor, type RunOptions } from './request.ts';
+import { type Attendant, endless, requestFor, type RunOptions } from './request.ts';
 
 /** How long a page may take to load and to evaluate a look file, in milliseconds. */
 const loadLimit = 30_000;
@@ -33,6 +33,8 @@ const restAfter = 300;
 const haltLimit = 2000;
 
 const nothing = (): void => {};
+const yes = (): boolean => true;
+const no = (): boolean => false;
 
 export class Lane {
   readonly #crew: Crew;
@@ -51,12 +53,7 @@ export class Lane {
   #isSound = false;
   /** The looks that the present document has run, in their order. */
   ran: Ran[] = [];
-  /** It is counted what the looks run. */
-  readonly #isCovered: boolean;
-  /** What was run of the present document whenever files were loaded. */
-  #loaded: CoveredScript[] = [];
-  /** No look has run since the last one was. */
-  #isFirst = false;
+  readonly #counts: Counts;
 
   /** With `isLate` what happens in real time gets more of it. */
   constructor(
@@ -68,7 +65,7 @@ export class Lane {
     contract: Contract | null = null,
     isCovered = false,
   ) {
-    this.#isCovered = isCovered;
+    this.#counts = countsOf(origin, isCovered);
     this.#contract = contract;
     this.#isLate = isLate;
     this.#crew = crew;
@@ -91,7 +88,7 @@ export class Lane {
       if (there.present?.entry.script === entry.script && (isFresh || !fresh)) return there.present.report;
       const report = fresh && there.present ? null : await this.#turn(bundle, there, entry);
       if (report) {
-        await this.#countLoading();
+        await this.#counts.loading(this.window);
         return report;
       }
     }
@@ -101,7 +98,7 @@ export class Lane {
       const report = readFileReport(said);
       if (!report) throw new Cut(problem('page-forged'));
       if ('looks' in report) this.#hold({ world, present: { entry, report } });
-      await this.#countLoading();
+      await this.#counts.loading(this.window);
       return report;
     } catch (error) {
       return { problem: await this.#recover(error), stack: null };
@@ -140,7 +137,7 @@ export class Lane {
     const { conversation } = this.#held!;
     const cut = this.#nextCut();
     await conversation.hush();
-    this.#loaded = [];
+    this.#counts.clear();
     await window.apply(environment);
     const token = conversation.begin(bundle);
     const load = window.load(`${this.#origin}${documentPath(bundle, file)}`);
@@ -148,29 +145,6 @@ export class Lane {
     const call = `__sguardo.${name}(${JSON.stringify(token)}, ${Date.parse(this.#settings.now)})`;
     const asked = window.evaluate(call, mostLimits * loadLimit + haltLimit);
     return this.#whileMoving(loadLimit, Promise.race([asked, cut]), () => 0, late);
-  }
-
-  /** Takes down what was run of a look file and what it imports before any of its looks. */
-  async #countLoading(): Promise<void> {
-    if (!this.#isCovered || this.#window?.lost !== null) return;
-    this.#loaded.push(...(await this.#window.covered(this.#origin)));
-    this.#isFirst = true;
-  }
-
-  /** What a look has run, and the first one of its file what was run before; null where that is not counted. */
-  #takeCovered(): Execution['covered'] {
-    const loading = this.#isFirst ? [...this.#loaded] : [];
-    this.#isFirst = false;
-    if (!this.#isCovered || this.#window?.lost !== null) return null;
-    return this.#window.covered(this.#origin).then(
-      (own) => ({ own, loading }),
-      () => null,
-    );
-  }
-
-  /** What the browser did while a look ran; null where it cannot say. */
-  async #takeMeasured(): Promise<Measured | null> {
-    return this.#window?.lost === null ? this.#window.measured().catch(() => null) : null;
   }
 
   /** A document has been made. */
@@ -225,66 +199,65 @@ export class Lane {
 
   /** Runs one look of the loaded document. @throws LostError when the browser is gone */
   async run(look: string, environment: Environment, options: RunOptions = {}): Promise<Execution> {
-    const { approved = null, isPhotographed = false, watched = false } = options;
-    const { attendant = null, memory = null, timed = false } = options;
-    const timeLimit = this.#limitOf(look);
+    const { attendant = null, watched = false, timed = false } = options;
     const held = this.#held!;
-    const { conversation } = held;
     const number = ++held.looks;
     this.ran.push({ file: held.document!.present!.entry.file, look });
-    const request = requestFor(look, number, environment, this.#settings, this.#isLate, options);
     if (watched) await this.#window!.watch(true);
-    const isMeasured =
-      timed &&
-      (await this.#window!.measure().then(
-        () => true,
-        () => false,
-      ));
-    const mark = isPhotographed ? null : this.#fingerprintOf(environment);
-    const { entry } = held.document!.present!;
-    const rules = JSON.stringify([this.#fingerprintOf(environment), entry.base]);
-    const ground = memory && { memory, rules, code: JSON.stringify([entry.script, look]) };
-    const gathered = conversation.listen(number, approved, mark, ground, attendant);
+    const isMeasured = timed && (await this.#window!.measure().then(yes, no));
+    const gathered = this.#listen(look, number, environment, options);
     attendant?.began(gathered.trace);
+    const request = requestFor(look, number, environment, this.#settings, this.#isLate, options);
+    const limit = this.#limitOf(look);
     const began = performance.now();
     let report: LookReport;
     try {
-      const late = (): Cut => new Cut(problem('look-endless', { doing: doing(gathered.trace), limit: timeLimit }));
-      const call = `__sguardo.run(${JSON.stringify(conversation.token)}, ${JSON.stringify(request)})`;
-      const running = this.#window!.evaluate(call, attendant ? endless : mostLimits * timeLimit + haltLimit);
-      running.catch(() => {});
-      const steps = (): number => gathered.trace.steps.length;
-      const ending = Promise.race([running, this.#nextCut()]);
-      const said = readLookReport(await this.#whileMoving(timeLimit, ending, steps, late, attendant?.isHeld));
-      if (!said) throw new Cut(problem('page-forged'));
-      report = said;
-      const [objection] = gathered.objections;
-      if (objection && report.outcome === 'passed') report = { ...report, outcome: 'failed', problem: objection };
-      await conversation.hush();
+      report = await this.#reportOf(request, gathered, limit, attendant);
+      await this.#held!.conversation.hush();
       await this.#window!.restore();
       // A document asks for no picture twice.
       if (report.left.length > 0 || gathered.answered.size > 0) await this.#giveUpDocument();
     } catch (error) {
-      const found = watched
-        ? await whereItStands(error, gathered.trace, timeLimit, this.#window)
-        : { error, stack: null };
-      const wrong = await this.#recover(found.error);
-      // What its page has done when it was over says nothing about the look.
-      if (gathered.concluded) {
-        report = { ...gathered.concluded, left: [wrong.message] };
-        report.notes.push(`When Tab was tried on its page at the end: ${wrong.message}`);
-      } else {
-        breakOff(gathered.trace, wrong, performance.now() - began);
-        report = brokenReport(wrong, found.stack);
-      }
+      const found = watched ? await whereItStands(error, gathered.trace, limit, this.#window) : { error, stack: null };
+      report = endedBy(await this.#recover(found.error), found.stack, gathered, performance.now() - began);
     }
-    if (watched && this.#window?.lost === null) await this.#window.watch(false).catch(() => {});
+    if (watched) await this.window?.watch(false).catch(nothing);
     report.notes.push(...gathered.notes);
-    const { trace, shots, read, answered } = gathered;
-    const covered = this.#takeCovered();
-    const measured = isMeasured ? await this.#takeMeasured() : null;
+    const { trace, shots, read, answered, recalled } = gathered;
+    const covered = this.#counts.ofLook(this.window);
+    const measured = isMeasured ? ((await this.window?.measured().catch(() => null)) ?? null) : null;
     const asked = [...(this.#window?.asked ?? [])];
-    return { report, trace, shots, asked, read, answered, recalled: gathered.recalled, covered, measured };
+    return { report, trace, shots, asked, read, answered, recalled, covered, measured };
+  }
+
+  /** Begins to hear what the page tells of a look. */
+  #listen(look: string, number: number, environment: Environment, options: RunOptions): Gathered {
+    const { approved = null, isPhotographed = false, attendant = null, memory = null } = options;
+    const { conversation, document } = this.#held!;
+    const { entry } = document!.present!;
+    const mark = fingerprint(environment, this.#engine!.name, this.#engine!.fonts);
+    const rules = JSON.stringify([mark, entry.base]);
+    const ground = memory && { memory, rules, code: JSON.stringify([entry.script, look]) };
+    return conversation.listen(number, approved, isPhotographed ? null : mark, ground, attendant);
+  }
+
+  /** Has the page run a look, and takes what it says of it; what speaks against a look that passed fails it. */
+  async #reportOf(
+    request: LookRequest,
+    { trace, objections }: Gathered,
+    limit: number,
+    attendant: Attendant | null,
+  ): Promise<LookReport> {
+    const late = (): Cut => new Cut(problem('look-endless', { doing: doing(trace), limit }));
+    const call = `__sguardo.run(${JSON.stringify(this.#held!.conversation.token)}, ${JSON.stringify(request)})`;
+    const running = this.#window!.evaluate(call, attendant ? endless : mostLimits * limit + haltLimit);
+    running.catch(nothing);
+    const steps = (): number => trace.steps.length;
+    const ending = Promise.race([running, this.#nextCut()]);
+    const report = readLookReport(await this.#whileMoving(limit, ending, steps, late, attendant?.isHeld));
+    if (!report) throw new Cut(problem('page-forged'));
+    const [objection] = objections;
+    return objection && report.outcome === 'passed' ? { ...report, outcome: 'failed', problem: objection } : report;
   }
 
   /** The window that the lane works in; null when there is none by now. */
@@ -314,10 +287,6 @@ export class Lane {
     return whileMoving(promise, { limit, progress, load, late, isHeld });
   }
 
-  #fingerprintOf(environment: Environment): string {
-    return fingerprint(environment, this.#engine!.name, this.#engine!.fonts);
-  }
-
   /** How long a look may take without progress: what its file says, or the configuration. */
   #limitOf(look: string): number {
     const declared = this.#held?.document?.present?.report.looks.find((one) => one.look === look);
@@ -336,10 +305,10 @@ export class Lane {
     if (pointer === 'mouse' && before.hasLostMouse) await this.#crew.discard(this.#index, before);
     let window = await this.#crew.window(this.#index);
     if (window === this.#window) return window;
-    if (!(await window.cover(this.#isCovered))) {
+    if (!(await window.cover(this.#counts.isCovered))) {
       await this.#crew.discard(this.#index, window);
       window = await this.#crew.window(this.#index);
-      await window.cover(this.#isCovered);
+      await window.cover(this.#counts.isCovered);
     }
     this.#window = window;
     this.#engine = engine;
@@ -347,7 +316,7 @@ export class Lane {
     const held = await heldIn(window, this.#origin, new Date(this.#settings.now), this.#contract);
     this.#held = held;
     // What a document has run before is not known any more.
-    if (this.#isCovered) held.document = null;
+    if (this.#counts.isCovered) held.document = null;
     const { conversation } = held;
     window.handlers = {
       message: (text) => conversation.receive(text),
