@@ -10,6 +10,8 @@ import { mountedBy, type Outermost, outermostIn } from './svelte.ts';
 export type Around = {
   /** Style sheets that the whole app has, as a file at the root imports them. */
   styles: string[];
+  /** Modules that the whole app has for what they do, such as the one that sets up its languages. */
+  modules: string[];
   /**
    * What wraps the app, the outermost first, as it stands in the entry: `<Theme value={dark}>`, and what stands before
    * and behind the app in it: `<Reset />`.
@@ -24,6 +26,7 @@ export type Around = {
 
 const nothing: Around = {
   styles: [],
+  modules: [],
   wrappers: [],
   calls: [],
   providers: null,
@@ -63,10 +66,14 @@ function innerOf(all: readonly Markup[], file: ts.SourceFile): Markup | null {
   return all.find((one) => /^(\w*App|RouterProvider|Routes|Outlet|Main|Root|Page)$/.test(nameOf(one, file))) ?? null;
 }
 
+/** It holds a text and nothing else: what the app shows, not what is around it. */
+const isWritten = ({ children }: ts.JsxElement | ts.JsxFragment): boolean =>
+  children.length > 0 && children.every(compiler.isJsxText);
+
 /** The elements around the innermost one. */
 function layersOf(root: Markup, file: ts.SourceFile): Layer[] {
   const found: Layer[] = [];
-  for (let at: Markup | null = root; at && !compiler.isJsxSelfClosingElement(at); ) {
+  for (let at: Markup | null = root; at && !compiler.isJsxSelfClosingElement(at) && !isWritten(at); ) {
     const inside: Markup[] = at.children.filter(isMarkup);
     const inner = innerOf(inside, file);
     const place = inner ? inside.indexOf(inner) : -1;
@@ -139,27 +146,39 @@ function providersOf(file: ts.SourceFile): ts.Expression | null {
 /** A sheet, of the project or of a package; some packages offer theirs by a name without an ending. */
 const isStyle = /\.(css|scss|sass|less|styl)$|^(?!\.)[^.]*\/(styles?|fonts?|theme)$|^@fontsource/;
 
-/** Style sheets that a module of a folder imports for their effect, as a file at the root imports them. */
-const stylesIn = (file: ts.SourceFile, folder: string): string[] =>
-  file.statements.flatMap((one) => {
+/** Modules that watch an app for its makers, or keep it for when there is no network, or have it wait for zones. */
+const isOutside = /sentry|datadog|analytics|telemetry|web-?vitals|service-?worker|register-?sw|pwa|^zone\.js/i;
+
+/** What shows an app, or makes one: an entry without it leaves that to a module which it imports. */
+const makesApp = /\b(render|hydrate\w*|mount|createApp|bootstrapApplication)\s*\(/;
+
+/** What a module of a folder imports for its effect, as a file at the root imports it. */
+function effectsOf(file: ts.SourceFile, folder: string): Pick<Around, 'styles' | 'modules'> {
+  const paths = file.statements.flatMap((one) => {
     if (!compiler.isImportDeclaration(one) || one.importClause) return [];
     const path = (one.moduleSpecifier as ts.StringLiteral).text;
-    if (!isStyle.test(path)) return [];
-    return path.startsWith('.') ? [`./${posix.join(folder, path)}`] : [path];
+    return [path.startsWith('.') ? `./${posix.join(folder, path)}` : path];
   });
+  return {
+    styles: paths.filter((path) => isStyle.test(path)),
+    modules: paths.filter((path) => !isStyle.test(path) && !isOutside.test(path)),
+  };
+}
 
 /** What the component that a Svelte app begins with puts around the others. */
-function aroundSvelte(before: readonly string[], outermost: Outermost | null): Around {
-  if (!outermost) return { ...nothing, styles: [...before] };
+function aroundSvelte(before: Pick<Around, 'styles' | 'modules'>, outermost: Outermost | null): Around {
+  if (!outermost) return { ...nothing, ...before };
   const { script, folder, calls, needed } = outermost;
   const wrappers = outermost.wrappers.map((one) => ({ ...one, before: [], behind: [] }));
-  return { ...nothing, styles: [...before, ...stylesIn(script, folder)], calls, wrappers, needed };
+  const own = effectsOf(script, folder);
+  const styles = [...before.styles, ...own.styles];
+  return { styles, modules: [...before.modules, ...own.modules], providers: null, calls, wrappers, needed };
 }
 
 /** Reads an entry; what it cannot be told of it is left out. */
 export function aroundIn(root: string, entry: string | null, kind: Kind): Around {
   if (entry === null) return nothing;
-  if (entry.endsWith('.svelte')) return aroundSvelte([], outermostIn(root, entry));
+  if (entry.endsWith('.svelte')) return aroundSvelte(nothing, outermostIn(root, entry));
   let source: string;
   try {
     source = readFileSync(join(root, entry), 'utf8');
@@ -170,11 +189,13 @@ export function aroundIn(root: string, entry: string | null, kind: Kind): Around
   const name = /\.js$/.test(entry) ? `${entry}x` : entry;
   const file = compiler.createSourceFile(name, source, compiler.ScriptTarget.ESNext, true);
   const folder = dirname(entry);
-  const styles = stylesIn(file, folder);
-  const base = { ...nothing, styles };
+  const effects = effectsOf(file, folder);
+  // Elements are imported for their effect, too: a look imports its own.
+  const isMade = kind !== 'dom' && makesApp.test(source);
+  const base = { ...nothing, ...effects, modules: isMade ? effects.modules : [] };
   if (kind === 'svelte') {
     const mounted = mountedBy(file, folder);
-    return aroundSvelte(styles, mounted === null ? null : outermostIn(root, mounted));
+    return aroundSvelte(base, mounted === null ? null : outermostIn(root, mounted));
   }
   if (kind === 'vue') {
     const calls = aroundVue(file);

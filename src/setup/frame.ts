@@ -13,7 +13,7 @@ const imports = ({ around, style }: Findings): string[] => {
   const { quote, semicolon } = style;
   return [
     ...lines(around.needed.imports, semicolon),
-    ...around.styles.map((path) => `import ${quote}${path}${quote}${semicolon}`),
+    ...[...around.modules, ...around.styles].map((path) => `import ${quote}${path}${quote}${semicolon}`),
   ];
 };
 

@@ -57,6 +57,8 @@ function missingFor({ kind, viteConfig, dependencies }: Findings): string[] {
   return needed.filter((name) => !(name in dependencies));
 }
 
+const pathsOf = (all: readonly string[]): string => all.map((path) => path.replace(/^\.\//, '')).join(', ');
+
 function found(findings: Findings): Plan['found'] {
   const { kind, frameworks, viteConfig, entry, around, mark, isInGit, isDark } = findings;
   const wrapped = [
@@ -68,7 +70,8 @@ function found(findings: Findings): Plan['found'] {
     ['framework', frameworks.join(', ') || (kind === 'dom' ? 'none: elements and functions' : kind)],
     ['Vite', viteConfig ?? 'no configuration'],
     ['entry', entry ?? 'none'],
-    ['styles', around.styles.map((path) => path.replace(/^\.\//, '')).join(', ') || 'none that the whole app has'],
+    ['styles', pathsOf(around.styles) || 'none that the whole app has'],
+    ...(around.modules.length > 0 ? [['set up by', pathsOf(around.modules)] as [string, string]] : []),
     ['around the app', provided.join(', ') || 'nothing'],
     ['marks', mark ? `${mark.attribute} (${counted(mark.count, 'time')})` : 'none'],
     ['dark styles', isDark ? 'yes: looks are run by day and by night' : 'no'],

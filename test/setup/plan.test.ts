@@ -93,6 +93,25 @@ createRoot(document.body).render(${markup});
     );
   });
 
+  it('keeps in its frame what the entry imports for its effect, and no text that the entry shows', async () => {
+    const entry = `import { createRoot } from 'react-dom/client';
+import 'core-js/stable';
+import './i18n';
+import './index.css';
+import './sentry';
+import { Theme } from './Theme';
+createRoot(document.body).render(<Theme theme={{}}><p>Quay</p></Theme>);
+`;
+    const { plan, text } = await planned({ ...react, 'src/main.tsx': entry });
+    expect(found(plan)['set up by']).toBe('core-js/stable, src/i18n');
+    expect(text('sguardo.frame.tsx')).toContain(
+      "import { Theme } from './src/Theme';\nimport 'core-js/stable';\nimport './src/i18n';\nimport './src/index.css';\n",
+    );
+    expect(text('sguardo.frame.tsx')).toContain('    <Theme theme={{}}>\n      {children}\n    </Theme>\n');
+    const passing = await planned({ ...react, 'src/main.tsx': "import './index.css';\nimport './app';\n" });
+    expect(passing.text('sguardo.frame.tsx')).not.toContain('./src/app');
+  });
+
   it('is told with all that its looks need', async () => {
     const { plan } = await planned(react);
     expect(found(plan)).toMatchObject({
