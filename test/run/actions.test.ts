@@ -4,16 +4,18 @@ import type { ResultSummary } from '../../src/core/run/run.ts';
 import { actionInWords } from '../../src/language/words.ts';
 import { the } from '../../src/language/target.ts';
 import { copyOf, write } from '../support/project.ts';
-import { serve } from '../support/service.ts';
+import { type Served, serve } from '../support/service.ts';
 
+let folder: string;
+let served: Served;
 let look: (name: string) => ResultSummary;
 
 beforeAll(async () => {
-  const folder = copyOf('test/looks');
+  folder = copyOf('test/looks');
   const settings =
     "baselines: false, isolate: 'file', patience: 300, environments: { plain: { viewport: [640, 480] } }";
   write(folder, { 'sguardo.config.ts': `export default { ${settings} };` });
-  const served = await serve(folder);
+  served = await serve(folder);
   ({ look } = await served.run({ patterns: ['Actions'] }));
 });
 
@@ -50,6 +52,33 @@ describe('an action', () => {
   ])('reaches the page (%s)', (name) => {
     expect(look(name).problem).toBeNull();
     expect(look(name).verdict).toBe('new');
+  });
+
+  it('comes over an element with a mouse that has been moved before, also after a key', async () => {
+    write(folder, {
+      'src/Last.look.tsx': `import { useEffect, useRef, useState } from 'react';
+import { ensure, hover, looks, press, the } from 'sguardo';
+function Last() {
+  const last = useRef('nothing');
+  const [said, setSaid] = useState('');
+  useEffect(() => {
+    addEventListener('pointermove', () => { last.current = 'mouse'; });
+    addEventListener('keydown', () => { last.current = 'key'; });
+  }, []);
+  const say = (at) => () => setSaid(at + ' by ' + last.current);
+  return <main><button type="button" onPointerEnter={say('bow')}>Bow</button>
+    <button type="button" onPointerEnter={say('stern')}>Stern</button><p>{said}</p></main>;
+}
+export default looks(Last, { states: { hovered: { async script() {
+  await hover(the.button('Bow'));
+  await ensure(the.text('bow by mouse')).isVisible();
+  await press('a');
+  await hover(the.button('Stern'));
+  await ensure(the.text('stern by mouse')).isVisible();
+} } } });`,
+    });
+    const { look } = await served.run({ patterns: ['Last'] });
+    expect(look('hovered').problem).toBeNull();
   });
 
   it('opens neither a new window nor a file chooser that nobody sees', () => {

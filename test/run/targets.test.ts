@@ -76,6 +76,25 @@ export default looks(Grows, { states: { sends: { async script() {
     expect(look('sends').problem).toBeNull();
   });
 
+  it('means the one that can be seen of two, and not its copy that is cut away', async () => {
+    write(folder, {
+      'src/Copies.look.tsx': `import { useState } from 'react';
+import { click, ensure, looks, the } from 'sguardo';
+const away = { position: 'absolute', width: 1, height: 1, margin: -1, overflow: 'hidden', clip: 'rect(0 0 0 0)' };
+function Copies() {
+  const [said, setSaid] = useState('');
+  return <main><div style={away}><div><button type="button" onClick={() => setSaid('copy')}>Next</button></div></div>
+    <button type="button" onClick={() => setSaid('seen')}>Next</button><p>{said}</p></main>;
+}
+export default looks(Copies, { states: { next: { async script() {
+  await click(the.button('Next'));
+  await ensure(the.text('seen')).isVisible();
+} } } });`,
+    });
+    const { look } = await served.run({ patterns: ['Copies'] });
+    expect(look('next').problem).toBeNull();
+  });
+
   it('finds what has its name from several parts in a line, with the blanks between them', async () => {
     write(folder, {
       'src/Parts.look.tsx': `import { ensure, looks, the } from 'sguardo';

@@ -23,6 +23,7 @@ import { bitsOf, holding } from './held.ts';
 import { clickAt, send } from './input.ts';
 import { pressKeys } from './keyboard.ts';
 import { checkOptions, checkScale, checkSize } from './options.ts';
+import { settingOut } from './pointer.ts';
 import { selectOptions } from './select.ts';
 import { scrollTo } from './wheel.ts';
 
@@ -64,7 +65,11 @@ const carryOut: { [K in Kind]: Does<K> } = {
     checkOptions('hover', options);
     const purpose = { action: 'pointer', needsEnabled: false, at: options.at };
     const { point } = await actionable(current, recording, target, purpose);
-    return send(recording.number, [{ kind: 'move', x: point[0], y: point[1], button: 'none', modifiers: 0 }]);
+    const there: InputRequest = { kind: 'move', x: point[0], y: point[1], button: 'none', modifiers: 0 };
+    // The browser takes moves that come together for one.
+    const way = settingOut();
+    if (way.length > 0) await send(recording.number, way);
+    return send(recording.number, [there]);
   },
   unhover: (_, { number }) => send(number, [pointAway]),
   focus: (current, recording, { target }) => focus(current, recording, target),

@@ -1,4 +1,5 @@
 /** Where the pointer is, and what it is over. */
+import type { InputRequest } from '../../core/wire/wire.ts';
 import { ask } from '../host/host.ts';
 import { heldBits } from './held.ts';
 import { native } from '../host/natives.ts';
@@ -13,6 +14,37 @@ let at: readonly [number, number] | null = null;
 export const pointerMoved = (position: readonly [number, number] | null): void => {
   at = position;
 };
+
+/** So far from its corners the pointer comes into the page, in pixels. */
+const edge = 2;
+
+/** A corner of the viewport where nothing but the page itself lies; null when there is none. */
+function bareCorner(): readonly [number, number] | null {
+  const [right, bottom] = [document.documentElement.clientWidth - edge, window.innerHeight - edge];
+  const isBare = ([x, y]: readonly [number, number]): boolean => {
+    const under = deepestAt(x, y);
+    return under === null || under === document.body || under === document.documentElement;
+  };
+  return (
+    (
+      [
+        [edge, edge],
+        [right, edge],
+        [edge, bottom],
+        [right, bottom],
+      ] as const
+    ).find(isBare) ?? null
+  );
+}
+
+/**
+ * How the pointer sets out: a mouse has been moved on the page before it comes over anything, and libraries ask whether
+ * it was the last thing that a person used.
+ */
+export function settingOut(): InputRequest[] {
+  const from = at ?? bareCorner();
+  return from ? [{ kind: 'move', x: from[0], y: from[1], button: 'none', modifiers: 0 }] : [];
+}
 
 /** What the page has heard last that the pointer came over. */
 let over: EventTarget | null = null;

@@ -11,6 +11,7 @@ import { isFrozen, moveTo, timeNow } from '../time/time.ts';
 import { findAll } from './find.ts';
 import { whyOutOfReach } from './handle.ts';
 import { apart, betterThan, insteadOf } from './instead.ts';
+import { isCutAway } from './twin.ts';
 
 /** How often something may happen at one instant before time moves on all the same: a page may never be done. */
 const mostStanding = 50;
@@ -47,7 +48,9 @@ export async function retry<T>(
 
 /** Of several elements the one that people see: libraries keep copies of a text for readers, and templates of parts. */
 function seenAmong(found: Element[]): Element[] {
-  const seen = found.length > 1 ? found.filter((element) => whyOutOfReach(element) === null) : [];
+  if (found.length < 2) return found;
+  const reached = found.filter((element) => whyOutOfReach(element) === null);
+  const seen = reached.length > 1 ? reached.filter((element) => !isCutAway(element)) : reached;
   return seen.length === 1 ? seen : found;
 }
 

@@ -5,7 +5,7 @@
 import { colourOf } from '../check/colour.ts';
 import { isElement } from './element.ts';
 import { elementsIn } from './find.ts';
-import { flatParent, within } from './flat.ts';
+import { around, flatParent, within } from './flat.ts';
 import { roleOf } from './names.ts';
 import { isPainted } from './visible.ts';
 
@@ -27,6 +27,10 @@ export function isClipped(element: Element): boolean {
   const around = flatParent(element);
   return around !== null && isElement(around) && getComputedStyle(around).overflowX !== 'visible' && isCut(around);
 }
+
+/** True for an element of which nothing shows, as it or anything around it is cut to nothing. */
+export const isCutAway = (element: Element): boolean =>
+  isCut(element) || [...around(element)].some((one) => getComputedStyle(one).overflowX !== 'visible' && isCut(one));
 
 /** What a person can use, as far as its tag or an attribute tells. */
 const usable = `a[href], ${controls}, summary, [tabindex], [contenteditable], [role=button], [role=link],
