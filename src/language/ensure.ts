@@ -4,7 +4,7 @@ import { type Answer, isAnswer, type Received } from './answer.ts';
 import type { Asked, CallClaim, CheckManner, TargetClaim, ValueClaim, ValueSource } from './command.ts';
 import { fail } from '../core/problem/problem.ts';
 import { show } from '../core/value/show.ts';
-import { nearest } from '../core/text/nearest.ts';
+import { meantBy } from './meant.ts';
 import * as given from './given.ts';
 import { withKnown } from './known.ts';
 import { portIfAny, portOf } from './port.ts';
@@ -145,7 +145,7 @@ function exact<Checks extends object>(checks: Checks): Checks {
 /** Checks that say which there are when another one is asked for. */
 function onlyChecks<Checks extends { not: object }>(checks: Checks, names: readonly string[]): Checks {
   const tell = (name: string): never =>
-    fail('check-unknown', { check: name, near: nearest(name, names) ?? '', known: names.join(', ') });
+    fail('check-unknown', { check: name, near: meantBy(name, names) ?? '', known: names.join(', ') });
   return withKnown({ ...checks, not: withKnown(checks.not, tell) }, tell);
 }
 
