@@ -2,6 +2,7 @@
 import pc from 'picocolors';
 import type { CauseList } from '../core/cause/cluster.ts';
 import { lookKey, lookTitle } from '../core/look/look.ts';
+import { isDecisive } from '../core/problem/notes.ts';
 import { titleOf } from '../core/report/report.ts';
 import type { ResultSummary, RunSummary } from '../core/run/run.ts';
 import { verdicts } from '../core/run/verdict.ts';
@@ -24,6 +25,18 @@ const alike = ({ component, look, verdict, problem, captures }: ResultSummary): 
     captures.map(({ name, state }) => [name, state.kind, state.kind === 'changed' ? state.markup : null]),
   ]);
 
+/** In so many looks a note is told once, and not of each of them. */
+const isCommon = 3;
+
+/** Notes that many looks have, such as those that come of a library, and in how many. */
+function commonNotes(results: readonly ResultSummary[]): Map<string, number> {
+  const found = new Map<string, Set<string>>();
+  for (const { component, look, notes } of results)
+    for (const note of notes) found.set(note, (found.get(note) ?? new Set()).add(lookKey(component, look)));
+  const common = [...found].filter(([note, looks]) => looks.size >= isCommon && !isDecisive(note));
+  return new Map(common.map(([note, looks]) => [note, looks.size]));
+}
+
 /** Most looks that are told in full; beyond, a list is read in the console, which a CI log has not. */
 const toldInFull = isCi ? Number.POSITIVE_INFINITY : 20;
 
@@ -38,11 +51,12 @@ function ofResults(list: CauseList, results: readonly ResultSummary[]): CauseLis
 export async function tell({ client, url, own }: Found, summary: RunSummary, results: ResultSummary[]): Promise<void> {
   const say = (text: string): void => void process.stdout.write(`${text}\n`);
   const causes = summary.tally.changed > 0 ? ofResults(await client.causes(), results) : null;
+  const common = commonNotes(results);
   const unexplained = new Set(causes?.unexplained.map(({ result }) => result));
   const isToldAlone = ({ verdict, notes, id, captures }: ResultSummary): boolean =>
     verdict === 'failed' ||
     verdict === 'broken' ||
-    notes.length > 0 ||
+    notes.some((note) => !common.has(note)) ||
     unexplained.has(id) ||
     captures.some(({ state }) => state.kind === 'conflict');
   const wrong = results.filter(isToldAlone);
@@ -56,7 +70,8 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
     const folded = isCi ? logOf(process.env) : null;
     const open = folded?.open(titleOf(first)) ?? null;
     if (open !== null) say(open);
-    say(`\n${resultText(first, [...new Set(group.map(({ environment }) => environment))], url, title)}`);
+    const told = { ...first, notes: first.notes.filter((note) => !common.has(note)) };
+    say(`\n${resultText(told, [...new Set(group.map(({ environment }) => environment))], url, title)}`);
     const close = open === null ? null : (folded?.close() ?? null);
     if (close !== null) say(close);
   }
@@ -87,6 +102,7 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
       `${counted(unsteady.size, 'look is', 'looks are')} unsteady, and passed or failed by chance: ` +
         `${[...unsteady].join(', ')}`,
     );
+  for (const [note, looks] of common) say(`${pc.yellow('note')} In ${counted(looks, 'look')}: ${note}`);
   for (const { component, look, why } of summary.skipped)
     say(`${pc.dim('skipped')} ${lookTitle(component, look)}: ${why}`);
   for (const note of summary.notes) say(`${pc.yellow('note')} ${note}`);

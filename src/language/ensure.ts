@@ -28,7 +28,7 @@ export type TargetChecks = {
   isAbsent(): Promise<void>;
   /** Its text (or a field's value) is this, white space folded; a pattern may match a part. */
   reads(text: Name): Promise<void>;
-  /** A field's current value. */
+  /** A field's current value; of one made of other elements, `aria-valuenow` or the text in it. */
   hasValue(value: Name | number): Promise<void>;
   /** It cannot be used now: `disabled`, in a disabled group of fields, or `aria-disabled`. */
   isDisabled(): Promise<void>;

@@ -118,6 +118,17 @@ describe('sguardo run', () => {
     expect(out).toMatch(/→ Compare the name.*\n {2}http:\/\/127\.0\.0\.1:\d+\/bench\/\d+\?step=1\n/);
   });
 
+  it('tells a note that several looks have once, and of how many', async () => {
+    const torn = 'async script() { HTMLElement.prototype.focus = () => {}; }';
+    write(shared, {
+      'src/Torn.look.tsx': lookFile('return <p>Buoy</p>;', `one: { ${torn} }, two: { ${torn} }, three: { ${torn} }`),
+    });
+    const { out } = await sguardo(shared, 'run', 'Torn');
+    expect(out).toContain('note In 3 looks: This look replaced HTMLElement.prototype.focus');
+    expect(out.match(/note /g)).toHaveLength(1);
+    expect((await sguardo(shared, 'run', 'Torn/one')).out).toContain('  note This look replaced HTMLElement');
+  });
+
   it('prints one JSON document, and nothing else, when asked', async () => {
     const { code, out, err } = await sguardo(shared, 'run', 'Buoy', 'Form', '--json');
     const document = JSON.parse(out) as {

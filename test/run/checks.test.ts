@@ -5,13 +5,14 @@ import type { Timeline } from '../../src/core/timeline/timeline.ts';
 import { copyOf, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
+let folder: string;
 let served: Served;
 let look: (name: string) => ResultSummary;
 
 const timelineOf = (name: string): Promise<Timeline> => served.client.timeline(look(name).id);
 
 beforeAll(async () => {
-  const folder = copyOf('test/looks');
+  folder = copyOf('test/looks');
   const settings =
     "baselines: false, isolate: 'file', patience: 300, environments: { plain: { viewport: [640, 480] } }";
   write(folder, { 'sguardo.config.ts': `export default { ${settings} };` });
@@ -31,6 +32,35 @@ describe('a check', () => {
     expect(look(name).problem).toBeNull();
     expect(look(name).verdict).toBe('new');
     expect(look(name).notes).toEqual([]);
+  });
+
+  it('of a value reads what is made of other elements than fields as well', async () => {
+    write(folder, {
+      'src/Values.look.tsx': `import { ensure, looks, press, the, type } from 'sguardo';
+import { useState } from 'react';
+function Values() {
+  const [speed, setSpeed] = useState(4);
+  return <main>
+    <div role="slider" tabIndex={0} aria-label="Speed" aria-valuenow={speed} onKeyDown={() => setSpeed(speed + 1)}>o</div>
+    <div role="textbox" contentEditable suppressContentEditableWarning aria-label="Note">Calm</div>
+    <meter aria-label="Tide" value="0.4" />
+    <p>Free</p>
+  </main>;
+}
+export default looks(Values, { states: {
+  read: { async script() {
+    await press(the.slider('Speed'), 'ArrowRight');
+    await ensure(the.slider('Speed')).hasValue(5);
+    await type(the.textbox('Note'), ' sea');
+    await ensure(the.textbox('Note')).hasValue('Calm sea');
+    await ensure(the.meter('Tide')).hasValue('0.4');
+  } },
+  none: { script: () => ensure(the.text('Free')).hasValue('Free') },
+} });`,
+    });
+    const { look: values } = await served.run({ patterns: ['Values'] });
+    expect(values('read').problem).toBeNull();
+    expect(values('none').problem!.found).toEqual(['<p> “Free” has no value: it is not a form field']);
   });
 
   it('of the project’s own is one step with the others inside', async () => {

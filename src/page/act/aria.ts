@@ -13,6 +13,7 @@ const properties = {
   placeholder: 'ariaPlaceholder',
   pressed: 'ariaPressed',
   selected: 'ariaSelected',
+  valuenow: 'ariaValueNow',
 } as const;
 
 /** The value of `aria-` and a name, or what its class says in place of it; null where an element says nothing of it. */

@@ -19,8 +19,13 @@ import type { Finding } from './check.ts';
 import { sighted } from './doubt.ts';
 import { hasStyle, styleOf } from './style.ts';
 
-const valueIn = (element: Element): string | null =>
-  isInput(element) || isTextArea(element) || isSelect(element) ? element.value : null;
+/** What a field holds; of one that is made of other elements, what it tells as its value, or the text in it. */
+function valueIn(element: Element): string | null {
+  if (isInput(element) || isTextArea(element) || isSelect(element)) return element.value;
+  if (element.matches('progress, meter, output')) return String((element as HTMLProgressElement).value);
+  if ((element as HTMLElement).isContentEditable) return (element as HTMLElement).innerText;
+  return ariaOf(element, 'valuenow');
+}
 
 const isChecked = (element: Element): boolean =>
   isInput(element) ? element.checked : ariaOf(element, 'checked') === 'true';
