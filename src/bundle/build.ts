@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { join, relative, sep } from 'node:path';
 import type { BuildEnvironmentOptions, Plugin, Rolldown } from 'vite';
 import type { Behind } from '../core/run/graph.ts';
+import { standIns } from './blame.ts';
 import { beginCompiling, keepCompiled } from './compiled.ts';
 import { refuseDecorators } from './decorators.ts';
 import { basePrefix, entries, entryPrefix, inputsOf, type Sources, takenInstead } from './entries.ts';
@@ -30,7 +31,11 @@ export type Built = {
 };
 
 /** How look files are built, whatever the project says of building itself: as pages that are loaded from memory. */
-const buildOptions = (inputs: Record<string, string>, plugins: unknown): BuildEnvironmentOptions => ({
+const buildOptions = (
+  inputs: Record<string, string>,
+  plugins: unknown,
+  shimMissingExports: boolean,
+): BuildEnvironmentOptions => ({
   write: false,
   minify: false,
   cssMinify: false,
@@ -44,6 +49,7 @@ const buildOptions = (inputs: Record<string, string>, plugins: unknown): BuildEn
   chunkSizeWarningLimit: 100_000,
   rollupOptions: {
     input: inputs,
+    shimMissingExports,
     plugins: plugins as [],
     // White space and comments make up half of what every document has to parse; names stay as they are.
     output: { minify: { compress: false, mangle: false, codegen: { removeWhitespace: true } }, comments: false },
@@ -69,6 +75,7 @@ function pages(
   root: string,
   version: string,
   inputs: Record<string, string>,
+  shimMissingExports: boolean,
   found: (publicFolder: string | null) => void,
 ): Plugin {
   return {
@@ -77,7 +84,8 @@ function pages(
     config: {
       order: 'post',
       handler(config) {
-        config.build = buildOptions(inputs, (config.build?.rolldownOptions ?? config.build?.rollupOptions)?.plugins);
+        const { plugins } = config.build?.rolldownOptions ?? config.build?.rollupOptions ?? {};
+        config.build = buildOptions(inputs, plugins, shimMissingExports);
         delete config.environments?.client?.build;
         delete config.experimental?.renderBuiltUrl;
         const modules = config.css?.modules ?? {};
@@ -91,8 +99,11 @@ function pages(
   };
 }
 
-/** Builds look files with the project's own Vite. */
-export async function build(root: string, sources: Sources): Promise<Built> {
+/**
+ * Builds look files with the project's own Vite; something empty stands for the modules that are `broken`, by their full
+ * paths.
+ */
+export async function build(root: string, sources: Sources, broken: ReadonlySet<string> = new Set()): Promise<Built> {
   const vite = await viteOf(root);
   let publicFolder: string | null = null;
   const files = sources.files.map(({ file }) => file);
@@ -105,10 +116,11 @@ export async function build(root: string, sources: Sources): Promise<Built> {
     base: '/',
     plugins: [
       ...(Object.keys(sources.instead).length > 0 ? [takenInstead(sources.instead)] : []),
+      ...(broken.size > 0 ? [standIns(broken)] : []),
       entries(root, sources),
       ownPagesIn(await ownPages()),
       lazyInOrder(),
-      pages(root, vite.version, inputsOf(sources), (folder) => {
+      pages(root, vite.version, inputsOf(sources), broken.size > 0, (folder) => {
         publicFolder = folder;
       }),
       refuseDecorators(),

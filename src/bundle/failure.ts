@@ -95,6 +95,12 @@ function placeOf(root: string, error: unknown, most = mostCauses): Place | null 
   return { path: full, line, column: first.loc ? first.loc.column + 1 : Number(shown![3]) };
 }
 
+/** The full path of the file that keeps something from being built; null where the error does not say which one. */
+export function fileBlamed(root: string, error: unknown): string | null {
+  const path = placeOf(root, error)?.path ?? fileOf(error);
+  return path !== null && existsSync(path) ? path : null;
+}
+
 /** An import of ours that is not there is told by what a look file calls it, not by where our files lie. */
 const ownNames = (told: string): string =>
   told.replace(

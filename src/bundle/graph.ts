@@ -4,6 +4,7 @@ import { existsSync } from 'node:fs';
 import { isAbsolute, posix, relative, resolve, sep } from 'node:path';
 import type { Plugin } from 'vite';
 import type { Behind } from '../core/run/graph.ts';
+import { pathStoodFor } from './blame.ts';
 import { compilingOnce } from './compiled.ts';
 import { ownFolder } from './own.ts';
 import { isSheet, namedIn, referredIn } from './resources.ts';
@@ -71,6 +72,8 @@ function overhear(plugin: Hooks, at: 'load' | 'transform', idAt: number, heard: 
 
 /** The file of a module, without what is asked of it; null for one that only exists in memory. */
 function fileOfModule(id: string): string | null {
+  const stoodFor = pathStoodFor(id);
+  if (stoodFor !== null) return stoodFor;
   const path = id.split(/[?#]/, 1)[0]!;
   return isAbsolute(path) && !id.startsWith('\0') && existsSync(path) ? path : null;
 }

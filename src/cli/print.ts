@@ -102,17 +102,28 @@ function captureText(capture: CaptureSummary): string | null {
 const saysMessage = (title: string, { problem }: ResultSummary): boolean =>
   problem?.message.startsWith(title.replace(/…$/, '')) === true;
 
-/** Everything that a person needs to know of a look that did not simply pass. */
+/** So many names are told; the others are counted. */
+const mostNamed = 6;
+
+/** `Also Berth › free, Berth › moored and 3 more.` */
+function alsoText(others: readonly string[]): string {
+  const named = others.slice(0, mostNamed).join(', ');
+  return `${pc.dim('also')}  ${named}${others.length > mostNamed ? ` and ${others.length - mostNamed} more` : ''}`;
+}
+
+/** Everything that a person needs to know of a look that did not simply pass; `others` went wrong in the same way. */
 export function resultText(
   result: ResultSummary,
   environments: readonly string[],
   url: string,
   stepTitle: string | null,
+  others: readonly string[] = [],
 ): string {
   const lines = [
     `${verdictWord(result.verdict)}  ${pc.bold(lookTitle(result.component, result.look))}  ` +
       `${pc.dim(environments.join(', '))}`,
   ];
+  if (others.length > 0) lines.push(`  ${alsoText(others)}`);
   if (result.failedStep !== null)
     lines.push(
       `  step ${result.failedStep + 1} of ` +

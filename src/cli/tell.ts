@@ -1,7 +1,7 @@
 /** Tells what a run came to, in text or as JSON. */
 import pc from 'picocolors';
 import type { CauseList } from '../core/cause/cluster.ts';
-import { lookKey, lookTitle } from '../core/look/look.ts';
+import { lookKey, lookTitle, shortName, wholeFile } from '../core/look/look.ts';
 import { isDecisive } from '../core/problem/notes.ts';
 import { titleOf } from '../core/report/report.ts';
 import type { ResultSummary, RunSummary } from '../core/run/run.ts';
@@ -13,17 +13,20 @@ import type { Found } from './find.ts';
 import { benchUrl, duration, problemText, resultText, tallyText } from './print.ts';
 
 /**
- * Equal for results of one look that went wrong in the same way in several environments or repetitions: they are told
- * once.
+ * Equal for results that went wrong in the same way: of one look in several environments or repetitions, and of several
+ * looks at the same place for the same reason. They are told once.
  */
-const alike = ({ component, look, verdict, problem, captures }: ResultSummary): string =>
-  JSON.stringify([
-    component,
-    look,
-    verdict,
-    problem?.message,
-    captures.map(({ name, state }) => [name, state.kind, state.kind === 'changed' ? state.markup : null]),
-  ]);
+function alike({ file, component, look, verdict, problem, captures, notes }: ResultSummary): string {
+  // What a look file says itself is its own.
+  const isElsewhere = problem?.place && !problem.place.startsWith(`${file}:`);
+  if (isElsewhere) return JSON.stringify([verdict, problem.message.replace(file, ''), problem.place, notes]);
+  const shown = captures.map(({ name, state }) => [name, state.kind, state.kind === 'changed' ? state.markup : null]);
+  return JSON.stringify([component, look, verdict, problem?.message, shown]);
+}
+
+/** What a result is called among others that went wrong in the same way: a file that could not be built has no look. */
+const nameIn = ({ component, look }: ResultSummary): string =>
+  look === wholeFile ? shortName(component) : lookTitle(component, look);
 
 /** In so many looks a note is told once, and not of each of them. */
 const isCommon = 3;
@@ -71,7 +74,9 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
     const open = folded?.open(titleOf(first)) ?? null;
     if (open !== null) say(open);
     const told = { ...first, notes: first.notes.filter((note) => !common.has(note)) };
-    say(`\n${resultText(told, [...new Set(group.map(({ environment }) => environment))], url, title)}`);
+    const environments = [...new Set(group.map(({ environment }) => environment))];
+    const [, ...others] = new Set(group.map(nameIn));
+    say(`\n${resultText(told, environments, url, title, others)}`);
     const close = open === null ? null : (folded?.close() ?? null);
     if (close !== null) say(close);
   }

@@ -53,6 +53,3 @@ export const infoOf = (
   hasScript,
   after,
 });
-
-/** The name under which a look file as a whole is told when none of its looks could be run. */
-export const wholeFile = '(the file)';

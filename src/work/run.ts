@@ -2,7 +2,7 @@
 import { type Bundle, locatorOf, sourceMapper } from '../bundle/index.ts';
 import { coverageReader } from '../coverage/probes.ts';
 import type { Approved, BaselineOf } from '../core/baseline/baseline.ts';
-import type { Declared, LookInfo } from '../core/look/look.ts';
+import { type Declared, type LookInfo, wholeFile } from '../core/look/look.ts';
 import { locateAtLook } from '../core/look/source.ts';
 import { isChosen, isLeftOut } from '../core/look/pattern.ts';
 import { messageOf, type Problem, problem } from '../core/problem/problem.ts';
@@ -17,7 +17,7 @@ import { contractOf } from './contract.ts';
 import type { Crew } from './crew.ts';
 import { brokenBy, type Execution } from './execution.ts';
 import { type FinishContext, finishLook, type Redraw } from './finish.ts';
-import { infoOf, type Job, type LookTask, type Ran, type WantedLook, wholeFile } from './job.ts';
+import { infoOf, type Job, type LookTask, type Ran, type WantedLook } from './job.ts';
 import { Lane } from './lane.ts';
 import { placeOf, type Plan, planned, planRun, rememberTimes } from './plan.ts';
 import { type Queue, queueOf } from './queue.ts';

@@ -51,3 +51,6 @@ export const lookKey = (component: string, look: string): string => `${component
 
 /** How a look is written for people: `BerthCard › asks before releasing`. */
 export const lookTitle = (component: string, look: string): string => `${shortName(component)} › ${look}`;
+
+/** The name under which a look file as a whole is told when none of its looks could be run. */
+export const wholeFile = '(the file)';
