@@ -17,6 +17,7 @@ const css = `
 @keyframes spin { from { rotate: 0deg } to { rotate: 1turn } }
 .turning { animation: spin 700ms linear infinite; width: 30px; height: 30px; background: navy; }
 .slow { animation: rise 5s linear; }
+.closing { animation: rise 500ms linear both; }
 @keyframes wave { from { transform: rotate(0deg) scale(1); opacity: .2; color: navy } to { transform: rotate(90deg) scale(2); opacity: 1; color: red } }
 .waving { animation: wave 900ms ease-in-out; width: 120px; padding: 8px; background: gold; margin: 60px; filter: blur(0) }
 `;
@@ -41,7 +42,13 @@ function Sliding() {
   return <div style={{ position: 'relative', height: 60 }}><button onClick={() => set(true)}>Show</button>
     <button style={{ position: 'absolute', top: 30, left: on ? 300 : 0, transition: 'left 500ms linear' }} onClick={(event) => say(String(event.timeStamp))}>Away</button><output>{said}</output></div>;
 }
-const all = { Door, Rising, Turning, Slow, Waving, Gauge, Sliding };
+function Hatch() {
+  const [at, go] = useState('open');
+  const close = () => { go('closing'); setTimeout(() => {}, 500); };
+  return <div><button onClick={close}>Close</button><button onClick={() => go('open')}>Open</button>
+    {at !== 'closed' && <div className={at} onAnimationEnd={() => go('closed')}>hatch</div>}</div>;
+}
+const all = { Door, Rising, Turning, Slow, Waving, Gauge, Sliding, Hatch };
 function Any({ what }) { const One = all[what]; return <One />; }
 const width = () => getComputedStyle(document.querySelector('.door')).width;
 const now = () => performance.now();
@@ -63,6 +70,14 @@ export default looks(Any, { props: { what: 'Door' }, states: {
     await ensure(the.text('door')).isAbsent();
     await ensure(() => Math.round(now())).equals(417);
     await ensure(the.status()).reads('gone');
+  } },
+  'it ends as a timer does': { props: { what: 'Hatch' }, async script() {
+    for (let i = 0; i < 8; i++) {
+      await click(the.button('Close'));
+      await ensure(the.text('hatch')).isAbsent();
+      await click(the.button('Open'));
+      await ensure(the.text('hatch')).isVisible();
+    }
   } },
   'a picture waits for its end': { script: () => click(the.button('Leave')) },
   'keyframes with a delay': { props: { what: 'Rising' }, async script() {
@@ -161,6 +176,7 @@ describe('animations', () => {
   it.each([
     'half way',
     'it is taken away at its end',
+    'it ends as a timer does',
     'a picture waits for its end',
     'keyframes with a delay',
     'a script’s own',

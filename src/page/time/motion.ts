@@ -116,11 +116,17 @@ export function lastMotion(): string | null {
   return last ? `${last.words}, ${Math.ceil(last.left)} ms to go` : null;
 }
 
-/** Moves everything on by so many milliseconds. */
-export function passMotion(milliseconds: number): void {
-  for (const { animation, motion } of running()) animation.currentTime = moved(motion, milliseconds);
+/** Moves everything on by so many milliseconds. True when an animation has begun or ended with it, which it tells. */
+export function passMotion(milliseconds: number): boolean {
+  let tells = false;
+  for (const { animation, motion } of running()) {
+    const next = untilNext(motion);
+    if (next !== null && next <= milliseconds) tells = true;
+    animation.currentTime = moved(motion, milliseconds);
+  }
   for (const { svg, left } of movingPictures())
     svg.setCurrentTime(svg.getCurrentTime() + Math.min(left, milliseconds) / 1000);
+  return tells;
 }
 
 /** True when an animation that runs may move things about. */

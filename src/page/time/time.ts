@@ -31,6 +31,8 @@ let running: Entry | null = null;
 let reads = 0;
 /** Time moves on only when the script itself moves it. */
 let frozen = false;
+/** Animations have begun or ended while time passed for something else: they tell so with a frame that is yet to come. */
+let isFrameOwed = false;
 
 /** Freezes time, or lets it move on again. */
 export const freeze = (isFrozen: boolean): void => {
@@ -63,6 +65,7 @@ export function beginTime(at: number): void {
   now = 0;
   reads = 0;
   frozen = false;
+  isFrameOwed = false;
   running = null;
   entries = new Map();
 }
@@ -131,7 +134,7 @@ function happen(entry: Entry): void {
 
 /** Time passes until then, for everything that moves, too. */
 function pass(until: number): void {
-  if (until > now) passMotion(until - now);
+  if (until > now && passMotion(until - now)) isFrameOwed = true;
   now = Math.max(now, until);
 }
 
@@ -147,20 +150,27 @@ async function move(entry: Entry): Promise<void> {
   pass(entry.due);
   reads = 0;
   // Animations tell that they have begun or ended with a frame.
-  if (entry.kind === 'motion') return nextFrame();
+  if (entry.kind === 'motion') {
+    isFrameOwed = false;
+    return nextFrame();
+  }
   for (const one of togetherWith(entry)) await inTask(() => happen(one));
 }
 
+const frameAt = (due: number): Entry => ({
+  id: Number.MAX_SAFE_INTEGER,
+  kind: 'motion',
+  due,
+  period: null,
+  generation: 0,
+  run() {},
+});
+
 /** The frames at which animations begin or end: a timer of the same length, set together with one, comes first. */
-const motions = (): Entry[] =>
-  motionsAhead().map((ahead) => ({
-    id: Number.MAX_SAFE_INTEGER,
-    kind: 'motion',
-    due: frameAfter(now + ahead),
-    period: null,
-    generation: 0,
-    run() {},
-  }));
+const motions = (): Entry[] => [
+  ...(isFrameOwed ? [frameAt(now)] : []),
+  ...motionsAhead().map((ahead) => frameAt(frameAfter(now + ahead))),
+];
 
 /** Everything that is still to come. */
 const waiting = (): Entry[] => [...entries.values(), ...motions()];
