@@ -81,6 +81,33 @@ export default looks(Last, { states: { hovered: { async script() {
     expect(look('hovered').problem).toBeNull();
   });
 
+  it('drags with a mouse that takes its time, so that it has a speed and frames come between its moves', async () => {
+    write(folder, {
+      'src/Speed.look.tsx': `import { useRef, useState } from 'react';
+import { drag, ensure, looks, the } from 'sguardo';
+function Speed() {
+  const last = useRef(null);
+  const frames = useRef(0);
+  const [said, setSaid] = useState('');
+  const move = ({ clientX, buttons }) => {
+    if (buttons === 0) return;
+    const now = performance.now();
+    const speed = last.current ? (clientX - last.current.x) / (now - last.current.at) : 0;
+    last.current = { x: clientX, at: now, speed };
+    requestAnimationFrame(() => frames.current++);
+  };
+  const up = () => setSaid(Number.isFinite(last.current.speed) && last.current.speed > 0 && frames.current > 3 ? 'fast' : 'none');
+  return <main><p onPointerMove={move} onPointerUp={up} style={{ height: 60 }}>Rope</p><output>{said}</output></main>;
+}
+export default looks(Speed, { states: { dragged: { async script() {
+  await drag(the.text('Rope'), { by: [200, 0] });
+  await ensure(the.status()).reads('fast');
+} } } });`,
+    });
+    const { look } = await served.run({ patterns: ['Speed'] });
+    expect(look('dragged').problem).toBeNull();
+  });
+
   it('opens neither a new window nor a file chooser that nobody sees', () => {
     expect(look('click: a link with Control stays here').notes).toEqual([
       'A link to https://harbour.example/ would have opened a new window; it was not followed.',

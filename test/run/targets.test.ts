@@ -87,8 +87,9 @@ function Copies() {
     <button type="button" onClick={() => setSaid('seen')}>Next</button><p>{said}</p></main>;
 }
 export default looks(Copies, { states: { next: { async script() {
+  document.title = 'seen';
   await click(the.button('Next'));
-  await ensure(the.text('seen')).isVisible();
+  await ensure(the.text('seen').first()).isVisible();
 } } } });`,
     });
     const { look } = await served.run({ patterns: ['Copies'] });

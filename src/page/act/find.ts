@@ -72,12 +72,15 @@ const isText = (text: string | null, wanted: Name): boolean => text !== null && 
 export const ownText = (element: Element): string =>
   [...element.childNodes].map((node) => (node.nodeType === Node.TEXT_NODE ? node.textContent : ' ')).join('');
 
+/** What the page is called, which stands nowhere on it. */
+const titleElement = (): Element | null => document.head?.querySelector('title') ?? null;
+
 /**
  * True for an element whose text is the wanted one while none of its children's is, the innermost; or which has it
  * beside other elements.
  */
 function isInnermost(element: Element, text: Name): boolean {
-  if (element.localName === 'script' || element.localName === 'style') return false;
+  if (element.localName === 'script' || element.localName === 'style' || element === titleElement()) return false;
   if (isText(element.textContent, text)) return ![...element.children].some((child) => isText(child.textContent, text));
   const isBeside = typeof text === 'string' && element.firstElementChild !== null;
   return isBeside && isText(ownText(element), text);
