@@ -1,4 +1,7 @@
 /** Answers: stubbed network replies. */
+import { fail } from '../core/problem/problem.ts';
+import { isSlipOf } from '../core/text/nearest.ts';
+import { show } from '../core/value/show.ts';
 import * as given from './given.ts';
 import { taking } from './given.ts';
 import { portOf } from './port.ts';
@@ -48,6 +51,17 @@ export const replyEntries = [
   'delay',
   'unreachable',
 ] as const satisfies readonly (keyof Reply)[];
+
+/**
+ * Refuses entries that no reply has; where it has none that one has, it was meant to be what is sent. `where` begins a
+ * sentence. @throws ProblemError `look-entry`
+ */
+export function needReply(where: string, reply: object): void {
+  const all = Object.keys(reply);
+  const isData = all.length > 0 && all.every((entry) => !isSlipOf(entry, replyEntries));
+  if (isData) fail('look-entry', { where, entry: all[0]!, instead: `{ json: ${show(reply)} }` });
+  given.needKnown(where, reply, replyEntries);
+}
 
 /** A request as the component made it. */
 export type Received = {

@@ -1,7 +1,7 @@
 /** What `looks` is given, refused at once where nothing can be made of it: the compiler does not tell everybody. */
 import { fail, ProblemError } from '../core/problem/problem.ts';
 import { show } from '../core/value/show.ts';
-import { type AnswerInit, replyEntries, repliesOf } from './answer.ts';
+import { type AnswerInit, needReply, repliesOf } from './answer.ts';
 import { body, needKnown, type Rule, record, text } from './given.ts';
 import { type LookSettings, settingEntries, settingsIn } from './settings.ts';
 
@@ -28,7 +28,8 @@ type Answers = { readonly [route: string]: AnswerInit | undefined };
 
 function checkAnswers(answers: Answers | undefined, where: string): void {
   for (const [route, init = {}] of Object.entries(answers ?? {}))
-    for (const reply of repliesOf(init)) checkEntries(reply, replyEntries, `${where}, the answer to ${route},`);
+    for (const reply of repliesOf(init))
+      if (typeof reply === 'object' && reply !== null) needReply(`${where}, the answer to ${route},`, reply);
 }
 
 /** True for `<BerthCard />` as React and its kin make it: what a component has been made into already. */

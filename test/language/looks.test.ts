@@ -18,6 +18,16 @@ describe('a look file with a slip', () => {
       'looks(…), the answer to /x, has no entry “jsn”.',
       'Did you mean “json”?',
     ],
+    [
+      { answers: { '/x': { depth: 3.2 } }, states: {} },
+      'looks(…), the answer to /x, has no entry “depth”.',
+      'To reply with this, write { json: {depth: 3.2} }.',
+    ],
+    [
+      { answers: { '/x': [{ free: true }] }, states: {} },
+      'looks(…), the answer to /x, has no entry “free”.',
+      'To reply with this, write { json: {free: true} }.',
+    ],
   ])('is told at once: %j', (definition, message, remedy) => {
     const wrong = expect.objectContaining({ code: 'look-entry', message, remedy: expect.stringMatching(remedy) });
     expect(() => looks(Buoy, definition as never)).toThrow(expect.objectContaining({ problem: wrong }));

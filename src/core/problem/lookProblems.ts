@@ -302,7 +302,12 @@ export const lookFiles = {
   ),
   'look-entry': entry(
     (d) => `${d.where} has no entry “${d.entry}”.`,
-    (d) => (d.near ? `Did you mean “${d.near}”?` : `Use one of: ${d.known}.`),
+    (d) =>
+      d.instead
+        ? `To reply with this, write ${d.instead}.`
+        : d.near
+          ? `Did you mean “${d.near}”?`
+          : `Use one of: ${d.known}.`,
   ),
   'look-setting': entry(
     (d) => `${d.where} has the ${d.name} ${d.value}.`,

@@ -16,7 +16,7 @@ import { afterInput, send } from './input.ts';
 import { pointerMoved } from './pointer.ts';
 import { only, retry } from './retry.ts';
 import { untilQuiet } from '../session/still.ts';
-import { isFrozen, moveOneFrame } from '../time/time.ts';
+import { letFrameGoBy } from '../time/time.ts';
 import { bringIntoView, pointOf } from './scroll.ts';
 import { boxOf } from './element.ts';
 
@@ -94,11 +94,6 @@ async function letGo(number: number, [x, y]: Point): Promise<void> {
   }
 }
 
-/** Between two moves of a mouse a frame goes by, unless time has been made to stand. */
-const aFrame = async (): Promise<void> => {
-  if (!isFrozen()) await moveOneFrame();
-};
-
 async function dragByMouse(current: Step, recording: Recording, what: Target, action: Drag): Promise<void> {
   const { to, options } = action;
   const { number } = recording;
@@ -118,7 +113,7 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
       move([x + firstMove / 2, y]),
       move([x + firstMove, y]),
     ]);
-    if (!dragging.began()) await aFrame();
+    if (!dragging.began()) await letFrameGoBy();
     const end: Point = isTarget(to)
       ? await dropPoint(current, recording, { target: to, before, at: options.at })
       : [x + to.by[0], y + to.by[1]];
@@ -132,7 +127,7 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
       // Slowly enough for whatever follows the mouse from frame to frame, and asks how fast it is.
       for (const point of path) {
         await send(number, [move(point)]);
-        await aFrame();
+        await letFrameGoBy();
       }
       await send(number, [{ kind: 'up', x: end[0], y: end[1], button, clicks: 1, modifiers: bits }]);
     }

@@ -6,7 +6,7 @@ import { native } from '../host/natives.ts';
 import type { Recording } from '../record/recording.ts';
 import { passTime } from '../session/clock.ts';
 import { nextFrame } from '../time/frame.ts';
-import { timeNow } from '../time/time.ts';
+import { isFrozen, letFrameGoBy, timeNow } from '../time/time.ts';
 import { actionable } from './actionable.ts';
 import { send } from './input.ts';
 import { boxOf } from './element.ts';
@@ -69,7 +69,9 @@ async function tap(recording: Recording, point: Point, held: number): Promise<vo
   await watched.ended();
 }
 
-/** A finger that rests before it leaves throws nothing. */
+/** How long a finger rests before it leaves, in milliseconds, so that it throws nothing. */
+const rest = 200;
+
 async function swipe(recording: Recording, paths: Point[][]): Promise<void> {
   const { number } = recording;
   const at = (i: number): Point[] => paths.map((path) => path[i]!);
@@ -78,8 +80,10 @@ async function swipe(recording: Recording, paths: Point[][]): Promise<void> {
   for (let i = 1; i <= last; i++) {
     await send(number, [fingers('move', at(i))]);
     await nextFrame();
+    await letFrameGoBy();
   }
-  await send(number, [fingers('move', at(last), 200), fingers('end', [], 200)]);
+  if (!isFrozen()) await passTime(timeNow() + rest, () => recording.isOver);
+  await send(number, [fingers('move', at(last), rest), fingers('end', [], rest)]);
   await nextFrame();
 }
 

@@ -5,12 +5,11 @@ import type { Reply as Sent } from '../../core/wire/wire.ts';
 import {
   type AnswerInit,
   type Received,
-  replyEntries,
+  needReply,
   repliesOf,
   type Reply,
   type ServerEvent,
 } from '../../language/answer.ts';
-import { needKnown } from '../../language/given.ts';
 
 /** Of these a reply has one. */
 const contents = ['json', 'body', 'file', 'chunks', 'events', 'messages'] as const;
@@ -34,7 +33,7 @@ export function checkReply(route: string, reply: unknown): asserts reply is Repl
       what: `The answer to ${route} is ${show(reply)}.`,
       remedy: "Use an object, a list of them, or a function that gives one: { status: 201, json: { id: 'A-1' } }",
     });
-  needKnown(`The answer to ${route}`, reply, replyEntries);
+  needReply(`The answer to ${route}`, reply);
   const { status = 200, headers = {}, delay = 0 } = reply as Reply;
   if (typeof delay !== 'number' || !(delay >= 0 && delay < 1e9))
     fail('bad-step', {

@@ -235,6 +235,11 @@ export async function moveOneFrame(): Promise<void> {
   moveTo(until);
 }
 
+/** A hand takes a frame from one move to the next, unless time has been made to stand. */
+export const letFrameGoBy = async (): Promise<void> => {
+  if (!frozen) await moveOneFrame();
+};
+
 /** Resolves after everything that is already due has run: the next task. */
 export const nextTask = (): Promise<void> => inTask(() => {});
 
