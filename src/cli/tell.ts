@@ -19,6 +19,7 @@ import { benchUrl, duration, problemText, resultText, tallyText } from './print.
 function alike({ file, component, look, verdict, problem, captures, notes }: ResultSummary): string {
   // What a look file says itself is its own.
   const isElsewhere = problem?.place && !problem.place.startsWith(`${file}:`);
+  if (problem?.code === 'request-unanswered') return JSON.stringify([verdict, problem.message, notes]);
   if (isElsewhere) return JSON.stringify([verdict, problem.message.replace(file, ''), problem.place, notes]);
   const shown = captures.map(({ name, state }) => [name, state.kind, state.kind === 'changed' ? state.markup : null]);
   return JSON.stringify([component, look, verdict, problem?.message, shown]);

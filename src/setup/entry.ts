@@ -190,9 +190,9 @@ export function aroundIn(root: string, entry: string | null, kind: Kind): Around
   const file = compiler.createSourceFile(name, source, compiler.ScriptTarget.ESNext, true);
   const folder = dirname(entry);
   const effects = effectsOf(file, folder);
-  // Elements are imported for their effect, too: a look imports its own.
-  const isMade = kind !== 'dom' && makesApp.test(source);
-  const base = { ...nothing, ...effects, modules: isMade ? effects.modules : [] };
+  // Elements are imported for their effect, too: a look imports those of the project itself.
+  const isForAll = (path: string): boolean => (kind === 'dom' ? !path.startsWith('.') : makesApp.test(source));
+  const base = { ...nothing, ...effects, modules: effects.modules.filter(isForAll) };
   if (kind === 'svelte') {
     const mounted = mountedBy(file, folder);
     return aroundSvelte(base, mounted === null ? null : outermostIn(root, mounted));

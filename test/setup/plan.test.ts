@@ -112,6 +112,17 @@ createRoot(document.body).render(<Theme theme={{}}><p>Quay</p></Theme>);
     expect(passing.text('sguardo.frame.tsx')).not.toContain('./src/app');
   });
 
+  it('of elements keeps what packages do for all of them, and leaves its own elements to looks', async () => {
+    const { text } = await planned({
+      'package.json': '{ "dependencies": { "lit": "3" } }',
+      'index.html': '<script type="module" src="/src/main.ts"></script>',
+      'src/main.ts': "import 'quay-kit/assets.js';\nimport './index.css';\nimport './berth';\n",
+      'src/index.css': '',
+      'src/berth.ts': 'export class Berth extends HTMLElement {}',
+    });
+    expect(text('sguardo.frame.ts')).toMatch(/^import 'quay-kit\/assets\.js';\nimport '\.\/src\/index\.css';\n\n/);
+  });
+
   it('is told with all that its looks need', async () => {
     const { plan } = await planned(react);
     expect(found(plan)).toMatchObject({

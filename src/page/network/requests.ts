@@ -4,6 +4,7 @@ import { ask } from '../host/host.ts';
 import { append, native } from '../host/natives.ts';
 import { lookNumber } from '../host/settings.ts';
 import { importedSoFar, isImporting, stir } from '../lazy.ts';
+import { isAtWork } from '../works.ts';
 import { forgetAskers, noteAsker } from './askers.ts';
 import { framesNow } from './frames.ts';
 
@@ -50,8 +51,8 @@ export function resetRequests(): void {
 export const requestsNow = (): Requests => requests;
 
 /**
- * Whether anything that was asked for is under way, documents of frames and lazy imports, too; and a number that grows
- * whenever one begins or settles.
+ * Whether anything that was asked for is under way, documents of frames, lazy imports and work of the browser's, too;
+ * and a number that grows whenever one begins or settles.
  */
 export type Traffic = { pending: boolean; events: number };
 
@@ -61,7 +62,8 @@ export function traffic(): Traffic {
   const late = native.now() - longestBeacon;
   const isBeaconOnTheWay = beacons.some(({ since }) => since > late);
   const frames = framesNow();
-  const pending = inFlight > held || filesOnTheWay() || frames.onTheWay || isBeaconOnTheWay || isImporting();
+  const isOwnWork = isImporting() || isAtWork();
+  const pending = inFlight > held || filesOnTheWay() || frames.onTheWay || isBeaconOnTheWay || isOwnWork;
   return { pending, events: events + frames.arrived + importedSoFar() };
 }
 

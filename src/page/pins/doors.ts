@@ -12,18 +12,23 @@ const refuse = (what: string, why: string): never => {
   throw new DOMException(`${what} was refused by Sguardo.`, 'SecurityError');
 };
 
+/** What was refused, in words. Of a family of fonts there are many files, and which are asked for depends on texts. */
+function inWords(address: string, directive: string): string {
+  if (/^wss?:/.test(address)) return `A WebSocket to ${address} was`;
+  if (directive === 'font-src') return `Fonts of ${new URL(address).origin} were`;
+  return `A request (${directive.replace('-src', '')}) for ${address} was`;
+}
+
 /** Says once a look what the document's content security policy has kept from leaving. */
-function tellRefused(event: SecurityPolicyViolationEvent): void {
-  const { blockedURI, effectiveDirective } = event;
-  if (refused.has(blockedURI) || !/^(https?|wss?):/.test(blockedURI)) return;
-  refused.add(blockedURI);
-  const what = /^wss?:/.test(blockedURI)
-    ? 'A WebSocket to'
-    : `A request (${effectiveDirective.replace('-src', '')}) for`;
+function tellRefused({ blockedURI, effectiveDirective }: SecurityPolicyViolationEvent): void {
+  if (!/^(https?|wss?):/.test(blockedURI)) return;
+  const what = inWords(blockedURI, effectiveDirective);
+  if (refused.has(what)) return;
+  refused.add(what);
   const { origin } = new URL(blockedURI);
   report(
     'warning',
-    `${what} ${blockedURI} was refused: looks reach no network. Give the component something of its own ` +
+    `${what} refused: looks reach no network. Give the component something of its own ` +
       `instead, or let it through with network: ['${origin}'] in sguardo.config.ts.`,
   );
 }

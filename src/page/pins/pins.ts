@@ -12,6 +12,7 @@ import type { Pin, Report } from './pin.ts';
 import { registries } from './registries.ts';
 import { storage } from './storage.ts';
 import { timersPin } from './timers.ts';
+import { worksPin } from './works.ts';
 import { world } from './world.ts';
 
 const pins: readonly Pin[] = [
@@ -27,6 +28,7 @@ const pins: readonly Pin[] = [
   doors,
   documentPin,
   world,
+  worksPin,
 ];
 
 /** Before anything of the project is evaluated. */

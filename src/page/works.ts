@@ -1,0 +1,28 @@
+/**
+ * What the browser does for a page beside its thread, such as reading a file or a database: the page is not at rest
+ * before it has come, however long a machine takes for it.
+ */
+import { native } from './host/natives.ts';
+
+/** So long a piece of work is waited for at most, in real milliseconds: some never end, such as a blocked database. */
+const longest = 3000;
+
+/** When the pieces that are under way began. */
+const begun = new Set<{ since: number }>();
+
+/** A piece of work has begun; the function that is returned tells that it is over. */
+export function workBegins(): () => void {
+  const piece = { since: native.now() };
+  begun.add(piece);
+  return () => void begun.delete(piece);
+}
+
+/** True while something is under way that the page will hear of. */
+export function isAtWork(): boolean {
+  const late = native.now() - longest;
+  for (const piece of begun) {
+    if (piece.since > late) return true;
+    begun.delete(piece);
+  }
+  return false;
+}
