@@ -108,6 +108,25 @@ export default looks(Speed, { states: { dragged: { async script() {
     expect(look('dragged').problem).toBeNull();
   });
 
+  it('presses a key a frame after a click, when the focus has been moved', async () => {
+    write(folder, {
+      'src/Moved.look.tsx': `import { useRef } from 'react';
+import { click, ensure, looks, press, the } from 'sguardo';
+function Moved() {
+  const field = useRef(null);
+  return <main><button type="button" onClick={() => requestAnimationFrame(() => field.current.focus())}>Edit</button>
+    <input aria-label="Quay" ref={field} /></main>;
+}
+export default looks(Moved, { states: { pressed: { async script() {
+  await click(the.button('Edit'));
+  await press('A');
+  await ensure(the.field('Quay')).hasValue('A');
+} } } });`,
+    });
+    const { look } = await served.run({ patterns: ['Moved'] });
+    expect(look('pressed').problem).toBeNull();
+  });
+
   it('opens neither a new window nor a file chooser that nobody sees', () => {
     expect(look('click: a link with Control stays here').notes).toEqual([
       'A link to https://harbour.example/ would have opened a new window; it was not followed.',

@@ -96,6 +96,26 @@ export default looks(Copies, { states: { next: { async script() {
     expect(look('next').problem).toBeNull();
   });
 
+  it('is clicked where its label is, which may have a hole in its middle', async () => {
+    write(folder, {
+      'src/Hole.look.tsx': `import { useState } from 'react';
+import { click, ensure, looks, the } from 'sguardo';
+const away = { position: 'absolute', width: 1, height: 1, padding: 0, border: 0, overflow: 'hidden', clip: 'rect(0 0 0 0)' };
+function Hole() {
+  const [on, set] = useState(false);
+  return <main><input aria-label="Ship" /><button type="button" role="switch" id="horn" aria-checked={on} onClick={() => set(!on)} style={away} />
+    <label htmlFor="horn"><span style={{ display: 'block' }}>Fog horn</span>
+      <span style={{ display: 'block', width: 40, height: 20, marginTop: 30, background: 'navy' }} /></label></main>;
+}
+export default looks(Hole, { states: { on: { async script() {
+  await click(the.switch('Fog horn'));
+  await ensure(the.switch('Fog horn')).isChecked();
+} } } });`,
+    });
+    const { look } = await served.run({ patterns: ['Hole'] });
+    expect(look('on').problem).toBeNull();
+  });
+
   it('finds what has its name from several parts in a line, with the blanks between them', async () => {
     write(folder, {
       'src/Parts.look.tsx': `import { ensure, looks, the } from 'sguardo';

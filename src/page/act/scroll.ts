@@ -90,3 +90,12 @@ export function pointOf(element: Element): [number, number] {
   const { left, top, right, bottom } = isEmpty(part) ? areaOf(element) : part;
   return [Math.round(((left + right) / 2) * 100) / 100, Math.round(((top + bottom) / 2) * 100) / 100];
 }
+
+/**
+ * Points to act at in the place of another element, one after the other: a label that flows around blocks has holes,
+ * also in its middle.
+ */
+export function* pointsOf(element: Element): Generator<[number, number]> {
+  yield pointOf(element);
+  for (const child of element.children) if (!isEmpty(visiblePart(child))) yield pointOf(child);
+}
