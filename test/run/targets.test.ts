@@ -103,9 +103,9 @@ import { click, ensure, looks, the } from 'sguardo';
 const away = { position: 'absolute', width: 1, height: 1, padding: 0, border: 0, overflow: 'hidden', clip: 'rect(0 0 0 0)' };
 function Hole() {
   const [on, set] = useState(false);
-  return <main><input aria-label="Ship" /><button type="button" role="switch" id="horn" aria-checked={on} onClick={() => set(!on)} style={away} />
+  return <main><button type="button" role="switch" id="horn" aria-checked={on} onClick={() => set(!on)} style={away} />
     <label htmlFor="horn"><span style={{ display: 'block' }}>Fog horn</span>
-      <span style={{ display: 'block', width: 40, height: 20, marginTop: 30, background: 'navy' }} /></label></main>;
+      <span style={{ display: 'inline-block', width: 40, height: 20, marginTop: 30, background: 'navy' }} /></label><p><input aria-label="Ship" /></p></main>;
 }
 export default looks(Hole, { states: { on: { async script() {
   await click(the.switch('Fog horn'));

@@ -11,7 +11,7 @@ import { isFramed, nextFrame } from '../time/frame.ts';
 import { describeCover } from './cover.ts';
 import { handleOf, reaches, whyOutOfReach } from './handle.ts';
 import { only, retry } from './retry.ts';
-import { bringIntoView, deepestAt, pointOf, pointsOf } from './scroll.ts';
+import { bringIntoView, deepestAt, pointOf } from './scroll.ts';
 import { mayMove, moveOneFrame } from '../time/time.ts';
 import { boxOf } from './element.ts';
 import { isDisabled } from './visible.ts';
@@ -67,9 +67,7 @@ export function actionable(current: Step, recording: Recording, aim: Aim, purpos
     } else if (scrolled || !isFramed()) await nextFrame();
     const after = boxOf(handle);
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
-    const reached = ([x, y]: [number, number]): boolean => reaches(deepestAt(x, y), element, [x, y]);
-    const other = handle === element ? undefined : [...pointsOf(handle)].find(reached);
-    const point = purpose.at ? pointAt(after, purpose.at, name) : (other ?? pointOf(handle));
+    const point = purpose.at ? pointAt(after, purpose.at, name) : pointOf(handle);
     const top = deepestAt(...point);
     if (!reaches(top, element, point)) {
       recording.cover(current, top);

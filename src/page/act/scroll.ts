@@ -47,9 +47,15 @@ const cut = (a: Area, b: Area): Area => ({
   bottom: Math.min(a.bottom, b.bottom),
 });
 
+/** The first box of an element that is any: one that flows around blocks has an empty one before them. */
+const firstBox = (element: Element): DOMRect | undefined => {
+  const boxes = [...element.getClientRects()];
+  return boxes.find(({ width, height }) => width >= 1 && height >= 1) ?? boxes[0];
+};
+
 /** The part of an element that scrollers and the viewport leave to be seen; it may be empty. */
 export function visiblePart(element: Element): Area {
-  let area: Area = cut(areaOf(element, element.getClientRects()[0]), {
+  let area: Area = cut(areaOf(element, firstBox(element)), {
     left: 0,
     top: 0,
     right: innerWidth,
@@ -89,13 +95,4 @@ export function pointOf(element: Element): [number, number] {
   const part = visiblePart(element);
   const { left, top, right, bottom } = isEmpty(part) ? areaOf(element) : part;
   return [Math.round(((left + right) / 2) * 100) / 100, Math.round(((top + bottom) / 2) * 100) / 100];
-}
-
-/**
- * Points to act at in the place of another element, one after the other: a label that flows around blocks has holes,
- * also in its middle.
- */
-export function* pointsOf(element: Element): Generator<[number, number]> {
-  yield pointOf(element);
-  for (const child of element.children) if (!isEmpty(visiblePart(child))) yield pointOf(child);
 }
