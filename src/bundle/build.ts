@@ -100,8 +100,8 @@ function pages(
 }
 
 /**
- * Builds look files with the project's own Vite; something empty stands for the modules that are `broken`, by their full
- * paths.
+ * Builds look files with the project's own Vite; something empty stands for the modules that are `broken`, given by
+ * their full paths.
  */
 export async function build(root: string, sources: Sources, broken: ReadonlySet<string> = new Set()): Promise<Built> {
   const vite = await viteOf(root);

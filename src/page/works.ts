@@ -5,7 +5,7 @@
 import { native } from './host/natives.ts';
 
 /** So long a piece of work is waited for at most, in real milliseconds: some never end, such as a blocked database. */
-const longest = 3000;
+const longest = 10_000;
 
 /** When the pieces that are under way began. */
 const begun = new Set<{ since: number }>();
@@ -16,6 +16,9 @@ export function workBegins(): () => void {
   begun.add(piece);
   return () => void begun.delete(piece);
 }
+
+/** A look begins: what those before it have begun is none of its. */
+export const forgetWorks = (): void => begun.clear();
 
 /** True while something is under way that the page will hear of. */
 export function isAtWork(): boolean {

@@ -23,7 +23,7 @@ const works = {
 
 const file = `import { useState } from 'react';
 import { click, looks, the } from 'sguardo';
-const big = new File(['tide '.repeat(4e6)], 'log.txt');
+const big = new File(['tide '.repeat(1e6)], 'log.txt');
 const works = { ${Object.entries(works)
   .map(([name, code]) => `${JSON.stringify(name)}: async () => ${code}`)
   .join(',\n')} };
@@ -37,6 +37,8 @@ const begun = async () => {
   if (!Number(said)) throw new Error('It had not come.');
 };
 export default looks(Works, { states: {
+  'not caught': { props: { what: 'a digest' }, script() { void crypto.subtle.digest('no such digest', new Uint8Array(9)); } },
+  'not imported': { props: { what: 'a digest' }, script() { void import('./torn'); } },
   ...Object.fromEntries(Object.keys(works).map((what) => [what, { props: { what }, script: begun }])),
 } as never });
 `;
@@ -44,10 +46,21 @@ export default looks(Works, { states: {
 let look: (name: string) => ResultSummary;
 
 beforeAll(async () => {
-  const folder = project({ 'src/Works.look.tsx': file, 'sguardo.config.ts': configuration() });
+  const folder = project({
+    'src/torn.ts': "throw new Error('torn in two');",
+    'src/Works.look.tsx': file,
+    'sguardo.config.ts': configuration(),
+  });
   ({ look } = await (await serve(folder)).run());
 });
 
 it.each(Object.keys(works))('has come when the step is over: %s', (name) => {
   expect(look(name).problem).toBeNull();
+});
+
+it.each([
+  ['not caught', /An error was not caught: .*Unrecognized name/],
+  ['not imported', /An error was not caught: .*torn in two/],
+])('is told of where it goes wrong and nobody hears it: %s', (name, message) => {
+  expect(look(name).problem?.message).toMatch(message);
 });

@@ -1,6 +1,6 @@
 /** Watches over what the browser does beside the page's thread, and tells with a promise or an event. */
 import { native } from '../host/natives.ts';
-import { workBegins } from '../works.ts';
+import { forgetWorks, workBegins } from '../works.ts';
 import type { Pin } from './pin.ts';
 
 type Method = (this: unknown, ...args: unknown[]) => unknown;
@@ -20,8 +20,17 @@ const promising = (original: Method): Method =>
   function (...args) {
     const promise = original.apply(this, args) as Promise<unknown>;
     const over = workBegins();
-    promise.then(over, over);
-    return promise;
+    // What is returned is what follows: of a promise that we hear ourselves nobody is told that it was not caught.
+    return promise.then(
+      (value) => {
+        over();
+        return value;
+      },
+      (error: unknown) => {
+        over();
+        throw error;
+      },
+    );
   };
 
 /** What is told with one of these events of what is returned, or of what it is called on. */
@@ -77,4 +86,5 @@ export const worksPin: Pin = {
     replace(prototypeOf('FileSystemFileEntry'), ['file'], calling);
     replace(prototypeOf('FileSystemDirectoryReader'), ['readEntries'], calling);
   },
+  begin: forgetWorks,
 };

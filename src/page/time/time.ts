@@ -31,7 +31,7 @@ let running: Entry | null = null;
 let reads = 0;
 /** Time moves on only when the script itself moves it. */
 let frozen = false;
-/** Animations have begun or ended while time passed for something else: they tell so with a frame that is yet to come. */
+/** Animations have begun or ended while time passed for something else, and tell so with a frame that is to come. */
 let isFrameOwed = false;
 
 /** Freezes time, or lets it move on again. */
