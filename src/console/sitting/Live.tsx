@@ -52,7 +52,7 @@ function Attended({ state }: { state: SittingState }) {
       <Bar sitting={sitting} />
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_420px]">
         <Picture sitting={sitting} />
-        <div className="grid min-h-0 grid-cols-1 grid-rows-[auto_minmax(0,1fr)_minmax(0,1fr)] border-l border-rule bg-sheet">
+        <div className={`grid min-h-0 grid-cols-1 ${threeRows} border-l border-rule bg-sheet`}>
           <div className="max-h-[46vh] overflow-y-auto">
             {sitting.pointed && <Element pointed={sitting.pointed} onClose={sitting.forgetPointed} />}
             {wrong && (
@@ -68,3 +68,5 @@ function Attended({ state }: { state: SittingState }) {
     </div>
   );
 }
+/** The element pointed at is as high as it is, script and tries share the rest. */
+const threeRows = 'grid-rows-[auto_minmax(0,1fr)_minmax(0,1fr)]';

@@ -1,7 +1,6 @@
 /** One Chromium window, driven over the DevTools protocol. */
 import { mkdir, rm, utimes, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import { addressOf, decodePath } from '../../core/address/address.ts';
 import type { CoveredScript } from '../../core/coverage/hits.ts';
 import type { Environment } from '../../core/settings/environment.ts';
 import { knock, workerKnock } from '../../core/wire/stage.ts';
@@ -9,6 +8,7 @@ import type { Measured } from '../../core/timing/costs.ts';
 import type { Box } from '../../core/timeline/timeline.ts';
 import type { Files, InputRequest, Surroundings } from '../../core/wire/wire.ts';
 import { type EngineWindow, type FullReply, type LoadedFiles, LostError, type WindowHandlers } from '../engine.ts';
+import { type Counting, countingOf } from './counting.ts';
 import { asFocused } from './focused.ts';
 import { carry, choose, dragOn, type Hands, nothingAfter, paste } from './hands.ts';
 import { callsOf } from './input.ts';
@@ -23,9 +23,6 @@ export const hostBinding = '__sguardoHost';
 
 /** What Chromium's window has around the page, in pixels: the bars above it. */
 const around = [0, 87] as const;
-
-/** What a script has run (DevTools protocol, Profiler.ScriptCoverage). */
-type ScriptCoverage = Pick<CoveredScript, 'functions'> & { url: string };
 
 type RemoteValue = {
   result: { value?: unknown; description?: string };
@@ -69,14 +66,12 @@ export class ChromiumWindow implements EngineWindow {
   readonly #waiting = new Map<string, (params: Params) => void>();
   /** What was begun to be dragged since the mouse was pressed. */
   #dragged: Params | null = null;
-  #isCovered = false;
-  #hasLoaded = false;
-  #isCounting = false;
   /** Hears what the window shows. */
   #shown: ((picture: Buffer) => void) | null = null;
   hasLostMouse = false;
   readonly #traffic = trafficOf();
   readonly #measuring: Measuring;
+  readonly #counting: Counting;
   readonly #whereabouts: Whereabouts;
   readonly #hears: Hears;
 
@@ -89,6 +84,7 @@ export class ChromiumWindow implements EngineWindow {
     this.#context = context;
     const send: Send = (method, params, limit) => this.#send(method, params, limit);
     this.#measuring = measuringOf(send);
+    this.#counting = countingOf(send);
     this.#whereabouts = whereaboutsOf(send, (method) => this.#post(method));
     this.#hears = {
       ...this.#traffic.hears,
@@ -187,7 +183,7 @@ export class ChromiumWindow implements EngineWindow {
   }
 
   async load(url: string): Promise<void> {
-    this.#hasLoaded = true;
+    this.#counting.loading();
     this.#traffic.clear();
     const loaded = new Promise<void>((resolve, reject) => {
       this.#loading = { loaded: resolve, failed: reject };
@@ -197,16 +193,10 @@ export class ChromiumWindow implements EngineWindow {
       const answer = await this.#send<{ errorText?: string }>('Page.navigate', { url });
       if (answer.errorText) throw new LostError('page', `could not load ${url}: ${answer.errorText}`);
       await loaded;
-      if (this.#isCovered && !this.#isCounting) await this.#count();
+      await this.#counting.loaded();
     } finally {
       this.#loading = null;
     }
-  }
-
-  async #count(): Promise<void> {
-    this.#isCounting = true;
-    await this.#send('Profiler.enable');
-    await this.#send('Profiler.startPreciseCoverage', { callCount: true, detailed: true });
   }
 
   async evaluate(expression: string, limit?: number): Promise<unknown> {
@@ -295,21 +285,11 @@ export class ChromiumWindow implements EngineWindow {
   }
 
   async cover(isCovered: boolean): Promise<boolean> {
-    if (isCovered === this.#isCovered) return true;
-    if (this.#hasLoaded) return false;
-    this.#isCovered = isCovered;
-    return true;
+    return this.#counting.cover(isCovered);
   }
 
-  async covered(origin: string): Promise<CoveredScript[]> {
-    if (!this.#isCounting) return [];
-    const { result } = await this.#send<{ result: ScriptCoverage[] }>('Profiler.takePreciseCoverage');
-    return result.flatMap(({ url, functions }) => {
-      // What the host has evaluated has no address, and is most of the scripts.
-      const address = url === '' ? null : addressOf(url);
-      const path = address?.origin === origin ? decodePath(address.pathname) : null;
-      return path === null ? [] : [{ path, functions }];
-    });
+  covered(origin: string): Promise<CoveredScript[]> {
+    return this.#counting.covered(origin);
   }
 
   measure(): Promise<void> {
