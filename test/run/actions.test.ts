@@ -4,7 +4,7 @@ import type { ResultSummary } from '../../src/core/run/run.ts';
 import { actionInWords } from '../../src/language/words.ts';
 import { the } from '../../src/language/target.ts';
 import { copyOf, write } from '../support/project.ts';
-import { type Served, serve } from '../support/service.ts';
+import { problemIn, type Served, serve } from '../support/service.ts';
 
 let folder: string;
 let served: Served;
@@ -55,8 +55,12 @@ describe('an action', () => {
   });
 
   it('comes over an element with a mouse that has been moved before, also after a key', async () => {
-    write(folder, {
-      'src/Last.look.tsx': `import { useEffect, useRef, useState } from 'react';
+    expect(
+      await problemIn(
+        served,
+        'Last',
+        'hovered',
+        `import { useEffect, useRef, useState } from 'react';
 import { ensure, hover, looks, press, the } from 'sguardo';
 function Last() {
   const last = useRef('nothing');
@@ -76,14 +80,17 @@ export default looks(Last, { states: { hovered: { async script() {
   await hover(the.button('Stern'));
   await ensure(the.text('stern by mouse')).isVisible();
 } } } });`,
-    });
-    const { look } = await served.run({ patterns: ['Last'] });
-    expect(look('hovered').problem).toBeNull();
+      ),
+    ).toBeNull();
   });
 
   it('drags with a mouse that takes its time, so that it has a speed and frames come between its moves', async () => {
-    write(folder, {
-      'src/Speed.look.tsx': `import { useRef, useState } from 'react';
+    expect(
+      await problemIn(
+        served,
+        'Speed',
+        'dragged',
+        `import { useRef, useState } from 'react';
 import { drag, ensure, looks, the } from 'sguardo';
 function Speed() {
   const last = useRef(null);
@@ -103,14 +110,17 @@ export default looks(Speed, { states: { dragged: { async script() {
   await drag(the.text('Rope'), { by: [200, 0] });
   await ensure(the.status()).reads('fast');
 } } } });`,
-    });
-    const { look } = await served.run({ patterns: ['Speed'] });
-    expect(look('dragged').problem).toBeNull();
+      ),
+    ).toBeNull();
   });
 
   it('presses a key a frame after a click, when the focus has been moved', async () => {
-    write(folder, {
-      'src/Moved.look.tsx': `import { useRef } from 'react';
+    expect(
+      await problemIn(
+        served,
+        'Moved',
+        'pressed',
+        `import { useRef } from 'react';
 import { click, ensure, looks, press, the } from 'sguardo';
 function Moved() {
   const field = useRef(null);
@@ -122,9 +132,8 @@ export default looks(Moved, { states: { pressed: { async script() {
   await press('A');
   await ensure(the.field('Quay')).hasValue('A');
 } } } });`,
-    });
-    const { look } = await served.run({ patterns: ['Moved'] });
-    expect(look('pressed').problem).toBeNull();
+      ),
+    ).toBeNull();
   });
 
   it('opens neither a new window nor a file chooser that nobody sees', () => {

@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { inCode, the } from '../../src/language/target.ts';
 import { copyOf, write } from '../support/project.ts';
-import { type Served, serve } from '../support/service.ts';
+import { problemIn, type Served, serve } from '../support/service.ts';
 
 let folder: string;
 let served: Served;
@@ -52,8 +52,12 @@ export default looks(Named, { states: { opens: { async script() { await click(th
   });
 
   it('is acted upon where it is once all that came into sight with it is there', async () => {
-    write(folder, {
-      'src/Grows.look.tsx': `import { useEffect, useRef, useState } from 'react';
+    expect(
+      await problemIn(
+        served,
+        'Grows',
+        'sends',
+        `import { useEffect, useRef, useState } from 'react';
 import { click, ensure, looks, the } from 'sguardo';
 function Grows() {
   const above = useRef(null);
@@ -71,14 +75,17 @@ export default looks(Grows, { states: { sends: { async script() {
   await click(the.button('Send'));
   await ensure(the.text('Sent')).isVisible();
 } } } });`,
-    });
-    const { look } = await served.run({ patterns: ['Grows'] });
-    expect(look('sends').problem).toBeNull();
+      ),
+    ).toBeNull();
   });
 
   it('means the one that can be seen of two, and not its copy that is cut away', async () => {
-    write(folder, {
-      'src/Copies.look.tsx': `import { useState } from 'react';
+    expect(
+      await problemIn(
+        served,
+        'Copies',
+        'next',
+        `import { useState } from 'react';
 import { click, ensure, looks, the } from 'sguardo';
 const away = { position: 'absolute', width: 1, height: 1, margin: -1, overflow: 'hidden', clip: 'rect(0 0 0 0)' };
 function Copies() {
@@ -91,14 +98,17 @@ export default looks(Copies, { states: { next: { async script() {
   await click(the.button('Next'));
   await ensure(the.text('seen').first()).isVisible();
 } } } });`,
-    });
-    const { look } = await served.run({ patterns: ['Copies'] });
-    expect(look('next').problem).toBeNull();
+      ),
+    ).toBeNull();
   });
 
   it('is clicked where its label is, which may have a hole in its middle', async () => {
-    write(folder, {
-      'src/Hole.look.tsx': `import { useState } from 'react';
+    expect(
+      await problemIn(
+        served,
+        'Hole',
+        'on',
+        `import { useState } from 'react';
 import { click, ensure, looks, the } from 'sguardo';
 const away = { position: 'absolute', width: 1, height: 1, padding: 0, border: 0, overflow: 'hidden', clip: 'rect(0 0 0 0)' };
 function Hole() {
@@ -111,14 +121,17 @@ export default looks(Hole, { states: { on: { async script() {
   await click(the.switch('Fog horn'));
   await ensure(the.switch('Fog horn')).isChecked();
 } } } });`,
-    });
-    const { look } = await served.run({ patterns: ['Hole'] });
-    expect(look('on').problem).toBeNull();
+      ),
+    ).toBeNull();
   });
 
   it('finds what has its name from several parts in a line, with the blanks between them', async () => {
-    write(folder, {
-      'src/Parts.look.tsx': `import { ensure, looks, the } from 'sguardo';
+    expect(
+      await problemIn(
+        served,
+        'Parts',
+        'named',
+        `import { ensure, looks, the } from 'sguardo';
 const Parts = () => <form>
   <label htmlFor="length">Length<i> in metres</i></label><input id="length" aria-describedby="hint" />
   <p id="hint">From <b>bow </b>to stern</p>
@@ -137,9 +150,8 @@ export default looks(Parts, { states: { named: { async script() {
   await ensure(the.link('Read more about tides')).isVisible();
   await ensure(the.group('Side of the quay')).isVisible();
 } } } });`,
-    });
-    const { look: parts } = await served.run({ patterns: ['Parts'] });
-    expect(parts('named').problem).toBeNull();
+      ),
+    ).toBeNull();
   });
 
   it('is named without what is drawn around its name and not said', async () => {

@@ -1,11 +1,15 @@
 /** A service on loopback, as tests use it: through its client. */
 import { join } from 'node:path';
 import { afterwards } from './afterwards.ts';
+import { write } from './project.ts';
 import { type Client, connect } from '../../src/client/client.ts';
+import type { Problem } from '../../src/core/problem/problem.ts';
 import type { ResultSummary, RunRequest, RunSummary } from '../../src/core/run/run.ts';
 import { type Service, startService } from '../../src/service/service.ts';
 
 export type Served = {
+  /** Where its project lies. */
+  folder: string;
   service: Service;
   client: Client;
   /** Runs looks and waits for the end; results by look name (of the first environment and repetition). */
@@ -20,6 +24,7 @@ export async function serve(folder: string): Promise<Served> {
   afterwards(() => service.close());
   const client = connect(service.url);
   return {
+    folder,
     service,
     client,
     async run(request = {}) {
@@ -37,6 +42,12 @@ export async function serve(folder: string): Promise<Served> {
       return { run, results, look };
     },
   };
+}
+
+/** Writes a look file into a project, runs it, and tells what went wrong with one of its looks; null when nothing did. */
+export async function problemIn(served: Served, file: string, look: string, text: string): Promise<Problem | null> {
+  write(served.folder, { [`src/${file}.look.tsx`]: text });
+  return (await served.run({ patterns: [file] })).look(look).problem;
 }
 
 /** Waits until a run is over. */
