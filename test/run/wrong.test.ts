@@ -79,7 +79,7 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
   ['a spy that was not called', 'check-failed', /onPress was called with \("C-14", 3\)/, /^it was not called$/],
   ['a picture too large', 'capture-failed', /^The browser could not take the picture “tall” of \d+ × 3\d+ pixels: /],
   ['a capture twice', 'bad-step', /“same” was already taken/],
-  ['a forgotten await', 'step-unfinished', /was still running/],
+  ['a forgotten await', 'step-unfinished', /did not wait for/],
   ['a script that throws', 'script-threw', /TypeError: no such knot/],
   ['an error in a handler', 'page-error', /RangeError: the line parted/],
   ['a rejection that nobody handles', 'page-error', /nobody caught this/],

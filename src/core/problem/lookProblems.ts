@@ -178,7 +178,7 @@ export const steps = {
     (d) => `The console got ${d.level === 'error' ? 'an error' : 'a warning'} that fails looks here: ${d.text}`,
     'Fix what it speaks of. failsOn in sguardo.config.ts says which messages fail a look.',
   ),
-  'step-unfinished': entry((d) => `The script ended while “${d.step}” was still running.`, 'Put await in front of it.'),
+  'step-unfinished': entry((d) => `The script did not wait for “${d.step}”.`, 'Put await in front of it.'),
   'render-threw': entry(
     (d) => `${d.component} threw while rendering: ${d.error}`,
     (d) =>

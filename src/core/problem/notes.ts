@@ -41,9 +41,9 @@ const wentOn = 'it went on while ';
 /** Why a step that nobody has waited for may say nothing. */
 export const unawaitedDoubt = (next: string): string => `${wentOn}“${next}” began`;
 
-/** The note of a step that nobody has waited for, with its place; null for any other. */
-export function unawaitedNote({ title, doubt, source }: Step): string | null {
-  if (!doubt?.startsWith(wentOn)) return null;
+/** The note of a step that went on while the next began, with its place; null for any other, and one that failed so. */
+export function unawaitedNote({ title, doubt, source, problem }: Step): string | null {
+  if (!doubt?.startsWith(wentOn) || problem?.code === 'step-unfinished') return null;
   const at = source ? ` (${source.file}:${source.line})` : '';
   const rest = doubt.slice('it '.length);
   return `“${title}”${at} ${rest}. Put await in front of it, unless both are meant to happen at once.`;

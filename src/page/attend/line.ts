@@ -5,7 +5,8 @@ import { errorInWords, show } from '../../core/value/show.ts';
 import * as language from '../../language/index.ts';
 import { failUnsaid, forgetBegun } from '../check/begun.ts';
 import { recordingNow } from '../record/recording.ts';
-import { StepFailed } from '../record/step.ts';
+import { StepFailed } from '../record/stepFailed.ts';
+import { failForsaken } from '../record/waited.ts';
 import { contextNow, setTrying } from './attend.ts';
 
 /** Everything that a line can name. */
@@ -35,12 +36,7 @@ export async function tryLine(line: (scope: Record<string, unknown>) => Promise<
   try {
     const value = await line(scopeOf());
     failUnsaid();
-    const open = recording.unfinished().find(({ tried }) => tried);
-    if (open) {
-      const wrong = problem('step-unfinished', { step: open.title });
-      recording.end(open, 'failed', wrong);
-      return { value: null, problem: wrong, steps: steps() };
-    }
+    failForsaken(recording, true);
     return { value: value === undefined ? null : show(value), problem: null, steps: steps() };
   } catch (error) {
     return { value: null, problem: wrongWith(error), steps: steps() };

@@ -4,7 +4,7 @@ import { problem } from '../../core/problem/problem.ts';
 import { show } from '../../core/value/show.ts';
 import { isTarget } from '../../language/target.ts';
 import { recordingNow } from '../record/recording.ts';
-import { StepFailed } from '../record/step.ts';
+import { StepFailed } from '../record/stepFailed.ts';
 
 type Begun = { subject: unknown; stack: string | null };
 

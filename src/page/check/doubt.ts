@@ -122,7 +122,7 @@ export const heldLater = (): void => void script.checks++;
 export function tellDoubts(recording: Recording): void {
   for (const { step, target } of absences) {
     if (!isTarget(target) || seen.has(inCode(target)) || findAll(target).length > 0) continue;
-    recording.doubt(step, 'never seen: this may check nothing');
+    recording.amend(step, { doubt: 'never seen: this may check nothing' });
     recording.note(neverSeenNote(step.title));
   }
   const { actions, checks, held, first } = script;

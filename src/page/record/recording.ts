@@ -144,9 +144,9 @@ export class Recording {
     this.#tellFree();
   }
 
-  /** Says of a step that has passed why it may say nothing. */
-  doubt(step: Step, words: string): void {
-    step.doubt = words;
+  /** Says something else of a step than was said before. */
+  amend(step: Step, change: Partial<Step>): void {
+    Object.assign(step, change);
     append(this.#events, { kind: 'step', step: { ...step } });
   }
 
@@ -174,10 +174,8 @@ export class Recording {
 
   /** A step begins only now: whatever has happened since it was begun was before it. */
   renew(step: Step): void {
-    step.before = this.moment();
-    step.at = this.now();
-    step.clock = [timeNow(), timeNow()];
-    append(this.#events, { kind: 'step', step: { ...step } });
+    const before = this.moment();
+    this.amend(step, { before, at: this.now(), clock: [timeNow(), timeNow()] });
     this.send();
   }
 
@@ -199,7 +197,7 @@ export class Recording {
     this.#parts.pop();
   }
 
-  /** Steps that have begun and not ended, parts aside: somebody forgot an await. */
+  /** Steps that have begun and not ended, parts aside. */
   unfinished(): Step[] {
     return [...this.#running.values()].filter((step) => step.kind !== 'part');
   }

@@ -11,17 +11,8 @@ import { stackHere, stackOf } from '../host/stack.ts';
 import { holdMotion } from '../time/motion.ts';
 import { cameOfIt } from '../session/still.ts';
 import { type Details, type Recording, recordingNow } from './recording.ts';
-
-/** A step did not hold; it has been recorded, and the script ends. */
-export class StepFailed extends Error {
-  readonly problem: Problem;
-  readonly stepStack: string | null;
-  constructor(value: Problem, stepStack: string | null) {
-    super(value.message);
-    this.problem = value;
-    this.stepStack = stepStack;
-  }
-}
+import { StepFailed } from './stepFailed.ts';
+import { waitedFor } from './waited.ts';
 
 /** Steps behind which a script can go on although they have failed: it is given nothing by them. */
 const mayGoOn: readonly StepKind[] = ['action', 'check'];
@@ -29,10 +20,8 @@ const mayGoOn: readonly StepKind[] = ['action', 'check'];
 /** A step of an ended look never ends: whatever waits for it must not go on among the steps of the next one. */
 const never: Promise<never> = new Promise(() => {});
 
-/** The recording of the look that runs. @throws ProblemError `bad-step` outside one */
-function recordingOf(what: string): Recording {
-  const recording = recordingNow();
-  if (recording && !recording.isOver) return recording;
+/** A step that belongs to no look. @throws ProblemError `bad-step` */
+async function outside(what: string): Promise<never> {
   return fail('bad-step', {
     what: `${what} was called outside a script.`,
     remedy: 'Call it inside the async script() of a look.',
@@ -72,23 +61,32 @@ function explain(error: unknown, stack: string | undefined): { wrong: Problem; p
 function tellUnawaited(current: Step, recording: Recording): void {
   const beside = recording.unfinished().find((one) => one !== current && one.kind !== 'part');
   if (!beside || !recording.inScript || current.kind === 'part' || current.tried) return;
-  recording.doubt(beside, unawaitedDoubt(current.title));
+  recording.amend(beside, { doubt: unawaitedDoubt(current.title) });
 }
+
+/** What a step does. */
+type Body<T> = (step: Step, recording: Recording) => Promise<T> | T;
 
 /**
  * Runs `body` as one step of the timeline. Must be called before the caller awaits anything, so that its place is
  * known. The promise never settles when the look ends first.
  */
-export async function step<T>(
-  kind: StepKind,
-  title: string,
-  body: (step: Step, recording: Recording) => Promise<T> | T,
-  details: Details = {},
-): Promise<T> {
-  const recording = recordingOf(title);
+export function step<T>(kind: StepKind, title: string, body: Body<T>, details: Details = {}): Promise<T> {
+  const recording = recordingNow();
+  if (!recording || recording.isOver) return outside(title);
   const stack = recording.inScript ? (stackHere() ?? '') : undefined;
   const current = recording.begin(kind, title, stack, details);
   tellUnawaited(current, recording);
+  return waitedFor(current, carryOut(current, recording, body, stack));
+}
+
+async function carryOut<T>(
+  current: Step,
+  recording: Recording,
+  body: Body<T>,
+  stack: string | undefined,
+): Promise<T> {
+  const { kind } = current;
   recording.open.set(current.index, current.title);
   try {
     await passGate(current, recording);

@@ -1,5 +1,5 @@
 /** Performs a look in a session: mounts the first state of its chain and runs every script on the way to it. */
-import { fail, problem } from '../../core/problem/problem.ts';
+import { fail } from '../../core/problem/problem.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import type { Answer } from '../../language/answer.ts';
 import type { Looks } from '../../language/looks.ts';
@@ -10,7 +10,7 @@ import { beginScript, forgetDoubts, tellDoubts } from '../check/doubt.ts';
 import { pauseFiles, resetRoutes } from '../network/routes.ts';
 import type { Modules } from '../evaluate.ts';
 import type { Recording } from '../record/recording.ts';
-import { StepFailed } from '../record/step.ts';
+import { failForsaken, forgetSteps } from '../record/waited.ts';
 import { captured, resetCaptures } from './capture.ts';
 import { keepTime } from './clock.ts';
 import { callbacksOf, chainOf, type State } from './look.ts';
@@ -38,17 +38,14 @@ async function runScript(
   recording.inScript = true;
   beginScript();
   forgetBegun();
+  forgetSteps();
   const running = Promise.resolve(script?.(context));
   const steps = { isBusy: () => recording.unfinished().length > 0, free: () => recording.free() };
   void keepTime(running, steps, () => recording.isOver);
   await running;
   recording.inScript = false;
   failUnsaid();
-  const open = recording.unfinished()[0];
-  if (!open) return;
-  const wrong = problem('step-unfinished', { step: open.title });
-  recording.end(open, 'failed', wrong);
-  throw new StepFailed(wrong, recording.stackOf(open));
+  failForsaken(recording, false);
 }
 
 /** Spies for props by which a component calls back, and which its file does not give. */
