@@ -80,12 +80,7 @@ export function step<T>(kind: StepKind, title: string, body: Body<T>, details: D
   return waitedFor(current, carryOut(current, recording, body, stack));
 }
 
-async function carryOut<T>(
-  current: Step,
-  recording: Recording,
-  body: Body<T>,
-  stack: string | undefined,
-): Promise<T> {
+async function carryOut<T>(current: Step, recording: Recording, body: Body<T>, stack: string | undefined): Promise<T> {
   const { kind } = current;
   recording.open.set(current.index, current.title);
   try {

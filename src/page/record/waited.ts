@@ -17,6 +17,7 @@ class Waited<T> extends Promise<T> {
     return Promise;
   }
 
+  // biome-ignore lint/suspicious/noThenProperty: it is a promise, and has one.
   override then<A = T, B = never>(
     onKept?: ((value: T) => A | PromiseLike<A>) | null,
     onBroken?: ((reason: unknown) => B | PromiseLike<B>) | null,
