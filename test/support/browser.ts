@@ -22,7 +22,7 @@ export async function openWindow(width: number, height: number): Promise<EngineW
 }
 
 /** Waits until an expression is true in the page; what it was last is told when that takes too long. */
-export async function until(window: EngineWindow, expression: string, limit = 30_000): Promise<void> {
+export async function until(window: EngineWindow, expression: string, limit = 120_000): Promise<void> {
   const end = Date.now() + limit;
   for (;;) {
     const value = await window.evaluate(expression).catch((error: Error) => error.message);

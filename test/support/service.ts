@@ -50,11 +50,11 @@ export async function problemIn(served: Served, file: string, look: string, text
   return (await served.run({ patterns: [file] })).look(look).problem;
 }
 
-/** Waits until a run is over. */
+/** Waits until a run is over: asks ever more seldom, since asking is work for a service that runs looks. */
 export async function finished(client: Client, id: number): Promise<RunSummary> {
-  for (;;) {
+  for (let wait = 25; ; wait = Math.min(wait * 1.5, 300)) {
     const run = await client.run(id);
     if (run.status !== 'queued' && run.status !== 'running') return run;
-    await new Promise((resolve) => setTimeout(resolve, 50));
+    await new Promise((resolve) => setTimeout(resolve, wait));
   }
 }
