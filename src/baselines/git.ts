@@ -107,16 +107,6 @@ export function commitsBetween(root: string, since: string, files: readonly stri
     });
 }
 
-/** The bytes that a command of git writes; null when it fails. */
-function bytesFrom(root: string, ...args: string[]): Buffer | null {
-  try {
-    const stdio = ['ignore', 'pipe', 'ignore'] as ['ignore', 'pipe', 'ignore'];
-    return execFileSync('git', ['-C', root, ...args], { stdio, timeout: 10_000, maxBuffer: 256 * 1024 * 1024 });
-  } catch {
-    return null;
-  }
-}
-
 /** A file that a merge has left in conflict: the objects of base (1), ours (2) and theirs (3), as far as there are. */
 export type Unmerged = { path: string; stages: Partial<Record<1 | 2 | 3, string>> };
 
@@ -133,14 +123,49 @@ export function unmergedIn(root: string, folder: string): Unmerged[] {
   return [...files.values()];
 }
 
-/** The bytes of an object, by its hash. */
-export const objectAt = (root: string, object: string): Buffer | null => bytesFrom(root, 'cat-file', 'blob', object);
+/** What git calls a file at a commit. */
+export const fileIn = (commit: string, file: string): string => `${commit}:./${file}`;
 
-/** The bytes of a file at a commit; null where it was not there. */
-export const fileAt = (root: string, commit: string, file: string): Buffer | null =>
-  bytesFrom(root, 'show', '--end-of-options', `${commit}:./${file}`);
+/** So many objects are read by one process of git. */
+const batch = 500;
 
-type MergeHeads = Record<'base' | 'ours' | 'theirs', string | null> & {
+/** Takes apart what `git cat-file --batch` says: a line about each object, its bytes, and a line feed. */
+function objectsIn(said: Buffer, names: readonly string[]): [name: string, bytes: Buffer][] {
+  let at = 0;
+  return names.flatMap((name): [string, Buffer][] => {
+    const end = said.indexOf(10, at);
+    const size = / (\d+)$/.exec(said.toString('utf8', at, end))?.[1];
+    at = end + 1;
+    // Of what is not there nothing follows.
+    if (size === undefined) return [];
+    const bytes = said.subarray(at, at + Number(size));
+    at += bytes.length + 1;
+    return [[name, bytes]];
+  });
+}
+
+/** The bytes of objects by their names, a hash or {@link fileIn}; those that are not there are missing. */
+export function objectsAt(root: string, names: readonly string[]): Map<string, Buffer> {
+  const found = new Map<string, Buffer>();
+  // A name is a line.
+  const wanted = [...new Set(names)].filter((name) => !name.includes('\n'));
+  for (let first = 0; first < wanted.length; first += batch) {
+    const some = wanted.slice(first, first + batch);
+    try {
+      const input = some.map((name) => `${name}\n`).join('');
+      const stdio = ['pipe', 'pipe', 'ignore'] as ['pipe', 'pipe', 'ignore'];
+      const options = { input, stdio, timeout: 60_000, maxBuffer: Number.POSITIVE_INFINITY };
+      const said = execFileSync('git', ['-C', root, 'cat-file', '--batch'], options);
+      for (const [name, bytes] of objectsIn(said, some)) found.set(name, bytes);
+    } catch {
+      // Without git there is nothing to choose.
+    }
+  }
+  return found;
+}
+
+/** The commits of a merge that goes on, and what they are called. */
+export type MergeHeads = Record<'base' | 'ours' | 'theirs', string | null> & {
   names: Record<'base' | 'ours' | 'theirs', string>;
 };
 

@@ -4,7 +4,7 @@ import type { CaptureKey, ConflictSide, ConflictSides } from '../core/baseline/b
 import type { CanonicalMoment } from '../core/moment/canonical.ts';
 import { markupLines } from '../core/moment/markup.ts';
 import type { Store } from '../store/index.ts';
-import { fileAt, mergeHeads, objectAt, type Unmerged, unmergedIn } from './git.ts';
+import { fileIn, type MergeHeads, mergeHeads, objectsAt, type Unmerged, unmergedIn } from './git.ts';
 import { type Manifest, parseManifest } from './manifest.ts';
 import { takenHash } from './taken.ts';
 
@@ -31,28 +31,26 @@ const stages = { base: 1, ours: 2, theirs: 3 } as const;
 
 type SideName = keyof typeof stages;
 
+const sideNames: readonly SideName[] = ['base', 'ours', 'theirs'];
+
 const sha256 = (bytes: Uint8Array | string): string => createHash('sha256').update(bytes).digest('hex');
 
-/** The files of one side: what git has kept of those in conflict, and what was committed of the others. */
-function filesOf(root: string, stem: string, name: SideName, unmerged: readonly Unmerged[]): SideFiles | null {
-  const heads = mergeHeads(root);
-  const files: Partial<SideFiles> = {};
-  for (const ending of endings) {
-    const path = stem + ending;
-    const object = unmerged.find((one) => one.path === path);
-    const stage = object?.stages[stages[name]];
-    const commit = heads[name];
-    const bytes = object ? stage && objectAt(root, stage) : commit && fileAt(root, commit, path);
-    if (!bytes) return null;
-    files[ending] = bytes;
-  }
-  return files as SideFiles;
+/** A merge that goes on: its commits, and the files that it has left in conflict, by their paths. */
+type Merge = { heads: MergeHeads; unmerged: ReadonlyMap<string, Unmerged> };
+
+/** What git calls a file of one side: what it has kept of those in conflict, and what was committed of the others. */
+function nameOf({ heads, unmerged }: Merge, path: string, name: SideName): string | null {
+  const file = unmerged.get(path);
+  if (file) return file.stages[stages[name]] ?? null;
+  const commit = heads[name];
+  return commit && fileIn(commit, path);
 }
 
 /** A side as a baseline; null for one that has none, or whose files do not belong together. */
-function sideOf(root: string, stem: string, name: SideName, unmerged: readonly Unmerged[]): MergeSide | null {
-  const files = filesOf(root, stem, name, unmerged);
-  if (!files) return null;
+function sideOf(merge: Merge, stem: string, name: SideName, objects: ReadonlyMap<string, Buffer>): MergeSide | null {
+  const found = endings.map((ending) => objects.get(nameOf(merge, stem + ending, name) ?? ''));
+  if (!found.every((bytes) => bytes !== undefined)) return null;
+  const files = Object.fromEntries(endings.map((ending, index) => [ending, found[index]])) as SideFiles;
   try {
     const manifest = parseManifest(files['.json'].toString('utf8'));
     const moment = JSON.parse(files['.moment'].toString('utf8')) as CanonicalMoment;
@@ -61,7 +59,7 @@ function sideOf(root: string, stem: string, name: SideName, unmerged: readonly U
     const hash = takenHash(files['.png']) ?? manifest.picture;
     const { approved, width, height } = manifest;
     const { by = null, at = null, why = null } = approved ?? {};
-    const side = { hash, width, height, who: by, at, why, name: mergeHeads(root).names[name] };
+    const side = { hash, width, height, who: by, at, why, name: merge.heads.names[name] };
     return { side, files, manifest, markup: markupLines(moment) };
   } catch {
     // Whatever is wrong with it: there is nothing to choose.
@@ -71,10 +69,16 @@ function sideOf(root: string, stem: string, name: SideName, unmerged: readonly U
 
 /** The baselines below a folder that a merge has left in conflict, with what each side has. */
 export function conflictsIn(root: string, folder: string): MergeConflict[] {
-  const unmerged = unmergedIn(root, folder);
-  const stems = new Set(unmerged.flatMap(({ path }) => /^(.*)\.(?:json|png|moment)$/.exec(path)?.[1] ?? []));
+  const unmerged = new Map(unmergedIn(root, folder).map((file) => [file.path, file]));
+  if (unmerged.size === 0) return [];
+  const stems = new Set([...unmerged.keys()].flatMap((path) => /^(.*)\.(?:json|png|moment)$/.exec(path)?.[1] ?? []));
+  const merge = { heads: mergeHeads(root), unmerged };
+  const names = [...stems].flatMap((stem) =>
+    sideNames.flatMap((side) => endings.flatMap((ending) => nameOf(merge, stem + ending, side) ?? [])),
+  );
+  const objects = objectsAt(root, names);
   return [...stems].flatMap((stem): MergeConflict[] => {
-    const side = (name: SideName): MergeSide | null => sideOf(root, stem, name, unmerged);
+    const side = (name: SideName): MergeSide | null => sideOf(merge, stem, name, objects);
     const sides = { base: side('base'), ours: side('ours'), theirs: side('theirs') };
     const about = (sides.ours ?? sides.theirs)?.manifest;
     if (!about) return [];
