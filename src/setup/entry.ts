@@ -5,7 +5,8 @@ import type ts from 'typescript';
 import type { Kind } from '../core/look/kind.ts';
 import { compiler } from '../props/compiler.ts';
 import { importsNeeded, type Needed } from './needed.ts';
-import { mountedBy, type Outermost, outermostIn } from './svelte.ts';
+import * as svelte from './svelte.ts';
+import * as vue from './vue.ts';
 
 export type Around = {
   /** Style sheets that the whole app has, as a file at the root imports them. */
@@ -21,8 +22,15 @@ export type Around = {
   calls: string[];
   /** What the framework is told to provide: `appConfig.providers`. */
   providers: string | null;
+  /** What the calls and the providers need, and the wrappers where they stand in the same file. */
   needed: Needed;
+  /** What the wrappers of Vue need, which stand in its outermost component. */
+  inside: Needed;
+  /** Blocks of styles that Vue's outermost component has for all: `<style>…</style>`. */
+  blocks: string[];
 };
+
+const none: Needed = { imports: [], statements: [] };
 
 const nothing: Around = {
   styles: [],
@@ -30,7 +38,9 @@ const nothing: Around = {
   wrappers: [],
   calls: [],
   providers: null,
-  needed: { imports: [], statements: [] },
+  needed: none,
+  inside: none,
+  blocks: [],
 };
 
 /** What there is to see of elements: those that only check, and never show, are left out. */
@@ -117,7 +127,7 @@ function aroundReact(file: ts.SourceFile): Layer[] {
 }
 
 /** What is called on a Vue app between its making and its mounting. */
-function aroundVue(file: ts.SourceFile): ts.CallExpression[] {
+function callsOfVue(file: ts.SourceFile): ts.CallExpression[] {
   const found: ts.CallExpression[] = [];
   walk(file, (node) => {
     if (!compiler.isCallExpression(node) || !compiler.isPropertyAccessExpression(node.expression)) return;
@@ -165,20 +175,48 @@ function effectsOf(file: ts.SourceFile, folder: string): Pick<Around, 'styles' |
   };
 }
 
+/** The component that an entry mounts, from the root; null when it imports none. */
+function mountedBy(entry: ts.SourceFile, folder: string, ending: '.svelte' | '.vue'): string | null {
+  for (const one of entry.statements) {
+    if (!compiler.isImportDeclaration(one)) continue;
+    const { text } = one.moduleSpecifier as ts.StringLiteral;
+    if (text.startsWith('.') && text.endsWith(ending)) return posix.join(folder, text);
+  }
+  return null;
+}
+
 /** What the component that a Svelte app begins with puts around the others. */
-function aroundSvelte(before: Pick<Around, 'styles' | 'modules'>, outermost: Outermost | null): Around {
+function aroundSvelte(before: Pick<Around, 'styles' | 'modules'>, outermost: svelte.Outermost | null): Around {
   if (!outermost) return { ...nothing, ...before };
   const { script, folder, calls, needed } = outermost;
   const wrappers = outermost.wrappers.map((one) => ({ ...one, before: [], behind: [] }));
   const own = effectsOf(script, folder);
   const styles = [...before.styles, ...own.styles];
-  return { styles, modules: [...before.modules, ...own.modules], providers: null, calls, wrappers, needed };
+  return { ...nothing, styles, modules: [...before.modules, ...own.modules], calls, wrappers, needed };
+}
+
+/** What a Vue app has before it is mounted, and what its outermost component puts around the others. */
+function aroundVue(before: Around, entry: ts.SourceFile, folder: string, outermost: vue.Outermost | null): Around {
+  const calls = callsOfVue(entry);
+  const nodes = calls.flatMap((call) => [...call.arguments]);
+  const about = { calls: calls.map((call) => callOf(call, entry)), needed: importsNeeded(entry, folder, nodes) };
+  if (!outermost) return { ...before, ...about };
+  const own = effectsOf(outermost.script, outermost.folder);
+  return {
+    ...before,
+    ...about,
+    styles: [...before.styles, ...own.styles],
+    modules: [...before.modules, ...own.modules],
+    wrappers: outermost.wrappers.map((one) => ({ ...one, before: [], behind: [] })),
+    inside: outermost.needed,
+    blocks: outermost.styles,
+  };
 }
 
 /** Reads an entry; what it cannot be told of it is left out. */
 export function aroundIn(root: string, entry: string | null, kind: Kind): Around {
   if (entry === null) return nothing;
-  if (entry.endsWith('.svelte')) return aroundSvelte(nothing, outermostIn(root, entry));
+  if (entry.endsWith('.svelte')) return aroundSvelte(nothing, svelte.outermostIn(root, entry));
   let source: string;
   try {
     source = readFileSync(join(root, entry), 'utf8');
@@ -194,13 +232,12 @@ export function aroundIn(root: string, entry: string | null, kind: Kind): Around
   const isForAll = (path: string): boolean => (kind === 'dom' ? !path.startsWith('.') : makesApp.test(source));
   const base = { ...nothing, ...effects, modules: effects.modules.filter(isForAll) };
   if (kind === 'svelte') {
-    const mounted = mountedBy(file, folder);
-    return aroundSvelte(base, mounted === null ? null : outermostIn(root, mounted));
+    const mounted = mountedBy(file, folder, '.svelte');
+    return aroundSvelte(base, mounted === null ? null : svelte.outermostIn(root, mounted));
   }
   if (kind === 'vue') {
-    const calls = aroundVue(file);
-    const nodes = calls.flatMap((call) => [...call.arguments]);
-    return { ...base, calls: calls.map((call) => callOf(call, file)), needed: importsNeeded(file, folder, nodes) };
+    const mounted = mountedBy(file, folder, '.vue');
+    return aroundVue(base, file, folder, mounted === null ? null : vue.outermostIn(root, mounted));
   }
   if (kind === 'angular') {
     const given = providersOf(file);

@@ -74,10 +74,12 @@ function react(findings: Findings): File {
 }
 
 function vue(findings: Findings): File {
-  const { around, isTyped, style } = findings;
+  const { around: found, isTyped, style } = findings;
   const { quote, semicolon, indent } = style;
-  const hasSetup = around.calls.length > 0;
+  const hasSetup = found.calls.length > 0;
   const type = isTyped ? ': App' : '';
+  const block = (open: string, code: readonly string[]): string =>
+    code.length > 0 ? `<${open}${isTyped ? ' lang="ts"' : ''}>\n${code.join('\n')}\n</script>\n\n` : '';
   const code = [
     ...(hasSetup && isTyped ? [`import type { App } from ${quote}vue${quote}${semicolon}`] : []),
     ...imports(findings),
@@ -87,16 +89,21 @@ function vue(findings: Findings): File {
           ...statements(findings),
           '/** What the app has before it is mounted. */',
           `export function setup(app${type}) {`,
-          ...around.calls.map((call) => `${indent}app.${call}${semicolon}`),
+          ...found.calls.map((call) => `${indent}app.${call}${semicolon}`),
           '}',
           '',
           `export default {}${semicolon}`,
         ]
       : []),
   ];
-  const open = `<script${hasSetup ? '' : ' setup'}${isTyped ? ' lang="ts"' : ''}>`;
-  const script = code.length > 0 ? `${open}\n${code.join('\n')}\n</script>\n\n` : '';
-  return { path: 'sguardo.frame.vue', text: `${script}<!-- ${about} -->\n<template>\n  <slot />\n</template>` };
+  const inside = [...lines(found.inside.imports, semicolon), ...lines(found.inside.statements, semicolon)];
+  const scripts = hasSetup
+    ? block('script', code) + block('script setup', inside)
+    : block('script setup', [...code, ...inside]);
+  const shown = around(found.wrappers, '<slot />', indent).map((line) => indent + line);
+  const styles = found.blocks.map((one) => `\n\n${one}`).join('');
+  const template = `<template>\n${shown.join('\n')}\n</template>`;
+  return { path: 'sguardo.frame.vue', text: `${scripts}<!-- ${about} -->\n${template}${styles}` };
 }
 
 function svelte(findings: Findings): File {

@@ -1,7 +1,7 @@
 /** What the outermost component of a Svelte app sets up for the others, and puts around them. */
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { dirname, join, posix } from 'node:path';
+import { dirname, join } from 'node:path';
 import type ts from 'typescript';
 import { compiler } from '../props/compiler.ts';
 import { importsNeeded, type Needed } from './needed.ts';
@@ -95,14 +95,4 @@ export function outermostIn(root: string, path: string): Outermost | null {
     wrappers: wrappers.map(({ wrapper }) => wrapper),
     needed: neededFor([...settings, ...wrappers.map(({ node }) => node)]),
   };
-}
-
-/** The component that an entry mounts, from the root; null when it imports none. */
-export function mountedBy(entry: ts.SourceFile, folder: string): string | null {
-  for (const one of entry.statements) {
-    if (!compiler.isImportDeclaration(one)) continue;
-    const { text } = one.moduleSpecifier as ts.StringLiteral;
-    if (/^\..*\.svelte$/.test(text)) return posix.join(folder, text);
-  }
-  return null;
 }

@@ -81,6 +81,20 @@ function Field() {
   );
 }
 
+/** A field that shows a text of its own, which lets the pointer through, or over which the field lies. */
+const Blurred = ({ inside = false, over = '' }) => {
+  const [open, setOpen] = useState(false);
+  const lies = { position: 'absolute', inset: 0 } as const;
+  if (over) return <div style={{ position: 'relative', width: 200, height: 30 }}>
+    {over === 'button' ? <button><span>Pick one</span></button> : <span>Pick one</span>}
+    {over === 'scrim' ? <div style={lies} /> : <div tabIndex={0} role="button" aria-label="Over" style={{ ...lies, ...(over === 'ground' && { background: 'rgba(0, 0, 0, 0.4)' }) }} />}</div>;
+  const text = <span style={{ pointerEvents: inside ? 'none' : 'auto' }}>Pick one</span>;
+  return <div style={{ position: 'relative', width: 200 }}>
+    {inside ? <div tabIndex={0} role="combobox" aria-label="Rope" aria-expanded={open} onClick={() => setOpen(true)}>{text}</div>
+      : <>{text}<input aria-label="Rope" style={{ ...lies, background: 'none', border: 0 }} onClick={() => setOpen(true)} /></>}
+    {open && <p>Open</p>}</div>;
+};
+
 /** An area over a control that makes it easier to hit. */
 function Touch({ cursor = 'pointer', size = 48 }) {
   const [n, setN] = useState(0);
@@ -202,6 +216,11 @@ export default looks(Pier, {
     'a list whose field is empty': { render: () => <Blank />, async script() { await select(the.combobox('Tongue'), 'Ligurian'); await ensure(the.text('Ligurian')).isVisible(); } },
     'a switch whose words stand elsewhere': { render: () => <Switch />, async script() { await click(the.switch('By night')); await ensure(the.switch('By night')).isChecked(); } },
     'stars over radio buttons': { render: () => <Stars />, async script() { await click(the.radio('2 stars')); await ensure(the.text('2 given')).isVisible(); } },
+    'a placeholder in its field': { render: () => <Blurred inside />, async script() { await click(the.text('Pick one')); await ensure(the.text('Open')).isVisible(); } },
+    'a placeholder under its field': { render: () => <Blurred />, async script() { await click(the.text('Pick one')); await ensure(the.text('Open')).isVisible(); } },
+    'not a text under a scrim': { render: () => <Blurred over="scrim" />, async script() { await click(the.text('Pick one')); } },
+    'not a text under a ground': { render: () => <Blurred over="ground" />, async script() { await click(the.text('Pick one')); } },
+    'not a button under another': { render: () => <Blurred over="button" />, async script() { await click(the.text('Pick one')); } },
     'not an area that waits': { render: () => <Touch cursor="wait" />, async script() { await click(the.combobox('Rows')); } },
     'not a layer over more': { render: () => <Touch size={400} />, async script() { await click(the.combobox('Rows')); } },
     'not a button that lets the pointer through': { render: () => <div style={{ padding: 8 }}><button style={{ pointerEvents: 'none' }}>Sail</button></div>, async script() { await click(the.button('Sail')); } },
@@ -298,6 +317,8 @@ describe('a person can use', () => {
     'a host whose inside lets the pointer through',
     'a list under its placeholder',
     'a list whose field is empty',
+    'a placeholder in its field',
+    'a placeholder under its field',
     'a switch whose words stand elsewhere',
     'stars over radio buttons',
     'near in a long list',
@@ -312,6 +333,9 @@ describe('a person can use', () => {
   });
 
   it.each([
+    ['not a text under a scrim', 'target-covered'],
+    ['not a text under a ground', 'target-covered'],
+    ['not a button under another', 'target-covered'],
     ['not an area that waits', 'target-covered'],
     ['not a layer over more', 'target-covered'],
     ['not a button that lets the pointer through', 'target-covered'],

@@ -6,7 +6,7 @@ import { within } from './flat.ts';
 import { roleOf } from './names.ts';
 import { slottedTextAt } from './scroll.ts';
 import { drawnOption } from './told.ts';
-import { controls, hasTwin, isClipped, isTakenFor, paintedFor } from './twin.ts';
+import { controls, hasTwin, isClipped, isTakenFor, isTextOf, paintedFor } from './twin.ts';
 import { whyInvisible } from './visible.ts';
 
 /** The labels of an element that can have some. */
@@ -38,5 +38,6 @@ export function reaches(top: Element | null, element: Element, [x, y]: readonly 
   if (top === null) return false;
   const hit = slottedTextAt(top, x, y) ?? top;
   if (within(hit, handleOf(element))) return true;
-  return within(hit, element) || labelsOf(element).some((label) => within(hit, label)) || isTakenFor(top, element);
+  if (within(hit, element) || labelsOf(element).some((label) => within(hit, label))) return true;
+  return isTakenFor(top, element) || isTextOf(top, element);
 }

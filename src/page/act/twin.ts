@@ -136,3 +136,33 @@ export function isTakenFor(top: Element, control: Element): boolean {
   const isHit = letsThrough || isAround || isTouchArea(top, control) || isInField(top, control);
   return (isHit && within(top, fieldOf(control))) || isHostOf(top, control);
 }
+
+/** The nearest that a person can use, of an element and what it lies in; null where there is none. */
+function usableAround(element: Element): Element | null {
+  for (const one of around(element)) if (one.matches(usable)) return one;
+  return null;
+}
+
+/**
+ * True when a click on `top` is what a person comes to who clicks a text: it lets the pointer through to what it stands
+ * in, or is seen through a transparent field that lies over it, as placeholders are. A button that nobody can reach is
+ * no such text.
+ */
+export function isTextOf(top: Element, text: Element): boolean {
+  const own = usableAround(text);
+  if (own === text || [...elementsIn(text)].some((one) => one.matches(usable))) return false;
+  if (within(text, top)) return getComputedStyle(text).pointerEvents === 'none' && (own === null || within(top, own));
+  const field = usableAround(top);
+  if (field === null || paints(top) || (field as HTMLElement).tabIndex < 0) return false;
+  const [shown, area] = [text.getBoundingClientRect(), field.getBoundingClientRect()];
+  const isInside = shown.left >= area.left && shown.right <= area.right && shown.top >= area.top;
+  const isAlike = shown.bottom <= area.bottom && area.height <= shown.height + mostHigher;
+  // What takes the clicks of the text stands beside it, or around both of them.
+  return isInside && isAlike && (own === null ? isNextTo(field, text) : within(field, own));
+}
+
+/** True for elements that have a parent in common, or one more around it. */
+function isNextTo(one: Element, other: Element): boolean {
+  const [, first, second] = around(one);
+  return [first, second].some((outer) => outer !== undefined && within(other, outer));
+}
