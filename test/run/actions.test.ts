@@ -20,6 +20,28 @@ beforeAll(async () => {
 });
 
 describe('an action', () => {
+  it('moves the pointer away over the page, where libraries follow it, and then out of it', async () => {
+    expect(
+      await problemIn(
+        served,
+        'Away',
+        'closes',
+        `import { useState } from 'react';
+import { ensure, hover, looks, the, unhover } from 'sguardo';
+/** A card that closes when the pointer is moved outside of the area between it and what it came from. */
+function Away() {
+  const [open, setOpen] = useState(false);
+  const leave = () => document.addEventListener('pointermove', () => setOpen(false), { once: true });
+  return <main style={{ minHeight: '100vh' }}><button onPointerEnter={() => setOpen(true)} onPointerLeave={() => setTimeout(leave)}>C-14</button>{open && <p>4 m</p>}</main>;
+}
+export default looks(Away, { states: { closes: { async script() {
+  await hover(the.button('C-14')); await ensure(the.text('4 m')).isVisible();
+  await unhover(); await ensure(the.text('4 m')).isAbsent();
+} } } });`,
+      ),
+    ).toBeNull();
+  });
+
   it.each([
     'click: the right button',
     'click: twice, with keys, at a place',

@@ -51,6 +51,22 @@ export default looks(Named, { states: { opens: { async script() { await click(th
     expect(look('opens').problem!.found).toEqual(["button “Station”: the.button('Station')", 'textbox “Draught”']);
   });
 
+  it('that is a text only is told with that, and what says one thing after the other goes by no text', async () => {
+    write(folder, {
+      'src/Only.look.tsx': `import { click, ensure, looks, the } from 'sguardo';
+const Only = () => <form><input aria-label="Draught" /><span>Select a day</span><output>9 free</output><output>4 gone</output></form>;
+export default looks(Only, { states: {
+  field: { async script() { await click(the.field('Select a day')); } },
+  button: { async script() { await click(the.button(/a day/)); } },
+  said: { async script() { await ensure(the.css('output').first()).reads('9 free'); } },
+} });`,
+    });
+    const { look } = await served.run({ patterns: ['Only'] });
+    expect(look('field').problem!.found![0]).toBe("a text: the.text('Select a day')");
+    expect(look('button').problem!.found![0]).toBe('a text: the.text(/a day/)');
+    expect(look('said').notes).toEqual([]);
+  });
+
   it('is acted upon where it is once all that came into sight with it is there', async () => {
     expect(
       await problemIn(

@@ -20,10 +20,10 @@ import { enterField, focus, loseFocus, pickValue } from './field.ts';
 import { pasteInto, uploadFiles } from './files.ts';
 import { pinchAt, touchAt } from './fingers.ts';
 import { bitsOf, holding } from './held.ts';
-import { clickAt, send } from './input.ts';
+import { clickAt, send, sendEach } from './input.ts';
 import { pressKeys } from './keyboard.ts';
 import { checkOptions, checkScale, checkSize } from './options.ts';
-import { settingOut } from './pointer.ts';
+import { goingAway, settingOut } from './pointer.ts';
 import { selectOptions } from './select.ts';
 import { scrollTo } from './wheel.ts';
 
@@ -52,8 +52,6 @@ const keyFor = (character: string): InputRequest => ({
   modifiers: 0,
 });
 
-const pointAway: InputRequest = { kind: 'move', x: -1, y: -1, button: 'none', modifiers: 0 };
-
 const carryOut: { [K in Kind]: Does<K> } = {
   async click(current, recording, { target, options }) {
     checkOptions('click', options);
@@ -66,12 +64,9 @@ const carryOut: { [K in Kind]: Does<K> } = {
     const purpose = { action: 'pointer', needsEnabled: false, at: options.at };
     const { point } = await actionable(current, recording, target, purpose);
     const there: InputRequest = { kind: 'move', x: point[0], y: point[1], button: 'none', modifiers: 0 };
-    // The browser takes moves that come together for one.
-    const way = settingOut();
-    if (way.length > 0) await send(recording.number, way);
-    return send(recording.number, [there]);
+    return sendEach(recording.number, [...settingOut(), there]);
   },
-  unhover: (_, { number }) => send(number, [pointAway]),
+  unhover: (_, { number }) => sendEach(number, goingAway()),
   focus: (current, recording, { target }) => focus(current, recording, target),
   blur: (current, recording, { target }) => loseFocus(current, recording, target),
   async type(current, recording, { target, text }) {

@@ -27,6 +27,11 @@ export async function send(look: number, events: InputRequest[]): Promise<void> 
   await afterInput();
 }
 
+/** Sends one input after the other: the browser takes moves that come together for one. */
+export async function sendEach(look: number, events: InputRequest[]): Promise<void> {
+  for (const event of events) await send(look, [event]);
+}
+
 /** Input as it is while keys are held. */
 export function asHeld(events: InputRequest[]): InputRequest[] {
   for (const event of events) if ('x' in event) pointerMoved([event.x, event.y]);

@@ -17,6 +17,7 @@ import {
 } from './find.ts';
 import { contentOf, describe, isHiddenFromPeople, nameOf, roleOf, textOf } from './names.ts';
 import { whyNotIn } from './states.ts';
+import { whyInvisible } from './visible.ts';
 
 /** How many elements are told of. */
 const most = 6;
@@ -117,6 +118,14 @@ const ofOtherRole = (all: Element[], asked: Query & { by: 'role' }): string[] =>
     .slice(0, most)
     .map((element) => `${describe(element)}: ${inCode(bestTarget(element))}`);
 
+/** Says so when what was asked for by a name is there as a text only, which can be pointed at all the same. */
+function asText(all: Element[], name: Name | undefined): string[] {
+  if (name === undefined || name === '') return [];
+  const target = targetOf({ by: 'text', name });
+  const isSeen = findAll(target).some((one) => all.includes(one) && whyInvisible(one) === null);
+  return isSeen ? [`a text: ${inCode(target)}`] : [];
+}
+
 function insteadOfRole(all: Element[], asked: Query & { by: 'role' }): string[] {
   const { role, name } = asked;
   const same = all.filter((element) => roleOf(element) === role);
@@ -128,13 +137,13 @@ function insteadOfRole(all: Element[], asked: Query & { by: 'role' }): string[] 
   if (named.length > 0) return [...asPart(shown, name, nameOf), ...named];
   if (shown.length > 0) {
     const why = [byContent(shown, asked), withoutName(shown, asked)].find((hints) => hints.length > 0) ?? [];
-    return [...why, ...like(shown, name, nameOf)];
+    return [...asText(all, name), ...why, ...like(shown, name, nameOf)];
   }
   if (hidden.length > 0) return [`hidden from assistive technology: ${like(hidden, name, nameOf).join(', ')}`];
   const roles = [...new Set(all.filter((element) => !isHiddenFromPeople(element)).map(roleOf))].filter(
     (one) => one && one !== 'document' && one !== 'generic',
   );
-  return [`no ${role} at all${roles.length > 0 ? `; there is: ${roles.join(', ')}` : ''}`];
+  return [...asText(all, name), `no ${role} at all${roles.length > 0 ? `; there is: ${roles.join(', ')}` : ''}`];
 }
 
 function insteadIn(all: Element[], asked: Query): string[] {
@@ -146,7 +155,8 @@ function insteadIn(all: Element[], asked: Query): string[] {
       const fields = all.filter(isField);
       const others = all.filter((element) => !isField(element));
       const named = ofOtherRole(others, { by: 'role', role: '', name: asked.name, state: {} });
-      return [...named, ...(fields.length > 0 ? like(fields, asked.name, nameOf) : ['no form field at all'])];
+      const text = named.length > 0 ? [] : asText(all, asked.name);
+      return [...named, ...text, ...(fields.length > 0 ? like(fields, asked.name, nameOf) : ['no form field at all'])];
     }
     case 'text':
       return like(
@@ -278,10 +288,15 @@ function selectorOf(element: Element): string {
   return element.localName + classes;
 }
 
+/** Roles of what is there to say one thing after the other: its text is what a check is about, not what it goes by. */
+const saying = new Set(['status', 'alert', 'log', 'timer', 'marquee', 'meter', 'progressbar']);
+
 /** What to write instead of a target that goes by structure or classes, or null when there is nothing better. */
 export function betterThan({ query }: Target, element: Element): string | null {
   if (query.by !== 'css' || !isStructure(query.selector)) return null;
+  const isSaying = saying.has(roleOf(element) ?? '');
   for (const candidate of candidatesFor(element)) {
+    if (isSaying && candidate.query.by === 'text') continue;
     const better = isAlone(candidate, element) ? candidate : inPlace(candidate, element);
     if (better) return inCode(better);
   }

@@ -12,18 +12,20 @@ import { deepestAt } from './scroll.ts';
 let at: readonly [number, number] | null = null;
 
 export const pointerMoved = (position: readonly [number, number] | null): void => {
-  at = position;
+  // It goes out of the page to where nothing is.
+  at = position && position[0] >= 0 ? position : null;
 };
 
 /** So far from its corners the pointer comes into the page, in pixels. */
 const edge = 2;
 
-/** A corner of the viewport where nothing but the page itself lies; null when there is none. */
-function bareCorner(): readonly [number, number] | null {
+/** A corner of the viewport where nothing lies but the page itself, and what `from` stands in; null when there is none. */
+function bareCorner(from: Element | null): readonly [number, number] | null {
   const [right, bottom] = [document.documentElement.clientWidth - edge, window.innerHeight - edge];
   const isBare = ([x, y]: readonly [number, number]): boolean => {
     const under = deepestAt(x, y);
-    return under === null || under === document.body || under === document.documentElement;
+    if (under === null || under === document.body || under === document.documentElement) return true;
+    return from !== null && from !== under && within(from, under);
   };
   return (
     (
@@ -42,8 +44,18 @@ function bareCorner(): readonly [number, number] | null {
  * it was the last thing that a person used.
  */
 export function settingOut(): InputRequest[] {
-  const from = at ?? bareCorner();
+  const from = at ?? bareCorner(null);
   return from ? [{ kind: 'move', x: from[0], y: from[1], button: 'none', modifiers: 0 }] : [];
+}
+
+/**
+ * How the pointer goes away: over the page, where nothing else lies, and then out of it. Libraries follow it there
+ * before they close what it came from.
+ */
+export function goingAway(): InputRequest[] {
+  const corner = at && bareCorner(deepestAt(...at));
+  const over = corner ? [corner, [corner[0] + 1, corner[1]] as const] : [];
+  return [...over, [-1, -1] as const].map(([x, y]) => ({ kind: 'move', x, y, button: 'none', modifiers: 0 }));
 }
 
 /** What the page has heard last that the pointer came over. */
