@@ -83,13 +83,23 @@ function found(findings: Findings): Plan['found'] {
 const isWhole = ({ component }: ComponentInfo): boolean =>
   /^(App|Root|Main|Index|Layout|Router|Routes)$|Provider|Layout|Router|Context/.test(component);
 
+/** What asks a server fails until its look answers that. */
+function asksServer(root: string, { file }: ComponentInfo): boolean {
+  const source = readFileSync(join(root, file), 'utf8');
+  return /\b(fetch|axios|XMLHttpRequest|WebSocket|EventSource|httpResource|HttpClient|use\w*(Query|SWR|Fetch))\b/.test(
+    source,
+  );
+}
+
 /** So many components are looked at to find a good one. */
 const mostLookedAt = 12;
 
 /** The first look: of a component that is used, and whose props can be made up. */
 async function firstLook({ root }: Findings): Promise<NewFile | null> {
   const all = (await componentsIn(root, [])).filter(({ hasLooks }) => !hasLooks);
-  const ranked = [...all.filter((one) => !isWhole(one)), ...all.filter(isWhole)].slice(0, mostLookedAt);
+  const rank = (one: ComponentInfo): number => (isWhole(one) ? 2 : asksServer(root, one) ? 1 : 0);
+  const ranks = all.map(rank);
+  const ranked = [0, 1, 2].flatMap((at) => all.filter((_, i) => ranks[i] === at)).slice(0, mostLookedAt);
   const drafts: (NewFile & { doubts: number })[] = [];
   for (const { file } of ranked) {
     const [component] = await componentsOf(root, file);

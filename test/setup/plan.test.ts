@@ -218,6 +218,8 @@ describe('other projects', () => {
       'src/main.ts': `import { createApp } from 'vue';\nimport { createPinia } from 'pinia';\nimport App from './App.vue';\nimport { router } from './router';\nimport './style.css';\ncreateApp(App).use(createPinia()).use(router, { deep: true }).mount('#app');\n`,
       'src/style.css': '',
       'src/App.vue': '<template><p /></template>',
+      // What asks a server would fail at first.
+      'src/Arrivals.vue': `<script setup lang="ts">const { data } = useQuery({ queryFn: () => 1 });</script><template><p>{{ data }}</p></template>`,
       'src/Berth.vue': '<script setup lang="ts">defineProps<{ name: string }>();</script><template><p /></template>',
     });
     expect(plan.missing).toEqual(['@vitejs/plugin-vue', 'vite']);
@@ -231,6 +233,82 @@ describe('other projects', () => {
     );
     expect(plan.look).toBe('src/Berth.look.ts');
   });
+
+  const vueCompiler = join(repository, 'demo/vue/node_modules');
+  it.skipIf(!existsSync(vueCompiler))(
+    'of Vue have what their outermost component puts around it in the frame',
+    async () => {
+      const root = folderOf({
+        'package.json': dependsOn('vue', 'vite', '@vitejs/plugin-vue'),
+        'tsconfig.json': '{}',
+        'index.html': html.replace('tsx', 'ts'),
+        'src/main.ts': `import { createApp } from 'vue';\nimport App from './App.vue';\nimport { router } from './router';\ncreateApp(App).use(router).mount('#app');\n`,
+        'src/App.vue': `<script setup lang="ts">
+import { Button, ConfigProvider, dark as night, MessageProvider } from 'quay-kit';
+import { useRoute } from 'vue-router';
+import Header from './Header.vue';
+import { tides } from './tides';
+import './waves.css';
+defineProps<{ title: string }>();
+const route = useRoute();
+const theme = { ...night, tides };
+</script>
+
+<template>
+  <!-- Of all of it only what gives something to others. -->
+  <div class="page">
+    <Header />
+    <config-provider :theme="theme" size="small"
+      @close="route.back()">
+      <kit-app :tides="tides" class="a > b">
+        <MessageProvider>
+          <main><Button>Sail</Button><RouterView v-slot="{ Component }"><component :is="Component" /></RouterView></main>
+        </MessageProvider>
+      </kit-app>
+    </config-provider>
+  </div>
+</template>
+
+<style lang="scss">p { color: navy; }</style>
+<style>@import './own.css';</style>
+<style scoped>b { color: red; }</style>
+`,
+        'src/waves.css': '',
+        'src/Berth.vue': '<script setup lang="ts">defineProps<{ name: string }>();</script><template><p /></template>',
+      });
+      symlinkSync(vueCompiler, join(root, 'node_modules'));
+      const { files } = await planFor(root);
+      expect(files.find(({ path }) => path === 'sguardo.frame.vue')!.text).toBe(`<script lang="ts">
+import type { App } from 'vue';
+import { router } from './src/router';
+import './src/waves.css';
+
+/** What the app has before it is mounted. */
+export function setup(app: App) {
+  app.use(router);
+}
+
+export default {};
+</script>
+
+<script setup lang="ts">
+import { MessageProvider } from 'quay-kit';
+import { tides } from './src/tides';
+</script>
+
+<!-- Around every look: what the app puts around its components. -->
+<template>
+  <kit-app :tides="tides" class="a > b">
+    <MessageProvider>
+      <slot />
+    </MessageProvider>
+  </kit-app>
+</template>
+
+<style lang="scss">p { color: navy; }</style>
+`);
+    },
+  );
 
   it('of Angular have their providers and styles in the frame', async () => {
     const { text } = await planned({
