@@ -85,6 +85,9 @@ function Field() {
 const Blurred = ({ inside = false, over = '' }) => {
   const [open, setOpen] = useState(false);
   const lies = { position: 'absolute', inset: 0 } as const;
+  if (over === 'field') return <div><div style={{ position: 'relative', width: 200, height: 30 }}>
+    <input aria-label="Rope" readOnly tabIndex={-1} style={{ ...lies, width: '100%', background: 'white' }} onClick={() => setOpen(true)} />
+    <div style={{ ...lies, pointerEvents: 'none' }}><span>Pick one</span></div></div>{open && <p>Open</p>}</div>;
   if (over) return <div style={{ position: 'relative', width: 200, height: 30 }}>
     {over === 'button' ? <button><span>Pick one</span></button> : <span>Pick one</span>}
     {over === 'scrim' ? <div style={lies} /> : <div tabIndex={0} role="button" aria-label="Over" style={{ ...lies, ...(over === 'ground' && { background: 'rgba(0, 0, 0, 0.4)' }) }} />}</div>;
@@ -217,6 +220,7 @@ export default looks(Pier, {
     'a switch whose words stand elsewhere': { render: () => <Switch />, async script() { await click(the.switch('By night')); await ensure(the.switch('By night')).isChecked(); } },
     'stars over radio buttons': { render: () => <Stars />, async script() { await click(the.radio('2 stars')); await ensure(the.text('2 given')).isVisible(); } },
     'a placeholder in its field': { render: () => <Blurred inside />, async script() { await click(the.text('Pick one')); await ensure(the.text('Open')).isVisible(); } },
+    'a placeholder over its field': { render: () => <Blurred over="field" />, async script() { await click(the.text('Pick one')); await ensure(the.text('Open')).isVisible(); } },
     'a placeholder under its field': { render: () => <Blurred />, async script() { await click(the.text('Pick one')); await ensure(the.text('Open')).isVisible(); } },
     'not a text under a scrim': { render: () => <Blurred over="scrim" />, async script() { await click(the.text('Pick one')); } },
     'not a text under a ground': { render: () => <Blurred over="ground" />, async script() { await click(the.text('Pick one')); } },
@@ -318,6 +322,7 @@ describe('a person can use', () => {
     'a list under its placeholder',
     'a list whose field is empty',
     'a placeholder in its field',
+    'a placeholder over its field',
     'a placeholder under its field',
     'a switch whose words stand elsewhere',
     'stars over radio buttons',

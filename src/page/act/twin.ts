@@ -151,9 +151,10 @@ function usableAround(element: Element): Element | null {
 export function isTextOf(top: Element, text: Element): boolean {
   const own = usableAround(text);
   if (own === text || [...elementsIn(text)].some((one) => one.matches(usable))) return false;
-  if (within(text, top)) return getComputedStyle(text).pointerEvents === 'none' && (own === null || within(top, own));
-  const field = usableAround(top);
-  if (field === null || paints(top) || (field as HTMLElement).tabIndex < 0) return false;
+  const letsThrough = getComputedStyle(text).pointerEvents === 'none';
+  if (within(text, top)) return letsThrough && (own === null || within(top, own));
+  const field = letsThrough ? top : usableAround(top);
+  if (field === null || (!letsThrough && (paints(top) || (field as HTMLElement).tabIndex < 0))) return false;
   const [shown, area] = [text.getBoundingClientRect(), field.getBoundingClientRect()];
   const isInside = shown.left >= area.left && shown.right <= area.right && shown.top >= area.top;
   const isAlike = shown.bottom <= area.bottom && area.height <= shown.height + mostHigher;
