@@ -20,6 +20,42 @@ beforeAll(async () => {
 });
 
 describe('an action', () => {
+  it('takes a millisecond, by which a listener knows that it was there before', async () => {
+    expect(
+      await problemIn(
+        served,
+        'Guarded',
+        'hears',
+        `import { useEffect, useRef, useState } from 'react';
+import { click, clock, ensure, looks, the, type } from 'sguardo';
+/** Listens to nothing of the millisecond in which it was attached, as a library does that attaches while events rise. */
+function useGuarded(kind, hear, again) {
+  const ref = useRef(null);
+  useEffect(() => {
+    const attached = Date.now();
+    const listen = () => { if (Date.now() > attached) hear(); };
+    ref.current.addEventListener(kind, listen);
+    return () => ref.current?.removeEventListener(kind, listen);
+  }, [again]);
+  return ref;
+}
+function Guarded() {
+  const [open, setOpen] = useState(0);
+  const [keys, setKeys] = useState(0);
+  const button = useGuarded('click', () => setOpen(open + 1), open);
+  const down = useGuarded('pointerdown', () => {}, 0);
+  const field = useGuarded('keydown', () => setKeys(keys + 1), keys);
+  return <main ref={down}><button ref={button}>Open</button><input ref={field} aria-label="Name" /><p>{open} and {keys}</p></main>;
+}
+export default looks(Guarded, { states: { hears: { async script() {
+  await click(the.button('Open')); await click(the.button('Open'), { times: 2 });
+  await type(the.field('Name'), 'Ariel'); await ensure(the.text('3 and 5')).isVisible();
+  await clock.freeze(); await click(the.button('Open')); await ensure(the.text('4 and 5')).isVisible();
+} } } });`,
+      ),
+    ).toBeNull();
+  });
+
   it('moves the pointer away over the page, where libraries follow it, and then out of it', async () => {
     expect(
       await problemIn(

@@ -16,13 +16,15 @@ import { afterInput, send } from './input.ts';
 import { pointerMoved } from './pointer.ts';
 import { only, retry } from './retry.ts';
 import { untilQuiet } from '../session/still.ts';
-import { letFrameGoBy } from '../time/time.ts';
+import { letFrameGoBy, letMillisecondGoBy } from '../time/time.ts';
 import { bringIntoView, pointOf } from './scroll.ts';
 import { boxOf } from './element.ts';
 
 /** Has something carried and dropped; `target` is what it is told about. */
-const carry = (number: number, asked: Extract<Ask, { do: 'carry' }>, target: string): Promise<unknown> =>
-  ask(number, asked).catch((error: unknown) => explainAsk(error, target));
+async function carry(number: number, asked: Extract<Ask, { do: 'carry' }>, target: string): Promise<void> {
+  await letMillisecondGoBy();
+  await ask(number, asked).catch((error: unknown) => explainAsk(error, target));
+}
 
 type Drag = Extract<Action, { do: 'drag' }>;
 type Point = [number, number];

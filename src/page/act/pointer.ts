@@ -5,6 +5,7 @@ import { heldBits } from './held.ts';
 import { native } from '../host/natives.ts';
 import { shadowOf } from '../record/roots.ts';
 import { nextFrame } from '../time/frame.ts';
+import { passMillisecond } from '../time/time.ts';
 import { within } from './flat.ts';
 import { deepestAt } from './scroll.ts';
 
@@ -67,6 +68,10 @@ export function watchPointer(): void {
     if (event.isTrusted) over = event.composedPath()[0] ?? null;
   };
   native.addEventListener.call(window, 'mouseover', note, { capture: true });
+  const pass = ({ isTrusted }: Event): void => {
+    if (isTrusted) passMillisecond();
+  };
+  for (const kind of ['keydown', 'pointerup']) native.addEventListener.call(window, kind, pass, { capture: true });
 }
 
 /** True when the page has heard that the pointer is over an element: the browser shows that sooner than it tells it. */

@@ -228,12 +228,27 @@ export const mayMove = (): boolean =>
 /** True when something waits that will happen by itself until a time, but for what has no end. */
 export const isRestless = (until: number): boolean => nextToRest(until) !== null;
 
-/** Moves time on to the next frame. */
-export async function moveOneFrame(): Promise<void> {
-  const until = frameAfter(now);
+/** Moves time on until then, and lets everything happen that comes on the way. */
+async function moveThrough(until: number): Promise<void> {
   while (await moveOn(until));
   moveTo(until);
 }
+
+/** Moves time on to the next frame. */
+export const moveOneFrame = (): Promise<void> => moveThrough(frameAfter(now));
+
+/**
+ * A hand takes a millisecond to whatever it does next, unless time has been made to stand. Vue takes an event of the
+ * millisecond in which a listener was attached for the one that had it attached, and keeps it from that listener.
+ */
+export const letMillisecondGoBy = async (): Promise<void> => {
+  if (!frozen) await moveThrough(now + 1);
+};
+
+/** The same, in the midst of what is done in one go: from key to key, and from pressing a button to letting it go. */
+export const passMillisecond = (): void => {
+  if (!frozen) pass(now + 1);
+};
 
 /** A hand takes a frame from one move to the next, unless time has been made to stand. */
 export const letFrameGoBy = async (): Promise<void> => {
