@@ -120,6 +120,11 @@ const mistakes: Record<string, [code: string, message: RegExp, remedy: RegExp]> 
   'a capture twice': ["await capture('a'), await capture('a');", /already taken/, /name of its own/],
   'a capture without a name': ["await capture(' ');", /needs a name/, /capture\("question"\)/],
   'a capture that settles never': ["await capture('a', { settle: 'long' });", /the settle long/, /milliseconds/],
+  'a spy misspelt': [
+    'await ensure(props.onSav).wasCalled();',
+    /needs a spy, but was given undefined/,
+    /name of the prop/,
+  ],
   'calls of nothing to forget': ['await reset(props.onGone);', /needs a spy/, /spy\(\)/],
   'an error of its own': ["throw new Error('no rope');", /The script threw: Error: no rope/, /line shown/],
   'nothing there': ['await props.gone.name;', /Cannot read properties of undefined/, /line shown/],
@@ -242,6 +247,10 @@ describe('a mistake in a script', () => {
     expect(problem?.place).toMatch(new RegExp(`^src/Yard\\.look\\.jsx:${line}:`));
     expect(problem?.frame).toContain(code.slice(0, 40));
   });
+});
+
+it('a spy that is not there is told with those that are', () => {
+  expect(look('a spy misspelt').problem?.found).toEqual(['props.onSave']);
 });
 
 describe('a mistake in a file', () => {

@@ -67,6 +67,45 @@ export default looks(Only, { states: {
     expect(look('said').notes).toEqual([]);
   });
 
+  it('is not seen where it is folded up or put out of the viewport, and is the element that a component hands things on to', async () => {
+    write(folder, {
+      'src/Folds.look.tsx': `import { useState } from 'react';
+import { click, ensure, looks, the, type, upload } from 'sguardo';
+if (!customElements.get('quay-field')) customElements.define('quay-field', class extends HTMLElement {});
+const Field = 'quay-field' as 'div';
+const rows = { display: 'grid', gridTemplateRows: '0fr' }, cut = { overflow: 'hidden', minHeight: 0 };
+function Folds() {
+  const [open, setOpen] = useState(true);
+  const [file, setFile] = useState('');
+  return <main><button onClick={() => setOpen(!open)}>Fold</button>
+    <div style={{ ...rows, ...(open && { gridTemplateRows: '1fr' }) }}><div style={cut}><p>In rows</p></div></div>
+    <div style={{ maxHeight: open ? 90 : 0, overflow: 'clip' }}><p>Not higher <b style={{ position: 'absolute' }}>Apart</b></p></div>
+    <div style={{ width: open ? 90 : 0, overflow: 'hidden', position: 'relative' }}><p style={{ position: 'absolute' }}>Not wider</p>.</div>
+    <label>Papers<span style={{ display: 'block', height: 0, overflow: 'hidden' }}><input type="file" onChange={({ target }) => setFile(target.files![0]!.name)} /></span></label>
+    <div style={{ height: 0 }}><p>Out of it</p></div><output> {file}{'\\n  '}<i>there</i></output>
+    <nav style={{ position: 'fixed', top: 0, right: 0, width: 200, transform: open ? 'none' : 'translateX(100%)' }}><p>At the side</p></nav>
+    <div style={{ position: 'fixed', bottom: 0, height: 40, width: 90, overflow: 'auto' }}><p style={{ height: 900 }} /><p>Further down</p></div>
+    <Field {...{ placeholder: 'Flag' }}><input placeholder="Flag" /></Field>
+    <div role="progressbar" aria-label="Loaded" aria-valuenow={40}>40 of 100</div></main>;
+}
+export default looks(Folds, { states: { folds: { async script() {
+  const all = ['In rows', 'Not higher', 'Not wider', 'At the side', 'Apart', 'Out of it', 'Further down'];
+  for (const one of all) await ensure(the.text(one)).isVisible();
+  await click(the.button('Fold'));
+  for (const one of all.slice(0, 4)) await ensure(the.text(one)).isAbsent();
+  for (const one of all.slice(4)) await ensure(the.text(one)).isVisible();
+  await upload(the.field('Papers'), new File(['x'], 'papers.csv'));
+  await ensure(the.css('output')).reads('papers.csv there');
+  await type(the.placeholder('Flag'), 'Malta');
+  await ensure(the.placeholder('Flag')).hasValue('Malta');
+  await ensure(the.progressbar('Loaded')).reads('40 of 100');
+  await ensure(the.progressbar('Loaded')).hasValue('40');
+} } } });`,
+    });
+    const { look } = await served.run({ patterns: ['Folds'] });
+    expect([look('folds').problem?.message, look('folds').problem?.found]).toEqual([undefined, undefined]);
+  });
+
   it('is acted upon where it is once all that came into sight with it is there', async () => {
     expect(
       await problemIn(

@@ -10,7 +10,7 @@ import { shadowOf } from '../record/roots.ts';
 import { ariaOf } from './aria.ts';
 import { partsOf, selectedIn, selectorFor } from './candidates.ts';
 import { isElement } from './element.ts';
-import { slottedIn } from './flat.ts';
+import { slottedIn, within } from './flat.ts';
 import { contentOf, isCalled, isHiddenFromPeople, matchesName, nameOf, roleOf } from './names.ts';
 import { cannotBeNamed } from './namesakes.ts';
 import { isIn } from './states.ts';
@@ -207,12 +207,23 @@ function narrow(found: Element[], one: Narrowing): Element[] {
   return found.filter((element) => holds(element, one.what) === (one.keep === 'having'));
 }
 
+/** What an element is given as an attribute, and may hand on to one inside it. */
+const handedOn: readonly Query['by'][] = ['placeholder', 'titled', 'marked'];
+
+/** Without components that keep what they have handed on to an element of their own: that one is meant. */
+const innermost = (found: Element[]): Element[] =>
+  found.length < 2
+    ? found
+    : found.filter(
+        (one) => !one.localName.includes('-') || !found.some((other) => other !== one && within(other, one)),
+      );
+
 function foundIn(roots: readonly (Element | Document)[], target: Target): Element[] {
   const scopes = target.scope ? foundIn(roots, target.scope) : roots;
   const found = [...new Set(scopes.flatMap((scope) => query(scope, target.query)))].filter(
     (element) => !/^(html|body)$/.test(element.localName),
   );
-  return target.narrowed.reduce(narrow, found);
+  return target.narrowed.reduce(narrow, handedOn.includes(target.query.by) ? innermost(found) : found);
 }
 
 /** All elements that match, in document order, without repetition. */

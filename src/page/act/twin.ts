@@ -156,8 +156,8 @@ export function isTextOf(top: Element, text: Element): boolean {
   const field = letsThrough ? top : usableAround(top);
   if (field === null || (!letsThrough && (paints(top) || (field as HTMLElement).tabIndex < 0))) return false;
   const [shown, area] = [text.getBoundingClientRect(), field.getBoundingClientRect()];
-  const isInside = shown.left >= area.left && shown.right <= area.right && shown.top >= area.top;
-  const isAlike = shown.bottom <= area.bottom && area.height <= shown.height + mostHigher;
+  const isInside = shown.top >= area.top && shown.bottom <= area.bottom && shown.left >= area.left;
+  const isAlike = area.height <= shown.height + mostHigher && (letsThrough || shown.right <= area.right);
   // What takes the clicks of the text stands beside it, or around both of them.
   return isInside && isAlike && (own === null ? isNextTo(field, text) : within(field, own));
 }

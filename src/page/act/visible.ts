@@ -13,6 +13,37 @@ function boxAround(element: Element): Element | null {
 /** True for an element that is rendered, with nothing around it that is transparent. */
 export const isPainted = (element: Element): boolean => element.checkVisibility({ opacityProperty: true });
 
+/** True for a box of which nothing is in the viewport. */
+function isOutside(element: Element): boolean {
+  const { left, top, right, bottom } = element.getBoundingClientRect();
+  return right <= 0 || bottom <= 0 || left >= innerWidth || top >= innerHeight;
+}
+
+/**
+ * Why nothing of an element shows, wherever anybody scrolls: what it stands in is folded up, so that it has no height or
+ * no width and cuts off what is in it (CSS Overflow 3), or was put out of the viewport that it is fixed to. Null for
+ * anything else.
+ */
+function whyPutAway(element: Element): string | null {
+  let [position, of, scrolls] = [getComputedStyle(element).position, element, false];
+  for (let node: Node | null = element; node && node.nodeType !== Node.DOCUMENT_NODE; node = flatParent(node)) {
+    // Where it is fixed to something else, that may be scrolled to.
+    if (position === 'fixed' && (of as HTMLElement).offsetParent === null)
+      return !scrolls && isOutside(element) ? 'it lies outside the viewport, to which it is fixed' : null;
+    if (node === element || !(node instanceof HTMLElement) || /^(html|body)$/.test(node.localName)) continue;
+    const style = getComputedStyle(node);
+    // What is positioned is cut off by those only that are positioned, too.
+    if (/^(contents|inline)$/.test(style.display) || (position === 'absolute' && style.position === 'static')) continue;
+    [position, of] = [style.position, node];
+    scrolls ||= /auto|scroll/.test(style.overflow);
+    if (style.overflowY !== 'visible' && node.clientHeight === 0)
+      return 'it is folded up: 0 pixels are left of its height';
+    if (style.overflowX !== 'visible' && node.clientWidth === 0)
+      return 'it is folded up: 0 pixels are left of its width';
+  }
+  return null;
+}
+
 /**
  * Why nobody can see the element, or null when they can. What is transparent counts as seen where it `hasTwin`, which
  * is painted in its place.
@@ -26,6 +57,8 @@ export function whyInvisible(element: Element, hasTwin?: () => boolean): string 
   if (visibility !== 'visible') return `it has visibility: ${visibility}`;
   if (!isPainted(holder) && !hasTwin?.()) return 'it or something around it has opacity: 0';
   if (width === 0 || height === 0) return `it is ${width} by ${height} pixels`;
+  const away = whyPutAway(element);
+  if (away && !hasTwin?.()) return away;
   const frame = frameAround(element);
   const why = frame && whyInvisible(frame);
   return why && `the frame that it is in cannot be seen: ${why}`;

@@ -4,7 +4,9 @@ import type { Step } from '../../core/timeline/timeline.ts';
 import { show } from '../../core/value/show.ts';
 import type { Check } from '../../language/command.ts';
 import { checkInWords, claimInWords } from '../../language/words.ts';
+import { isSpy } from '../../language/spy.ts';
 import { retry } from '../act/retry.ts';
+import { contextNow } from '../attend/attend.ts';
 import { patience } from '../host/settings.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
@@ -25,8 +27,16 @@ function look(check: Check, current: Step, recording: Recording): Finding | Prom
     case 'value':
       return findInValue(check.source, check.claim, check.isNot);
     case 'no spy':
-      return fail('not-a-spy', { given: check.given });
+      return noSpy(check.given);
   }
+}
+
+/** What was to be a spy is none; where it is nothing at all, there are others. */
+function noSpy(given: string): never {
+  const { props = {} } = contextNow() as { props?: Record<string, unknown> };
+  const spies = Object.entries(props).filter(([, value]) => isSpy(value));
+  const found = given === 'undefined' ? spies.map(([name]) => `props.${name}`) : [];
+  return fail('not-a-spy', { given }, found.length > 0 ? { found } : {});
 }
 
 /** How long a check is retried. @throws ProblemError `bad-step` for what is no time */
@@ -44,7 +54,7 @@ function patienceOf(check: Check): number {
 const mostSeen = 20;
 
 async function carryOut(check: Check, statement: string, current: Step, recording: Recording): Promise<void> {
-  if (check.of === 'no spy') fail('not-a-spy', { given: check.given });
+  if (check.of === 'no spy') noSpy(check.given);
   const limit = patienceOf(check);
   await retry(
     current,

@@ -19,12 +19,15 @@ import type { Finding } from './check.ts';
 import { sighted } from './doubt.ts';
 import { hasStyle, styleOf } from './style.ts';
 
+/** What people have filled in; null for what is no native field. */
+const filledIn = (element: Element): string | null =>
+  isInput(element) || isTextArea(element) || isSelect(element) ? element.value : null;
+
 /** What a field holds; of one that is made of other elements, what it tells as its value, or the text in it. */
 function valueIn(element: Element): string | null {
-  if (isInput(element) || isTextArea(element) || isSelect(element)) return element.value;
   if (element.matches('progress, meter, output')) return String((element as HTMLProgressElement).value);
   if ((element as HTMLElement).isContentEditable) return (element as HTMLElement).innerText;
-  return ariaOf(element, 'valuenow');
+  return filledIn(element) ?? ariaOf(element, 'valuenow');
 }
 
 const isChecked = (element: Element): boolean =>
@@ -118,7 +121,7 @@ function outcomeOf(element: Element, claim: TargetClaim): Outcome {
     case 'focused':
       return hasFocus(element);
     case 'reads': {
-      const actual = valueIn(element) ?? contentOf(element);
+      const actual = filledIn(element) ?? contentOf(element);
       return matchesName(actual, claim.text) || `it reads “${actual}”`;
     }
     case 'value':
