@@ -20,6 +20,30 @@ beforeAll(async () => {
 });
 
 describe('an action', () => {
+  it('comes after the frames that were asked for, one after the other, when something appeared', async () => {
+    expect(
+      await problemIn(
+        served,
+        'Frames',
+        'folds',
+        `import { useEffect, useState } from 'react';
+import { click, ensure, looks, press, the } from 'sguardo';
+/** Takes nothing before the second frame after it was mounted, as what moves in and out does. */
+function Frames() {
+  const [open, setOpen] = useState(0);
+  const [ready, setReady] = useState(-1);
+  useEffect(() => { requestAnimationFrame(() => requestAnimationFrame(() => setReady(open))); }, [open]);
+  const fold = () => { if (ready === open) setOpen(open + 1); };
+  return <main><button onClick={fold} onKeyDown={fold}>Fold</button><p>{open} folded</p></main>;
+}
+export default looks(Frames, { states: { folds: { async script() {
+  await click(the.button('Fold')); await press('a'); await press(the.button('Fold'), 'b');
+  await ensure(the.text('3 folded')).isVisible();
+} } } });`,
+      ),
+    ).toBeNull();
+  });
+
   it('takes a millisecond, by which a listener knows that it was there before', async () => {
     expect(
       await problemIn(

@@ -13,7 +13,7 @@ import { routesNow } from '../network/routes.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
 import { nextFrame } from '../time/frame.ts';
-import { letFrameGoBy, mayMove, runDue } from '../time/time.ts';
+import { isFrameAsked, letFrameGoBy, mayMove, runDue } from '../time/time.ts';
 import { actionable } from './actionable.ts';
 import { dragTo } from './drag.ts';
 import { enterField, focus, loseFocus, pickValue } from './field.ts';
@@ -84,9 +84,10 @@ const carryOut: { [K in Kind]: Does<K> } = {
   },
   async press(current, recording, action) {
     checkOptions('press', action.options);
+    // Nobody presses a key in the frame of a click, or in the next: by then the focus may have been moved.
+    if (mayMove()) await letFrameGoBy();
+    if (isFrameAsked()) await letFrameGoBy();
     if (action.target) await focus(current, recording, action.target);
-    // Nobody presses a key in the frame of a click: by then the focus may have been moved.
-    else if (mayMove()) await letFrameGoBy();
     return pressKeys(recording, action);
   },
   select: selectOptions,

@@ -12,7 +12,7 @@ import { describeCover } from './cover.ts';
 import { handleOf, reaches, whyOutOfReach } from './handle.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, deepestAt, pointOf } from './scroll.ts';
-import { mayMove, moveOneFrame } from '../time/time.ts';
+import { isFrameAsked, letFrameGoBy, mayMove, moveOneFrame } from '../time/time.ts';
 import { boxOf } from './element.ts';
 import { isDisabled } from './visible.ts';
 
@@ -64,6 +64,8 @@ export function actionable(current: Step, recording: Recording, aim: Aim, purpos
     if (mayMove()) {
       await moveOneFrame();
       await wholeFrame();
+      // Libraries ask for a frame after the next one, which has come long before anybody acts.
+      if (isFrameAsked()) await letFrameGoBy();
     } else if (scrolled || !isFramed()) await nextFrame();
     const after = boxOf(handle);
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');

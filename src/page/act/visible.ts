@@ -25,17 +25,18 @@ function isOutside(element: Element): boolean {
  * anything else.
  */
 function whyPutAway(element: Element): string | null {
-  let [position, of, scrolls] = [getComputedStyle(element).position, element, false];
+  // What can be scrolled to is seen in what scrolls.
+  let [position, of, seenIn] = [getComputedStyle(element).position, element, element];
   for (let node: Node | null = element; node && node.nodeType !== Node.DOCUMENT_NODE; node = flatParent(node)) {
     // Where it is fixed to something else, that may be scrolled to.
     if (position === 'fixed' && (of as HTMLElement).offsetParent === null)
-      return !scrolls && isOutside(element) ? 'it lies outside the viewport, to which it is fixed' : null;
+      return isOutside(seenIn) ? 'it lies outside the viewport, to which it is fixed' : null;
     if (node === element || !(node instanceof HTMLElement) || /^(html|body)$/.test(node.localName)) continue;
     const style = getComputedStyle(node);
     // What is positioned is cut off by those only that are positioned, too.
     if (/^(contents|inline)$/.test(style.display) || (position === 'absolute' && style.position === 'static')) continue;
     [position, of] = [style.position, node];
-    scrolls ||= /auto|scroll/.test(style.overflow);
+    if (/auto|scroll/.test(style.overflow)) seenIn = node;
     if (style.overflowY !== 'visible' && node.clientHeight === 0)
       return 'it is folded up: 0 pixels are left of its height';
     if (style.overflowX !== 'visible' && node.clientWidth === 0)

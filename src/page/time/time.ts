@@ -255,6 +255,9 @@ export const letFrameGoBy = async (): Promise<void> => {
   if (!frozen) await moveOneFrame();
 };
 
+/** True when somebody waits for the next frame. */
+export const isFrameAsked = (): boolean => [...entries.values()].some(({ kind }) => kind === 'frame');
+
 /** Resolves after everything that is already due has run: the next task. */
 export const nextTask = (): Promise<void> => inTask(() => {});
 
