@@ -12,7 +12,7 @@ import { describeCover } from './cover.ts';
 import { handleOf, reaches, whyOutOfReach } from './handle.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, deepestAt, pointOf } from './scroll.ts';
-import { isFrameAsked, letFrameGoBy, mayMove, moveOneFrame } from '../time/time.ts';
+import { isFrameAsked, letFrameGoBy, mayMove } from '../time/time.ts';
 import { boxOf } from './element.ts';
 import { isDisabled } from './visible.ts';
 
@@ -62,7 +62,7 @@ export function actionable(current: Step, recording: Recording, aim: Aim, purpos
     if (scrolled) await untilQuiet(() => recording.isOver);
     const before = boxOf(handle);
     if (mayMove()) {
-      await moveOneFrame();
+      await letFrameGoBy();
       await wholeFrame();
       // Libraries ask for a frame after the next one, which has come long before anybody acts.
       if (isFrameAsked()) await letFrameGoBy();

@@ -5,7 +5,17 @@ import { clockInWords } from '../../language/words.ts';
 import { traffic } from '../network/requests.ts';
 import { step } from '../record/step.ts';
 import { nextFrame } from '../time/frame.ts';
-import { beganAt, freeze, isFrozen, moveOn, moveOnToRest, moveTo, runDue, timeNow } from '../time/time.ts';
+import {
+  beganAt,
+  freeze,
+  isFrozen,
+  moveOn,
+  moveOnToRest,
+  moveTo,
+  passMillisecond,
+  runDue,
+  timeNow,
+} from '../time/time.ts';
 import { caughtUp, idle, untilQuiet } from './still.ts';
 
 /** How far `clock.finish()` goes at most, in milliseconds. */
@@ -41,8 +51,10 @@ async function moveClock(move: Exclude<ClockMove, { freeze: boolean }>, isOver: 
 /** Moves the clock as one step of the look that runs: whatever waits happens in its order. */
 export const clockMoved = (move: ClockMove): Promise<void> =>
   step('action', clockInWords(move), async (_, recording) => {
-    if ('freeze' in move) freeze(move.freeze);
-    else await moveClock(move, () => recording.isOver);
+    if (!('freeze' in move)) return moveClock(move, () => recording.isOver);
+    // What is there now was there before whatever is done from here on.
+    if (move.freeze) passMillisecond();
+    freeze(move.freeze);
   });
 
 /** How often a page is found with nothing to do before somebody is taken to wait for the clock. */
