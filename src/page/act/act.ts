@@ -13,7 +13,8 @@ import { routesNow } from '../network/routes.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
 import { nextFrame } from '../time/frame.ts';
-import { isFrameAsked, letFrameGoBy, mayMove, runDue } from '../time/time.ts';
+import { framesCome } from '../session/still.ts';
+import { runDue } from '../time/time.ts';
 import { actionable } from './actionable.ts';
 import { dragTo } from './drag.ts';
 import { enterField, focus, loseFocus, pickValue } from './field.ts';
@@ -85,8 +86,7 @@ const carryOut: { [K in Kind]: Does<K> } = {
   async press(current, recording, action) {
     checkOptions('press', action.options);
     // Nobody presses a key in the frame of a click, or in the next: by then the focus may have been moved.
-    if (mayMove()) await letFrameGoBy();
-    if (isFrameAsked()) await letFrameGoBy();
+    await framesCome();
     if (action.target) await focus(current, recording, action.target);
     return pressKeys(recording, action);
   },

@@ -6,13 +6,13 @@ import { isTarget, type Target } from '../../language/target.ts';
 import { native } from '../host/natives.ts';
 import { patience } from '../host/settings.ts';
 import type { Recording } from '../record/recording.ts';
-import { untilQuiet } from '../session/still.ts';
+import { framesCome, untilQuiet } from '../session/still.ts';
 import { isFramed, nextFrame } from '../time/frame.ts';
 import { describeCover } from './cover.ts';
 import { handleOf, reaches, whyOutOfReach } from './handle.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, deepestAt, pointOf } from './scroll.ts';
-import { isFrameAsked, letFrameGoBy, mayMove } from '../time/time.ts';
+import { mayMove } from '../time/time.ts';
 import { boxOf } from './element.ts';
 import { isDisabled } from './visible.ts';
 
@@ -62,10 +62,8 @@ export function actionable(current: Step, recording: Recording, aim: Aim, purpos
     if (scrolled) await untilQuiet(() => recording.isOver);
     const before = boxOf(handle);
     if (mayMove()) {
-      await letFrameGoBy();
+      await framesCome();
       await wholeFrame();
-      // Libraries ask for a frame after the next one, which has come long before anybody acts.
-      if (isFrameAsked()) await letFrameGoBy();
     } else if (scrolled || !isFramed()) await nextFrame();
     const after = boxOf(handle);
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');

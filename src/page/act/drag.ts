@@ -15,14 +15,15 @@ import { bitsOf, heldBits, modifierKeys } from './held.ts';
 import { afterInput, send } from './input.ts';
 import { pointerMoved } from './pointer.ts';
 import { only, retry } from './retry.ts';
-import { untilQuiet } from '../session/still.ts';
-import { letFrameGoBy, letMillisecondGoBy } from '../time/time.ts';
+import { handComes, untilQuiet } from '../session/still.ts';
+import { letFrameGoBy } from '../time/time.ts';
+
 import { bringIntoView, pointOf } from './scroll.ts';
 import { boxOf } from './element.ts';
 
 /** Has something carried and dropped; `target` is what it is told about. */
 async function carry(number: number, asked: Extract<Ask, { do: 'carry' }>, target: string): Promise<void> {
-  await letMillisecondGoBy();
+  await handComes();
   await ask(number, asked).catch((error: unknown) => explainAsk(error, target));
 }
 

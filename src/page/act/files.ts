@@ -4,7 +4,8 @@ import type { Step } from '../../core/timeline/timeline.ts';
 import { show } from '../../core/value/show.ts';
 import { askFailure, type GivenFile, type Load } from '../../core/wire/wire.ts';
 import type { Action, Carried } from '../../language/command.ts';
-import { letMillisecondGoBy } from '../time/time.ts';
+
+import { handComes } from '../session/still.ts';
 import { ask } from '../host/host.ts';
 import { base64Of } from '../network/replies.ts';
 import type { Recording } from '../record/recording.ts';
@@ -61,7 +62,7 @@ export async function uploadFiles(
 ): Promise<void> {
   const given = await Promise.all(files.map((file) => givenFile(file, 'upload')));
   const { point } = await actionable(current, recording, target, { action: 'click', needsEnabled: true });
-  await letMillisecondGoBy();
+  await handComes();
   await ask(recording.number, { do: 'choose', events: asHeld(clickAt(point)), files: given }).catch((error: unknown) =>
     explainAsk(error, String(target)),
   );
@@ -81,7 +82,7 @@ export async function pasteInto(
       remedy: 'It takes one PNG at a time. Other files can be dropped: drag({ files: [file] }, target)',
     });
   if (target) await enterField(current, recording, target, 'pasting');
-  await letMillisecondGoBy();
+  await handComes();
   await ask(recording.number, { do: 'paste', load }).catch((error: unknown) => explainAsk(error, String(target)));
   await afterInput();
 }

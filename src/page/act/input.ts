@@ -6,7 +6,8 @@ import { ask } from '../host/host.ts';
 import { bitsOf, heldBits, holdBits, modifierKeys } from './held.ts';
 import { inputSent } from './memo.ts';
 import { pointerMoved } from './pointer.ts';
-import { letMillisecondGoBy, nextTask, runDue } from '../time/time.ts';
+import { nextTask, runDue } from '../time/time.ts';
+import { handComes } from '../session/still.ts';
 
 type Click = { button?: Exclude<MouseButton, 'none'>; times?: number };
 
@@ -23,7 +24,7 @@ let isUsed = false;
 
 /** Sends input and lets the page react: the handlers have run, and what they scheduled for at once has too. */
 export async function send(look: number, events: InputRequest[]): Promise<void> {
-  await letMillisecondGoBy();
+  await handComes();
   await ask(look, { do: 'input', events: asHeld(events) });
   await afterInput();
 }

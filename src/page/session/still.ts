@@ -8,7 +8,17 @@ import { isObserved } from '../pins/observers.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
 import { isFramed, nextFrame } from '../time/frame.ts';
 import { holdMotion } from '../time/motion.ts';
-import { endless, moveOn, moveOnToRest, runDue, timeNow } from '../time/time.ts';
+import {
+  endless,
+  isFrameAsked,
+  letFrameGoBy,
+  letMillisecondGoBy,
+  mayMove,
+  moveOn,
+  moveOnToRest,
+  runDue,
+  timeNow,
+} from '../time/time.ts';
 import { haveWorkers, workersHeard, workersIdle } from '../workers/workers.ts';
 
 const postTask = scheduler.postTask.bind(scheduler);
@@ -159,6 +169,22 @@ export async function caughtUp(): Promise<boolean> {
   if (!isObserved() || isFramed()) return isIdle;
   await nextFrame();
   return idle();
+}
+
+/** A hand sets about something: a millisecond goes by, with all that comes of it. */
+export async function handComes(): Promise<void> {
+  if (await letMillisecondGoBy()) await caughtUp();
+}
+
+/**
+ * Lets the frames come that libraries ask for, one after the other, before what they have shown is ready: that was long
+ * before anybody acts.
+ */
+export async function framesCome(): Promise<void> {
+  for (let frames = 0; frames < 2 && (frames === 0 ? mayMove() : isFrameAsked()); frames++) {
+    await letFrameGoBy();
+    await caughtUp();
+  }
 }
 
 /**

@@ -228,22 +228,25 @@ export const mayMove = (): boolean =>
 /** True when something waits that will happen by itself until a time, but for what has no end. */
 export const isRestless = (until: number): boolean => nextToRest(until) !== null;
 
-/** Moves time on until then, and lets everything happen that comes on the way. */
-async function moveThrough(until: number): Promise<void> {
-  while (await moveOn(until));
+/** Moves time on until then, and lets everything happen that comes on the way. True when anything does. */
+async function moveThrough(until: number): Promise<boolean> {
+  let any = false;
+  while (await moveOn(until)) any = true;
   moveTo(until);
+  return any;
 }
 
 /** Moves time on to the next frame. */
-export const moveOneFrame = (): Promise<void> => moveThrough(frameAfter(now));
+export async function moveOneFrame(): Promise<void> {
+  await moveThrough(frameAfter(now));
+}
 
 /**
  * A hand takes a millisecond to whatever it does next, unless time has been made to stand. Vue takes an event of the
- * millisecond in which a listener was attached for the one that had it attached, and keeps it from that listener.
+ * millisecond in which a listener was attached for the one that had it attached, and keeps it from that listener. True
+ * when something happened meanwhile.
  */
-export const letMillisecondGoBy = async (): Promise<void> => {
-  if (!frozen) await moveThrough(now + 1);
-};
+export const letMillisecondGoBy = async (): Promise<boolean> => !frozen && (await moveThrough(now + 1));
 
 /** The same, in the midst of what is done in one go: from key to key, and from pressing a button to letting it go. */
 export const passMillisecond = (): void => {
