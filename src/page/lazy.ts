@@ -56,14 +56,5 @@ export function inOrder<T>(load: () => Promise<T>): Promise<T> {
   if (isFirst) begin();
   const mine = new Promise<void>((resolve) => (isFirst ? resolve() : append(waiting, resolve))).then(load);
   // What is returned is what follows: of a promise that we hear ourselves nobody is told that it was not caught.
-  return mine.then(
-    (value) => {
-      settled();
-      return value;
-    },
-    (error: unknown) => {
-      settled();
-      throw error;
-    },
-  );
+  return mine.finally(settled);
 }

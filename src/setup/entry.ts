@@ -1,10 +1,10 @@
 /** What an app's entry puts around its components: styles, providers, plugins. */
-import { readFileSync } from 'node:fs';
-import { dirname, join, posix } from 'node:path';
+import { dirname, posix } from 'node:path';
 import type ts from 'typescript';
 import type { Kind } from '../core/look/kind.ts';
 import { compiler } from '../props/compiler.ts';
 import { importsNeeded, type Needed } from './needed.ts';
+import { sourceAt } from './source.ts';
 import * as svelte from './svelte.ts';
 import * as vue from './vue.ts';
 
@@ -217,12 +217,8 @@ function aroundVue(before: Around, entry: ts.SourceFile, folder: string, outermo
 export function aroundIn(root: string, entry: string | null, kind: Kind): Around {
   if (entry === null) return nothing;
   if (entry.endsWith('.svelte')) return aroundSvelte(nothing, svelte.outermostIn(root, entry));
-  let source: string;
-  try {
-    source = readFileSync(join(root, entry), 'utf8');
-  } catch {
-    return nothing;
-  }
+  const source = sourceAt(root, entry);
+  if (source === null) return nothing;
   // Entries in JavaScript may have markup in them, whatever they are called.
   const name = /\.js$/.test(entry) ? `${entry}x` : entry;
   const file = compiler.createSourceFile(name, source, compiler.ScriptTarget.ESNext, true);

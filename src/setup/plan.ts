@@ -9,6 +9,7 @@ import { counted } from '../core/text/counted.ts';
 import { componentsOf, componentsIn, draftPlace } from '../bundle/components.ts';
 import { type Findings, findIn } from './find.ts';
 import { configFor, frameFor } from './frame.ts';
+import { sourceAt } from './source.ts';
 
 export type NewFile = { path: string; text: string };
 
@@ -85,7 +86,7 @@ const isWhole = ({ component }: ComponentInfo): boolean =>
 
 /** What asks a server fails until its look answers that. */
 function asksServer(root: string, { file }: ComponentInfo): boolean {
-  const source = readFileSync(join(root, file), 'utf8');
+  const source = sourceAt(root, file) ?? '';
   return /\b(fetch|axios|XMLHttpRequest|WebSocket|EventSource|httpResource|HttpClient|use\w*(Query|SWR|Fetch))\b/.test(
     source,
   );

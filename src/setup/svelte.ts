@@ -1,10 +1,10 @@
 /** What the outermost component of a Svelte app sets up for the others, and puts around them. */
-import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type ts from 'typescript';
 import { compiler } from '../props/compiler.ts';
 import { importsNeeded, type Needed } from './needed.ts';
+import { sourceAt } from './source.ts';
 
 /** `calls` as `setFees({ perMetre: 4 })`; `open` as `<Theme value={dark}>`, the outermost first. */
 export type Outermost = {
@@ -70,12 +70,8 @@ const isSetting = (statement: ts.Statement): statement is ts.ExpressionStatement
 
 /** Reads the component that an app begins with; null when it cannot be read. */
 export function outermostIn(root: string, path: string): Outermost | null {
-  let text: string;
-  try {
-    text = readFileSync(join(root, path), 'utf8');
-  } catch {
-    return null;
-  }
+  const text = sourceAt(root, path);
+  if (text === null) return null;
   const folder = dirname(path);
   const script = compiler.createSourceFile('layout.ts', scriptsIn(text), compiler.ScriptTarget.ESNext, true);
   const neededFor = (nodes: readonly ts.Node[]): Needed => importsNeeded(script, folder, nodes);

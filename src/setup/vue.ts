@@ -1,10 +1,10 @@
 /** What the outermost component of a Vue app puts around the others: providers of a library, and styles for all. */
-import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type ts from 'typescript';
 import { compiler } from '../props/compiler.ts';
 import { importsNeeded, type Needed } from './needed.ts';
+import { sourceAt } from './source.ts';
 
 /** `open` as `<NConfigProvider :theme="dark">`, the outermost first; `styles` as `<style>…</style>`. */
 export type Outermost = {
@@ -77,12 +77,8 @@ function parsed(root: string, text: string): Parsed['descriptor'] | null {
 
 /** Reads the component that an app begins with; null when it cannot be read. */
 export function outermostIn(root: string, path: string): Outermost | null {
-  let text: string;
-  try {
-    text = readFileSync(join(root, path), 'utf8');
-  } catch {
-    return null;
-  }
+  const text = sourceAt(root, path);
+  if (text === null) return null;
   const found = parsed(root, text);
   if (!found) return null;
   const folder = dirname(path);

@@ -17,7 +17,6 @@ import { pointerMoved } from './pointer.ts';
 import { only, retry } from './retry.ts';
 import { handComes, untilQuiet } from '../session/still.ts';
 import { letFrameGoBy } from '../time/time.ts';
-
 import { bringIntoView, pointOf } from './scroll.ts';
 import { boxOf } from './element.ts';
 

@@ -4,11 +4,10 @@ import type { Step } from '../../core/timeline/timeline.ts';
 import { show } from '../../core/value/show.ts';
 import { askFailure, type GivenFile, type Load } from '../../core/wire/wire.ts';
 import type { Action, Carried } from '../../language/command.ts';
-
-import { handComes } from '../session/still.ts';
 import { ask } from '../host/host.ts';
 import { base64Of } from '../network/replies.ts';
 import type { Recording } from '../record/recording.ts';
+import { handComes } from '../session/still.ts';
 import { actionable } from './actionable.ts';
 import { afterInput, asHeld, clickAt } from './input.ts';
 import { enterField } from './field.ts';

@@ -20,7 +20,7 @@ export const pointerMoved = (position: readonly [number, number] | null): void =
 /** So far from its corners the pointer comes into the page, in pixels. */
 const edge = 2;
 
-/** A corner of the viewport where nothing lies but the page itself, and what `from` stands in; null when there is none. */
+/** A corner of the viewport where only the page itself lies, or what `from` stands in; null when there is none. */
 function bareCorner(from: Element | null): readonly [number, number] | null {
   const [right, bottom] = [document.documentElement.clientWidth - edge, window.innerHeight - edge];
   const isBare = ([x, y]: readonly [number, number]): boolean => {

@@ -20,8 +20,8 @@ function isOutside(element: Element): boolean {
 }
 
 /**
- * Why nothing of an element shows, wherever anybody scrolls: what it stands in is folded up, so that it has no height or
- * no width and cuts off what is in it (CSS Overflow 3), or was put out of the viewport that it is fixed to. Null for
+ * Why nothing of an element shows, wherever anybody scrolls: what it stands in is folded up, so that it has no height
+ * or no width and cuts off what is in it (CSS Overflow 3), or was put out of the viewport that it is fixed to. Null for
  * anything else.
  */
 function whyPutAway(element: Element): string | null {

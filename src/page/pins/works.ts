@@ -21,16 +21,7 @@ const promising = (original: Method): Method =>
     const promise = original.apply(this, args) as Promise<unknown>;
     const over = workBegins();
     // What is returned is what follows: of a promise that we hear ourselves nobody is told that it was not caught.
-    return promise.then(
-      (value) => {
-        over();
-        return value;
-      },
-      (error: unknown) => {
-        over();
-        throw error;
-      },
-    );
+    return promise.finally(over);
   };
 
 /** What is told with one of these events of what is returned, or of what it is called on. */

@@ -48,7 +48,7 @@ export function waitedFor<T>(step: Step, work: Promise<T>): Promise<T> {
  */
 export function failForsaken(recording: Recording, isLine: boolean): void {
   const own = begun.filter(({ step }) => (step.tried === true) === isLine);
-  begun = begun.filter((one) => !own.includes(one));
+  begun = begun.filter(({ step }) => (step.tried === true) !== isLine);
   const goesOn = recording.unfinished();
   const forsaken = own.find(({ step, waited }) => !waited.hasWaiter || goesOn.includes(step));
   if (!forsaken) return;
