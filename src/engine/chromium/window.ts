@@ -1,6 +1,5 @@
 /** One Chromium window, driven over the DevTools protocol. */
-import { mkdir, rm, utimes, writeFile } from 'node:fs/promises';
-import { basename, join } from 'node:path';
+import { join } from 'node:path';
 import type { CoveredScript } from '../../core/coverage/hits.ts';
 import type { Environment } from '../../core/settings/environment.ts';
 import { knock, workerKnock } from '../../core/wire/stage.ts';
@@ -10,6 +9,7 @@ import type { Files, InputRequest, Surroundings } from '../../core/wire/wire.ts'
 import { type EngineWindow, type FullReply, type LoadedFiles, LostError, type WindowHandlers } from '../engine.ts';
 import { type Counting, countingOf } from './counting.ts';
 import { asFocused } from './focused.ts';
+import { type GivenFiles, givenFilesIn } from './given.ts';
 import { carry, choose, dragOn, type Hands, nothingAfter, paste } from './hands.ts';
 import { callsOf } from './input.ts';
 import { type Measuring, measuringOf } from './measuring.ts';
@@ -60,8 +60,7 @@ export class ChromiumWindow implements EngineWindow {
   #environment: Environment | null = null;
   #changes: Surroundings = {};
   readonly #seenAs: string | null;
-  readonly #folder: string;
-  #given = 0;
+  readonly #given: GivenFiles;
   /** Whoever waits for the next event of a kind. */
   readonly #waiting = new Map<string, (params: Params) => void>();
   /** What was begun to be dragged since the mouse was pressed. */
@@ -79,7 +78,7 @@ export class ChromiumWindow implements EngineWindow {
   constructor(pipe: Pipe, session: string, context: string, folder: string, seenAs: string | null) {
     this.#seenAs = seenAs;
     this.#pipe = pipe;
-    this.#folder = folder;
+    this.#given = givenFilesIn(folder);
     this.#session = session;
     this.#context = context;
     const send: Send = (method, params, limit) => this.#send(method, params, limit);
@@ -171,8 +170,7 @@ export class ChromiumWindow implements EngineWindow {
     const { permissions } = this.#changes;
     await this.#change({});
     if (permissions) await this.#pipe.send('Browser.resetPermissions', { browserContextId: this.#context });
-    if (this.#given > 0) await rm(this.#folder, { recursive: true, force: true }).catch(() => {});
-    this.#given = 0;
+    await this.#given.forget();
   }
 
   async #change(changes: Surroundings): Promise<void> {
@@ -248,18 +246,8 @@ export class ChromiumWindow implements EngineWindow {
     return paste(this.#hands, this.#pipe, load, pngs);
   }
 
-  async hold(files: readonly { name: string; bytes: Uint8Array }[], modified: Date): Promise<string[]> {
-    const paths: string[] = [];
-    for (const { name, bytes } of files) {
-      // Two files may have the same name.
-      const folder = join(this.#folder, String(this.#given++));
-      const path = join(folder, basename(name));
-      await mkdir(folder, { recursive: true });
-      await writeFile(path, bytes);
-      await utimes(path, modified, modified);
-      paths.push(path);
-    }
-    return paths;
+  hold(files: readonly { name: string; bytes: Uint8Array }[], modified: Date): Promise<string[]> {
+    return this.#given.hold(files, modified);
   }
 
   fulfil(id: string, { status, headers, body }: FullReply): void {
