@@ -20,6 +20,9 @@ export function Live() {
   return <Attended key={id} state={state.data} />;
 }
 
+/** The element pointed at is as high as it is, script and tries share the rest. */
+const threeRows = 'grid-rows-[auto_minmax(0,1fr)_minmax(0,1fr)]';
+
 function Attended({ state }: { state: SittingState }) {
   const sitting = useSitting(state);
   const navigate = useNavigate();
@@ -68,5 +71,3 @@ function Attended({ state }: { state: SittingState }) {
     </div>
   );
 }
-/** The element pointed at is as high as it is, script and tries share the rest. */
-const threeRows = 'grid-rows-[auto_minmax(0,1fr)_minmax(0,1fr)]';
