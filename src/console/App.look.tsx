@@ -5,7 +5,7 @@ import { packBoard } from '../core/run/board.ts';
 import { App } from './App.tsx';
 import { empty, full, one } from './samples/answers.ts';
 import { manyCauses } from './samples/pages.ts';
-import { areFramesThere, shown, stageTells, troubled } from './samples/stage.ts';
+import { areFramesThere, shown, stageIsSilent, stageTells, troubled } from './samples/stage.ts';
 import { boardLooks, finishedRun, manyResults, project } from './samples/results.ts';
 import * as sitting from './samples/sitting.ts';
 import { failedId, longTimeline, passedId } from './samples/timeline.ts';
@@ -68,7 +68,14 @@ export default looks(App, {
       },
     },
     'stage, nothing there': { location: '/stage', environments },
-    'stage, waiting': { location: `/stage?${onStage}`, environments },
+    'stage, waiting': {
+      location: `/stage?${onStage}`,
+      environments,
+      async script() {
+        await ensure(areFramesThere).equals(true);
+        stageIsSilent();
+      },
+    },
     'stage, in trouble': {
       location: `/stage?${onStage}`,
       environments,

@@ -48,10 +48,17 @@ export function areFramesThere(): boolean {
   return frames.length > 0 && frames.every(isAnswered);
 }
 
+const framePages = (): Document[] =>
+  [...document.querySelectorAll('iframe')].map(({ contentDocument }) => contentDocument!);
+
+/** Leaves every frame blank. What the browser itself shows of an answer like ours is not the console's. */
+export function stageIsSilent(): void {
+  for (const { body } of framePages()) body.replaceChildren();
+}
+
 /** Has every frame show a berth, and tell something. */
 export function stageTells(news: readonly FromStage[]): void {
-  for (const { contentDocument } of document.querySelectorAll('iframe')) {
-    const page = contentDocument!;
+  for (const page of framePages()) {
     const script = page.createElement('script');
     script.textContent = `for (const one of ${JSON.stringify(news)}) parent.postMessage(one, '*');`;
     page.body.innerHTML = card;
