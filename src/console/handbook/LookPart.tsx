@@ -61,7 +61,7 @@ export function LookPart({ look, file, environment: name, project }: Props) {
           <iframe
             src={liveAddress(project, file, look.look) ?? undefined}
             title={`${look.look}, live`}
-            className="block w-full rounded border border-rule bg-white"
+            className="block w-full rounded border border-rule bg-[Canvas]"
             style={{ height: height + roomBelow, colorScheme: environment.scheme }}
           />
         )}

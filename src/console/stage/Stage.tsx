@@ -28,21 +28,21 @@ function Frame({ stage, environment, address, zoom }: FrameProps) {
         {width} × {height}, {scheme}
       </figcaption>
       <div
-        className="box-content resize overflow-hidden rounded-md border border-rule bg-white"
+        className="box-content resize overflow-hidden rounded-md border border-rule"
         style={{ width: width * zoom, height: height * zoom, maxWidth: 'none' }}
       >
         <iframe
           ref={stage.frameRef(name)}
           src={address}
           title={`The stage in ${name}`}
-          // A page in a frame is as dark as the frame is.
+          // A page in a frame is as dark as the frame is, and where it is as dark, shows what is behind it.
           style={{
             colorScheme: scheme,
             width: `${100 / zoom}%`,
             height: `${100 / zoom}%`,
             transform: `scale(${zoom})`,
           }}
-          className="block origin-top-left border-0"
+          className="block origin-top-left border-0 bg-[Canvas]"
         />
       </div>
     </figure>
