@@ -224,6 +224,39 @@ describe('what a look leaves behind', () => {
   });
 });
 
+/** What a look may stand in for in a document that its file shares, and how the next one would see it. */
+const standIns: Record<string, [does: string, seen: string]> = {
+  'a constructor': ['window.BroadcastChannel = class Fake {}', 'BroadcastChannel.name'],
+  'a constructor of the language': ['window.Uint16Array = class Fake {}', 'Uint16Array.name'],
+  'a function of the window': ['window.matchMedia = () => null', 'String(matchMedia)'],
+  'a setter': [
+    `const { prototype } = HTMLInputElement, { get } = Object.getOwnPropertyDescriptor(prototype, 'value');
+     Object.defineProperty(prototype, 'value', { get, set() {}, configurable: true })`,
+    `String(Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set)`,
+  ],
+};
+
+describe('what a look stands in for', () => {
+  it('is as it was for the next look of its document', async () => {
+    const states = Object.entries(standIns).map(([name, [does, seen]]) => {
+      const clean = `${JSON.stringify(`before ${name}`)}: { async script() { await capture(${seen}); } }`;
+      return `${clean}, ${JSON.stringify(name)}: { props: { effect() { ${does} } } }, ${clean.replace('before', 'after')}`;
+    });
+    const { run } = await serve(
+      project({
+        'sguardo.config.ts': configuration({ lanes: 1, isolate: 'file' }),
+        'src/Thing.look.tsx': file(states.join(',\n')),
+      }),
+    );
+    const { look } = await run();
+    for (const name of Object.keys(standIns)) {
+      const [before, after] = ['before', 'after'].map((when) => look(`${when} ${name}`).captures[0]?.name);
+      expect(before, name).toMatch(/^(BroadcastChannel|Uint16Array|function .*native code)/s);
+      expect(after, name).toBe(before);
+    }
+  });
+});
+
 describe('a request that is answered when its look is over', () => {
   it('is no error of the next one', async () => {
     const waiting: ServerResponse[] = [];

@@ -1,26 +1,14 @@
 /** The page's world: the platform's own functions and globals. A look that replaces one of them spoils its document. */
 import { native } from '../host/natives.ts';
 import type { Pin } from './pin.ts';
+import { constructors, interfaces, objects } from './platform.ts';
 
 const { getOwnPropertyDescriptor, ownKeys } = native;
 
-/** Interfaces that code is known to patch, with their prototypes. */
-const interfaces =
-  `Object Function Array String Number Boolean Symbol BigInt Promise Map Set WeakMap WeakSet RegExp Date
-Error Iterator ArrayBuffer Uint8Array EventTarget Event CustomEvent Node Element HTMLElement SVGElement Document
-DocumentFragment ShadowRoot CharacterData Text Range Selection DOMTokenList NodeList HTMLCollection Attr
-HTMLInputElement HTMLTextAreaElement HTMLSelectElement HTMLFormElement HTMLButtonElement HTMLAnchorElement
-HTMLImageElement HTMLIFrameElement HTMLScriptElement HTMLStyleElement HTMLLinkElement HTMLDialogElement
-HTMLCanvasElement HTMLMediaElement HTMLTemplateElement CanvasRenderingContext2D MutationObserver IntersectionObserver
-ResizeObserver PerformanceObserver CSSStyleSheet CSSStyleDeclaration StyleSheet Storage History Navigator Location
-Screen XMLHttpRequest XMLHttpRequestEventTarget Headers Request Response FormData URL URLSearchParams Blob File
-FileReader Worker WebSocket EventSource MessageChannel MessagePort AbortController AbortSignal Crypto Performance
-CustomElementRegistry Animation KeyframeEffect DataTransfer Clipboard IDBFactory CacheStorage MediaQueryList`.split(
-    /\s+/,
-  );
+/** Names of the window that were there before anything of the project. */
+let ofBrowser: ReadonlySet<PropertyKey> = new Set();
 
-/** Single objects whose own functions are replaced as easily. */
-const objects = ['JSON', 'Math', 'Reflect', 'Intl', 'console', 'navigator', 'history', 'crypto', 'performance', 'CSS'];
+const isConstructor = (key: PropertyKey): boolean => typeof key === 'string' && /^(?:[A-Z]|webkit[A-Z])/.test(key);
 
 /** A property as it was: a value, or the functions that get and set it. */
 type Property = { key: PropertyKey; isAccessor: boolean; value: unknown; setter: unknown };
@@ -30,10 +18,11 @@ type Holder = { path: string; object: Record<PropertyKey, unknown>; keys: Proper
 
 let holders: Holder[] = [];
 
-function remember(path: string, object: object): Holder {
+function remember(path: string, object: object, isLeft = (_: PropertyKey): boolean => false): Holder {
   const keys = ownKeys(object);
   const properties: Property[] = [];
   for (const key of keys) {
+    if (isLeft(key)) continue;
     const { value, get, set, writable, configurable } = getOwnPropertyDescriptor(object, key)!;
     const isAccessor = get !== undefined || set !== undefined;
     // Thousands of constants need not be looked at after every look.
@@ -47,7 +36,9 @@ function remember(path: string, object: object): Holder {
 const restless = new Set<PropertyKey>(['event', 'name', 'status']);
 
 function snapshot(): Holder[] {
-  const found: Holder[] = [remember('', window), remember('document', document)];
+  const looked = new Set<PropertyKey>([...interfaces, ...constructors, ...objects]);
+  const isLeft = (key: PropertyKey): boolean => isConstructor(key) && ofBrowser.has(key) && !looked.has(key);
+  const found: Holder[] = [remember('', window, isLeft), remember('document', document)];
   const globals = window as unknown as Record<string, { prototype?: object } | undefined>;
   for (const name of interfaces) {
     const value = globals[name];
@@ -67,7 +58,9 @@ const isNothing = (a: PropertyDescriptor | undefined): boolean =>
 const { getterOf, setterOf, is } = native;
 
 function isAsBefore(object: Holder['object'], { key, isAccessor, value, setter }: Property): boolean {
-  if (isAccessor) return getterOf.call(object, key) === value && setterOf.call(object, key) === setter;
+  // A setter is not given to what had none: two thirds of them need not be asked for.
+  if (isAccessor)
+    return getterOf.call(object, key) === value && (setter === undefined || setterOf.call(object, key) === setter);
   const now = object[key];
   return now === value || is(now, value);
 }
@@ -126,10 +119,10 @@ function takeBack({ object, properties }: Holder, changed: PropertyKey[]): void 
 
 let found: string[] = [];
 
-/** Looks for what has been replaced since the look file was evaluated. */
-function look(): void {
+/** Looks for what has been replaced since the look file was evaluated, in the window and all that is `from` there on. */
+function look(from = 0): void {
   found = [];
-  for (let i = 0; i < holders.length; i++) {
+  for (let i = from; i < holders.length; i++) {
     const { path } = holders[i]!;
     const different = differences(holders[i]!);
     for (let j = 0; j < different.length; j++) found[found.length] = nameOf(path, different[j]!);
@@ -151,7 +144,9 @@ export function replacedNow(): string[] {
 export const replacedNatives = (): string[] => found.filter((name) => name.includes('.'));
 
 export const world: Pin = {
-  install() {},
+  install() {
+    ofBrowser = new Set(ownKeys(window));
+  },
   settle() {
     holders = snapshot();
   },
@@ -160,8 +155,9 @@ export const world: Pin = {
     return found.length > 0;
   },
   end() {
-    takeBack(holders[0]!, differences(holders[0]!));
-    look();
+    const ofWindow = differences(holders[0]!);
+    if (ofWindow.length > 0) takeBack(holders[0]!, ofWindow);
+    look(ofWindow.length > 0 ? 0 : 1);
     const left: string[] = [];
     for (let i = 0; i < found.length; i++) left[i] = `it replaced ${found[i]}`;
     return left;
