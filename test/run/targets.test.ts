@@ -24,6 +24,7 @@ describe('a target', () => {
     'through a shadow root',
     'through frames',
     'through a frame in a frame',
+    'among sheets whose rules are held',
     'by a mark',
     'by structure',
   ])('finds an element %s', (name) => {

@@ -29,6 +29,7 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
     /the row “C-14”/,
     /^\/C-14\/ would match row “C-14 Aliseo”\ncell “C-14”: the\.cell\('C-14'\)/,
   ],
+  ['a cell in its row', 'target-missing', /C-/, /^cell “C-14”: the\.cell\('C-14'\)$/],
   [
     'no name at all',
     'target-missing',

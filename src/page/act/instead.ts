@@ -15,6 +15,7 @@ import {
   placeholderOf,
   titleOf,
 } from './find.ts';
+import { within } from './flat.ts';
 import { contentOf, describe, isHiddenFromPeople, nameOf, roleOf, textOf } from './names.ts';
 import { whyNotIn } from './states.ts';
 import { whyInvisible } from './visible.ts';
@@ -107,16 +108,21 @@ const inOtherState = (shown: Element[], asked: Query & { by: 'role' }): string[]
     })
     .slice(0, most);
 
-/** Elements of the wanted name that are something else than was asked for. */
-const ofOtherRole = (all: Element[], asked: Query & { by: 'role' }): string[] =>
-  all
-    .filter((element) => {
-      const role = roleOf(element);
-      const isTold = role !== null && role !== asked.role && !/^(generic|document|none|presentation)$/.test(role);
-      return isTold && isNamed(element, asked) && !isHiddenFromPeople(element);
-    })
+/**
+ * Elements of the wanted name that are something else than was asked for: of those in each other, such as a cell in its
+ * row, which is called after it, the innermost.
+ */
+function ofOtherRole(all: Element[], asked: Query & { by: 'role' }): string[] {
+  const found = all.filter((element) => {
+    const role = roleOf(element);
+    const isTold = role !== null && role !== asked.role && !/^(generic|document|none|presentation)$/.test(role);
+    return isTold && isNamed(element, asked) && !isHiddenFromPeople(element);
+  });
+  return found
+    .filter((one) => !found.some((other) => other !== one && within(other, one)))
     .slice(0, most)
     .map((element) => `${describe(element)}: ${inCode(bestTarget(element))}`);
+}
 
 /** Says so when what was asked for by a name is there as a text only, which can be pointed at all the same. */
 function asText(all: Element[], name: Name | undefined): string[] {

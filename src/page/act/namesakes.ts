@@ -6,7 +6,7 @@ import { readable } from '../../core/text/folded.ts';
 import type { Name } from '../../language/target.ts';
 import { rootsNow, shadowOf } from '../record/roots.ts';
 import { rulesIn, sheetVersion } from '../record/sheets.ts';
-import { untilChange } from './memo.ts';
+import { atThisInstant, untilChange } from './memo.ts';
 import { matchesName } from './names.ts';
 
 /** What may make the name of an element around it another one than its text. */
@@ -49,8 +49,14 @@ function addsText(sheet: CSSStyleSheet): boolean {
   }
 }
 
+const added = atThisInstant<Document, boolean>();
+
+/**
+ * True when any sheet of the page may add texts to elements. Sheets whose rules somebody may hold are read for it as a
+ * whole: once for an instant, not for each element that is looked for in a page of a thousand shadow roots.
+ */
 const isTextAdded = (): boolean =>
-  rootsNow().some((root) => [...root.styleSheets, ...root.adoptedStyleSheets].some(addsText));
+  added(document, () => rootsNow().some((root) => [...root.styleSheets, ...root.adoptedStyleSheets].some(addsText)));
 
 /** Letters that say nothing in a name: white space, and those of icon fonts. */
 const mute = /\s|[\ue000-\uf8ff]|[\udb80-\udbff][\udc00-\udfff]/g;

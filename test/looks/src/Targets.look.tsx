@@ -33,6 +33,33 @@ function Framed() {
   );
 }
 
+/** How often a rule was written down. */
+let written = 0;
+const texts = Object.getOwnPropertyDescriptor(CSSRule.prototype, 'cssText')!;
+
+/** Many shadow roots with a sheet each, whose rules their components hold. */
+function Held() {
+  const list = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    Object.defineProperty(CSSRule.prototype, 'cssText', { ...texts, get: countsText });
+    for (let i = 0; i < 30; i++) {
+      const sheet = new CSSStyleSheet();
+      sheet.replaceSync('b { color: teal } '.repeat(20));
+      const root = list.current!.appendChild(document.createElement('p')).attachShadow({ mode: 'open' });
+      root.adoptedStyleSheets = [sheet];
+      root.innerHTML = `<b role="button">Buoy ${sheet.cssRules.length + i}</b>`;
+    }
+    written = 0;
+    return () => void Object.defineProperty(CSSRule.prototype, 'cssText', texts);
+  }, []);
+  return <div ref={list} />;
+}
+
+function countsText(this: CSSRule): string {
+  written++;
+  return texts.get!.call(this) as string;
+}
+
 /** One of everything that a target can go by. */
 function Harbour() {
   return (
@@ -201,6 +228,15 @@ export default looks(Harbour, {
       async script() {
         await click(the.button('Ring'));
         await ensure(the.button('Rung')).isFocused();
+      },
+    },
+    'among sheets whose rules are held': {
+      render: Held,
+      async script() {
+        written = 0;
+        await ensure(the.button('Buoy 27')).isVisible();
+        // Every one of 600 rules for each of 30 roots would be 18,000.
+        await ensure(() => written < 6000).equals(true);
       },
     },
     'by a mark': {

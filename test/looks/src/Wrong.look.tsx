@@ -83,6 +83,7 @@ export default looks(Obstacles, {
     'no such target': { script: () => click(the.button('Sale')) },
     'no such role': { script: () => click(the.slider('Volume')) },
     'a part of a name': { script: () => click(the.row('C-14')) },
+    'a cell in its row': { script: () => click(the.button(/C-\d+/)) },
     'no name at all': { script: () => click(the.progressbar('Loading')) },
     'no such scope': { script: () => click(the.button('Save').in(the.dialog())) },
     'several targets': { script: () => click(the.button('Save')) },
