@@ -170,7 +170,7 @@ export default looks(Last, { states: { hovered: { async script() {
     ).toBeNull();
   });
 
-  it('drags with a mouse that takes its time, so that it has a speed and frames come between its moves', async () => {
+  it('drags with a mouse that takes its time: every move is heard, frames come between them, and they have a speed', async () => {
     expect(
       await problemIn(
         served,
@@ -181,20 +181,23 @@ import { drag, ensure, looks, the } from 'sguardo';
 function Speed() {
   const last = useRef(null);
   const frames = useRef(0);
+  const moves = useRef(0);
   const [said, setSaid] = useState('');
   const move = ({ clientX, buttons }) => {
     if (buttons === 0) return;
+    moves.current++;
     const now = performance.now();
     const speed = last.current ? (clientX - last.current.x) / (now - last.current.at) : 0;
     last.current = { x: clientX, at: now, speed };
     requestAnimationFrame(() => frames.current++);
   };
-  const up = () => setSaid(Number.isFinite(last.current.speed) && last.current.speed > 0 && frames.current > 3 ? 'fast' : 'none');
+  const isFast = () => Number.isFinite(last.current.speed) && last.current.speed > 0 && frames.current > 3;
+  const up = () => setSaid((isFast() ? 'fast in ' : 'none in ') + moves.current);
   return <main><p onPointerMove={move} onPointerUp={up} style={{ height: 60 }}>Rope</p><output>{said}</output></main>;
 }
 export default looks(Speed, { states: { dragged: { async script() {
   await drag(the.text('Rope'), { by: [200, 0] });
-  await ensure(the.status()).reads('fast');
+  await ensure(the.status()).reads('fast in 7');
 } } } });`,
       ),
     ).toBeNull();

@@ -113,8 +113,9 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
       { kind: 'move', x, y, button: 'none', modifiers: bits },
       { kind: 'down', x, y, button, clicks: 1, modifiers: bits },
       move([x + firstMove / 2, y]),
-      move([x + firstMove, y]),
     ]);
+    // By itself: of moves that come together the page hears of one or of both, as its frames fall.
+    if (!dragging.began()) await send(number, [move([x + firstMove, y])]);
     if (!dragging.began()) await letFrameGoBy();
     const end: Point = isTarget(to)
       ? await dropPoint(current, recording, { target: to, before, at: options.at })
