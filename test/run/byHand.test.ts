@@ -1,7 +1,7 @@
 /** What a person does to a live look becomes lines, which do the same when they are run. */
 import { beforeAll, describe, expect, it } from 'vitest';
 import { doAll, type Done } from '../support/byHand.ts';
-import { copyOf } from '../support/project.ts';
+import { copyOf, project } from '../support/project.ts';
 
 let done: Done[];
 const linesOf = (look: string): string[] | undefined => done.find((one) => one.look === look)?.lines;
@@ -42,5 +42,33 @@ describe('the scripts of the demo, done by hand', () => {
       "await type(the.field('Draught'), '3.1');",
     ]);
     expect(linesOf('src/ReleaseDialog › enter confirms')).toEqual(["await press(the.button('Release'), 'Enter');"]);
+  });
+});
+
+describe('what has neither role nor name', () => {
+  it('is said by the text in it when that fills it, and else by what it is', async () => {
+    const folder = project({
+      'src/Picker.look.tsx': `import { useState } from 'react';
+import { click, looks, the } from 'sguardo';
+function Picker() {
+  const [said, setSaid] = useState('nothing');
+  const onBackdrop = ({ target, currentTarget }) => target === currentTarget && setSaid('backdrop');
+  return <main><style>{'.row { width: 200px; padding: 8px } .row span { width: 40px; display: block }'}</style>
+    <div className="list"><div className="row" onClick={() => setSaid('A-2')}><span>Berth A-2</span></div></div>
+    <div className="back" style={{ height: 200 }} onClick={onBackdrop}><p>Sure?</p></div>
+    <output>{said}</output></main>;
+}
+export default looks(Picker, { states: {
+  row: { async script() { await click(the.css('.row'), { at: [190, 10] }); } },
+  backdrop: { async script() { await click(the.css('.back'), { at: [100, 150] }); } },
+} });`,
+    });
+    done = await doAll(folder, ['row', 'backdrop']);
+    expect(linesOf('src/Picker › row')).toEqual(["await click(the.text('Berth A-2'));"]);
+    expect(linesOf('src/Picker › backdrop')).toEqual([expect.stringMatching(/^await click\(the\.css\('div\.back'\)/)]);
+    expect(done.map(({ verdict, isSame }) => [verdict, isSame])).toEqual([
+      ['new', true],
+      ['new', true],
+    ]);
   });
 });

@@ -108,6 +108,9 @@ const inOtherState = (shown: Element[], asked: Query & { by: 'role' }): string[]
     })
     .slice(0, most);
 
+/** False for roles that say nothing of an element. */
+const isTold = (role: string): boolean => !/^(generic|document|none|presentation)$/.test(role);
+
 /**
  * Elements of the wanted name that are something else than was asked for: of those in each other, such as a cell in its
  * row, which is called after it, the innermost.
@@ -115,8 +118,8 @@ const inOtherState = (shown: Element[], asked: Query & { by: 'role' }): string[]
 function ofOtherRole(all: Element[], asked: Query & { by: 'role' }): string[] {
   const found = all.filter((element) => {
     const role = roleOf(element);
-    const isTold = role !== null && role !== asked.role && !/^(generic|document|none|presentation)$/.test(role);
-    return isTold && isNamed(element, asked) && !isHiddenFromPeople(element);
+    const isOther = role !== null && role !== asked.role && isTold(role);
+    return isOther && isNamed(element, asked) && !isHiddenFromPeople(element);
   });
   return found
     .filter((one) => !found.some((other) => other !== one && within(other, one)))
@@ -147,7 +150,7 @@ function insteadOfRole(all: Element[], asked: Query & { by: 'role' }): string[] 
   }
   if (hidden.length > 0) return [`hidden from assistive technology: ${like(hidden, name, nameOf).join(', ')}`];
   const roles = [...new Set(all.filter((element) => !isHiddenFromPeople(element)).map(roleOf))].filter(
-    (one) => one && one !== 'document' && one !== 'generic',
+    (one) => one && isTold(one),
   );
   return [...asText(all, name), `no ${role} at all${roles.length > 0 ? `; there is: ${roles.join(', ')}` : ''}`];
 }

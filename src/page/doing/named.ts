@@ -11,10 +11,27 @@ const handles = [
   ...['option', 'treeitem', 'gridcell', 'slider', 'spinbutton', 'combobox', 'textbox', 'searchbox'],
 ].map((one, i) => (i === 0 ? one : `[role="${one}"]`));
 
-/** The element that a person means who points at one: the button around an icon, the control of a label. */
+/** So much higher than its text a row of a list is, in pixels: what is higher has more to it, as a backdrop has. */
+const rowRoom = 28;
+
+/** What says all that an element says, if that is hardly smaller: a row of a list goes by the text in it. */
+function textOfRow(element: Element): Element {
+  const text = element.textContent?.trim();
+  const sayingAll = (one: Element): Element | undefined =>
+    [...one.children].find((child) => child.textContent?.trim() === text);
+  let inner = element;
+  for (let next = text && sayingAll(inner); next; next = sayingAll(inner)) inner = next;
+  const room = element.getBoundingClientRect().height - inner.getBoundingClientRect().height;
+  return room <= rowRoom ? inner : element;
+}
+
+/**
+ * The element that a person means who points at one: the button around an icon, the control of a label, the text of a
+ * row that has neither role nor name.
+ */
 export function meant(element: Element): Element {
   const handle = element.closest(handles.join(', '));
-  if (!handle) return element;
+  if (!handle) return bestTarget(element).query.by === 'css' ? textOfRow(element) : element;
   const control = handle.localName === 'label' ? (handle as HTMLLabelElement).control : null;
   return control ?? handle;
 }
