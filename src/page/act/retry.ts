@@ -10,7 +10,8 @@ import { waitOn } from '../session/still.ts';
 import { isFrozen, moveTo, timeNow } from '../time/time.ts';
 import { findAll } from './find.ts';
 import { whyOutOfReach } from './handle.ts';
-import { apart, betterThan, insteadOf } from './instead.ts';
+import { betterThan } from './bestTarget.ts';
+import { apart, insteadOf } from './instead.ts';
 import { isCutAway } from './twin.ts';
 
 /** How often something may happen at one instant before time moves on all the same: a page may never be done. */

@@ -1,7 +1,7 @@
 /** How a person would name an element that somebody does something to: the best target that means it alone, as code. */
 import { inCode } from '../../language/target.ts';
 import { isInput, isTextArea } from '../act/element.ts';
-import { bestTarget } from '../act/instead.ts';
+import { bestTarget } from '../act/bestTarget.ts';
 import { shadowOf } from '../record/roots.ts';
 
 /** What people do something to, rather than to what lies in it. */

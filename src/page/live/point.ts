@@ -3,7 +3,7 @@ import { show } from '../../core/value/show.ts';
 import type { Pointed, PointedTarget } from '../../core/wire/live.ts';
 import { inCode } from '../../language/target.ts';
 import { stylesOf } from './styles.ts';
-import { targetsFor } from '../act/instead.ts';
+import { targetsFor } from '../act/bestTarget.ts';
 import { descriptionOf, nameOf, roleOf } from '../act/names.ts';
 import { statesOf } from '../act/states.ts';
 
