@@ -14,6 +14,7 @@ import {
   letFrameGoBy,
   letMillisecondGoBy,
   mayMove,
+  motionTold,
   moveOn,
   moveOnToRest,
   runDue,
@@ -291,6 +292,7 @@ export async function waitOn(until: number, mayStand: boolean, look: number): Pr
   }
   if (!(await moveOn(until))) return 'nothing';
   await caughtUp();
+  await motionTold();
   await hoverSettled(look);
   return 'moved';
 }

@@ -228,11 +228,21 @@ export const mayMove = (): boolean =>
 /** True when something waits that will happen by itself until a time, but for what has no end. */
 export const isRestless = (until: number): boolean => nextToRest(until) !== null;
 
+/**
+ * Lets animations that have begun or ended while time passed tell so, after all else that is due: whether their frame
+ * comes before or after what is done next would otherwise depend on the machine.
+ */
+export async function motionTold(): Promise<void> {
+  while (isFrameOwed && (await moveOn(now)));
+}
+
 /** Moves time on until then, and lets everything happen that comes on the way. True when anything does. */
 async function moveThrough(until: number): Promise<boolean> {
   let any = false;
   while (await moveOn(until)) any = true;
   moveTo(until);
+  any ||= isFrameOwed;
+  await motionTold();
   return any;
 }
 
