@@ -119,7 +119,7 @@ export function readFolder(root: string, folder: string, cache = emptyCache()): 
 }
 
 /** The paths of all descriptions, once a write that was cut off has been made whole; none without a folder. */
-function descriptionsIn(home: string, folder: string): string[] {
+export function descriptionsIn(home: string, folder: string): string[] {
   const about = onDisk(home, () => statSync(home, { throwIfNoEntry: false }));
   if (!about) return [];
   if (!about.isDirectory()) return fail('baselines-not-folder', { folder });

@@ -1,10 +1,14 @@
-/** Baselines whose look is gone: reported by a run, and removed by a command that shows them first. */
-import { existsSync, rmdirSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+/**
+ * Baselines whose look is gone, reported by a run, and what baselines shared and none does any more: both are removed by
+ * a command that shows them first.
+ */
+import { existsSync, readdirSync, readFileSync, rmdirSync } from 'node:fs';
+import { basename, dirname, join } from 'node:path';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
 import type { Store } from '../store/index.ts';
-import { readFolder } from './folder.ts';
-import { removeBaselines } from './write.ts';
+import { descriptionsIn, readFolder } from './folder.ts';
+import { sharedFolder } from './paths.ts';
+import { removeFiles } from './write.ts';
 
 /** A baseline of a look that there is no more; `file` is the picture, relative to the project. */
 export type GoneBaseline = { key: CaptureKey; file: string };
@@ -39,9 +43,40 @@ export function removeGone(
   const all = gone.flatMap(({ file }) =>
     ['.png', '.json', '.moment'].map((end) => inFolder(file.replace(/\.png$/, end))),
   );
-  removeBaselines(root, folder, all);
+  removeFiles(root, folder, all);
   for (const { file } of gone) removeEmpty(join(root, folder), dirname(join(root, file)));
   return gone;
+}
+
+/** A file that baselines share is called after its content. */
+const sharedName = /[0-9a-f]{64}/g;
+
+/**
+ * Files that baselines have shared, and that none refers to any more; relative to the project. A description counts
+ * with all that stands in it, so that both sides of a merge that is in conflict keep their files.
+ * @throws ProblemError `baselines-not-folder`, `disk-failed`
+ */
+export function unsharedIn(root: string, folder: string): string[] {
+  const home = join(root, folder);
+  const shared = join(home, sharedFolder);
+  if (!existsSync(shared)) return [];
+  const wanted = new Set(
+    descriptionsIn(home, folder).flatMap((path) => readFileSync(path, 'utf8').match(sharedName) ?? []),
+  );
+  return readdirSync(shared)
+    .filter((name) => name.match(sharedName)?.[0] === name.slice(0, 64) && !wanted.has(name.slice(0, 64)))
+    .map((name) => `${folder.replace(/\/$/, '')}/${sharedFolder}/${name}`);
+}
+
+/** Removes files that no baseline shares any more; returns those that it removed. */
+export function removeUnshared(root: string, folder: string): string[] {
+  const files = unsharedIn(root, folder);
+  removeFiles(
+    root,
+    folder,
+    files.map((file) => join(sharedFolder, basename(file))),
+  );
+  return files;
 }
 
 /** Removes folders that nothing is left in, up to the folder of baselines. */

@@ -92,7 +92,7 @@ export function writeBaselines(root: string, folder: string, list: readonly Appr
   carryOutTogether(home, change, decided);
 }
 
-/** Removes baselines of captures, with what nothing else shares. */
-export function removeBaselines(root: string, folder: string, files: readonly string[]): void {
+/** Removes files from the folder of baselines, all or none; they are relative to it. */
+export function removeFiles(root: string, folder: string, files: readonly string[]): void {
   carryOutTogether(join(root, folder), { writes: new Map(), removals: [...files] }, () => {});
 }

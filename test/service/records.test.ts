@@ -167,6 +167,41 @@ describe('baselines whose look is gone', () => {
   });
 });
 
+describe('files that baselines share', () => {
+  it('are shown by tidy when none shares them any more, and removed when it is told to', async () => {
+    const folder = project({
+      'src/Buoy.look.tsx': `import './buoy.css';\n${buoy('navy')}`,
+      'src/buoy.css': 'p { padding: 4px }',
+    });
+    const { client, run } = await serve(folder);
+    const shared = join(folder, 'baselines/shared');
+    const sharedNow = (): string[] => readdirSync(shared);
+    await run();
+    await client.decide({ kind: 'approve', all: true });
+    const count = sharedNow().length;
+    const former = sharedNow().find((name) => /padding: ?4px/.test(readFileSync(join(shared, name), 'utf8')))!;
+    expect(await client.tidy(false)).toEqual({ files: [], unshared: [], removed: false });
+    write(folder, { 'src/buoy.css': 'p { padding: 9px }' });
+    await run();
+    await client.decide({ kind: 'approve', all: true });
+    expect(sharedNow()).toHaveLength(count + 1);
+    const shown = await sguardo(folder, 'tidy');
+    expect(shown.out).toBe(
+      `· baselines/shared/${former}\n1 shared file belongs to no baseline any more. To delete: sguardo tidy --remove\n`,
+    );
+    // A side of a merge that is in conflict still names it.
+    const manifest = join(folder, 'baselines/day/src/Buoy/plain.json');
+    const text = readFileSync(manifest, 'utf8');
+    writeFileSync(manifest, `${text}>>>>>>> theirs\n"${former.slice(0, 64)}"\n`);
+    expect((await client.tidy(true)).unshared).toEqual([]);
+    writeFileSync(manifest, text);
+    expect((await sguardo(folder, 'tidy', '--remove')).out).toContain('Removed: 0 baselines, 1 shared file.');
+    expect(sharedNow()).toHaveLength(count);
+    expect(sharedNow()).not.toContain(former);
+    expect((await run({ fresh: true })).results.map(({ verdict }) => verdict)).toEqual(['passed']);
+  });
+});
+
 describe('records', () => {
   it('are nobody else’s to read', async () => {
     const folder = project({ 'src/Buoy.look.tsx': buoy('navy') });

@@ -96,8 +96,11 @@ export type Decided = {
 /** How two pictures differ, with the hash of a picture of it where any pixel does. */
 export type PictureComparison = { picture: Comparison; difference: string | null };
 
-/** Baselines of looks that there are no more; `removed` when they have been taken away. */
-export type Tidied = { files: string[]; removed: boolean };
+/**
+ * Baselines of looks that there are no more, and files that baselines shared and none does any more; `removed` when they
+ * have been taken away.
+ */
+export type Tidied = { files: string[]; unshared: string[]; removed: boolean };
 
 /** A record of a decision about a capture; `undo` takes back an earlier one. */
 export type HistoryEntry = Omit<DecisionNote, 'stands' | 'kind'> & {

@@ -2,7 +2,7 @@
 import type { InferType } from 'yup';
 import { decide } from '../../baselines/decide.ts';
 import type { Desk } from '../../baselines/desk.ts';
-import { goneAmong, removeGone } from '../../baselines/gone.ts';
+import { goneAmong, removeGone, removeUnshared, unsharedIn } from '../../baselines/gone.ts';
 import { readFolder } from '../../baselines/folder.ts';
 import { undo } from '../../baselines/undo.ts';
 import type { DecisionRequest, PictureComparison, Tidied, UndoRequest } from '../../core/api/api.ts';
@@ -61,14 +61,20 @@ export const decisionRoutes: Routes = (app, { store, live, root, explainer, sett
 
   app.post<{ Body: InferType<typeof schemas.tidy> }>(
     '/api/baselines/tidy',
-    { schema: { summary: 'Tell, and with `remove` take away, baselines whose look is gone', body: schemas.tidy } },
+    {
+      schema: {
+        summary: 'Tell, and with `remove` take away, baselines whose look is gone, and files that none shares any more',
+        body: schemas.tidy,
+      },
+    },
     async ({ body }): Promise<Tidied> => {
       const { baselines, environments } = await settings();
-      if (baselines === null) return { files: [], removed: false };
+      if (baselines === null) return { files: [], unshared: [], removed: false };
       const names = environments.map(({ name }) => name);
       const kept = readFolder(root, baselines).contents.baselines.map(({ key, file }) => ({ key, file }));
       const gone = body.remove ? removeGone(store, root, baselines, names) : goneAmong(store, kept, names);
-      return { files: gone.map(({ file }) => file), removed: body.remove };
+      const unshared = (body.remove ? removeUnshared : unsharedIn)(root, baselines);
+      return { files: gone.map(({ file }) => file), unshared, removed: body.remove };
     },
   );
 
