@@ -10,11 +10,18 @@ const longest = 10_000;
 /** When the pieces that are under way began. */
 const begun = new Set<{ since: number }>();
 
+let over = 0;
+
+/** How many pieces of work have come to their end: what one has brought is still to be shown. */
+export const worksSoFar = (): number => over;
+
 /** A piece of work has begun; the function that is returned tells that it is over. */
 export function workBegins(): () => void {
   const piece = { since: native.now() };
   begun.add(piece);
-  return () => void begun.delete(piece);
+  return () => {
+    if (begun.delete(piece)) over++;
+  };
 }
 
 /** A look begins: what those before it have begun is none of its. */

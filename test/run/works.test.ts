@@ -21,10 +21,16 @@ const works = {
     'tx.oncomplete = () => { asked.result.close(); done(500); }; }; })',
 };
 
+/** Files that are read in more and more time: one of them ends just when the page is found to rest. */
+const sizes = Array.from({ length: 40 }, (_, i) => Math.floor(4000 * (i + 1) ** 1.5));
+const read = (size: number): string =>
+  `await new Promise((done) => { const r = new FileReader(); r.onload = () => done(r.result.length); r.readAsText(new File(['tide '.repeat(${size})], 'a')); })`;
+const readers = Object.fromEntries(sizes.map((size) => [`a reader of ${size}`, read(size)]));
+
 const file = `import { useState } from 'react';
 import { click, looks, the } from 'sguardo';
 const big = new File(['tide '.repeat(1e6)], 'log.txt');
-const works = { ${Object.entries(works)
+const works = { ${Object.entries({ ...works, ...readers })
   .map(([name, code]) => `${JSON.stringify(name)}: async () => ${code}`)
   .join(',\n')} };
 function Works({ what }: { what: keyof typeof works }) {
@@ -52,6 +58,10 @@ beforeAll(async () => {
     'sguardo.config.ts': configuration(),
   });
   ({ look } = await (await serve(folder)).run());
+});
+
+it('has come when the step is over, whenever that was', () => {
+  expect(Object.keys(readers).filter((name) => look(name).problem !== null)).toEqual([]);
 });
 
 it.each(Object.keys(works))('has come when the step is over: %s', (name) => {

@@ -4,7 +4,7 @@ import { ask } from '../host/host.ts';
 import { append, native } from '../host/natives.ts';
 import { lookNumber } from '../host/settings.ts';
 import { importedSoFar, isImporting, stir } from '../lazy.ts';
-import { isAtWork } from '../works.ts';
+import { isAtWork, worksSoFar } from '../works.ts';
 import { forgetAskers, noteAsker } from './askers.ts';
 import { framesNow } from './frames.ts';
 
@@ -64,7 +64,7 @@ export function traffic(): Traffic {
   const frames = framesNow();
   const isOwnWork = isImporting() || isAtWork();
   const pending = inFlight > held || filesOnTheWay() || frames.onTheWay || isBeaconOnTheWay || isOwnWork;
-  return { pending, events: events + frames.arrived + importedSoFar() };
+  return { pending, events: events + frames.arrived + importedSoFar() + worksSoFar() };
 }
 
 /** A number that grows whenever files were found to have been asked for or to have come. */
