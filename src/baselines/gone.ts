@@ -1,9 +1,9 @@
 /**
- * Baselines whose look is gone, reported by a run, and what baselines shared and none does any more: both are removed by
- * a command that shows them first.
+ * Baselines whose look is gone, reported by a run, and what baselines shared and none does any more: both are removed
+ * by a command that shows them first.
  */
 import { existsSync, readdirSync, readFileSync, rmdirSync } from 'node:fs';
-import { basename, dirname, join } from 'node:path';
+import { dirname, join } from 'node:path';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
 import type { Store } from '../store/index.ts';
 import { descriptionsIn, readFolder } from './folder.ts';
@@ -48,35 +48,21 @@ export function removeGone(
   return gone;
 }
 
-/** A file that baselines share is called after its content. */
-const sharedName = /[0-9a-f]{64}/g;
-
 /**
- * Files that baselines have shared, and that none refers to any more; relative to the project. A description counts
- * with all that stands in it, so that both sides of a merge that is in conflict keep their files.
+ * Files that baselines have shared, and that none refers to any more; relative to the folder. They are called after
+ * their content. A description counts with all that stands in it, so that both sides of a merge that is in conflict
+ * keep theirs.
  * @throws ProblemError `baselines-not-folder`, `disk-failed`
  */
 export function unsharedIn(root: string, folder: string): string[] {
   const home = join(root, folder);
   const shared = join(home, sharedFolder);
   if (!existsSync(shared)) return [];
-  const wanted = new Set(
-    descriptionsIn(home, folder).flatMap((path) => readFileSync(path, 'utf8').match(sharedName) ?? []),
-  );
+  const hashesIn = (path: string): string[] => readFileSync(path, 'utf8').match(/[0-9a-f]{64}/g) ?? [];
+  const wanted = new Set(descriptionsIn(home, folder).flatMap(hashesIn));
   return readdirSync(shared)
-    .filter((name) => name.match(sharedName)?.[0] === name.slice(0, 64) && !wanted.has(name.slice(0, 64)))
-    .map((name) => `${folder.replace(/\/$/, '')}/${sharedFolder}/${name}`);
-}
-
-/** Removes files that no baseline shares any more; returns those that it removed. */
-export function removeUnshared(root: string, folder: string): string[] {
-  const files = unsharedIn(root, folder);
-  removeFiles(
-    root,
-    folder,
-    files.map((file) => join(sharedFolder, basename(file))),
-  );
-  return files;
+    .filter((name) => /^[0-9a-f]{64}/.test(name) && !wanted.has(name.slice(0, 64)))
+    .map((name) => `${sharedFolder}/${name}`);
 }
 
 /** Removes folders that nothing is left in, up to the folder of baselines. */

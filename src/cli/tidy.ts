@@ -26,14 +26,9 @@ async function tidy({ remove = false, json = false }: { remove?: boolean; json?:
       return say('Nothing to tidy: every baseline belongs to a look, and every shared file to a baseline.');
     if (removed)
       return say(`Removed: ${counted(files.length, 'baseline')}, ${counted(unshared.length, 'shared file')}.`);
-    const found = [
-      ...(files.length > 0
-        ? [`${counted(files.length, 'baseline belongs to a look that is', 'baselines belong to looks that are')} gone.`]
-        : []),
-      ...(unshared.length > 0
-        ? [`${counted(unshared.length, 'shared file belongs', 'shared files belong')} to no baseline any more.`]
-        : []),
-    ];
+    const gone = `${counted(files.length, 'baseline belongs to a look that is', 'baselines belong to looks that are')} gone.`;
+    const unneeded = `${counted(unshared.length, 'shared file belongs', 'shared files belong')} to no baseline any more.`;
+    const found = [...(files.length > 0 ? [gone] : []), ...(unshared.length > 0 ? [unneeded] : [])];
     say(`${found.join(' ')} To delete: ${pc.bold('sguardo tidy --remove')}`);
   } finally {
     await service.release();

@@ -97,8 +97,8 @@ export type Decided = {
 export type PictureComparison = { picture: Comparison; difference: string | null };
 
 /**
- * Baselines of looks that there are no more, and files that baselines shared and none does any more; `removed` when they
- * have been taken away.
+ * Baselines of looks that there are no more, and files that baselines shared and none does any more; `removed` when
+ * they have been taken away.
  */
 export type Tidied = { files: string[]; unshared: string[]; removed: boolean };
 

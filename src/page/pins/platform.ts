@@ -30,8 +30,8 @@ export const objects = [
 ];
 
 /**
- * Constructors that a look may stand in for, as whole. The browser makes the hundreds that are never asked for only when
- * they are, which takes as long as all of the others: those are not looked at.
+ * Constructors that a look may stand in for, as whole. The browser makes the hundreds that are never asked for only
+ * when they are, which takes as long as all of the others: those are not looked at.
  */
 export const constructors =
   `AnalyserNode AnimationEvent Audio AudioBuffer AudioContext AudioWorkletNode BroadcastChannel

@@ -119,7 +119,7 @@ function takeBack({ object, properties }: Holder, changed: PropertyKey[]): void 
 
 let found: string[] = [];
 
-/** Looks for what has been replaced since the look file was evaluated, in the window and all that is `from` there on. */
+/** Looks for what has been replaced since the look file was evaluated, in the holders `from` one on. */
 function look(from = 0): void {
   found = [];
   for (let i = from; i < holders.length; i++) {

@@ -2,9 +2,10 @@
 import type { InferType } from 'yup';
 import { decide } from '../../baselines/decide.ts';
 import type { Desk } from '../../baselines/desk.ts';
-import { goneAmong, removeGone, removeUnshared, unsharedIn } from '../../baselines/gone.ts';
+import { goneAmong, removeGone, unsharedIn } from '../../baselines/gone.ts';
 import { readFolder } from '../../baselines/folder.ts';
 import { undo } from '../../baselines/undo.ts';
+import { removeFiles } from '../../baselines/write.ts';
 import type { DecisionRequest, PictureComparison, Tidied, UndoRequest } from '../../core/api/api.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { comparePngs, packPng } from '../../work/index.ts';
@@ -73,8 +74,14 @@ export const decisionRoutes: Routes = (app, { store, live, root, explainer, sett
       const names = environments.map(({ name }) => name);
       const kept = readFolder(root, baselines).contents.baselines.map(({ key, file }) => ({ key, file }));
       const gone = body.remove ? removeGone(store, root, baselines, names) : goneAmong(store, kept, names);
-      const unshared = (body.remove ? removeUnshared : unsharedIn)(root, baselines);
-      return { files: gone.map(({ file }) => file), unshared, removed: body.remove };
+      const unshared = unsharedIn(root, baselines);
+      if (body.remove) removeFiles(root, baselines, unshared);
+      const folder = baselines.replace(/\/$/, '');
+      return {
+        files: gone.map(({ file }) => file),
+        unshared: unshared.map((path) => `${folder}/${path}`),
+        removed: body.remove,
+      };
     },
   );
 
