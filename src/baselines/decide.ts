@@ -1,5 +1,5 @@
 /** Carries out decisions: appends them to the records and, for approvals, writes the folder; whole or not at all. */
-import { extname, join } from 'node:path';
+import { join } from 'node:path';
 import type { Decided, DecisionRequest } from '../core/api/api.ts';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
 import { failSelecting, isSelected } from '../core/look/pattern.ts';
@@ -15,8 +15,9 @@ import type { ManifestParts } from './manifest.ts';
 import { conflictsIn } from './merge.ts';
 import { baselinePath } from './paths.ts';
 import { settle } from './settle.ts';
+import { sharedFiles } from './shared.ts';
 import { markTaken, takenHash } from './taken.ts';
-import { type Approved, holdsBaseline, type SharedFile, writeBaselines } from './write.ts';
+import { type Approved, holdsBaseline, writeBaselines } from './write.ts';
 
 type Meant = { result: ResultSummary; only: Set<string> | null };
 
@@ -99,32 +100,6 @@ function partsOf(store: Store, { manifest, look }: StoredCapture): ManifestParts
   if (manifest !== null) return JSON.parse(read(store, manifest).toString('utf8')) as ManifestParts;
   const what = `The captures of “${look}” were taken by an older Sguardo.`;
   return fail('nothing-to-decide', { what, remedy: 'Run the look again, then decide.' });
-}
-
-/** Larger files are kept in the records only. */
-const largestShared = 64 * 1024;
-
-/** Finds the files that a capture shares with others. Those of one decision look at each file once. */
-function sharedFiles(store: Store): (parts: ManifestParts) => SharedFile[] {
-  const known = new Map<string, SharedFile | null>();
-  const fileOf = (hash: string, ending: string): SharedFile | null => {
-    const size = store.blobs.get(hash)?.bytes.length ?? Number.POSITIVE_INFINITY;
-    const isShared = ending === '.css' ? Number.isFinite(size) : size <= largestShared;
-    return isShared ? { hash, ending, bytes: () => read(store, hash) } : null;
-  };
-  return ({ sheets, drawings = [], assets }) => {
-    const files = new Map<string, string>(sheets.map((hash) => [hash, '.css']));
-    for (const hash of drawings) files.set(hash, '.txt');
-    for (const [address, hash] of Object.entries(assets)) {
-      const ending = extname(new URL(address, 'http://x/').pathname).slice(0, 12);
-      if (!files.has(hash)) files.set(hash, /^\.\w+$/.test(ending) ? ending : '');
-    }
-    return [...files].flatMap(([hash, ending]) => {
-      const name = hash + ending;
-      if (!known.has(name)) known.set(name, fileOf(hash, ending));
-      return known.get(name) ?? [];
-    });
-  };
 }
 
 /** Who has not run anything since a merge has not seen what it left. @throws ProblemError `nothing-to-decide` */

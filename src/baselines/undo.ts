@@ -9,6 +9,8 @@ import { type Desk, shelfOf } from './desk.ts';
 import type { FormerFiles } from './former.ts';
 import { markOpen, personOf, whereaboutsOf } from './git.ts';
 import { type Change, carryOutTogether, recover } from './journal.ts';
+import { type Manifest, parseManifest } from './manifest.ts';
+import { addShared, sharedFiles } from './shared.ts';
 import { holdsBaseline } from './write.ts';
 
 /** Something else has been decided, or the folder has changed: what would come back is not what was there. */
@@ -24,17 +26,33 @@ function refuseSuperseded(desk: Desk, decision: Decision): void {
   if (!isNewest || !isKept) fail('undo-superseded', { look: lookTitle(component, look), capture });
 }
 
-/** The files that were there before some decisions. */
-function formerChange({ blobs }: Store, home: string, decisions: readonly Decision[]): Change {
+/** The files that were there before some decisions, with those that they shared, which may have been tidied away. */
+function formerChange(store: Store, home: string, decisions: readonly Decision[]): Change {
+  const { blobs } = store;
   const change: Change = { writes: new Map(), removals: [] };
+  const sharedOf = sharedFiles(store);
   for (const { former } of decisions)
     for (const [path, hash] of Object.entries(JSON.parse(former ?? '{}') as FormerFiles)) {
-      const bytes =
-        hash === null ? null : (blobs.get(hash)?.bytes ?? fail('internal', { error: `${hash} is missing` }));
-      if (bytes) change.writes.set(path, () => bytes);
-      else if (existsSync(join(home, path))) change.removals.push(path);
+      if (hash === null) {
+        if (existsSync(join(home, path))) change.removals.push(path);
+        continue;
+      }
+      const { bytes } = blobs.get(hash) ?? fail('internal', { error: `${hash} is missing` });
+      change.writes.set(path, () => bytes);
+      if (path.endsWith('.json')) addShared(home, sharedOf(namedIn(bytes.toString('utf8'))), change);
     }
   return change;
+}
+
+/** What a description says of shared files; nothing where a merge had left it in conflict. */
+function namedIn(description: string): Pick<Manifest, 'sheets' | 'drawings' | 'assets'> {
+  try {
+    const about = parseManifest(description);
+    if (about.format === 2) return about;
+  } catch {
+    // It is restored as it was, whatever that is.
+  }
+  return { sheets: [], assets: {} };
 }
 
 /** The files of a capture, relative to the project, that a merge had left in conflict before a decision. */

@@ -6,13 +6,11 @@ import type { CaptureKey } from '../core/baseline/baseline.ts';
 import { fail } from '../core/problem/problem.ts';
 import { type Change, carryOutTogether, recover } from './journal.ts';
 import { type Manifest, type ManifestParts, parseManifest } from './manifest.ts';
-import { baselinePath, formerPath, sharedFolder } from './paths.ts';
+import { baselinePath, formerPath } from './paths.ts';
+import { addShared, type SharedFile } from './shared.ts';
 import { takenHash } from './taken.ts';
 
 const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
-
-/** A file that several baselines may share. */
-export type SharedFile = { hash: string; ending: string; bytes: () => Uint8Array };
 
 /** One approved capture with everything that the folder keeps of it. */
 export type Approved = {
@@ -69,10 +67,7 @@ function changeFor(home: string, one: Approved, change: Change): void {
   change.writes.set(`${path}.png`, () => png);
   change.writes.set(`${path}.moment`, () => spread(moment()));
   change.writes.set(`${path}.json`, () => `${JSON.stringify(manifest, null, 2)}\n`);
-  for (const { hash: content, ending, bytes } of shared) {
-    const file = join(sharedFolder, `${content}${ending}`);
-    if (!existsSync(join(home, file))) change.writes.set(file, bytes);
-  }
+  addShared(home, shared, change);
   const former = formerPath(key);
   if (former === path || family !== null) return;
   for (const ending of ['.json', '.png'])

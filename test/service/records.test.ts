@@ -198,6 +198,9 @@ describe('files that baselines share', () => {
     expect((await sguardo(folder, 'tidy', '--remove')).out).toContain('Removed: 0 baselines, 1 shared file.');
     expect(sharedNow()).toHaveLength(count);
     expect(sharedNow()).not.toContain(former);
+    await client.undo({});
+    expect(sharedNow()).toContain(former);
+    await client.decide({ kind: 'approve', all: true });
     expect((await run({ fresh: true })).results.map(({ verdict }) => verdict)).toEqual(['passed']);
   });
 });
