@@ -93,11 +93,9 @@ export function Shots({ shots, shown, isLeftOut, onChoose, onLeaveOut }: Props) 
     if (at >= 0) virtual.scrollToIndex(at);
   }, [virtual, at]);
   return (
-    <div
-      ref={list}
-      className="h-28 shrink-0 overflow-x-auto overflow-y-hidden border-t border-rule bg-sheet px-2 py-1.5"
-    >
-      <ul aria-label="Captures" className="relative h-full" style={{ width: virtual.getTotalSize() }}>
+    // As high as its captures, and as a scroll bar where the browser draws one below them.
+    <div ref={list} className="shrink-0 overflow-x-auto overflow-y-hidden border-t border-rule bg-sheet px-2 py-1.5">
+      <ul aria-label="Captures" className="relative h-[99px]" style={{ width: virtual.getTotalSize() }}>
         {virtual.getVirtualItems().map((column) => {
           const shot = shots[column.index]!;
           return (
