@@ -7,12 +7,12 @@ import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { ended, env, gone, program, said, serveByCommand, serviceNote, sguardo } from '../support/cli.ts';
 import { childrenOf } from '../support/processes.ts';
-import { freshFolder, lookFile, project, write } from '../support/project.ts';
+import { freshFolder, plainFile, project, write } from '../support/project.ts';
 import { serve } from '../support/service.ts';
 
 const buoys = (text: string): string =>
-  lookFile(`return <p>${text} {props.name}</p>;`, "plain: {}, named: { props: { name: 'C-14' } }");
-const failing = lookFile(
+  plainFile(`return <p>${text} {props.name}</p>;`, "plain: {}, named: { props: { name: 'C-14' } }");
+const failing = plainFile(
   'return <button type="button">Save</button>;',
   "saves: { async script() {\n  await click(the.button('Sale'));\n} }",
 );
@@ -93,8 +93,8 @@ describe('sguardo run', () => {
       'src/Buoy.look.tsx': buoys('Buoy'),
       'src/Form.look.tsx': failing,
       // The browser names blobs by chance, and nobody can pin that.
-      'src/Clock.look.tsx': lookFile('return <p>{URL.createObjectURL(new Blob([]))}</p>;', 'plain: {}'),
-      'src/None.look.tsx': lookFile('throw new Error("no harbour");', 'plain: {}'),
+      'src/Clock.look.tsx': plainFile('return <p>{URL.createObjectURL(new Blob([]))}</p>;', 'plain: {}'),
+      'src/None.look.tsx': plainFile('throw new Error("no harbour");', 'plain: {}'),
     });
     await serve(shared);
   });
@@ -121,7 +121,7 @@ describe('sguardo run', () => {
   it('tells a note that several looks have once, and of how many', async () => {
     const torn = 'async script() { HTMLElement.prototype.focus = () => {}; }';
     write(shared, {
-      'src/Torn.look.tsx': lookFile('return <p>Buoy</p>;', `one: { ${torn} }, two: { ${torn} }, three: { ${torn} }`),
+      'src/Torn.look.tsx': plainFile('return <p>Buoy</p>;', `one: { ${torn} }, two: { ${torn} }, three: { ${torn} }`),
     });
     const { out } = await sguardo(shared, 'run', 'Torn');
     expect(out).toContain('note In 3 looks: This look replaced HTMLElement.prototype.focus');

@@ -9,11 +9,11 @@ import { connect } from '../../src/client/client.ts';
 import { gone, interrupted, serviceNote, sguardo } from '../support/cli.ts';
 import { gate } from '../support/gate.ts';
 import { isAlive } from '../support/processes.ts';
-import { configuration, lookFile, project, write } from '../support/project.ts';
+import { configuration, plainFile, project, write } from '../support/project.ts';
 import { serve } from '../support/service.ts';
 
 const buoy = (name: string, script = ''): string =>
-  lookFile(`return <p>${name}</p>;`, `${name}: { async script() { ${script} } }`);
+  plainFile(`return <p>${name}</p>;`, `${name}: { async script() { ${script} } }`);
 
 it('two that begin at the same time find one service', async () => {
   const folder = project({ 'src/A.look.tsx': buoy('a'), 'src/B.look.tsx': buoy('b') });

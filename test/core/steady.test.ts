@@ -29,9 +29,17 @@ describe('rounds', () => {
   });
 });
 
-type Told = { steps?: Partial<Step>[]; markup?: string[]; hash?: string; requests?: string[]; verdict?: string };
+type Told = {
+  steps?: Partial<Step>[];
+  says?: string;
+  markup?: string[];
+  hash?: string;
+  requests?: string[];
+  verdict?: string;
+};
 
-const look = ({ steps = [{}], markup = ['<p>'], hash = 'a', requests = [], verdict = 'passed' }: Told) =>
+/** A look whose one step is over when its page says something. */
+const look = ({ steps = [{}], says = 'one', markup = ['<p>'], hash = 'a', requests = [], verdict = 'passed' }: Told) =>
   referenceOf(
     {
       verdict,
@@ -45,17 +53,20 @@ const look = ({ steps = [{}], markup = ['<p>'], hash = 'a', requests = [], verdi
           outcome: 'passed',
           clock: [0, 0],
           before: 0,
-          after: 0,
+          after: 1,
           ...step,
         })),
         base: emptyMoment(10, 10),
         assets: {},
-        patches: [],
+        patches: [{ nodes: { 1: { tag: 'html', kids: [2] }, 2: { tag: 'body', kids: [3] }, 3: { text: says } } }],
         marks: requests.map((title) => ({ lane: 'network', title })),
       },
     } as unknown as FinishedLook,
     (text) => text,
   );
+
+const click: Partial<Step> = { kind: 'action', title: 'click', after: 0 };
+const check: Partial<Step> = { source: { file: 'A.look.tsx', line: 3, column: 1 } };
 
 describe('two runs of one look', () => {
   it('that are equal do not part', () => {
@@ -63,10 +74,10 @@ describe('two runs of one look', () => {
   });
 
   it('part at the first step that differs, and an action before it is blamed', () => {
-    const click: Partial<Step> = { kind: 'action', title: 'click', source: { file: 'A.look.tsx', line: 7, column: 1 } };
+    const placed = { ...click, source: { file: 'A.look.tsx', line: 7, column: 1 } };
     const parting = partingOf(
-      look({ steps: [click, {}, {}] }),
-      look({ steps: [click, { clock: [0, 300] }, { clock: [0, 9] }] }),
+      look({ steps: [placed, {}, {}] }),
+      look({ steps: [placed, { clock: [0, 300] }, { clock: [0, 9] }] }),
     )!;
     expect(parting.step).toBe(1);
     expect(parting.what).toBe("the look's clock stood at 300 ms behind it instead of 0 ms");
@@ -79,6 +90,7 @@ describe('two runs of one look', () => {
     [{ steps: [{ outcome: 'passed' }] }, { steps: [{ outcome: 'failed' }] }, 'it failed instead of passed'],
     [{ markup: ['<p>', 'one'] }, { markup: ['<p>', 'two'] }, 'the capture “end” has other markup: − one  + two'],
     [{ hash: 'a' }, { hash: 'b' }, 'the picture “end” differs'],
+    [{ says: 'one' }, { says: 'two' }, 'the page showed something else behind it: − one  + two'],
     [{ verdict: 'passed' }, { verdict: 'changed' }, 'it was changed (null) instead of passed (null)'],
   ] as [Told, Told, string][])('%j and %j: %s', (before, now, what) => {
     expect(partingOf(look(before), look(now))!.what).toBe(what);
@@ -102,6 +114,11 @@ describe('two runs of one look', () => {
     ],
     [{ markup: ['blob:1'] }, { markup: ['blob:http://x/2'] }, /makes up by chance/],
     [{}, { hash: 'b' }, /only its picture differs.*in real time.*leaveOut/],
+    [
+      { steps: [click, check] },
+      { steps: [click, check], says: 'two' },
+      /^The check in line 3 of A\.look\.tsx holds while the page is still changing\. Add one behind it/,
+    ],
     [{ markup: ['one'] }, { markup: ['two'] }, /^Nothing that was recorded says why/],
   ] as [Told, Told, RegExp][])('%j and %j: %s', (before, now, why) => {
     expect(partingOf(look(before), look(now))!.why).toMatch(why);

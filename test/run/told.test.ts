@@ -32,3 +32,46 @@ it('the end of a transition within the frame before a click', async () => {
   expect(results).toHaveLength(12);
   expect(results.flatMap(({ look, problem }) => (problem ? [[look, problem.found]] : []))).toEqual([]);
 });
+
+/** A script that looks at once, behind a check that has held, at what came of the same instant. */
+const curtain = `import { useState } from 'react';
+import { click, ensure, looks, press, the } from 'sguardo';
+import './curtain.css';
+function Curtain() {
+  const [state, to] = useState('away');
+  const [told, tell] = useState('nothing');
+  const [said, say] = useState('');
+  const [hovered, hover] = useState(false);
+  const close = () => { to('closing'); setTimeout(() => to('away'), 300); };
+  return <main onKeyDown={({ key }) => key === 'Escape' && close()}>
+    <button data-hovered={hovered} onMouseOver={() => hover(true)} onMouseOut={() => hover(false)}
+      onClick={() => requestAnimationFrame(() => { to('open'); setTimeout(() => say('due'), 200); })}>Open</button>
+    <i className={state} onTransitionEnd={() => tell(state)}>Light</i><output>{told}</output><b>{said}</b>
+    {state !== 'away' && <p className="curtain">Curtain</p>}</main>;
+}
+const at = (selector: string) => document.querySelector(selector)!;
+const expectNow = (is: string, wanted: string) => { if (is !== wanted) throw new Error('It was ' + is + ', not ' + wanted); };
+const pointed = { async script() {
+  await click(the.button('Open'));
+  await press('Escape');
+  await ensure(the.text('Curtain')).isAbsent();
+  expectNow(at('button').dataset.hovered, 'true');
+} };
+const ended = { async script() {
+  await click(the.button('Open'));
+  await ensure(the.text('due')).isVisible();
+  expectNow(at('output').textContent, 'open');
+} };
+const many = (name, look) => Array.from({ length: 8 }, (_, i) => [name + ' ' + i, look]);
+export default looks(Curtain, { states: Object.fromEntries([...many('pointed', pointed), ...many('ended', ended)]) });`;
+
+it('what came to lie under the pointer, and the end of a transition, before the check that saw it is over', async () => {
+  const folder = project({
+    'src/Curtain.look.tsx': curtain,
+    'src/curtain.css':
+      '.curtain { position: fixed; inset: 0; background: white } i { transition: opacity 200ms } i.open { opacity: 0 }',
+  });
+  const { results } = await (await serve(folder)).run();
+  expect(results).toHaveLength(16);
+  expect(results.flatMap(({ look, problem }) => (problem ? [[look, problem.message]] : []))).toEqual([]);
+});

@@ -9,10 +9,10 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { afterwards } from '../support/afterwards.ts';
-import { configuration, lookFile, project, write } from '../support/project.ts';
+import { configuration, plainFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
-const buoy = (states: string): string => lookFile('return <p>{props.name}</p>;', states);
+const buoy = (states: string): string => plainFile('return <p>{props.name}</p>;', states);
 const environments = (...names: string[]): string =>
   `export default { environments: { ${names.map((name) => `${name}: {}`).join(', ')} } };`;
 

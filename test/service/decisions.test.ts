@@ -6,11 +6,11 @@ import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { readFolder } from '../../src/baselines/folder.ts';
 import type { ResultSummary } from '../../src/core/run/run.ts';
-import { markupIn, copyOf, lookFile, project, write } from '../support/project.ts';
+import { markupIn, copyOf, plainFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const buoy = (colour: string, text = 'Buoy', extra = ''): string =>
-  lookFile(
+  plainFile(
     `return <div style={{ width: 120 }}>${extra}<p style={{ color: props.colour ?? '${colour}' }}>${text} {props.name}</p></div>`,
     "plain: {}, named: { props: { name: 'C-14' } }",
   );
@@ -90,7 +90,7 @@ describe('approving', () => {
 
   it('leaves out looks that did not come to their end', async () => {
     write(folder, {
-      'src/Lost.look.tsx': lookFile(
+      'src/Lost.look.tsx': plainFile(
         'return <p>here</p>;',
         "lost: { async script() { await ensure(the.text('gone')).isVisible(); } }",
       ),
@@ -227,7 +227,7 @@ describe('the folder', () => {
 
 describe('what is hidden', () => {
   const panel = (label: string, leftover: string): string =>
-    lookFile(
+    plainFile(
       `return <div><p hidden id="label">${label}</p><p hidden id="title">${leftover}</p>
         <div hidden aria-labelledby="title">${leftover}</div>
         <button aria-labelledby="label" style={{ width: 40, height: 20 }} /></div>`,

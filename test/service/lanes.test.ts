@@ -5,7 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { afterwards } from '../support/afterwards.ts';
 import { finished, type Served, serve } from '../support/service.ts';
-import { configuration, lookFile, project, write } from '../support/project.ts';
+import { configuration, plainFile, project, write } from '../support/project.ts';
 
 let served: Served;
 let folder: string;
@@ -41,7 +41,7 @@ const meets = (name: string): string => `${name}: { async script() {
 describe('the looks of one file', () => {
   it('are run in several windows when the others have nothing to do', async () => {
     const names = ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'h'];
-    write(folder, { 'src/Buoy.look.tsx': lookFile('return <p>buoy</p>;', names.map(meets).join(', ')) });
+    write(folder, { 'src/Buoy.look.tsx': plainFile('return <p>buoy</p>;', names.map(meets).join(', ')) });
     const { results, run } = await served.run();
     expect(results.map(({ look, verdict }) => `${look} ${verdict}`).sort()).toEqual(names.map((name) => `${name} new`));
     expect(run).toMatchObject({ status: 'finished', planned: 8, done: 8 });
@@ -68,7 +68,7 @@ describe('environments with a mouse and with a touch screen', () => {
     const { client, run } = await serve(
       project({
         'sguardo.config.ts': configuration({ environments, patience: 100 }),
-        'src/Pointer.look.tsx': lookFile(body, states),
+        'src/Pointer.look.tsx': plainFile(body, states),
       }),
     );
     for (const wanted of [['hand'], ['desk'], ['wall'], []]) {

@@ -6,11 +6,11 @@ import { beforeAll, beforeEach, expect, it } from 'vitest';
 import type { CaptureState } from '../../src/core/run/verdict.ts';
 import { sguardo } from '../support/cli.ts';
 import { openConsole } from '../support/page.ts';
-import { lookFile, project, write } from '../support/project.ts';
+import { plainFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const buoy = (colour: string): Record<string, string> => ({
-  'src/Buoy.look.tsx': lookFile(`return <p style={{ color: '${colour}' }}>Buoy</p>`, 'plain: {}'),
+  'src/Buoy.look.tsx': plainFile(`return <p style={{ color: '${colour}' }}>Buoy</p>`, 'plain: {}'),
 });
 
 let folder: string;

@@ -8,11 +8,11 @@ import { standing } from '../../src/core/run/run.ts';
 import { startService } from '../../src/service/service.ts';
 import { afterwards } from '../support/afterwards.ts';
 import { sguardo } from '../support/cli.ts';
-import { configuration, freshFolder, lookFile, project, repository, write } from '../support/project.ts';
+import { configuration, freshFolder, plainFile, project, repository, write } from '../support/project.ts';
 import { finished, serve, type Served } from '../support/service.ts';
 
-const buoy = (colour: string, states = 'plain: {}'): string =>
-  lookFile(`return <p style={{ color: '${colour}' }}>buoy</p>;`, states);
+const buoy = (colour: string, states = 'plain: {}', before = ''): string =>
+  plainFile(`return <p style={{ color: '${colour}' }}>buoy</p>;`, states, before);
 
 describe('a decision about a picture', () => {
   it('counts as long as its baseline holds, and no longer', async () => {
@@ -170,7 +170,7 @@ describe('baselines whose look is gone', () => {
 describe('files that baselines share', () => {
   it('are shown by tidy when none shares them any more, and removed when it is told to', async () => {
     const folder = project({
-      'src/Buoy.look.tsx': `import './buoy.css';\n${buoy('navy')}`,
+      'src/Buoy.look.tsx': buoy('navy', 'plain: {}', "import './buoy.css';\n"),
       'src/buoy.css': 'p { padding: 4px }',
     });
     const { client, run } = await serve(folder);

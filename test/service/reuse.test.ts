@@ -5,14 +5,18 @@ import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { RunRequest } from '../../src/core/run/run.ts';
 import { childrenOf } from '../support/processes.ts';
-import { configuration, lookFile, project, write } from '../support/project.ts';
+import { configuration, lookFile, plainFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const buoy = (text: string): string =>
-  `import './sea.css';\nimport { depth } from './depth.ts';\n${lookFile(`return <p className="sea">${text} {depth}</p>;`, 'plain: {}')}`;
-const tides = lookFile('return <p>Tides</p>;', "high: { dependsOn: ['data/**/*.json'] }, low: { reuse: false }");
-const flag = lookFile('return <img src="/flag.svg" width="20" height="10" />;', 'plain: {}');
-const wreck = lookFile(
+  plainFile(
+    `return <p className="sea">${text} {depth}</p>;`,
+    'plain: {}',
+    "import './sea.css';\nimport { depth } from './depth.ts';\n",
+  );
+const tides = plainFile('return <p>Tides</p>;', "high: { dependsOn: ['data/**/*.json'] }, low: { reuse: false }");
+const flag = plainFile('return <img src="/flag.svg" width="20" height="10" />;', 'plain: {}');
+const wreck = plainFile(
   'return <p>Wreck</p>;',
   "sunk: { async script() { await ensure(the.text('Afloat')).isVisible(); } }",
 );
@@ -216,7 +220,7 @@ export default { plugins: [{
       'vite.config.mjs': reader,
       'words.txt': 'moored',
       'sguardo.config.ts': configuration({ patience: 200 }),
-      'src/Quay.look.tsx': lookFile('return <p className="moored">quay</p>;', 'plain: {}'),
+      'src/Quay.look.tsx': plainFile('return <p className="moored">quay</p>;', 'plain: {}'),
     });
     const { client, run } = await serve(folder);
     await run();
@@ -248,7 +252,7 @@ export default { plugins: [{
   },
 }] };`;
     const quay = (text: string, width: number): string =>
-      `import './sea.css';\n${lookFile(`return <p className="wide-${width}">${text}</p>;`, 'plain: {}')}`;
+      plainFile(`return <p className="wide-${width}">${text}</p>;`, 'plain: {}', "import './sea.css';\n");
     const folder = project({
       'vite.config.mjs': sheet,
       'sguardo.config.ts': configuration({ patience: 200 }),
@@ -327,7 +331,7 @@ ${lookFile(
 
 describe('a sheet that refers to files', () => {
   it('has only what has changed run, however often it was made', async () => {
-    const quay = (text: string): string => `import './quay.css';\n${lookFile(`return <p>${text}</p>;`, 'plain: {}')}`;
+    const quay = (text: string): string => plainFile(`return <p>${text}</p>;`, 'plain: {}', "import './quay.css';\n");
     const wave = `<svg xmlns="http://www.w3.org/2000/svg" width="20" height="10"><!--${'~'.repeat(6000)}--></svg>`;
     const folder = project({
       'sguardo.config.ts': configuration({ patience: 200 }),

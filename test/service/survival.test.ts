@@ -7,12 +7,12 @@ import { connect } from '../../src/client/client.ts';
 import { ended, serveByCommand } from '../support/cli.ts';
 import { gate } from '../support/gate.ts';
 import { childrenOf, descendantsOf } from '../support/processes.ts';
-import { configuration, lookFile, project, write } from '../support/project.ts';
+import { configuration, plainFile, project, write } from '../support/project.ts';
 import { finished, serve } from '../support/service.ts';
 
 /** Six looks; from the third on they do what is given. */
 const six = (then = ''): string =>
-  lookFile(
+  plainFile(
     'return <p>{props.name}</p>;',
     Array.from(
       { length: 6 },

@@ -5,11 +5,11 @@ import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Decided, DecisionRequest } from '../../src/core/api/api.ts';
 import type { Cluster, ClusterCapture } from '../../src/core/cause/cluster.ts';
 import type { ResultSummary, RunEvent } from '../../src/core/run/run.ts';
-import { configuration, lookFile, project, write } from '../support/project.ts';
+import { configuration, plainFile, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const buoy = (colour: string): string =>
-  lookFile(
+  plainFile(
     `return <p style={{ color: '${colour}' }}>Buoy {props.name}</p>`,
     "plain: {}, named: { props: { name: 'C-14' } }",
   );
@@ -36,7 +36,7 @@ let folder: string;
 let served: Served;
 
 beforeAll(async () => {
-  folder = project({ 'src/None.look.tsx': lookFile('return <p>None</p>', 'plain: { skip: "so that there is one" }') });
+  folder = project({ 'src/None.look.tsx': plainFile('return <p>None</p>', 'plain: { skip: "so that there is one" }') });
   served = await serve(folder);
 });
 
@@ -191,7 +191,7 @@ describe('a decision', () => {
 
   it('about many captures tells how far it is', async () => {
     const states = Array.from({ length: 25 }, (_, i) => `l${i}: { props: { name: '${i}' } }`).join(', ');
-    write(folder, { 'src/Many.look.tsx': lookFile('return <p>Berth {props.name}</p>', states) });
+    write(folder, { 'src/Many.look.tsx': plainFile('return <p>Berth {props.name}</p>', states) });
     await served.run({ patterns: ['Many'] });
     const heard: RunEvent[] = [];
     const stop = new AbortController();

@@ -3,7 +3,7 @@ import { canonicalise } from '../moment/canonical.ts';
 import { contrasted } from '../text/contrast.ts';
 import { diffLines, markupLines } from '../moment/markup.ts';
 import type { Moment } from '../moment/moment.ts';
-import { applyPatch } from '../moment/patch.ts';
+import { applyPatch, momentAt } from '../moment/patch.ts';
 import type { FinishedLook } from '../run/finished.ts';
 import type { Step, Timeline } from '../timeline/timeline.ts';
 
@@ -12,6 +12,8 @@ export type Reference = {
   verdict: string;
   problem: string | null;
   steps: { step: Step; shows: string }[];
+  /** What every moment of it is made of. */
+  timeline: Timeline;
   captures: Record<string, { hash: string; markup: string[] }>;
   /** What the page asked for, in that order; the scripts and styles that are its own are loaded side by side. */
   requests: string[];
@@ -43,6 +45,9 @@ export function momentsOf({ base, patches, assets }: Timeline, hash: (text: stri
   ];
 }
 
+/** The moment behind a step. */
+const behind = (step: Step): number => step.after ?? step.before;
+
 /** What is compared of a look. `hash` is of a text, and may be any. */
 export function referenceOf(look: FinishedLook, hash: (text: string) => string): Reference {
   const { verdict, problem, timeline, captures } = look;
@@ -50,7 +55,8 @@ export function referenceOf(look: FinishedLook, hash: (text: string) => string):
   return {
     verdict,
     problem: problem?.message ?? null,
-    steps: timeline.steps.map((step) => ({ step, shows: moments[step.after ?? step.before] ?? '' })),
+    steps: timeline.steps.map((step) => ({ step, shows: moments[behind(step)] ?? '' })),
+    timeline,
     captures: Object.fromEntries(captures.map(({ summary, markup }) => [summary.name, { hash: summary.hash, markup }])),
     requests: timeline.marks
       .filter(({ lane, title }) => lane === 'network' && !title.startsWith('GET /assets/'))
@@ -58,24 +64,48 @@ export function referenceOf(look: FinishedLook, hash: (text: string) => string):
   };
 }
 
-type StepsAt = { before: Reference['steps'][number] | undefined; now: Reference['steps'][number] | undefined };
-
-/** How a step differs from what it was, or null. */
-function stepDiffers({ before, now }: StepsAt): string | null {
-  if (!before || !now) return before ? 'the script did not come as far as this' : 'the script came further';
-  const [a, b] = [before.step, now.step];
-  if (a.title !== b.title) return `it was “${b.title}” instead of “${a.title}”`;
-  if (a.outcome !== b.outcome) return `it ${b.outcome} instead of ${a.outcome}`;
-  const [from, to] = [a.clock?.[1], b.clock?.[1]];
-  if (from !== to) return `the look's clock stood at ${to} ms behind it instead of ${from} ms`;
-  if (before.shows !== now.shows) return 'the page showed something else behind it';
-  return null;
+/** The lines that only one of two markups has, with what differs in them in sight. */
+function linesApart(was: readonly string[], now: readonly string[]): string[] {
+  const changes = diffLines(was, now);
+  const texts = (wanted: string): string[] =>
+    changes.filter(({ side }) => side === wanted).map(({ text }) => text.trim());
+  return changes.map(({ side, text }) =>
+    side === 'now' ? `+ ${contrasted(text.trim(), texts('baseline'))}` : `− ${contrasted(text.trim(), texts('now'))}`,
+  );
 }
 
-function firstStep(before: Reference, now: Reference): { index: number; what: string } | null {
+/** So many lines of a difference are told. */
+const mostLines = 4;
+
+const told = (lines: readonly string[]): string => lines.slice(0, mostLines).join('  ');
+
+/** The markup behind a step, whatever ids its document has given. */
+function markupBehind({ timeline: { base, patches, assets } }: Reference, step: Step): string[] {
+  return markupLines(canonicalise(momentAt(base, patches, behind(step)), { hash: (text) => text, assets }));
+}
+
+/** A step that is not as it was, how, and whether only the page behind it is another. */
+type StepApart = { index: number; what: string; isShownOnly: boolean };
+
+/** How the step of this index is not as it was, or null. */
+function stepApart(first: Reference, later: Reference, index: number): StepApart | null {
+  const [before, now] = [first.steps[index], later.steps[index]];
+  const apart = (what: string): StepApart => ({ index, what, isShownOnly: false });
+  if (!before || !now) return apart(before ? 'the script did not come as far as this' : 'the script came further');
+  const [a, b] = [before.step, now.step];
+  if (a.title !== b.title) return apart(`it was “${b.title}” instead of “${a.title}”`);
+  if (a.outcome !== b.outcome) return apart(`it ${b.outcome} instead of ${a.outcome}`);
+  const [from, to] = [a.clock?.[1], b.clock?.[1]];
+  if (from !== to) return apart(`the look's clock stood at ${to} ms behind it instead of ${from} ms`);
+  if (before.shows === now.shows) return null;
+  const lines = linesApart(markupBehind(first, a), markupBehind(later, b));
+  return { index, what: `the page showed something else behind it: ${told(lines)}`, isShownOnly: true };
+}
+
+function firstStep(before: Reference, now: Reference): StepApart | null {
   for (let index = 0; index < Math.max(before.steps.length, now.steps.length); index++) {
-    const what = stepDiffers({ before: before.steps[index], now: now.steps[index] });
-    if (what) return { index, what };
+    const apart = stepApart(before, now, index);
+    if (apart) return apart;
   }
   return null;
 }
@@ -85,17 +115,10 @@ function captureDiffers(before: Reference, now: Reference): { what: string; line
   for (const [name, capture] of Object.entries(now.captures)) {
     const was = before.captures[name];
     if (!was || (was.hash === capture.hash && was.markup.join('\n') === capture.markup.join('\n'))) continue;
-    const changes = diffLines(was.markup, capture.markup);
-    const texts = (wanted: string): string[] =>
-      changes.filter(({ side }) => side === wanted).map(({ text }) => text.trim());
-    const lines = changes.map(({ side, text }) =>
-      side === 'now' ? `+ ${contrasted(text.trim(), texts('baseline'))}` : `− ${contrasted(text.trim(), texts('now'))}`,
-    );
+    const lines = linesApart(was.markup, capture.markup);
     return {
       what:
-        lines.length > 0
-          ? `the capture “${name}” has other markup: ${lines.slice(0, 4).join('  ')}`
-          : `the picture “${name}” differs`,
+        lines.length > 0 ? `the capture “${name}” has other markup: ${told(lines)}` : `the picture “${name}” differs`,
       lines,
     };
   }
@@ -118,8 +141,15 @@ function listed(requests: readonly string[], other: readonly string[]): string {
   return requests.slice(from, from + mostListed).join(', ') + (rest > 0 ? ` and ${rest} more` : '') || 'none';
 }
 
+const placeOf = ({ source }: Step): string => (source ? ` in line ${source.line} of ${source.file}` : '');
+
 /** The reason that fits best, with what to write against it; `lines` are those of a capture that differs. */
-function reason(before: Reference, now: Reference, index: number | null, lines: readonly string[] | undefined): string {
+function reason(
+  before: Reference,
+  now: Reference,
+  step: StepApart | null,
+  lines: readonly string[] | undefined,
+): string {
   const real = now.requests.find((title) => title.endsWith('sent to the network'));
   if (real)
     return (
@@ -138,16 +168,19 @@ function reason(before: Reference, now: Reference, index: number | null, lines: 
       'It shows a name that the browser makes up by chance. ' +
       'Give the component such names as a prop, and set them in the look.'
     );
-  const last = index === null ? now.steps.at(-1) : now.steps[index - 1];
-  const step = last?.step;
-  if (step?.kind === 'action') {
-    const place = step.source ? ` in line ${step.source.line} of ${step.source.file}` : '';
+  const at = step && now.steps[step.index]?.step;
+  if (at?.kind === 'check' && step?.isShownOnly)
     return (
-      `The script goes on right after an action (${step.title}${place}) whose outcome it does not wait for. ` +
+      `The check${placeOf(at)} holds while the page is still changing. ` +
+      "Add one behind it for what comes last, such as: await ensure(the.text('…')).isVisible();"
+    );
+  const last = (step ? now.steps[step.index - 1] : now.steps.at(-1))?.step;
+  if (last?.kind === 'action')
+    return (
+      `The script goes on right after an action (${last.title}${placeOf(last)}) whose outcome it does not wait for. ` +
       "Add a check behind it, such as: await ensure(the.text('…')).isVisible();"
     );
-  }
-  if (index === null && lines?.length === 0)
+  if (step === null && lines?.length === 0)
     return (
       'The page was the same, and only its picture differs. Something is drawn in real time, such as a video or a ' +
       'canvas of another thread. Wait in the script until it rests, or leave it out with ' +
@@ -168,6 +201,6 @@ export function partingOf(before: Reference, now: Reference): Parting | null {
   return {
     step: step?.index ?? null,
     what: what || `it was ${now.verdict} (${now.problem}) instead of ${before.verdict} (${before.problem})`,
-    why: reason(before, now, step?.index ?? null, capture?.lines),
+    why: reason(before, now, step, capture?.lines),
   };
 }

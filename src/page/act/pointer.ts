@@ -59,13 +59,19 @@ export function goingAway(): InputRequest[] {
   return [...over, [-1, -1] as const].map(([x, y]) => ({ kind: 'move', x, y, button: 'none', modifiers: 0 }));
 }
 
-/** What the page has heard last that the pointer came over. */
+/** What the page has heard last that the pointer came over, and how often it has heard of any such thing. */
 let over: EventTarget | null = null;
+let heard = 0;
+
+/** How often the page has heard that the pointer came over something. */
+export const timesPointed = (): number => heard;
 
 /** Called once, before anything of the project runs. */
 export function watchPointer(): void {
   const note = (event: Event): void => {
-    if (event.isTrusted) over = event.composedPath()[0] ?? null;
+    if (!event.isTrusted) return;
+    over = event.composedPath()[0] ?? null;
+    heard++;
   };
   native.addEventListener.call(window, 'mouseover', note, { capture: true });
   const pass = ({ isTrusted }: Event): void => {
@@ -94,7 +100,7 @@ export const isHoverShown = (): boolean => at === null || isShown(at);
  * Waits until the browser shows as pointed at what lies under the pointer, so that moments do not depend on frames: it
  * notices with a frame what a layout has brought there, and what an animation has when the pointer moves.
  */
-export async function hoverSettled(look: number): Promise<void> {
+export async function hoverShown(look: number): Promise<void> {
   if (isHoverShown()) return;
   await nextFrame();
   if (!at || isShown(at)) return;

@@ -4,12 +4,11 @@ import { fail, type Problem, problem, ProblemError } from '../../core/problem/pr
 import type { Step, StepKind } from '../../core/timeline/timeline.ts';
 import { errorInWords } from '../../core/value/show.ts';
 import { auditStep } from '../accessibility/observer.ts';
-import { hoverSettled } from '../act/pointer.ts';
 import { passGate, stopAtFailure } from '../attend/attend.ts';
 import { ask } from '../host/host.ts';
 import { stackHere, stackOf } from '../host/stack.ts';
 import { holdMotion } from '../time/motion.ts';
-import { cameOfIt } from '../session/still.ts';
+import { cameOfIt, hoverSettled } from '../session/still.ts';
 import { type Details, type Recording, recordingNow } from './recording.ts';
 import { StepFailed } from './stepFailed.ts';
 import { waitedFor } from './waited.ts';

@@ -2,7 +2,6 @@
 import { fail } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { CaptureOptions } from '../../language/script.ts';
-import { hoverSettled } from '../act/pointer.ts';
 import { ask } from '../host/host.ts';
 import { settle } from '../host/settings.ts';
 import { isOpaque } from '../record/opaque.ts';
@@ -12,7 +11,7 @@ import { allowedNow } from './allowed.ts';
 import { clipOf } from './clip.ts';
 import { hideMessage } from './messages.ts';
 import { unnoticed } from './size.ts';
-import { untilStill } from './still.ts';
+import { hoverSettled, untilStill } from './still.ts';
 
 const taken = new Set<string>();
 let kept = true;

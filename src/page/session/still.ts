@@ -1,5 +1,5 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
-import { hoverSettled, isHoverShown } from '../act/pointer.ts';
+import { hoverShown, isHoverShown, timesPointed } from '../act/pointer.ts';
 import { append, native } from '../host/natives.ts';
 import { networkOrigins } from '../host/settings.ts';
 import { framesNow } from '../network/frames.ts';
@@ -164,12 +164,27 @@ export async function untilQuiet(isOver: () => boolean): Promise<Unrest> {
   }
 }
 
+/** How often the pointer had come over something by the time that all that came of it had happened. */
+let followed = 0;
+
 /** Lets what is left to do at this instant be done before time moves on: tasks, and what a frame tells observers. */
 export async function caughtUp(): Promise<boolean> {
+  const pointed = timesPointed();
   const isIdle = await idle();
+  followed = pointed;
   if (!isObserved() || isFramed()) return isIdle;
   await nextFrame();
   return idle();
+}
+
+/** True when the page has been told what lies under the pointer, and all that comes of it has happened. */
+const isHoverSettled = (): boolean => isHoverShown() && followed === timesPointed();
+
+/** Waits until the page has been told what lies under the pointer, and what comes of it without any time. */
+export async function hoverSettled(look: number): Promise<void> {
+  if (isHoverSettled()) return;
+  await hoverShown(look);
+  await caughtUp();
 }
 
 /** A hand sets about something: a millisecond goes by, with all that comes of it. */
@@ -242,7 +257,7 @@ export async function untilStill(settle: number, isOver: () => boolean, look?: n
     const unrest = await untilQuiet(isOver);
     if (unrest !== null || isOver()) return { unrest, endless: null };
     // What came to lie under the pointer hears of it before time moves on, and not whenever the browser finds out.
-    if (look !== undefined && !isHoverShown() && pointed++ < mostPointed) {
+    if (look !== undefined && !isHoverSettled() && pointed++ < mostPointed) {
       await hoverSettled(look);
       continue;
     }
@@ -292,7 +307,7 @@ export async function waitOn(until: number, mayStand: boolean, look: number): Pr
   }
   if (!(await moveOn(until))) return 'nothing';
   await caughtUp();
-  await motionTold();
+  if (await motionTold()) await caughtUp();
   await hoverSettled(look);
   return 'moved';
 }

@@ -230,10 +230,12 @@ export const isRestless = (until: number): boolean => nextToRest(until) !== null
 
 /**
  * Lets animations that have begun or ended while time passed tell so, after all else that is due: whether their frame
- * comes before or after what is done next would otherwise depend on the machine.
+ * comes before or after what is done next would otherwise depend on the machine. True when any did.
  */
-export async function motionTold(): Promise<void> {
-  while (isFrameOwed && (await moveOn(now)));
+export async function motionTold(): Promise<boolean> {
+  let any = false;
+  while (isFrameOwed && (await moveOn(now))) any = true;
+  return any;
 }
 
 /** Moves time on until then, and lets everything happen that comes on the way. True when anything does. */
@@ -241,9 +243,7 @@ async function moveThrough(until: number): Promise<boolean> {
   let any = false;
   while (await moveOn(until)) any = true;
   moveTo(until);
-  any ||= isFrameOwed;
-  await motionTold();
-  return any;
+  return (await motionTold()) || any;
 }
 
 /** Moves time on to the next frame. */
