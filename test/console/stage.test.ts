@@ -247,6 +247,13 @@ describe('the stage in the console', () => {
     await page.holds(`document.querySelector('select[aria-label=Look]').value === 'released'`);
   });
 
+  it.each(['gone', 'constructor'])('says that there is no look “%s”, and which one it shows', async (look) => {
+    await open(look);
+    await page.shows(`src/Berth.look.tsx has no look “${look}”. You see “moored”.`);
+    await open('moored');
+    await page.hides('has no look');
+  });
+
   it('says what goes wrong', async () => {
     await page.open('/stage');
     await page.shows('Nothing is on the stage');

@@ -72,9 +72,16 @@ function prepare(looks: Looks, states: readonly State[]): void {
   if (address) history.replaceState(null, '', new URL(address, location.origin));
 }
 
+/** The look that the address names, or else the first one. */
 function lookNow({ looks }: Shown): string {
   const wanted = query.get('look');
-  return wanted !== null && looks.states[wanted] ? wanted : Object.keys(looks.states)[0]!;
+  return wanted !== null && Object.hasOwn(looks.states, wanted) ? wanted : Object.keys(looks.states)[0]!;
+}
+
+/** Says that another look is shown than the one that the address names: links outlive the names of looks. */
+function tellMissing({ file }: Shown, look: string): void {
+  const wanted = query.get('look');
+  if (wanted !== null && wanted !== look) trouble(`${file} has no look “${wanted}”. You see “${look}”.`);
 }
 
 const failed = (error: unknown): void => trouble(errorInWords(error));
@@ -149,6 +156,7 @@ export function live(): Live {
     const states = chainOf(now.looks, look).map(({ state }) => state);
     const what = own(now, states, types, spies);
     tellShown(now, look, types, what.props);
+    tellMissing(now, look);
     const put = Object.fromEntries(Object.entries(over).map(([name, value]) => [name, taken(value)]));
     const next: Mountable = { ...what, props: { ...what.props, ...put } };
     resetSpies(next.props);
