@@ -11,6 +11,7 @@ import type { Adapter, FrameModule } from './adapters/adapter.ts';
 import { evaluatePins, isMarked, settlePins } from './pins/pins.ts';
 import { settleHead } from './pins/document.ts';
 import { keepTime, nobody } from './session/clock.ts';
+import { importsCome } from './session/still.ts';
 
 type Module = () => Promise<{ default?: unknown }>;
 
@@ -69,6 +70,7 @@ let base: Promise<FrameModule | null> | null = null;
 export function evaluateBase(modules: Modules): Promise<FrameModule | null> {
   base ??= frameOf(modules).then(async (frame) => {
     await modules.adapter.warm();
+    await importsCome();
     settlePins();
     return frame;
   });
@@ -80,6 +82,7 @@ async function load(modules: Modules): Promise<Loaded | Unloaded> {
     const frame = await evaluateBase(modules);
     evaluatePins();
     const looks = await looksOf(modules);
+    await importsCome();
     if (plain && isMarked()) plain = false;
     // Its own looks find what it has left.
     if (plain) settleHead();

@@ -53,3 +53,24 @@ it('a look is mounted when they have come', async () => {
   const mounted = momentAt(base, patches, steps[0]!.after!);
   expect(JSON.stringify(mounted)).toContain('Came: deep shoal');
 });
+
+it('what the module of a look imports without waiting for it has come before its looks begin', async () => {
+  const begun = `import { looks, ensure, the } from 'sguardo';
+const came = ['Came:'];
+// Each is asked for when the one before it has come, as libraries do that read a language and then its words.
+import('./deep').then(({ name }) => { came.push(name); return import('./shoal'); }).then(({ name }) => came.push(name));
+export default looks(() => <p>{came.join(' ')}</p>, { states: Object.fromEntries([1, 2, 3].map((n) => ['look ' + n, {}])) });`;
+  const { run, client } = await serve(
+    project({
+      'src/Begun.look.tsx': begun,
+      'src/deep.ts': `export const name = 'deep';\nexport const soundings = '${'7 fathoms '.repeat(400_000)}';`,
+      'src/shoal.ts': `export const name = 'shoal';`,
+    }),
+  );
+  const { results: all } = await run();
+  expect(all).toHaveLength(3);
+  for (const { id } of all) {
+    const { base, patches, steps } = await client.timeline(id);
+    expect(JSON.stringify(momentAt(base, patches, steps[0]!.after!))).toContain('Came: deep shoal');
+  }
+});

@@ -1,5 +1,6 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
 import { hoverShown, isHoverShown, timesPointed } from '../act/pointer.ts';
+import { isImporting } from '../lazy.ts';
 import { append, native } from '../host/natives.ts';
 import { networkOrigins } from '../host/settings.ts';
 import { framesNow } from '../network/frames.ts';
@@ -81,6 +82,17 @@ const pendingImages = (): HTMLImageElement[] =>
 
 const after = (milliseconds: number): Promise<void> =>
   new Promise((resolve) => native.setTimeout(resolve, milliseconds));
+
+/**
+ * Lets come what modules import lazily while they are evaluated, and what that imports in turn: whether a look began
+ * before or after would otherwise depend on the machine.
+ */
+export async function importsCome(): Promise<void> {
+  while (isImporting()) {
+    await after(turnLength);
+    await idle();
+  }
+}
 
 /** What was seen most often is what keeps the page going. */
 function commonest(seen: readonly string[]): string {
