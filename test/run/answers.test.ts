@@ -1,7 +1,11 @@
 /** Stubbed replies, and what a look leaves behind. */
+import { once } from 'node:events';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
-import { copyOf } from '../support/project.ts';
+import { afterwards } from '../support/afterwards.ts';
+import { configuration, copyOf, project } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 let served: Served;
@@ -79,4 +83,30 @@ describe('looks of one file', () => {
     expect(result).toMatchObject({ verdict: 'new', orderDependent: true, isUnsteady: false });
     expect(result.notes).toEqual([expect.stringMatching(/^After “.*” it came out as failed \(This did not hold/)]);
   });
+});
+
+it('replies of a real server are waited for as long as one comes after the other', async () => {
+  const slow = createServer((_, reply) => {
+    reply.setHeader('access-control-allow-origin', '*');
+    setTimeout(() => reply.end('fathoms'), 400);
+  }).listen(0, '127.0.0.1');
+  await once(slow, 'listening');
+  afterwards(() => void slow.close());
+  const origin = `http://127.0.0.1:${(slow.address() as AddressInfo).port}`;
+  const lead = `import { useEffect, useState } from 'react';
+import { looks } from 'sguardo';
+function Lead() {
+  const [depth, setDepth] = useState(0);
+  useEffect(() => {
+    if (depth < 8) void fetch('${origin}/' + depth).then((reply) => reply.text()).then(() => setDepth(depth + 1));
+  }, [depth]);
+  return <p>{depth} fathoms</p>;
+}
+export default looks(Lead, { states: { sounded: {} } });`;
+  const { run } = await serve(
+    project({ 'sguardo.config.ts': configuration({ network: [origin] }), 'src/Lead.look.tsx': lead }),
+  );
+  const { notes, captures } = (await run()).look('sounded');
+  expect(notes.filter((note) => note.includes('come to rest'))).toEqual([]);
+  expect(captures).toHaveLength(1);
 });

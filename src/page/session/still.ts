@@ -109,6 +109,22 @@ const ownPatience = 20_000;
 /** How long what is on its way may take: only the real network never answers. */
 const patienceForReplies = (): number => (networkOrigins().length > 0 ? realPatience : ownPatience);
 
+/**
+ * Begins to be patient: what comes back tells whether patience has ended. It begins anew whenever something that was on
+ * its way has come, as long as no busy machine is to blame.
+ */
+function patient(): () => boolean {
+  const began = native.now();
+  let since = began;
+  let { events } = traffic();
+  return () => {
+    const now = native.now();
+    const heard = traffic().events;
+    if (heard !== events) [events, since] = [heard, now];
+    return now > since + patienceForReplies() || now > began + ownPatience;
+  };
+}
+
 /** How often a page is looked at before it is said not to rest. */
 const fewestRounds = 10;
 
@@ -157,6 +173,7 @@ async function oneRound(): Promise<Unrest> {
 /** Waits until nothing is left to do at this instant; null, or what kept the page going until patience ended. */
 export async function untilQuiet(isOver: () => boolean): Promise<Unrest> {
   const began = native.now();
+  const isOut = patient();
   const seen: string[] = [];
   // Since when the page has been busy with itself, and how often it was looked at since then: what comes late on a busy
   // machine gives it something to do each time.
@@ -170,7 +187,7 @@ export async function untilQuiet(isOver: () => boolean): Promise<Unrest> {
     if (isOnTheWay(unrest)) [alone, rounds] = [now, 0];
     else rounds++;
     // On a busy machine patience may end before the page had a chance.
-    const isSpent = seen.length >= fewestRounds && now > began + patienceForReplies();
+    const isSpent = isOut() && seen.length >= fewestRounds;
     if (isSpent && (isOnTheWay(unrest) || now > began + ownPatience)) return commonest(seen);
     if (rounds >= fewestRounds && now > alone + realPatience) return commonest(seen);
   }
@@ -220,7 +237,7 @@ export async function framesCome(): Promise<void> {
  * requests that nobody holds back. Whether one had come yet would otherwise depend on the machine.
  */
 export async function cameOfIt(isOver: () => boolean): Promise<void> {
-  const until = native.now() + patienceForReplies();
+  const isOut = patient();
   for (;;) {
     const { events } = traffic();
     await caughtUp();
@@ -228,7 +245,7 @@ export async function cameOfIt(isOver: () => boolean): Promise<void> {
     await runDue();
     // What a reply has brought is shown only after it has come.
     const { pending, events: now } = traffic();
-    if ((!pending && now === events) || isOver() || native.now() > until) return;
+    if ((!pending && now === events) || isOver() || isOut()) return;
   }
 }
 
