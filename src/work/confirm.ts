@@ -3,6 +3,7 @@
  * that looks share a document only saves time.
  */
 import type { FinishedLook } from '../core/run/finished.ts';
+import { partingOf, referenceOf } from '../core/steady/parting.ts';
 import type { Ran } from './job.ts';
 
 /** Ways to run a look again. */
@@ -45,8 +46,19 @@ async function culpritOf(alone: FinishedLook, before: readonly Ran[], { after }:
 /** `“empty”`, or for one of another file `“empty” of src/Basket.look.tsx`. */
 const nameOf = ({ file, look }: Ran, home: string): string => (file === home ? `“${look}”` : `“${look}” of ${file}`);
 
-/** `changed`, or for what went wrong how: `failed (Nothing matched the button “Save”)`. */
-const inWords = ({ verdict, problem }: FinishedLook): string => (problem ? `${verdict} (${problem.message})` : verdict);
+/** Where the first try parts from the one alone, as a sentence. */
+function partedIn(first: FinishedLook, alone: FinishedLook): string {
+  const [then, now] = [alone, first].map((look) => referenceOf(look, (text) => text));
+  const parting = partingOf(then!, now!);
+  const step = parting?.step == null ? undefined : first.timeline.steps[parting.step];
+  return parting ? ` It differed${step ? ` at “${step.title}”` : ''}: ${parting.what}.` : '';
+}
+
+/** `failed (Nothing matched the button “Save”).`, or `changed. It differed at “mount Berth”: …` */
+const inWords = (first: FinishedLook, alone: FinishedLook): string =>
+  first.problem
+    ? `${first.verdict} (${first.problem.message.replace(/\.$/, '')}).`
+    : `${first.verdict}.${partedIn(first, alone)}`;
 
 /**
  * Runs a look again, alone, and gives back what counts: how it came out then. Where that differs from the first time,
@@ -58,7 +70,7 @@ export async function confirm(first: FinishedLook, before: readonly Ran[], tries
   if (!(await orderMatters(alone, before, tries))) {
     alone.isUnsteady = true;
     alone.notes.push(
-      `At the first try it came out as ${inWords(first)}. ` +
+      `At the first try it came out as ${inWords(first, alone)} ` +
         'The looks that ran before it were not the reason: it is unsteady.',
     );
     return alone;
@@ -67,7 +79,7 @@ export async function confirm(first: FinishedLook, before: readonly Ran[], tries
   const reasons = culprit === null ? `the ${before.length} looks before it` : nameOf(culprit, first.info.file);
   alone.orderDependent = true;
   alone.notes.push(
-    `After ${reasons} it came out as ${inWords(first)}. ` +
+    `After ${reasons} it came out as ${inWords(first, alone)} ` +
       `What counts is how it comes out alone, and from now on it gets a document of its own. ` +
       `Look for a value that a module keeps from one look to the next.`,
   );

@@ -81,3 +81,20 @@ it('settings of a look file are numbers in their range', async () => {
   expect(said('Quick')).toContain('within 70 ms');
   expect(said('Endless')).toContain('300 ms');
 });
+
+it('a module that keeps how a page was used last is found out, although only looking at the keyboard used it', async () => {
+  const { run, client } = await serve(
+    project({
+      'sguardo.config.ts': 'export default { lanes: 1 };',
+      'src/Helm.look.jsx': `import { looks } from 'sguardo';
+let used = 'nothing';
+addEventListener('keydown', () => { used = 'the keyboard'; });
+export default looks(() => <p>Used: {used} <button>Port</button></p>, { states: { first: {}, second: {} } });`,
+    }),
+  );
+  await run();
+  await client.decide({ kind: 'approve', all: true });
+  const { look } = await run({ fresh: true });
+  expect([look('first').verdict, look('second').verdict]).toEqual(['passed', 'passed']);
+  expect([look('second').isUnsteady, look('second').orderDependent]).toEqual([false, true]);
+});

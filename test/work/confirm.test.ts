@@ -1,5 +1,6 @@
 /** What is made of a look that came out differently after others. */
 import { describe, expect, it } from 'vitest';
+import { emptyMoment } from '../../src/core/moment/moment.ts';
 import type { FinishedLook } from '../../src/core/run/finished.ts';
 import type { Verdict } from '../../src/core/run/verdict.ts';
 import { confirm } from '../../src/work/confirm.ts';
@@ -10,13 +11,14 @@ const home = 'src/Basket.look.tsx';
 /** Looks of the same file. */
 const here = (...looks: string[]): Ran[] => looks.map((look) => ({ file: home, look }));
 
-/** A finished look of which only the verdict and its notes matter. */
+/** A finished look of which only the verdict, what its capture says and its notes matter. */
 const came = (verdict: Verdict): FinishedLook =>
   ({
     info: { file: home },
     verdict,
-    problem: null,
-    captures: [],
+    problem: verdict === 'failed' ? { code: 'check-failed', message: 'No buoy.' } : null,
+    captures: [{ summary: { name: 'end', hash: verdict, state: { kind: verdict } }, markup: [`it is ${verdict}`] }],
+    timeline: { steps: [], base: emptyMoment(10, 10), patches: [], assets: {}, marks: [] },
     notes: [],
     orderDependent: false,
     isUnsteady: false,
@@ -46,7 +48,9 @@ describe('a look that did not pass after others', () => {
     const again = tries((before) => (before.includes('b') ? 'failed' : 'passed'));
     const look = await confirm(came('failed'), here('a', 'b', 'c'), again);
     expect([look.verdict, look.orderDependent, look.isUnsteady]).toEqual(['passed', true, false]);
-    expect(look.notes).toEqual([expect.stringMatching(/^After “b” it came out as failed\. What counts is/)]);
+    expect(look.notes).toEqual([
+      expect.stringMatching(/^After “b” it came out as failed \(No buoy\)\. What counts is/),
+    ]);
     expect(again.ran).toEqual(['alone', 'a+b+c', 'a+b+c', 'alone', 'c', 'b']);
   });
 
@@ -60,7 +64,9 @@ describe('a look that did not pass after others', () => {
   it('may depend on several together', async () => {
     const again = tries((before) => (before.length > 1 ? 'changed' : 'passed'));
     const look = await confirm(came('changed'), here('a', 'b'), again);
-    expect(look.notes[0]).toMatch(/^After the 2 looks before it it came out as changed/);
+    expect(look.notes[0]).toMatch(
+      /^After the 2 looks before it it came out as changed\. It differed: the capture “end” has other markup: − it is passed {2}\+ it is changed\. What counts/,
+    );
   });
 
   it.each([
@@ -75,6 +81,8 @@ describe('a look that did not pass after others', () => {
   ] as const)('is unsteady when %s', async (_, before, outcome) => {
     const look = await confirm(came('failed'), here(...before), tries(outcome as () => Verdict));
     expect([look.orderDependent, look.isUnsteady]).toEqual([false, true]);
-    expect(look.notes).toEqual([expect.stringMatching(/^At the first try it came out as failed\./)]);
+    expect(look.notes).toEqual([
+      expect.stringMatching(/^At the first try it came out as failed \(No buoy\)\. The looks that ran/),
+    ]);
   });
 });
