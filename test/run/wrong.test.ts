@@ -36,6 +36,12 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
     /“Loading”/,
     /^nothing gives the progressbar a name: use the\.progressbar\(\)$/m,
   ],
+  [
+    'no name, and ids that were counted up',
+    'target-missing',
+    /“Sprat”/,
+    /^nothing gives the treeitem a name: use the\.treeitem\(\)\.first\(\)$/m,
+  ],
   ['no such scope', 'target-missing', /the button “Save” in the dialog/, /^the dialog is not there either/],
   [
     'several targets',

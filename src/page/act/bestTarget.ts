@@ -78,9 +78,12 @@ export function targetsFor(element: Element): ForElement[] {
 /** The best of them. Every element has a tag, so there is one. */
 export const bestTarget = (element: Element): Target => targetsFor(element)[0]!.target;
 
-/** A selector of the last resort: an id, or a tag with its classes. */
+/** Ids that a library has counted up, such as `pn_id_1_list_0` and `:r3:`: another look before it, and they are others. */
+const countedUp = /[:«»]|\d\D+\d|\d{5}/;
+
+/** A selector of the last resort: an id that somebody has chosen, or a tag with its classes. */
 function selectorOf(element: Element): string {
-  if (element.id) return `#${CSS.escape(element.id)}`;
+  if (element.id && !countedUp.test(element.id)) return `#${CSS.escape(element.id)}`;
   const classes = [...element.classList].map((one) => `.${CSS.escape(one)}`).join('');
   return element.localName + classes;
 }

@@ -52,6 +52,8 @@ function Obstacles({ drifting = false, onPress }: { drifting?: boolean; onPress?
         </tbody>
       </table>
       <div role="progressbar" tabIndex={-1} />
+      <div role="treeitem" tabIndex={-1} id="kit_1_list_0" />
+      <div role="treeitem" tabIndex={-1} id="kit_1_list_1" />
       <label>
         Tide{' '}
         <select>
@@ -85,6 +87,7 @@ export default looks(Obstacles, {
     'a part of a name': { script: () => click(the.row('C-14')) },
     'a cell in its row': { script: () => click(the.button(/C-\d+/)) },
     'no name at all': { script: () => click(the.progressbar('Loading')) },
+    'no name, and ids that were counted up': { script: () => click(the.treeitem('Sprat')) },
     'no such scope': { script: () => click(the.button('Save').in(the.dialog())) },
     'several targets': { script: () => click(the.button('Save')) },
     'past the last': { script: () => click(the.button('Save').nth(4)) },
