@@ -1,4 +1,5 @@
 /** From a place in a bundled script back to the source that somebody wrote. */
+import { existsSync } from 'node:fs';
 import { dirname, join, relative, resolve, sep } from 'node:path';
 import { originalPositionFor, sourceContentFor, TraceMap } from '@jridgewell/trace-mapping';
 import { addressOf, decodePath } from '../core/address/address.ts';
@@ -94,7 +95,9 @@ function makeMapper(bundle: Bundle): SourceMapper {
   const own = (path: string, source: string): string | null => {
     const full = resolve(dirname(join(folder, path)), source);
     const shown = shownPath(bundle.root, full);
-    return isSource(bundle.root, shown) && !shown.includes('virtual:') ? shown : null;
+    // Packages bring maps that name the sources where they were built.
+    const isThere = existsSync(full.split('?', 1)[0]!);
+    return isThere && isSource(bundle.root, shown) && !shown.includes('virtual:') ? shown : null;
   };
   return {
     place(stack, prefer) {

@@ -43,14 +43,14 @@ let plain = true;
 export const isPlain = (): boolean => plain;
 
 /** @throws ProblemError `frame-wrong` */
-async function frameOf({ frame, frameFile }: Modules): Promise<FrameModule | null> {
+async function frameOf({ frame, frameFile, adapter }: Modules): Promise<FrameModule | null> {
   if (!frame) return null;
   const exported: FrameModule = await frame();
   const wrapper = exported.default;
   // It may only say what the framework is to be given.
   if (wrapper === undefined && ('providers' in exported || 'setup' in exported)) return exported;
   if (wrapper === null || (typeof wrapper !== 'function' && typeof wrapper !== 'object'))
-    fail('frame-wrong', { file: frameFile ?? '' });
+    fail('frame-wrong', { file: frameFile ?? '', example: adapter.frameExample });
   return exported;
 }
 

@@ -123,6 +123,31 @@ describe('what cannot be used', () => {
     expect(results).toEqual([]);
   });
 
+  it.each([
+    ['react', 'sguardo.frame.tsx', 'For example: export default function Frame({ children }) { return children; }'],
+    ['lit', 'sguardo.frame.ts', 'For example: export default function frame(content) { return content; }'],
+  ])('of the frame is told with an example of one: in a project of %s', async (framework, frame, remedy) => {
+    const { run } = await serve(
+      project({
+        'package.json': JSON.stringify({ dependencies: { [framework]: '*' } }),
+        [frame]: 'export const harbour = 4;',
+        'src/A.look.ts': `import { looks } from 'sguardo';\nexport default looks(() => null, { states: { plain: {} } });`,
+      }),
+    );
+    const message = `${frame} does not export a component as its default.`;
+    expect((await run()).results[0]!.problem).toMatchObject({ message, remedy });
+  });
+
+  it('is a function of elements that makes none, which is said', async () => {
+    const { run } = await serve(
+      project({
+        'src/A.look.ts': `import { looks } from 'sguardo/dom';\nexport default looks(() => null, { states: { plain: {} } });`,
+      }),
+    );
+    const { problem } = (await run()).results[0]!;
+    expect(problem?.message).toContain('it returned null, which is neither an element nor markup');
+  });
+
   it('of what the frame imports is not blamed on the frame', async () => {
     const frame = "import './theme';\nexport default ({ children }) => children;\n";
     write(folder, { 'sguardo.frame.tsx': frame, 'theme.ts': 'export const sea = {;\n' });

@@ -26,7 +26,7 @@ const project = {
   ),
   'frame-wrong': entry(
     (d) => `${d.file} does not export a component as its default.`,
-    'For example: export default function Frame({ children }) { return children; }',
+    (d) => `For example: ${d.example}`,
   ),
   'looks-missing': entry(
     (d) => `No look files found in ${d.folder} with ${d.pattern}.`,

@@ -12,6 +12,8 @@ export type FrameModule = { default?: unknown; [name: string]: unknown };
 export type Adapter<Instance = unknown> = {
   /** What the project's frame is usually called. */
   frameFile: string;
+  /** The shortest one that does anything. */
+  frameExample: string;
   /** Does once what the framework does when it is first used, so that no look is taken for having done it. */
   warm(): void | Promise<void>;
   /**

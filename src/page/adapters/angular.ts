@@ -101,6 +101,7 @@ async function applicationFor(frame: Record<string, unknown> | null, onError: On
 
 export const adapter: Adapter<Mounted> = {
   frameFile: 'sguardo.frame.ts',
+  frameExample: 'export const providers = [provideHttpClient()];',
   async warm() {
     (await applicationFor(null, () => {})).destroy();
   },

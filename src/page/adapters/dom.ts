@@ -77,9 +77,9 @@ function elementOf(element: Element, { props, slots }: Mountable): Mounted {
 type Made = Node | string | { element: Node; update?(props: Props): void; remove?(): void };
 
 /** What a function gives; one that only makes elements makes another one of other props. */
-function madeBy(make: (props: Props) => Made, props: Props): Mounted {
+function madeBy(make: (props: Props) => Made | null, props: Props): Mounted {
   const made = make(props);
-  if (typeof made === 'object' && 'element' in made && made.element instanceof Node) {
+  if (made !== null && typeof made === 'object' && 'element' in made && made.element instanceof Node) {
     const { element, update, remove } = made;
     return {
       element,
@@ -127,6 +127,7 @@ function mountedOf(what: Mountable): Mounted {
 
 export const adapter: Adapter<Mounted | null> = {
   frameFile: 'sguardo.frame.ts',
+  frameExample: 'export default function frame(content) { return content; }',
   warm() {},
   mount(into, what, frame, onError) {
     try {

@@ -23,6 +23,7 @@ function render({ root, frame, onError }: Mounted, { component, props, slots }: 
 
 export const adapter: Adapter<Mounted> = {
   frameFile: 'sguardo.frame.tsx',
+  frameExample: 'export default function Frame({ children }) { return children; }',
   /**
    * React listens on the document when its first root is made, and on the body when a portal first opens there, and
    * never again; those listeners must not count as something that a look left behind.

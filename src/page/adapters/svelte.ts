@@ -24,6 +24,7 @@ const givenTo = ({ props, slots }: Mountable): Record<string, unknown> => ({
 
 export const adapter: Adapter<Mounted> = {
   frameFile: 'sguardo.frame.svelte',
+  frameExample: '<script>let { children } = $props();</script> {@render children()}',
   warm() {
     const into = document.createElement('div');
     const nothing = new SvelteMap<string, unknown>();

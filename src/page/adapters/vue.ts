@@ -21,6 +21,7 @@ const slotsOf = (slots: Record<string, unknown>): Record<string, unknown> =>
 
 export const adapter: Adapter<Mounted> = {
   frameFile: 'sguardo.frame.vue',
+  frameExample: '<template><slot /></template>',
   warm() {
     const app = createApp({ render: () => null });
     app.mount(document.createElement('div'));

@@ -67,7 +67,7 @@ export function tellUnanswered(asked: Asking, stack: string | null): void {
   const details = {
     request: `${asked.method} ${pathOf(asked.url)}`,
     came: asked.method === socketMethod || !isOwn ? 'it was refused: looks reach no network' : 'it got 404',
-    near: nearest(route, declaredRoutes()) ?? '',
+    near: nearest(`${route}${url?.search ?? ''}`, declaredRoutes()) ?? nearest(route, declaredRoutes()) ?? '',
     line: `answers: { '${route}': { ${operation ? 'data' : asked.method === socketMethod ? 'messages' : 'json'}: … } }`,
     origin: isOwn || !url ? '' : url.origin,
   };

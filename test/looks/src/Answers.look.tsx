@@ -125,6 +125,14 @@ export default looks(Telephone, {
         await ensure(the.status()).reads(/^404/);
       },
     },
+    'nobody answers with what is asked': {
+      props: { url: '/api/berths?harbour=Genova&length=14' },
+      answers: { 'GET /api/berth?harbour=Genova&length=14': {} },
+      async script() {
+        await click(the.button('Call'));
+        await ensure(the.status()).reads(/^404/);
+      },
+    },
     'another host': {
       props: { url: 'https://weather.test/now' },
       answers: { 'GET https://weather.test/now': { body: 'sunny' } },
