@@ -2,6 +2,7 @@
  * Confirms what a look came to after others had run in its document. The truth of a look is how it comes out alone;
  * that looks share a document only saves time.
  */
+import { createHash } from 'node:crypto';
 import type { FinishedLook } from '../core/run/finished.ts';
 import { partingOf, referenceOf } from '../core/steady/parting.ts';
 import type { Ran } from './job.ts';
@@ -46,9 +47,11 @@ async function culpritOf(alone: FinishedLook, before: readonly Ran[], { after }:
 /** `“empty”`, or for one of another file `“empty” of src/Basket.look.tsx`. */
 const nameOf = ({ file, look }: Ran, home: string): string => (file === home ? `“${look}”` : `“${look}” of ${file}`);
 
+const hash = (text: string): string => createHash('sha256').update(text).digest('base64');
+
 /** Where the first try parts from the one alone, as a sentence. */
 function partedIn(first: FinishedLook, alone: FinishedLook): string {
-  const [then, now] = [alone, first].map((look) => referenceOf(look, (text) => text));
+  const [then, now] = [alone, first].map((look) => referenceOf(look, hash));
   const parting = partingOf(then!, now!);
   const step = parting?.step == null ? undefined : first.timeline.steps[parting.step];
   return parting ? ` It differed${step ? ` at “${step.title}”` : ''}: ${parting.what}.` : '';

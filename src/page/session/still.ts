@@ -111,7 +111,7 @@ const patienceForReplies = (): number => (networkOrigins().length > 0 ? realPati
 
 /**
  * Begins to be patient: what comes back tells whether patience has ended. It begins anew whenever something that was on
- * its way has come, as long as no busy machine is to blame.
+ * its way has come, until even a busy machine would be done.
  */
 function patient(): () => boolean {
   const began = native.now();
