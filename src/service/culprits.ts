@@ -35,7 +35,7 @@ export type Culprits = {
 const lane = 2000;
 
 /** Goes into the key of what is kept: another one when the search has been changed. */
-const version = 2;
+const version = 3;
 
 const digest = (value: unknown): string => createHash('sha256').update(JSON.stringify(value)).digest('hex');
 
@@ -67,6 +67,8 @@ const nothing = (note: string): FoundEdits => ({ edits: [], hunks: 0, note });
 const unknownThen =
   'What the source was then is not known: it is kept with each run, and in git. Once this is approved again, later ' +
   'changes are traced to their edits.';
+
+const gone = 'It is not there any more: files behind this look have changed since it ran. Run it again.';
 
 const nothingEdited = 'No source file behind this look has changed since. Look for a package, a browser, or data.';
 
@@ -158,6 +160,12 @@ function attemptOf(
   };
 }
 
+/** True while the sources behind a look are as they were when it ran. */
+function isCurrent({ store, sources }: RunTools, { run }: ResultSummary, files: readonly string[]): boolean {
+  const then = { sources: store.runs.sources(run), commit: store.runs.get(run)?.commit ?? null };
+  return sources.edited(then, files)?.length === 0;
+}
+
 /** What is asked, as a hash: equal questions have equal answers. */
 function askedOf(result: ResultSummary, capture: string | null, hunks: readonly Hunk[]): string {
   const { component, look, environment, problem, captures } = result;
@@ -175,7 +183,8 @@ async function search(
 ): Promise<FoundEdits> {
   const { store, sources, config } = tools;
   const closure = filesBehind(store.graph.read(), result.file) ?? [];
-  const hunks = sources.edited(since, [...new Set([result.file, ...closure])]);
+  const files = [...new Set([result.file, ...closure])];
+  const hunks = sources.edited(since, files);
   if (hunks === null) return nothing(unknownThen);
   if (hunks.length === 0) return nothing(nothingEdited);
   const asked = askedOf(result, capture, hunks);
@@ -184,19 +193,24 @@ async function search(
   const sought = await soughtIn(tools, result, capture);
   const attempt = attemptOf(tools, await readConfig(config), result, capture, sought);
   if (!attempt) return nothing('The moment of the baseline was not kept.');
-  const found = await searchEdits(sought, hunks, async (undone) => {
+  const inTurn: Attempt = async (undone) => {
     // A run has the browser to itself.
     while (isRunning()) await delay(200);
     return attempt(undone);
-  });
-  const edits = found.map((one) => ({
+  };
+  // What an edit since then has taken away is gone without any other edit, too.
+  const left = isCurrent(tools, result, files) ? null : await inTurn([]);
+  const found = await searchEdits(left ? sought.filter(({ key }) => left.has(key)) : sought, hunks, inTurn);
+  const lost = left ? sought.filter(({ key }) => !left.has(key)) : [];
+  const all = [...found, ...lost.map(({ key }) => ({ key, proved: [], candidates: [], note: gone }))];
+  const edits = all.map((one) => ({
     ...one,
     proved: one.proved.map(sources.withCommit),
     candidates: one.candidates.map(sources.withCommit),
   }));
-  const all = { edits, hunks: hunks.length, note: null };
-  store.explanations.putEdits(asked, all);
-  return all;
+  const answer = { edits, hunks: hunks.length, note: null };
+  store.explanations.putEdits(asked, answer);
+  return answer;
 }
 
 /** `isRunning` says whether a run goes on: searches wait for its end. */

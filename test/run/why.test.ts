@@ -166,6 +166,27 @@ describe('the edit that did it', () => {
     expect(code).toBe(0);
   });
 
+  it('is not said to be another one when what did it was taken back meanwhile, and the look was not run again', async () => {
+    await edited({
+      'tokens.css': original('tokens.css').replace('#2c7a4b', '#3a8a2e'),
+      'src/format.ts': original('src/format.ts').replace('toFixed(1)', 'toFixed(2)'),
+    });
+    write(folder, {
+      'tokens.css': files['tokens.css'],
+      'src/Card.tsx': original('src/Card.tsx').replace('height: 10', 'height: 14'),
+    });
+    expect(await found(served, 'plain')).toEqual({ '--calm': [], 'text of the paragraph': ['src/format.ts:1'] });
+    const { out } = await sguardo(folder, 'why', 'Card/plain');
+    expect(out).toContain('It is not there any more: files behind this look have changed since it ran. Run it again.');
+    // The same of a look that failed.
+    await edited({ 'src/Card.tsx': original('src/Card.tsx').replace(' onClick={onRelease}', '') });
+    write(folder, { 'src/Card.tsx': files['src/Card.tsx'], 'src/format.ts': `// Metres.\n${files['src/format.ts']}` });
+    const result = (await served.client.looks()).find(({ look }) => look === 'releases')!;
+    expect((await served.client.edits(result.id, null)).edits).toMatchObject([
+      { proved: [], note: expect.stringMatching(/^It is not there any more/) },
+    ]);
+  });
+
   it('is not made up where no source has changed, and the call says what is missing', async () => {
     await edited({});
     const [plain] = await served.client.looks();
