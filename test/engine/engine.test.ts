@@ -292,11 +292,14 @@ describe('what a browser keeps while it runs', () => {
     const killed = spawn('true');
     await once(killed, 'exit');
     const own = folderOf(engine);
-    const left = own.replace(`-${process.pid}-`, `-${killed.pid}-`);
-    mkdirSync(left);
-    writeFileSync(join(left, 'Cookies'), '');
+    // One of a process that is gone, and one of this process that a browser has made again as it ended.
+    const left = [own.replace(`-${process.pid}-`, `-${killed.pid}-`), own.replace(/-\w+$/, '-made again')];
+    for (const folder of left) {
+      mkdirSync(folder);
+      writeFileSync(join(folder, 'Cookies'), '');
+    }
     const other = await startChromium();
-    expect(existsSync(left)).toBe(false);
+    expect(left.filter(existsSync)).toEqual([]);
     expect(existsSync(own)).toBe(true);
     await other.close();
   });
