@@ -26,9 +26,12 @@ async function tidy({ remove = false, json = false }: { remove?: boolean; json?:
       return say('Nothing to tidy: every baseline belongs to a look, and every shared file to a baseline.');
     if (removed)
       return say(`Removed: ${counted(files.length, 'baseline')}, ${counted(unshared.length, 'shared file')}.`);
-    const gone = `${counted(files.length, 'baseline belongs to a look that is', 'baselines belong to looks that are')} gone.`;
-    const unneeded = `${counted(unshared.length, 'shared file belongs', 'shared files belong')} to no baseline any more.`;
-    const found = [...(files.length > 0 ? [gone] : []), ...(unshared.length > 0 ? [unneeded] : [])];
+    const gone = counted(files.length, 'baseline belongs to a look that is', 'baselines belong to looks that are');
+    const unneeded = counted(unshared.length, 'shared file belongs', 'shared files belong');
+    const found = [
+      ...(files.length > 0 ? [`${gone} gone.`] : []),
+      ...(unshared.length > 0 ? [`${unneeded} to no baseline any more.`] : []),
+    ];
     say(`${found.join(' ')} To delete: ${pc.bold('sguardo tidy --remove')}`);
   } finally {
     await service.release();

@@ -10,7 +10,7 @@ import type { FoundEdits } from '../core/cause/found.ts';
 import { type Hunk, withoutHunks } from '../core/cause/hunks.ts';
 import { pairScenes } from '../core/cause/pair.ts';
 import { relevant } from '../core/cause/relevant.ts';
-import { type Attempt, searchEdits, type Sought } from '../core/cause/search.ts';
+import { type Attempt, type Found, searchEdits, type Sought } from '../core/cause/search.ts';
 import type { Scene } from '../core/moment/flat.ts';
 import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
@@ -68,7 +68,7 @@ const unknownThen =
   'What the source was then is not known: it is kept with each run, and in git. Once this is approved again, later ' +
   'changes are traced to their edits.';
 
-const gone = 'It is not there any more: files behind this look have changed since it ran. Run it again.';
+const gone = 'It is not there any more: something behind this look has changed since it ran. Run it again.';
 
 const nothingEdited = 'No source file behind this look has changed since. Look for a package, a browser, or data.';
 
@@ -160,12 +160,6 @@ function attemptOf(
   };
 }
 
-/** True while the sources behind a look are as they were when it ran. */
-function isCurrent({ store, sources }: RunTools, { run }: ResultSummary, files: readonly string[]): boolean {
-  const then = { sources: store.runs.sources(run), commit: store.runs.get(run)?.commit ?? null };
-  return sources.edited(then, files)?.length === 0;
-}
-
 /** What is asked, as a hash: equal questions have equal answers. */
 function askedOf(result: ResultSummary, capture: string | null, hunks: readonly Hunk[]): string {
   const { component, look, environment, problem, captures } = result;
@@ -183,8 +177,7 @@ async function search(
 ): Promise<FoundEdits> {
   const { store, sources, config } = tools;
   const closure = filesBehind(store.graph.read(), result.file) ?? [];
-  const files = [...new Set([result.file, ...closure])];
-  const hunks = sources.edited(since, files);
+  const hunks = sources.edited(since, [...new Set([result.file, ...closure])]);
   if (hunks === null) return nothing(unknownThen);
   if (hunks.length === 0) return nothing(nothingEdited);
   const asked = askedOf(result, capture, hunks);
@@ -198,18 +191,20 @@ async function search(
     while (isRunning()) await delay(200);
     return attempt(undone);
   };
-  // What an edit since then has taken away is gone without any other edit, too.
-  const left = isCurrent(tools, result, files) ? null : await inTurn([]);
-  const found = await searchEdits(left ? sought.filter(({ key }) => left.has(key)) : sought, hunks, inTurn);
-  const lost = left ? sought.filter(({ key }) => !left.has(key)) : [];
-  const all = [...found, ...lost.map(({ key }) => ({ key, proved: [], candidates: [], note: gone }))];
-  const edits = all.map((one) => ({
+  const found = await searchEdits(sought, hunks, inTurn);
+  const isClaimed = ({ proved }: Found): boolean => proved.length > 0;
+  // What is gone with every edit in its place is no edit's doing.
+  const left = found.some(isClaimed) ? await inTurn([]) : null;
+  const isGone = (one: Found): boolean => left !== null && isClaimed(one) && !left.has(one.key);
+  const edits = found.map((one) => ({
     ...one,
-    proved: one.proved.map(sources.withCommit),
+    proved: isGone(one) ? [] : one.proved.map(sources.withCommit),
     candidates: one.candidates.map(sources.withCommit),
+    note: isGone(one) ? gone : one.note,
   }));
   const answer = { edits, hunks: hunks.length, note: null };
-  store.explanations.putEdits(asked, answer);
+  // After another run it may be there again.
+  if (!found.some(isGone)) store.explanations.putEdits(asked, answer);
   return answer;
 }
 

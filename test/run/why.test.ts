@@ -177,7 +177,9 @@ describe('the edit that did it', () => {
     });
     expect(await found(served, 'plain')).toEqual({ '--calm': [], 'text of the paragraph': ['src/format.ts:1'] });
     const { out } = await sguardo(folder, 'why', 'Card/plain');
-    expect(out).toContain('It is not there any more: files behind this look have changed since it ran. Run it again.');
+    expect(out).toContain(
+      'It is not there any more: something behind this look has changed since it ran. Run it again.',
+    );
     // The same of a look that failed.
     await edited({ 'src/Card.tsx': original('src/Card.tsx').replace(' onClick={onRelease}', '') });
     write(folder, { 'src/Card.tsx': files['src/Card.tsx'], 'src/format.ts': `// Metres.\n${files['src/format.ts']}` });

@@ -78,7 +78,7 @@ export function targetsFor(element: Element): ForElement[] {
 /** The best of them. Every element has a tag, so there is one. */
 export const bestTarget = (element: Element): Target => targetsFor(element)[0]!.target;
 
-/** Ids that a library has counted up, such as `pn_id_1_list_0` and `:r3:`: another look before it, and they are others. */
+/** Ids that a library has counted up, such as `pn_id_1_list_0` and `:r3:`: they are others after another look. */
 const countedUp = /[:«»]|\d\D+\d|\d{5}/;
 
 /** A selector of the last resort: an id that somebody has chosen, or a tag with its classes. */

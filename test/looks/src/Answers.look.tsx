@@ -59,6 +59,11 @@ const slowly = (): { json: number } => {
 
 const tides = 'GET /api/tides/:id';
 
+const callsInVain = async (): Promise<void> => {
+  await click(the.button('Call'));
+  await ensure(the.status()).reads(/^404/);
+};
+
 export default looks(Telephone, {
   answers: { [tides]: { json: { metres: 2.4 }, headers: { 'x-harbour': 'Molo' } } },
   states: {
@@ -120,18 +125,12 @@ export default looks(Telephone, {
     'nobody answers': {
       props: { url: '/api/forgotten' },
       answers: { 'GET /api/forgoten': {} },
-      async script() {
-        await click(the.button('Call'));
-        await ensure(the.status()).reads(/^404/);
-      },
+      script: callsInVain,
     },
     'nobody answers with what is asked': {
       props: { url: '/api/berths?harbour=Genova&length=14' },
       answers: { 'GET /api/berth?harbour=Genova&length=14': {} },
-      async script() {
-        await click(the.button('Call'));
-        await ensure(the.status()).reads(/^404/);
-      },
+      script: callsInVain,
     },
     'another host': {
       props: { url: 'https://weather.test/now' },
