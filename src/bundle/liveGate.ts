@@ -5,6 +5,7 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { connect, createServer, type Socket } from 'node:net';
 import { programBeside } from './fromSource.ts';
+import { documentSaying } from './liveDocument.ts';
 import { ourVite } from './vite.ts';
 import type { LiveNews, LiveOptions } from './liveProcess.ts';
 
@@ -24,10 +25,10 @@ function start(options: LiveOptions, started: (child: ChildProcess) => void): Pr
 }
 
 const refusal = (why: string): string => {
-  const body = `The stage could not be opened: ${why}\n`;
+  const body = documentSaying(`The stage could not be opened: ${why}`);
   const lines = [
     'HTTP/1.1 502 Bad Gateway',
-    'content-type: text/plain; charset=utf-8',
+    'content-type: text/html; charset=utf-8',
     `content-length: ${Buffer.byteLength(body)}`,
     'connection: close',
   ];

@@ -2,10 +2,12 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Connect, Plugin, ViteDevServer } from 'vite';
+import { messageOf } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { livePath } from '../core/wire/live.ts';
 import { liveWorker } from '../core/wire/liveWorker.ts';
 import { kindOf } from './kinds.ts';
+import { documentFor, documentSaying } from './liveDocument.ts';
 import { findLookFiles } from './lookFiles.ts';
 import { languageAlias, own } from './own.ts';
 import { readPropTypes } from './propTypes.ts';
@@ -51,24 +53,6 @@ async function typesFor(root: string, file: string): Promise<string> {
   return `export const types = ${JSON.stringify(read[path]?.types ?? null)};`;
 }
 
-/** Said by the document when the module does not come: nothing of ours runs then. */
-const notLoaded =
-  "parent.postMessage({ from: 'sguardo-stage', kind: 'trouble', message: 'The look file could not be loaded. The " +
-  "stage says why.' }, '*')";
-
-const documentFor = (file: string): string => `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<title>Stage: ${file.replace(/[<&]/g, '')}</title>
-<link rel="icon" href="data:,">
-</head>
-<body><div id="look"></div>
-<script type="module" src="/@id/${prefix}${encode(file)}" onerror="${notLoaded}"></script></body>
-</html>
-`;
-
 /** Serves stages beside the project's files. `consoleOrigin` is the only page that may show one in a frame. */
 export function liveModules(root: string, readSettings: () => Promise<Settings>, consoleOrigin: string): Plugin {
   async function answer(server: ViteDevServer, request: Connect.IncomingMessage): Promise<[string, string] | null> {
@@ -77,8 +61,10 @@ export function liveModules(root: string, readSettings: () => Promise<Settings>,
     if (url.pathname !== livePath) return null;
     const file = url.searchParams.get('file') ?? '';
     const isThere = (await findLookFiles(root, await readSettings())).includes(file) && existsSync(join(root, file));
-    if (!isThere) return ['text/plain', `There is no look file ${file}.`];
-    return ['text/html', await server.transformIndexHtml(request.url!, documentFor(file))];
+    if (!isThere)
+      return ['text/html', documentSaying(`There is no look file ${file}. It may have been renamed or removed.`)];
+    const page = documentFor(file, `/@id/${moduleName(file)}`);
+    return ['text/html', await server.transformIndexHtml(request.url!, page)];
   }
   return {
     name: 'sguardo:live',
@@ -98,17 +84,17 @@ export function liveModules(root: string, readSettings: () => Promise<Settings>,
           response.end('The stage is asked for at its own address only.');
           return;
         }
-        answer(server, request).then(
-          (found) => {
+        const wrong = (error: unknown): [string, string] => ['text/html', documentSaying(messageOf(error))];
+        answer(server, request)
+          .catch(wrong)
+          .then((found) => {
             if (!found) return next();
             response.setHeader('content-type', `${found[0]}; charset=utf-8`);
             response.setHeader('cache-control', 'no-store');
             response.setHeader('service-worker-allowed', '/');
             response.setHeader('content-security-policy', `frame-ancestors 'self' ${consoleOrigin}`);
             response.end(found[1]);
-          },
-          (error: unknown) => next(error),
-        );
+          });
       });
     },
     resolveId: (id) => (id.startsWith(prefix) || id.startsWith(typesPrefix) ? `\0${id}` : null),

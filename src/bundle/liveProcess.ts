@@ -67,10 +67,11 @@ async function serve({ root, config, console: origin }: LiveOptions): Promise<nu
   return (server.httpServer!.address() as { port: number }).port;
 }
 
-const say = (news: LiveNews): void => void process.send?.(news);
+const say = (news: LiveNews, said?: () => void): void => void process.send?.(news, said);
 serve(JSON.parse(process.argv[2]!) as LiveOptions).then(
   (port) => say({ port }),
-  (error: unknown) => say({ error: messageOf(error) }),
+  // Whoever comes next starts another one.
+  (error: unknown) => say({ error: messageOf(error) }, () => process.exit(1)),
 );
 process.once('disconnect', () => process.exit());
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => {});

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { stageAddress } from '../../src/core/wire/live.ts';
 import { configuration, project, write } from '../support/project.ts';
+import { childrenOf } from '../support/processes.ts';
 import { openConsole, type Page } from '../support/page.ts';
 import { type Served, serve } from '../support/service.ts';
 
@@ -33,6 +34,7 @@ export default looks(Berth, { props: { name: 'C-14', vessel: 'Aliseo' }, answers
 } });
 `;
 const file = 'src/Berth.look.tsx';
+const viteConfig = `import react from '@vitejs/plugin-react';\nexport default { plugins: [react()] };`;
 
 let root: string;
 let served: Served;
@@ -44,7 +46,7 @@ beforeAll(async () => {
     'sguardo.config.ts': configuration({
       environments: { day: { viewport: [500, 400] }, phone: { viewport: [320, 400], scheme: 'dark' } },
     }),
-    'vite.config.ts': `import react from '@vitejs/plugin-react';\nexport default { plugins: [react()] };`,
+    'vite.config.ts': viteConfig,
     'src/Berth.tsx': component,
     [file]: looks,
   });
@@ -105,8 +107,8 @@ describe('a stage by itself', () => {
   });
 
   it('says what is no look file, and is shown by nobody but the console', async () => {
-    const reply = await fetch(live + stageAddress('src/Berth.tsx', null, {}));
-    expect(await reply.text()).toBe('There is no look file src/Berth.tsx.');
+    await page.window.load(live + stageAddress('src/Berth.tsx', null, {}));
+    await page.shows('There is no look file src/Berth.tsx. It may have been renamed or removed.');
     const { headers } = await fetch(live + stageAddress(file, 'moored', {}));
     expect(headers.get('content-security-policy')).toBe(`frame-ancestors 'self' ${served.service.url}`);
     expect((await fetch(`${live}/@fs${join(root, '../../../package.json')}`)).status).toBeLessThan(500);
@@ -252,6 +254,32 @@ describe('the stage in the console', () => {
     await page.shows(`src/Berth.look.tsx has no look “${look}”. You see “moored”.`);
     await open('moored');
     await page.hides('has no look');
+  });
+
+  it('says that there is no such file, whatever it is called', async () => {
+    for (const name of ['src/Pier.look.tsx', `src/<b>'"&amp;.look.tsx`]) {
+      await page.open(`/stage?file=${encodeURIComponent(name)}`);
+      await page.shows(`There is no look file ${name}. It may have been renamed or removed.`);
+      await page.hides('Setting the stage');
+    }
+  });
+
+  it('says why there is no stage at all, and opens one when that is mended', async () => {
+    const broken = "throw new Error('no such knot');";
+    const other = project({ 'vite.config.ts': broken, 'src/Berth.tsx': component, [file]: looks });
+    const { service } = await serve(other);
+    const its = await openConsole(service.url);
+    for (let tries = 0; tries < 2; tries++) {
+      await its.open(`/stage?file=${encodeURIComponent(file)}`);
+      await its.shows('The stage could not be opened');
+      await its.shows('no such knot');
+      await its.hides('Setting the stage');
+    }
+    const left = childrenOf(process.pid).filter(({ command }) => command.includes(`"root":"${other}"`));
+    expect(left).toEqual([]);
+    write(other, { 'vite.config.ts': viteConfig });
+    await its.open(`/stage?file=${encodeURIComponent(file)}`);
+    await its.shows('None yet of onRelease.');
   });
 
   it('says what goes wrong', async () => {
