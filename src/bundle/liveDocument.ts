@@ -1,7 +1,8 @@
 /** Documents of stages: the one that loads a look file, and the one that says why there is nothing to be seen. */
 import type { FromStage } from '../core/wire/live.ts';
 
-const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
+const escaped = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
 
 /** The value of an attribute that tells the console of trouble where nothing of ours runs. */
 function telling(message: string): string {

@@ -67,7 +67,7 @@ async function serve({ root, config, console: origin }: LiveOptions): Promise<nu
   return (server.httpServer!.address() as { port: number }).port;
 }
 
-const say = (news: LiveNews, said?: () => void): void => void process.send?.(news, said);
+const say = (news: LiveNews, said = (): void => {}): void => void process.send?.(news, said);
 serve(JSON.parse(process.argv[2]!) as LiveOptions).then(
   (port) => say({ port }),
   // Whoever comes next starts another one.
