@@ -1,5 +1,6 @@
 /** Which look files cannot be built because of one module: those that it is behind. */
 import type { Plugin } from 'vite';
+import { beginningWith } from './filters.ts';
 
 /** Before the path of a module that something else stands for. */
 const prefix = '\0sguardo:broken:';
@@ -23,5 +24,8 @@ export const standIns = (broken: ReadonlySet<string>): Plugin => ({
       return path !== undefined && broken.has(path) ? prefix + path : null;
     },
   },
-  load: (id) => (pathStoodFor(id) === null ? null : 'export default undefined;'),
+  load: {
+    filter: { id: beginningWith(prefix) },
+    handler: (id) => (pathStoodFor(id) === null ? null : 'export default undefined;'),
+  },
 });

@@ -12,8 +12,14 @@ type Made = string | { code?: unknown; map?: unknown; [other: string]: unknown }
 
 type Transform = (this: object, code: string, id: string, ...rest: unknown[]) => unknown;
 
-/** Texts that were made, by what they were made of, and what all of them depend on. */
-type Kept = { key: string; made: Map<string, Made> };
+/**
+ * What was made, by the plugin and the id of the module, with the hash of the code that it was made of; and what all of
+ * it depends on.
+ */
+type Kept = { key: string; made: Map<string, { of: string; made: Made }> };
+
+/** How it is written down: another one is not read. */
+const format = '2';
 
 /** So many characters are kept at most. */
 const most = 100_000_000;
@@ -59,7 +65,7 @@ function settingsOf(root: string): string[] {
 /** Begins a build: what was made with other settings, or of other packages, is forgotten. */
 export function beginCompiling(root: string, version: string, files: readonly string[]): void {
   const all = [...settingsOf(root), ...files];
-  const key = digest(version, ...all.flatMap((path) => [path, readText(path)]));
+  const key = digest(format, version, ...all.flatMap((path) => [path, readText(path)]));
   if (kept.key === key) return;
   kept = { key, made: new Map() };
   try {
@@ -68,7 +74,7 @@ export function beginCompiling(root: string, version: string, files: readonly st
   } catch {
     // There is none, or it cannot be read: it is made again.
   }
-  size = [...kept.made.values()].reduce((sum, one) => sum + lengthOf(one), 0);
+  size = [...kept.made.values()].reduce((sum, { made }) => sum + lengthOf(made), 0);
   hasNew = false;
 }
 
@@ -115,9 +121,10 @@ const watched = (context: object, reached: () => void): object =>
 export function compilingOnce(plugin: string, transform: Transform): Transform {
   return async function (code, id, ...rest) {
     if (!isOfPackage(id)) return transform.call(this, code, id, ...rest);
-    const of = digest(plugin, id, code);
-    const before = kept.made.get(of);
-    if (before !== undefined) return before;
+    const place = `${plugin}\n${id}`;
+    const before = kept.made.get(place);
+    // Most modules are no trouble to any plugin: what they hold need not be known.
+    if (before && before.of === digest(code)) return before.made;
     const { key } = kept;
     let isAlone = true;
     const began = performance.now();
@@ -132,8 +139,8 @@ export function compilingOnce(plugin: string, transform: Transform): Transform {
     if (!isAlone || made === null || made === undefined || performance.now() - began < quick) return made;
     const copy = copyOf(made, id);
     if (copy === null || kept.key !== key || size > most) return made;
-    kept.made.set(of, copy);
-    size += lengthOf(copy);
+    kept.made.set(place, { of: digest(code), made: copy });
+    size += lengthOf(copy) - (before ? lengthOf(before.made) : 0);
     hasNew = true;
     return made;
   };

@@ -1,6 +1,7 @@
 /** Decorators that nobody has compiled: no browser reads them, nor says what it is that it cannot read. */
 import { readFileSync } from 'node:fs';
 import type { Plugin } from 'vite';
+import { isOfProject, ofProject } from './filters.ts';
 
 type Decorator = { expression: { type: string; name?: string; callee?: { name?: string } } };
 type Member = { decorators?: Decorator[] };
@@ -41,16 +42,19 @@ function parsed(parse: () => { body: unknown[] }): Node[] {
   }
 }
 
+/** What a decorator looks like, and now and then something else. */
+const decorator = /(^|[\n;{]|export\s)\s*@[\w$]/;
+
 /** Refuses modules of the project whose decorators would reach the browser. */
 export const refuseDecorators = (): Plugin => ({
   name: 'sguardo:decorators',
   enforce: 'post',
   transform: {
     order: 'post',
+    filter: { id: ofProject, code: decorator },
     handler(code, id) {
       const file = id.split(/[?#]/, 1)[0]!;
-      if (id.startsWith('\0') || /node_modules/.test(file) || !/\.[cm]?[jt]sx?$/.test(file)) return;
-      if (!/(^|[\n;{]|export\s)\s*@[\w$]/.test(code)) return;
+      if (!isOfProject(id) || !/\.[cm]?[jt]sx?$/.test(file) || !decorator.test(code)) return;
       const found = decoratorIn(parsed(() => this.parse(code, { lang: 'tsx' })));
       if (!found) return;
       const name = found.expression.callee?.name ?? found.expression.name ?? '';

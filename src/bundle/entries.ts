@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import type { Plugin } from 'vite';
 import type { Kind } from '../core/look/kind.ts';
 import type { PropTypes } from '../core/props/type.ts';
+import { beginningWith } from './filters.ts';
 import { own } from './own.ts';
 import type { readPropTypes } from './propTypes.ts';
 
@@ -56,17 +57,23 @@ start({
   return {
     name: 'sguardo:entries',
     enforce: 'pre',
-    resolveId(id) {
-      if (id.startsWith(basePrefix) || id.startsWith(entryPrefix)) return `\0${id}`;
-      return moduleOf(id);
+    resolveId: {
+      filter: { id: beginningWith(basePrefix, entryPrefix, pageEntry, adapterEntry) },
+      handler(id) {
+        if (id.startsWith(basePrefix) || id.startsWith(entryPrefix)) return `\0${id}`;
+        return moduleOf(id);
+      },
     },
-    async load(id) {
-      if (id.startsWith(`\0${basePrefix}`)) return baseCode(id.slice(basePrefix.length + 1));
-      if (!id.startsWith(`\0${entryPrefix}`)) return null;
-      const source = files[Number(id.slice(entryPrefix.length + 1))]!;
-      const read = (await props)[join(root, source.file)];
-      for (const file of read?.files ?? []) this.addWatchFile(file);
-      return startOf(source, read?.types ?? null);
+    load: {
+      filter: { id: beginningWith(`\0${basePrefix}`, `\0${entryPrefix}`) },
+      async handler(id) {
+        if (id.startsWith(`\0${basePrefix}`)) return baseCode(id.slice(basePrefix.length + 1));
+        if (!id.startsWith(`\0${entryPrefix}`)) return null;
+        const source = files[Number(id.slice(entryPrefix.length + 1))]!;
+        const read = (await props)[join(root, source.file)];
+        for (const file of read?.files ?? []) this.addWatchFile(file);
+        return startOf(source, read?.types ?? null);
+      },
     },
   };
 }
@@ -75,9 +82,12 @@ start({
 export const takenInstead = (instead: Texts): Plugin => ({
   name: 'sguardo:instead',
   enforce: 'pre',
-  load(id) {
-    const [path, query = ''] = id.split('?') as [string, string?];
-    return /(^|&)(vue|svelte|type=|raw|url)/.test(query) ? null : (instead[path] ?? null);
+  load: {
+    filter: { id: beginningWith(...Object.keys(instead)) },
+    handler(id) {
+      const [path, query = ''] = id.split('?') as [string, string?];
+      return /(^|&)(vue|svelte|type=|raw|url)/.test(query) ? null : (instead[path] ?? null);
+    },
   },
 });
 

@@ -6,6 +6,7 @@ import { messageOf } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { livePath } from '../core/wire/live.ts';
 import { liveWorker } from '../core/wire/liveWorker.ts';
+import { beginningWith } from './filters.ts';
 import { kindOf } from './kinds.ts';
 import { documentFor, documentSaying } from './liveDocument.ts';
 import { findLookFiles } from './lookFiles.ts';
@@ -97,11 +98,17 @@ export function liveModules(root: string, readSettings: () => Promise<Settings>,
           });
       });
     },
-    resolveId: (id) => (id.startsWith(prefix) || id.startsWith(typesPrefix) ? `\0${id}` : null),
-    async load(id) {
-      const fileIn = (start: string): string => decode(id.slice(start.length + 1).split('?')[0]!);
-      if (id.startsWith(`\0${typesPrefix}`)) return typesFor(root, fileIn(typesPrefix));
-      return id.startsWith(`\0${prefix}`) ? moduleFor(root, fileIn(prefix), await readSettings()) : null;
+    resolveId: {
+      filter: { id: beginningWith(prefix, typesPrefix) },
+      handler: (id) => (id.startsWith(prefix) || id.startsWith(typesPrefix) ? `\0${id}` : null),
+    },
+    load: {
+      filter: { id: beginningWith(`\0${prefix}`, `\0${typesPrefix}`) },
+      async handler(id) {
+        const fileIn = (start: string): string => decode(id.slice(start.length + 1).split('?')[0]!);
+        if (id.startsWith(`\0${typesPrefix}`)) return typesFor(root, fileIn(typesPrefix));
+        return id.startsWith(`\0${prefix}`) ? moduleFor(root, fileIn(prefix), await readSettings()) : null;
+      },
     },
   };
 }

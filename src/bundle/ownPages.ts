@@ -6,6 +6,7 @@ import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import type { Plugin, Rolldown } from 'vite';
 import { kinds } from '../core/look/kind.ts';
+import { beginningWith } from './filters.ts';
 import { isFromSource, own, ownFile } from './own.ts';
 import { viteOf } from './vite.ts';
 
@@ -70,6 +71,8 @@ export type OwnPages = {
   standInFor(path: string): string | null;
   /** Where a build finds what one of them imports; null for what is none of ours. */
   resolve(id: string, importer: string | undefined): { id: string; external?: 'absolute' } | null;
+  /** What there may be an answer for: modules of ours, and what they import. */
+  filters: { module: RegExp; imported: RegExp };
 };
 
 function pagesOf(scripts: OwnScripts): OwnPages {
@@ -87,6 +90,10 @@ function pagesOf(scripts: OwnScripts): OwnPages {
   return {
     files: new Map(served.map(([name, { code }]) => [addressOf(name), Buffer.from(compiledAtOnce + code)])),
     standInFor: (path) => standIns.get(path) ?? null,
+    filters: {
+      module: beginningWith(...standIns.keys()),
+      imported: beginningWith(addressOf(''), './Framed.svelte', ...Object.keys(scripts).map((name) => `./${name}`)),
+    },
     resolve(id, importer) {
       if (id.startsWith(addressOf(''))) return { id, external: 'absolute' };
       if (importer === undefined || !standIns.has(importer) || !id.startsWith('./')) return null;
@@ -116,11 +123,17 @@ export const writePages = async (): Promise<void> => writeFile(built, JSON.strin
 export const ownPagesIn = (pages: OwnPages): Plugin => ({
   name: 'sguardo:own-pages',
   enforce: 'pre',
-  resolveId: (id, importer) => pages.resolve(id, importer),
-  load(id) {
-    const code = pages.standInFor(id);
-    // Looks depend on all of it.
-    if (code !== null && !isFromSource) this.addWatchFile(built);
-    return code;
+  resolveId: {
+    filter: { id: pages.filters.imported },
+    handler: (id, importer) => pages.resolve(id, importer),
+  },
+  load: {
+    filter: { id: pages.filters.module },
+    handler(id) {
+      const code = pages.standInFor(id);
+      // Looks depend on all of it.
+      if (code !== null && !isFromSource) this.addWatchFile(built);
+      return code;
+    },
   },
 });

@@ -7,6 +7,7 @@ import { createRequire } from 'node:module';
 import { dirname, join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import type { Plugin } from 'vite';
+import { isOfProject, ofProject } from './filters.ts';
 
 type Compiler = {
   parseTemplate(
@@ -53,9 +54,10 @@ export const refuseTemplates = (root: string): Plugin => ({
   enforce: 'post',
   transform: {
     order: 'post',
+    filter: { id: ofProject, code: decorated },
     async handler(code, id) {
       const file = id.split(/[?#]/, 1)[0]!;
-      if (id.startsWith('\0') || /node_modules/.test(file) || !decorated.test(code)) return;
+      if (!isOfProject(id) || !decorated.test(code)) return;
       const compiler = await compilerOf(root);
       if (!compiler) return;
       for (const { file: own, text, line, column } of templatesIn(file, readFileSync(file, 'utf8'))) {
