@@ -2,12 +2,11 @@
 import { filesBehind } from '../core/run/graph.ts';
 import { createHash } from 'node:crypto';
 import { setTimeout as delay } from 'node:timers/promises';
-import { join } from 'node:path';
 import { baselineMaterial, captureMaterial } from '../baselines/material.ts';
 import { candidatesOf } from '../core/cause/candidates.ts';
 import { editsOf } from '../core/cause/edits.ts';
 import type { FoundEdits } from '../core/cause/found.ts';
-import { type Hunk, withoutHunks } from '../core/cause/hunks.ts';
+import type { Hunk } from '../core/cause/hunks.ts';
 import { pairScenes } from '../core/cause/pair.ts';
 import { relevant } from '../core/cause/relevant.ts';
 import { type Attempt, type Found, searchEdits, type Sought } from '../core/cause/search.ts';
@@ -16,8 +15,8 @@ import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { stageHost } from '../core/wire/stage.ts';
-import { type Attempted, attemptLook, bundleInstead, readConfig } from '../work/index.ts';
-import { readFileSync } from 'node:fs';
+import { type Attempted, attemptLook, readConfig } from '../work/index.ts';
+import { type BundlesWithout, bundlesWithout } from './bundlesWithout.ts';
 import { lastPassed } from './failures.ts';
 import { oneByOne } from './turns.ts';
 import type { RunTools } from './runTools.ts';
@@ -30,6 +29,8 @@ export type Culprits = {
    */
   find(result: number, capture: string | null): Promise<FoundEdits>;
 };
+
+type Tools = RunTools & { bundleOf: BundlesWithout };
 
 /** The number of the window that looks are run again in: after those of runs and of live looks. */
 const lane = 2000;
@@ -72,28 +73,16 @@ const gone = 'It is not there any more: something behind this look has changed s
 
 const nothingEdited = 'No source file behind this look has changed since. Look for a package, a browser, or data.';
 
-/** The text of each file that has some of the hunks, without these; by full path. */
-function textsWithout(root: string, undone: readonly Hunk[]): Record<string, string> {
-  const files = [...new Set(undone.map(({ file }) => file))];
-  return Object.fromEntries(
-    files.map((file) => {
-      const path = join(root, file);
-      const own = undone.filter((hunk) => hunk.file === file);
-      return [path, withoutHunks(readFileSync(path, 'utf8'), own)];
-    }),
-  );
-}
-
 /** Runs a look without some hunks; null when it cannot be built or found then. */
 async function without(
-  { root, crew, serveBeside }: RunTools,
+  { bundleOf, crew, serveBeside }: Tools,
   settings: Settings,
   result: ResultSummary,
   undone: readonly Hunk[],
 ): Promise<Attempted | null> {
   const environment = settings.environments.find(({ name }) => name === result.environment);
   if (!environment) return null;
-  const bundle = await bundleInstead(root, settings, [result.file], textsWithout(root, undone));
+  const bundle = await bundleOf(settings, result.file, undone);
   const release = serveBeside(bundle);
   try {
     const origin = `http://${stageHost}`;
@@ -129,7 +118,7 @@ const isOfPicture = ({ key }: Sought): boolean => key === change || kindOf(key) 
 
 /** How a look is tried without hunks; null where its baseline's moment was not kept. */
 function attemptOf(
-  tools: RunTools,
+  tools: Tools,
   settings: Settings,
   result: ResultSummary,
   capture: string | null,
@@ -169,7 +158,7 @@ function askedOf(result: ResultSummary, capture: string | null, hunks: readonly 
 }
 
 async function search(
-  tools: RunTools,
+  tools: Tools,
   isRunning: () => boolean,
   result: ResultSummary,
   capture: string | null,
@@ -212,6 +201,7 @@ async function search(
 export function culpritsOf(tools: RunTools, isRunning: () => boolean): Culprits {
   // One search after the other: each has the window to itself.
   const inTurn = oneByOne();
+  const searching: Tools = { ...tools, bundleOf: bundlesWithout(tools) };
   return {
     async find(id, capture) {
       const result = tools.store.results.get(id);
@@ -220,7 +210,7 @@ export function culpritsOf(tools: RunTools, isRunning: () => boolean): Culprits 
       const since = sinceOf(tools, result, capture);
       if (!since)
         return nothing(capture === null ? 'This look has not passed before.' : 'This capture has no baseline.');
-      return inTurn(() => search(tools, isRunning, result, capture, since));
+      return inTurn(() => search(searching, isRunning, result, capture, since));
     },
   };
 }

@@ -252,7 +252,12 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
   const urls = urlsOf(ports);
   const { servers, crew, headedCrew } = await openStages(held, shown, ports);
   let log = (_error: unknown): void => {};
-  const tools = toolsOf(held, shown, { crew, headedCrew }, urls, (error) => log(error));
+  let closed: Promise<void> | null = null;
+  const logged = (error: unknown): void => {
+    // What fails once the service ends fails because of that.
+    if (closed === null) log(error);
+  };
+  const tools = toolsOf(held, shown, { crew, headedCrew }, urls, logged);
   const context = contextOf(tools, urls);
   const { conductor, live } = context;
   const server = await buildApi({
@@ -279,7 +284,6 @@ async function serveProject(held: Held, port: number | undefined, logger: Servic
     crews: [crew, headedCrew],
     servers: [server, ...servers],
   };
-  let closed: Promise<void> | null = null;
   const close = (): Promise<void> => (closed ??= endService(held, parts));
   return { url: urls.url(), stage: urls.stage(), root, unneeded, log, close };
 }

@@ -62,6 +62,12 @@ export default looks(Radar, { states: {
 `,
 };
 
+/** Counts the builds of a project. */
+const counting = `import { appendFileSync } from 'node:fs';
+export default { plugins: [{
+  name: 'counting', buildStart() { appendFileSync(import.meta.dirname + '/node_modules/builds.txt', '.'); },
+}] };`;
+
 /** What was found, in short: file and line of each hunk, by the beginning of the cause's title. */
 async function found({ client }: Served, look: string): Promise<Record<string, string[]>> {
   const { causes } = await client.causes();
@@ -93,6 +99,28 @@ beforeAll(async () => {
 });
 
 describe('the edit that did it', () => {
+  it('is built without once, whichever looks of the file are asked about', async () => {
+    const other = project({ ...files, 'vite.config.ts': counting, 'node_modules/builds.txt': '' });
+    const there = await serve(other);
+    const builds = (): number => readFileSync(join(other, 'node_modules/builds.txt'), 'utf8').length;
+    await there.run();
+    await there.client.decide({ kind: 'approve', all: true });
+    write(other, { 'src/format.ts': original('src/format.ts').replace(' m`', ' metres`') });
+    await there.run();
+    const before = builds();
+    const cause = { 'text of the paragraph': ['src/format.ts:1'] };
+    expect(await found(there, 'plain')).toEqual(cause);
+    // The look as it is was built by the run.
+    expect(builds() - before).toBe(1);
+    expect(await found(there, 'releases')).toEqual(cause);
+    expect(builds() - before).toBe(1);
+    write(other, { 'src/berths.json': '{ "berths": ["East mole", "South mole"] }' });
+    await there.run();
+    const since = builds();
+    expect(await found(there, 'plain')).toMatchObject(cause);
+    expect(builds()).toBeGreaterThan(since);
+  });
+
   it('is found for a look that fails', async () => {
     await edited({ 'src/Card.tsx': original('src/Card.tsx').replace(' onClick={onRelease}', '') });
     const result = (await served.client.looks()).find(({ look }) => look === 'releases')!;
