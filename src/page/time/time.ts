@@ -125,7 +125,8 @@ const togetherWith = (entry: Entry): Entry[] =>
     : [entry];
 
 function happen(entry: Entry): void {
-  if (!entries.has(entry.id)) return;
+  // A step and a reply may both let happen what is due: it was cleared, or an interval has gone on, meanwhile.
+  if (!entries.has(entry.id) || entry.due > now) return;
   if (entry.period === null) entries.delete(entry.id);
   else entry.due += Math.max(1, entry.period);
   running = entry;
@@ -145,9 +146,10 @@ const really = (milliseconds: number): Promise<void> =>
   new Promise((resolve) => native.setTimeout(resolve, milliseconds));
 
 async function move(entry: Entry): Promise<void> {
-  if (isReal() && entry.due > now) await really(entry.due - now);
+  const { due } = entry;
+  if (isReal() && due > now) await really(due - now);
   if (isLate()) await really(lateness);
-  pass(entry.due);
+  pass(due);
   reads = 0;
   // Animations tell that they have begun or ended with a frame.
   if (entry.kind === 'motion') {
