@@ -1,7 +1,7 @@
 /**
- * Which modules a plugin of ours is asked about. A build of a component library has thousands of modules, and whoever is
- * asked about each of them takes longer than all the rest. Vite before 6.3 asks about all the same: what a plugin does
- * must not depend on its filter.
+ * Which modules a plugin of ours is asked about. A build of a component library has thousands of modules, and whoever
+ * is asked about each of them takes longer than all the rest. Vite before 6.3 asks about all the same: what a plugin
+ * does must not depend on its filter.
  */
 import { escaped } from '../core/text/escaped.ts';
 

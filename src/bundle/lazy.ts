@@ -16,12 +16,12 @@ export const lazyInOrder = (): Plugin => ({
     filter: { id: beginningWith(helper) },
     handler(code, id) {
       if (id !== helper || !exported.test(code)) return null;
-      return {
-        code:
-          `import { inOrder } from ${JSON.stringify(own('page/lazy'))};\n${code.replace(exported, 'const preload')};\n` +
-          'export const __vitePreload = (load, ...rest) => inOrder(() => preload(load, ...rest));',
-        map: null,
-      };
+      const lines = [
+        `import { inOrder } from ${JSON.stringify(own('page/lazy'))};`,
+        `${code.replace(exported, 'const preload')};`,
+        'export const __vitePreload = (load, ...rest) => inOrder(() => preload(load, ...rest));',
+      ];
+      return { code: lines.join('\n'), map: null };
     },
   },
 });

@@ -5,6 +5,7 @@ import { dirname, join, relative, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { fail } from '../core/problem/problem.ts';
 import type { SiteList, SitePage } from '../core/site/site.ts';
+import { inMarkup } from '../core/text/inMarkup.ts';
 import { writeWhole } from './objects.ts';
 import { scriptsWithService } from './shown.ts';
 
@@ -51,15 +52,15 @@ export function putApp(site: string): string {
   return name;
 }
 
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
-
 /** The page of an entry: the console, told what it reads from. */
 export function entryPage(app: string, page: SitePage): string {
   const said = JSON.stringify(page).replaceAll('<', '\\u003c');
   return readFileSync(join(built, 'index.html'), 'utf8')
     .replaceAll('"/assets/', `"../app/${app}/assets/`)
-    .replace('<title>Sguardo</title>', `<title>${escaped(page.project)}, ${escaped(page.entry.name)}: Sguardo</title>`)
+    .replace(
+      '<title>Sguardo</title>',
+      `<title>${inMarkup(page.project)}, ${inMarkup(page.entry.name)}: Sguardo</title>`,
+    )
     .replace('<head>', `<head>\n    <meta http-equiv="content-security-policy" content="${policy}">`)
     .replace(
       '<div id="console">',
@@ -71,13 +72,15 @@ export function entryPage(app: string, page: SitePage): string {
 export function firstPage({ project, entries }: SiteList): string {
   const rows = entries.map(({ name, commit, branch, at, looks, verdicts, reports = [] }) => {
     const folder = `./${encodeURIComponent(name)}`;
-    const files = reports.map((file) => `<a href="${folder}/reports/${encodeURIComponent(file)}">${escaped(file)}</a>`);
+    const files = reports.map(
+      (file) => `<a href="${folder}/reports/${encodeURIComponent(file)}">${inMarkup(file)}</a>`,
+    );
     const counts = Object.entries(verdicts)
       .filter(([, count]) => count > 0)
       .map(([verdict, count]) => `<span class="${verdict}">${count} ${verdict}</span>`)
       .join(', ');
-    return `<tr><td><a href="${folder}/index.html">${escaped(commit?.slice(0, 12) ?? name)}</a></td>
-<td>${escaped(branch ?? '')}</td><td><time datetime="${at}">${at.slice(0, 16).replace('T', ' ')} UTC</time></td>
+    return `<tr><td><a href="${folder}/index.html">${inMarkup(commit?.slice(0, 12) ?? name)}</a></td>
+<td>${inMarkup(branch ?? '')}</td><td><time datetime="${at}">${at.slice(0, 16).replace('T', ' ')} UTC</time></td>
 <td class="number">${looks}</td><td>${counts}</td><td class="files">${files.join(' ')}</td></tr>`;
   });
   return `<!doctype html>
@@ -87,7 +90,7 @@ export function firstPage({ project, entries }: SiteList): string {
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <meta name="color-scheme" content="light dark">
 <meta http-equiv="content-security-policy" content="default-src 'none'; style-src 'unsafe-inline'">
-<title>${escaped(project)}: Sguardo</title>
+<title>${inMarkup(project)}: Sguardo</title>
 <style>
 :root { --paper: #f5f4ef; --ink: #20242f; --soft: #666a75; --rule: #d9d6cb; --accent: #4b55a8; --wrong: #b02a2a; }
 @media (prefers-color-scheme: dark) {
@@ -106,7 +109,7 @@ td { white-space: nowrap; } .files { white-space: normal; } .files a { margin-ri
 </style>
 </head>
 <body>
-<h1>${escaped(project)}</h1>
+<h1>${inMarkup(project)}</h1>
 <p>What was published, the newest first. Each opens as it was then.</p>
 <table>
 <thead><tr><th>Commit</th><th>Branch</th><th>Published</th><th>Looks</th><th>Verdicts</th><th>Reports</th></tr></thead>

@@ -1,19 +1,13 @@
 /** A run as JUnit XML: a suite for each component in each environment, a case for each look. */
 import type { ResultSummary } from '../run/run.ts';
+import { inMarkup } from '../text/inMarkup.ts';
 import { isWrong, placeIn, reasonOf, type ReportData } from './report.ts';
 
 /** What XML 1.0 cannot hold: most control characters, halves of surrogate pairs, and two non-characters. */
 const unwritable = /(?![\t\n\r])[\p{Cc}\p{Cs}\ufffe\uffff]/gu;
 
 /** Text as XML writes it. */
-const xml = (text: string): string =>
-  text
-    .replace(unwritable, '�')
-    .replaceAll('&', '&amp;')
-    .replaceAll('<', '&lt;')
-    .replaceAll('>', '&gt;')
-    .replaceAll('"', '&quot;')
-    .replaceAll('\n', '&#10;');
+const xml = (text: string): string => inMarkup(text.replace(unwritable, '�')).replaceAll('\n', '&#10;');
 
 const attributes = (values: Record<string, string | number>): string =>
   Object.entries(values)
