@@ -20,8 +20,12 @@ const modules = ['page/start', 'page/lazy', ...language, ...adapters];
 
 const nameOf = (module: string): string => module.replaceAll('/', '-');
 
-/** What the project has, and compiles. */
-const framework = [/^(react|react-dom|vue|svelte|@angular)(\/|$)/, /\.svelte$/];
+/** What the project has. */
+const framework = /^(react|react-dom|vue|svelte|@angular)(\/|$)/;
+
+/** Our component that the project's Svelte compiles: what the adapter imports, and where it is then. */
+const component = 'Framed.svelte';
+const componentLeft = `sguardo:${component}`;
 
 /**
  * What every look file starts with is compiled as a whole when it is loaded (V8, explicit compile hints): so it is
@@ -39,6 +43,13 @@ export async function putTogether(): Promise<OwnScripts> {
     root: import.meta.dirname,
     mode: 'development',
     logLevel: 'silent',
+    plugins: [
+      {
+        name: 'sguardo:left-to-the-project',
+        enforce: 'pre',
+        resolveId: (id) => (id === `./${component}` ? { id: componentLeft, external: 'absolute' } : null),
+      },
+    ],
     build: {
       write: false,
       minify: false,
@@ -92,12 +103,12 @@ function pagesOf(scripts: OwnScripts): OwnPages {
     standInFor: (path) => standIns.get(path) ?? null,
     filters: {
       module: beginningWith(...standIns.keys()),
-      imported: beginningWith(addressOf(''), './Framed.svelte', ...Object.keys(scripts).map((name) => `./${name}`)),
+      imported: beginningWith(addressOf(''), componentLeft, ...Object.keys(scripts).map((name) => `./${name}`)),
     },
     resolve(id, importer) {
       if (id.startsWith(addressOf(''))) return { id, external: 'absolute' };
+      if (id === componentLeft) return { id: ownFile(`page/adapters/${component}`) };
       if (importer === undefined || !standIns.has(importer) || !id.startsWith('./')) return null;
-      if (id.endsWith('/Framed.svelte')) return { id: ownFile('page/adapters/Framed.svelte') };
       return { id: addressOf(id.slice(2)), external: 'absolute' };
     },
   };

@@ -3,6 +3,9 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, it } from 'vitest';
 import { beginningWith, isOfProject } from '../../src/bundle/filters.ts';
+import { own, ownFile } from '../../src/bundle/own.ts';
+import { ownPages } from '../../src/bundle/ownPages.ts';
+import { kinds } from '../../src/core/look/kind.ts';
 import { configuration, plainFile, project } from '../support/project.ts';
 import { serve } from '../support/service.ts';
 
@@ -58,4 +61,23 @@ it('means what begins so, letter for letter', () => {
 it('tells modules of the project from those of packages, and from those that are made up', () => {
   const ids = ['/quay/src/a.ts', '/quay/src/a.ts?from=/node_modules/b', '\0virtual:a', '/quay/node_modules/b/b.js?raw'];
   expect(ids.map(isOfProject)).toEqual([true, true, false, false]);
+});
+
+it('finds all that our side of pages imports, but for the framework, which is the project’s', async () => {
+  const pages = await ownPages();
+  const found = kinds.map((kind) => {
+    const module = own(`page/adapters/${kind}`);
+    expect(pages.filters.module.test(module)).toBe(true);
+    const imports = [...pages.standInFor(module)!.matchAll(/(?:\bfrom|\bimport)\s*\(?["']([^"']+)["']/g)].map(
+      ([, id]) => id!,
+    );
+    return imports
+      .filter((id) => !/^(react|react-dom|vue|svelte|@angular)\b/.test(id))
+      .map((id) => {
+        expect(pages.filters.imported.test(id)).toBe(true);
+        return pages.resolve(id, module)?.id;
+      });
+  });
+  expect(found.flat().every((id) => id !== undefined)).toBe(true);
+  expect(found.flat()).toContain(ownFile('page/adapters/Framed.svelte'));
 });

@@ -102,7 +102,9 @@ describe.each(kits.map((kit) => ({ kit })))('the kit in $kit', ({ kit }) => {
     if (kit === 'angular')
       write(folder, { 'src/Slip.look.ts': slip, 'src/Torn.ts': torn, 'src/Torn.look.ts': tornLook });
     served = await serve(folder);
-    ({ results } = await served.run());
+    const ran = await served.run();
+    expect(ran.run.problems).toEqual([]);
+    ({ results } = ran);
   });
 
   it.skipIf(!isThere(kit))('has every look as it is meant to be', () => {
