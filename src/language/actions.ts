@@ -53,7 +53,10 @@ const chosen: given.Rule = {
   wanted: "the label of an option, or a list of them: select(the.combobox('Berth'), 'C-14')",
 };
 
-/** Types a text key by key, behind what is there already. */
+/**
+ * Types a text key by key: behind what is there already, or over what is selected. Where keys were pressed in the field
+ * last, it goes on from there.
+ */
 export const type = taking(2, 'type', (target: Target, text: string): Promise<void> => {
   given.need('type(…)', text, typed);
   return portOf('type').act({ do: 'type', target, text: String(text) });

@@ -132,6 +132,7 @@ export default looks(Away, { states: { closes: { async script() {
     'touch: two fingers',
     'select: in a combo box',
     'select: several in a list box',
+    'select: several in a list that closes behind each',
     'select: several of a select element',
     'viewport: another size',
     'viewport: as it was',

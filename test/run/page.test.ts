@@ -44,6 +44,22 @@ const actions: Record<string, string> = {
   'type behind lines': `await type(the.field('Lines'), '!'); await ensure(the.field('Lines')).hasValue('a\\nb!');`,
   'type behind what is editable': `await type(the.css('#editable'), '!');
     await ensure(() => $('#editable').textContent).equals('one two!');`,
+  'type over what is selected': `await press(the.field('Text'), 'Control+a'); await type(the.field('Text'), 'two');
+    await ensure(the.field('Text')).hasValue('two'); await click(the.field('Mail'), { times: 3 });
+    await type(the.field('Mail'), 'c@d.it'); await ensure(the.field('Mail')).hasValue('c@d.it');`,
+  'type over what the page selects': `$('input[value=one]').addEventListener('click', () => $('input[value=one]').select());
+    await type(the.field('Text'), 'two'); await ensure(the.field('Text')).hasValue('two');`,
+  'type on where keys have left the caret': `await press(the.field('Text'), 'Home'); await type(the.field('Text'), 'number ');
+    await ensure(the.field('Text')).hasValue('number one');
+    await click(the.field('Lines'), { at: [4, 8] }); await press('End'); await type(the.field('Lines'), '!');
+    await ensure(the.field('Lines')).hasValue('a!\\nb'); await press('Enter'); await type(the.field('Lines'), 'c');
+    await ensure(the.field('Lines')).hasValue('a!\\nc\\nb');`,
+  'type behind what is there after a click': `await press(the.field('Text'), 'Home'); await click(the.field('Text'), { at: [6, 8] });
+    await type(the.field('Text'), '!'); await ensure(the.field('Text')).hasValue('one!');
+    await press(the.field('Number'), 'Home'); await type(the.field('Mail'), '!'); await ensure(the.field('Mail')).hasValue('a@b!');`,
+  'type on in what is editable': `await press(the.css('#editable'), 'Home'); await type(the.css('#editable'), 'No ');
+    await ensure(() => $('#editable').textContent).equals('No one two'); await press('Shift+End');
+    await type(the.css('#editable'), 'way'); await ensure(() => $('#editable').textContent).equals('No way');`,
   'clear what is editable': `await clear(the.css('#editable'));
     await ensure(() => $('#editable').textContent.trim()).equals('');`,
   'select tells once': `

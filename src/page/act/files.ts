@@ -10,6 +10,7 @@ import type { Recording } from '../record/recording.ts';
 import { handComes } from '../session/still.ts';
 import { actionable } from './actionable.ts';
 import { afterInput, asHeld, clickAt } from './input.ts';
+import { caretMoved } from './caret.ts';
 import { enterField } from './field.ts';
 
 // Taken before a component can replace it.
@@ -84,4 +85,5 @@ export async function pasteInto(
   await handComes();
   await ask(recording.number, { do: 'paste', load }).catch((error: unknown) => explainAsk(error, String(target)));
   await afterInput();
+  caretMoved('keys');
 }

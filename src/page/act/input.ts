@@ -3,6 +3,7 @@ import { isKey, modifierBits } from '../../core/input/keys.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { InputRequest, MouseButton } from '../../core/wire/wire.ts';
 import { ask } from '../host/host.ts';
+import { caretMoved } from './caret.ts';
 import { bitsOf, heldBits, holdBits, modifierKeys } from './held.ts';
 import { inputSent } from './memo.ts';
 import { pointerMoved } from './pointer.ts';
@@ -27,6 +28,8 @@ export async function send(look: number, events: InputRequest[]): Promise<void> 
   await handComes();
   await ask(look, { do: 'input', events: asHeld(events) });
   await afterInput();
+  if (events.some(({ kind }) => kind === 'key' || kind === 'keydown')) caretMoved('keys');
+  else if (events.some(({ kind }) => kind === 'down' || kind === 'touch')) caretMoved('pointer');
 }
 
 /** Sends one input after the other: the browser takes moves that come together for one. */
@@ -57,6 +60,7 @@ const unusedKey = 'F13';
  */
 export async function releaseInput(look: number): Promise<void> {
   pointerMoved(null);
+  caretMoved(null);
   const bits = heldBits();
   holdBits(0);
   if (!isUsed) return;

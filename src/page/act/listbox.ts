@@ -6,7 +6,7 @@ import type { Recording } from '../record/recording.ts';
 import { actionable, type Actionable } from './actionable.ts';
 import { ariaOf } from './aria.ts';
 import { optionIn, optionsOf, wordsOf } from './choices.ts';
-import { holdsFocus } from './field.ts';
+import { holdsFocus } from './focused.ts';
 import { elementsIn } from './find.ts';
 import { clickAt, send } from './input.ts';
 import { roleOf } from './names.ts';
@@ -40,6 +40,9 @@ function listOf(element: Element): Element | null {
 const isSelected = (option: Element): boolean =>
   ariaOf(option, 'selected') === 'true' || ariaOf(option, 'checked') === 'true';
 
+/** True while the list box of a combo box is open; one that says so is closed before it is out of sight. */
+const isOpen = (element: Element): boolean => ariaOf(element, 'expanded') !== 'false' && listOf(element) !== null;
+
 /** Opens the list box of a combo box, with the mouse, or else as the keyboard does. */
 async function open(current: Step, recording: Recording, target: Target, found: Actionable): Promise<() => Element> {
   const { element, point } = found;
@@ -61,21 +64,37 @@ export async function chooseInList(
   wanted: readonly string[],
 ): Promise<void> {
   const isOwn = isList(found.element);
-  const list = isOwn ? () => found.element : await open(current, recording, target, found);
+  let list = isOwn ? () => found.element : await open(current, recording, target, found);
+  /** Lists that take several options may close behind each of them, and what opens them may be elsewhere then. */
+  const opened = async (): Promise<void> => {
+    if (isOwn || isOpen(found.element)) return;
+    const again = await actionable(current, recording, target, { action: 'choice', needsEnabled: true });
+    list = await open(current, recording, target, again);
+  };
   const clickOption = async (words: string, option: () => Element | Promise<Element>): Promise<void> => {
     const aim = { words, element: option };
     const { point } = await actionable(current, recording, aim, { action: 'choice', needsEnabled: true });
     await send(recording.number, clickAt(point));
   };
-  const optionOf = optionIn(list, recording, target);
+  const surplus = (): string[] =>
+    optionsOf(list())
+      .filter(isSelected)
+      .map(wordsOf)
+      .filter((one) => !wanted.includes(one));
+  const optionOf = optionIn(() => list(), recording, target);
   const isMulti = ariaOf(list(), 'multiselectable') === 'true';
   if (wanted.length !== 1 && !isMulti) fail('list-single', { target: String(target), count: wanted.length });
+  const before = surplus();
   for (const name of wanted) {
+    await opened();
     const option = await retry(current, recording, () => optionOf(name));
     if (isSelected(option) && (isMulti || isOwn)) continue;
     await clickOption(`the option “${name}” in ${target}`, () => optionOf(name));
   }
   if (!isMulti) return;
-  for (const option of optionsOf(list()).filter((one) => isSelected(one) && !wanted.includes(wordsOf(one))))
-    await clickOption(`the option “${wordsOf(option)}” in ${target}`, () => option);
+  for (const name of isOwn || isOpen(found.element) ? surplus() : before) {
+    await opened();
+    if (isSelected(await retry(current, recording, () => optionOf(name))))
+      await clickOption(`the option “${name}” in ${target}`, () => optionOf(name));
+  }
 }

@@ -2,7 +2,7 @@
  * Messages that the browser shows at a control that is not valid. They are windows of its own, which come and go in
  * real time and are no part of the page: no moment holds them, and no two pictures of them are the same.
  */
-import { innermostFocus } from '../act/field.ts';
+import { innermostFocus } from '../act/focused.ts';
 import { native } from '../host/natives.ts';
 import { onRoot } from '../record/roots.ts';
 

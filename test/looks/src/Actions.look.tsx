@@ -272,6 +272,48 @@ function Lists({ onEvent }: Props) {
   );
 }
 
+/** Closes behind each choice; what is chosen makes room above it, so that it is elsewhere then. */
+function Fleet({ onEvent }: Props) {
+  const [open, setOpen] = useState(false);
+  const [chosen, setChosen] = useState<string[]>(['Bora']);
+  const choose = (name: string): void => {
+    setChosen(chosen.includes(name) ? chosen.filter((one) => one !== name) : [...chosen, name]);
+    setOpen(false);
+    onEvent(name);
+  };
+  return (
+    <>
+      {chosen.map((name) => (
+        <p key={name}>{name}</p>
+      ))}
+      <button
+        type="button"
+        role="combobox"
+        aria-label="Fleet"
+        aria-expanded={open}
+        aria-controls="fleet"
+        onClick={() => setOpen(!open)}
+      />
+      {open ? (
+        <div role="listbox" id="fleet" aria-label="Ships" aria-multiselectable>
+          {['Aliseo', 'Bora', 'Libeccio'].map((name) => (
+            // biome-ignore lint/a11y/useKeyWithClickEvents: these looks use the mouse
+            <div
+              key={name}
+              role="option"
+              tabIndex={-1}
+              aria-selected={chosen.includes(name)}
+              onClick={() => choose(name)}
+            >
+              {name}
+            </div>
+          ))}
+        </div>
+      ) : null}
+    </>
+  );
+}
+
 /** Everything that hands can be used on. */
 function Hands({ kind, onEvent }: Props & { kind: string }) {
   switch (kind) {
@@ -298,6 +340,8 @@ function Hands({ kind, onEvent }: Props & { kind: string }) {
       return <Long onEvent={onEvent} />;
     case 'lists':
       return <Lists onEvent={onEvent} />;
+    case 'fleet':
+      return <Fleet onEvent={onEvent} />;
     default:
       return (
         <div>
@@ -589,6 +633,15 @@ export default looks(Hands, {
       async script({ props }) {
         await select(the.combobox('Pier'), 'South');
         await ensure(props.onEvent).wasCalledWith('South');
+      },
+    },
+    'select: several in a list that closes behind each': {
+      props: { kind: 'fleet' },
+      async script({ props }) {
+        await click(the.combobox('Fleet'));
+        await select(the.combobox('Fleet'), ['Aliseo', 'Libeccio']);
+        await ensure(props.onEvent).callsWere([['Aliseo'], ['Libeccio'], ['Bora']]);
+        await ensure(the.listbox()).isAbsent();
       },
     },
     'select: several in a list box': {
