@@ -148,6 +148,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
     if (recording.overlooked) throw recording.overlooked;
   } catch (error) {
     came = failure(error, recording);
+    for (const text of recording.suspicions) recording.note(text);
   }
   // An error that nobody caught explains more than the step that stumbled over it.
   if (recording.uncaught) {

@@ -133,6 +133,7 @@ export default looks(Away, { states: { closes: { async script() {
     'select: in a combo box',
     'select: several in a list box',
     'select: several in a list that closes behind each',
+    'select: several in a list that only stays open for them',
     'select: several of a select element',
     'viewport: another size',
     'viewport: as it was',
@@ -267,6 +268,11 @@ describe('an action that cannot be carried out', () => {
     expect(problem?.message).toEqual(typeof message === 'string' ? message : expect.stringMatching(message));
     expect(problem?.remedy).toMatch(remedy);
     expect(problem?.place).toMatch(/^src\/Actions\.look\.tsx:\d+/);
+  });
+
+  it('says that the page was told of no touch screen, where fingers came to nothing', () => {
+    expect(look('touch: where there is no screen for it').notes).toEqual([expect.stringContaining("pointer: 'touch'")]);
+    expect(look('touch: a swipe').notes).toEqual([]);
   });
 
   it('lists the options that there are', () => {

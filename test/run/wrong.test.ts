@@ -22,6 +22,12 @@ beforeAll(async () => {
 
 const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegExp][] = [
   ['no such target', 'target-missing', /^Nothing matched the button “Sale” within 300 ms\.$/, /^button “Save”$/m],
+  [
+    'hidden from people who hear the page',
+    'target-missing',
+    /the button “Veiled”/,
+    /^hidden from assistive technology: button “Veiled”$/,
+  ],
   ['no such role', 'target-missing', /the slider “Volume”/, /^no slider at all; there is: .*button/],
   [
     'a part of a name',

@@ -27,6 +27,11 @@ export const impossibleNote = (contradictions: readonly string[]): string =>
 export const chooserNote =
   'A file chooser opened, and nothing was chosen. To choose files, write upload(target, file) instead of the click.';
 
+/** Fingers on a page that takes its machine for one without a touch screen. */
+export const noTouchScreenNote =
+  'The page has no touch screen here, so what listens to fingers only where there is one has not heard them. Run the ' +
+  "look in an environment with pointer: 'touch'.";
+
 /** True for a note that is likely to say why a look failed. */
 export const isDecisive = (note: string): boolean => / has no answer: /.test(note);
 

@@ -1,4 +1,5 @@
 /** Fingers on a touch screen: taps, swipes, and two of them at once. */
+import { noTouchScreenNote } from '../../core/problem/notes.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { InputRequest } from '../../core/wire/wire.ts';
 import type { Action, TouchOptions } from '../../language/command.ts';
@@ -90,6 +91,10 @@ async function swipe(recording: Recording, paths: Point[][]): Promise<void> {
 const between = ([x, y]: Point, [toX, toY]: Point): Point[] =>
   Array.from({ length: moves + 1 }, (_, i) => [x + ((toX - x) * i) / moves, y + ((toY - y) * i) / moves]);
 
+const doubtScreen = (recording: Recording): void => {
+  if (navigator.maxTouchPoints === 0) recording.suspect(noTouchScreenNote);
+};
+
 /** Taps, holds or swipes. */
 export async function touchAt(
   current: Step,
@@ -97,6 +102,7 @@ export async function touchAt(
   { target, options }: Extract<Action, { do: 'touch' }>,
 ): Promise<void> {
   const { times = 1, held = 0, by, at }: TouchOptions = options;
+  doubtScreen(recording);
   const { point } = await actionable(current, recording, target, { action: 'touch', needsEnabled: true, at });
   if (!by) {
     for (let i = 0; i < times; i++) await tap(recording, point, held);
@@ -113,6 +119,7 @@ export async function pinchAt(
   { target, scale }: Extract<Action, { do: 'pinch' }>,
 ): Promise<void> {
   const { element, point } = await actionable(current, recording, target, { action: 'touch', needsEnabled: true });
+  doubtScreen(recording);
   const [x, y] = point;
   const [, , width] = boxOf(element);
   const far = Math.max(8, (width / 2) * 0.8);

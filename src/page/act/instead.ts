@@ -135,6 +135,10 @@ function asText(all: Element[], name: Name | undefined): string[] {
   return isSeen ? [`a text: ${inCode(target)}`] : [];
 }
 
+const hiddenOnes = (hidden: Element[], name?: Name): string[] => [
+  `hidden from assistive technology: ${like(hidden, name, nameOf).join(', ')}`,
+];
+
 function insteadOfRole(all: Element[], asked: Query & { by: 'role' }): string[] {
   const { role, name } = asked;
   const same = all.filter((element) => roleOf(element) === role);
@@ -144,11 +148,13 @@ function insteadOfRole(all: Element[], asked: Query & { by: 'role' }): string[] 
   if (other.length > 0) return other;
   const named = name === undefined ? [] : ofOtherRole(all, asked);
   if (named.length > 0) return [...asPart(shown, name, nameOf), ...named];
+  const veiled = name === undefined ? [] : hidden.filter((element) => isNamed(element, asked));
+  if (veiled.length > 0) return hiddenOnes(veiled);
   if (shown.length > 0) {
     const why = [byContent(shown, asked), withoutName(shown, asked)].find((hints) => hints.length > 0) ?? [];
     return [...asText(all, name), ...why, ...like(shown, name, nameOf)];
   }
-  if (hidden.length > 0) return [`hidden from assistive technology: ${like(hidden, name, nameOf).join(', ')}`];
+  if (hidden.length > 0) return hiddenOnes(hidden, name);
   const roles = [...new Set(all.filter((element) => !isHiddenFromPeople(element)).map(roleOf))].filter(
     (one) => one && isTold(one),
   );

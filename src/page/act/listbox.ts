@@ -82,10 +82,16 @@ export async function chooseInList(
       .map(wordsOf)
       .filter((one) => !wanted.includes(one));
   const optionOf = optionIn(() => list(), recording, target);
-  const isMulti = ariaOf(list(), 'multiselectable') === 'true';
-  if (wanted.length !== 1 && !isMulti) fail('list-single', { target: String(target), count: wanted.length });
+  let isMulti = ariaOf(list(), 'multiselectable') === 'true';
+  if (wanted.length !== 1 && !isMulti && (isOwn || wanted.length === 0))
+    fail('list-single', { target: String(target), count: wanted.length });
   const before = surplus();
-  for (const name of wanted) {
+  for (const [index, name] of wanted.entries()) {
+    if (index === 1 && !isMulti) {
+      // Lists that take several do not always say so, but stay open for the next.
+      isMulti = isOpen(found.element);
+      if (!isMulti) fail('list-single', { target: String(target), count: wanted.length });
+    }
     await opened();
     const option = await retry(current, recording, () => optionOf(name));
     if (isSelected(option) && (isMulti || isOwn)) continue;

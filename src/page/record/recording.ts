@@ -29,6 +29,8 @@ export class Recording {
   /** True when the redrawing of moments is measured: the page is photographed after every step. */
   readonly photographed: boolean;
   readonly notes: string[] = [];
+  /** What may be behind a failure of the look, as notes. */
+  readonly suspicions: string[] = [];
   /** The first error that nobody caught, with its stack. */
   uncaught: { problem: Problem; stack: string | null } | null = null;
   /** The first failure behind which somebody has let the script go on. */
@@ -165,6 +167,11 @@ export class Recording {
   /** Adds a note once. */
   note(text: string): void {
     if (!this.notes.includes(text)) append(this.notes, text);
+  }
+
+  /** Adds what may be behind a failure: a note if the look fails. */
+  suspect(text: string): void {
+    if (!this.suspicions.includes(text)) append(this.suspicions, text);
   }
 
   /** Adds a note about something that the page does by itself. */

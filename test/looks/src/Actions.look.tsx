@@ -272,13 +272,13 @@ function Lists({ onEvent }: Props) {
   );
 }
 
-/** Closes behind each choice; what is chosen makes room above it, so that it is elsewhere then. */
-function Fleet({ onEvent }: Props) {
+/** Takes several. What is chosen makes room above it; one that closes behind each choice is elsewhere then. */
+function Fleet({ onEvent, stays = false }: Props & { stays?: boolean }) {
   const [open, setOpen] = useState(false);
   const [chosen, setChosen] = useState<string[]>(['Bora']);
   const choose = (name: string): void => {
     setChosen(chosen.includes(name) ? chosen.filter((one) => one !== name) : [...chosen, name]);
-    setOpen(false);
+    setOpen(stays);
     onEvent(name);
   };
   return (
@@ -295,7 +295,7 @@ function Fleet({ onEvent }: Props) {
         onClick={() => setOpen(!open)}
       />
       {open ? (
-        <div role="listbox" id="fleet" aria-label="Ships" aria-multiselectable>
+        <div role="listbox" id="fleet" aria-label="Ships" aria-multiselectable={stays ? undefined : true}>
           {['Aliseo', 'Bora', 'Libeccio'].map((name) => (
             // biome-ignore lint/a11y/useKeyWithClickEvents: these looks use the mouse
             <div
@@ -341,7 +341,8 @@ function Hands({ kind, onEvent }: Props & { kind: string }) {
     case 'lists':
       return <Lists onEvent={onEvent} />;
     case 'fleet':
-      return <Fleet onEvent={onEvent} />;
+    case 'fleet, open':
+      return <Fleet onEvent={onEvent} stays={kind !== 'fleet'} />;
     default:
       return (
         <div>
@@ -619,6 +620,13 @@ export default looks(Hands, {
         await ensure(props.onEvent).wasCalledWith('at 60');
       },
     },
+    'touch: where there is no screen for it': {
+      props: { kind: 'touch' },
+      async script({ props }) {
+        await touch(the.button('Ear'), { by: [60, 0] });
+        await ensure(props.onEvent).wasCalledWith('swiped');
+      },
+    },
     'touch: two fingers': {
       props: { kind: 'touch' },
       async script({ props }) {
@@ -642,6 +650,13 @@ export default looks(Hands, {
         await select(the.combobox('Fleet'), ['Aliseo', 'Libeccio']);
         await ensure(props.onEvent).callsWere([['Aliseo'], ['Libeccio'], ['Bora']]);
         await ensure(the.listbox()).isAbsent();
+      },
+    },
+    'select: several in a list that only stays open for them': {
+      props: { kind: 'fleet, open' },
+      async script({ props }) {
+        await select(the.combobox('Fleet'), ['Aliseo', 'Libeccio']);
+        await ensure(props.onEvent).callsWere([['Aliseo'], ['Libeccio'], ['Bora']]);
       },
     },
     'select: several in a list box': {

@@ -41,6 +41,9 @@ function Obstacles({ drifting = false, onPress }: { drifting?: boolean; onPress?
       </button>
       <div style={{ position: 'relative', width: 200 }}>
         <button type="button">Buried</button>
+        <div aria-hidden="true">
+          <button type="button">Veiled</button>
+        </div>
         <div className="cover" role="status" aria-label="Fog" />
       </div>
       <table>
@@ -83,6 +86,7 @@ function Obstacles({ drifting = false, onPress }: { drifting?: boolean; onPress?
 export default looks(Obstacles, {
   states: {
     'no such target': { script: () => click(the.button('Sale')) },
+    'hidden from people who hear the page': { script: () => click(the.button('Veiled')) },
     'no such role': { script: () => click(the.slider('Volume')) },
     'a part of a name': { script: () => click(the.row('C-14')) },
     'a cell in its row': { script: () => click(the.button(/C-\d+/)) },
