@@ -26,6 +26,9 @@ export function progressLine(active: boolean): { show(text: string): void; line(
 /** How a run is followed: `stopAt` says of a result whether the run has gone far enough. */
 type Following = { isQuiet: boolean; isJson: boolean; stopAt?(result: ResultSummary): boolean };
 
+/** What says nothing of each look says so often how far it is where there is no terminal, in milliseconds. */
+const quietly = 30_000;
+
 /** True for what is said by a service that was found just before its end. */
 const isEnding = (error: unknown): boolean =>
   error instanceof ProblemError && /^service-(ending|missing)$/.test(error.problem.code);
@@ -73,7 +76,13 @@ async function followIn(
   const now = { planned: 0, done: 0, reused: 0 };
   let progress = noProgress;
   let own = 0;
-  const show = (): void => line.show(progressText(progress, now));
+  let told = performance.now();
+  const show = (): void => {
+    line.show(progressText(progress, now));
+    if (terminal || isJson || !isQuiet || performance.now() < told + quietly) return;
+    told = performance.now();
+    process.stderr.write(`${progressText(progress, now)}\n`);
+  };
   try {
     for (let next = await first; !next.done; next = await events.next()) {
       const event = next.value;

@@ -15,6 +15,8 @@ export type Plan = {
   jobs: Job[];
   /** How many looks each job of a repetition is thought to have, by what its file declared when it was last opened. */
   expected: Map<string, number>;
+  /** How often each of them is run. */
+  times: number;
 };
 
 /** The name of a look file in an environment. */
@@ -64,9 +66,9 @@ export function planRun(
     for (const { name } of environments)
       expected.set(placeOf(file, name), looks.filter((look) => !isReused(look, name) && !isLeftOut(look, name)).length);
   }
-  return { environments, jobs, expected };
+  return { environments, jobs, expected, times: repetitions.length };
 }
 
-/** How many results a run will have, as far as is known. */
-export const planned = ({ expected }: Plan, repeat: number): number =>
-  [...expected.values()].reduce((sum, n) => sum + n, 0) * repeat;
+/** How many results the jobs of a plan will have, as far as is known. */
+export const planned = ({ expected, times }: Plan): number =>
+  [...expected.values()].reduce((sum, n) => sum + n, 0) * times;

@@ -115,8 +115,8 @@ function finisher(context: FinishContext, news: RunNews, stop: () => void) {
 }
 
 /** Follows how many looks a run will have: what is expected of each file, until the file itself has told. */
-function expectations({ request, news }: RunSetup, plan: Plan): { know(job: Job, looks: number): void } {
-  const tell = (): void => news.planned(planned(plan, request.repeat));
+function expectations({ news }: RunSetup, plan: Plan): { know(job: Job, looks: number): void } {
+  const tell = (): void => news.planned(planned(plan));
   tell();
   return {
     know({ file, environment }, looks) {

@@ -68,6 +68,7 @@ it('a command that is stopped says how many rounds there were', async () => {
   const said = sguardo(folder, 'steady', 'Buoy', '--rounds', '60');
   const going = async () => (await served.client.project()).run;
   await expect.poll(async () => ((await going())?.done ?? 0) > 2, { timeout: 60_000 }).toBe(true);
+  expect((await going())!.planned).toBe(60);
   await served.client.stopRun((await going())!.id);
   const { code, out } = await said;
   expect(out).toMatch(/^0 looks of 1 came out differently in \d+ of 60 rounds/m);
