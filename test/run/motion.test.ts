@@ -16,6 +16,7 @@ const css = `
 .rising::before { content: 'flag'; display: block; animation: rise 600ms linear both; }
 @keyframes spin { from { rotate: 0deg } to { rotate: 1turn } }
 .turning { animation: spin 700ms linear infinite; width: 30px; height: 30px; background: navy; }
+  .drop.going { transition: opacity 400ms linear; } .faint { opacity: 0; }
 .slow { animation: rise 5s linear; }
 .closing { animation: rise 500ms linear both; }
 @keyframes wave { from { transform: rotate(0deg) scale(1); opacity: .2; color: navy } to { transform: rotate(90deg) scale(2); opacity: 1; color: red } }
@@ -23,7 +24,7 @@ const css = `
 `;
 
 const harbour = `import { capture, click, clock, ensure, looks, the } from 'sguardo';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import './motion.css';
 function Door() {
   const [at, go] = useState('open');
@@ -48,12 +49,29 @@ function Hatch() {
   return <div><button onClick={close}>Close</button><button onClick={() => go('open')}>Open</button>
     {at !== 'closed' && <div className={at} onAnimationEnd={() => go('closed')}>hatch</div>}</div>;
 }
-const all = { Door, Rising, Turning, Slow, Waving, Gauge, Sliding, Hatch };
+function Ripple() {
+  const root = useRef(null); const [said, say] = useState([]);
+  const begin = () => {
+    const drop = Object.assign(document.createElement('i'), { className: 'drop going' });
+    root.current.append(drop);
+    for (const kind of ['transitionend', 'transitioncancel']) drop.addEventListener(kind, () => say((before) => [...before, kind]));
+    getComputedStyle(drop).opacity;
+    drop.classList.add('faint');
+    getComputedStyle(drop).opacity;
+    setTimeout(() => { drop.className = 'drop'; }, 401);
+  };
+  return <div ref={root}><button onClick={begin}>Drop</button><output>{said.join()}</output></div>;
+}
+const all = { Ripple, Door, Rising, Turning, Slow, Waving, Gauge, Sliding, Hatch };
 function Any({ what }) { const One = all[what]; return <One />; }
 const width = () => getComputedStyle(document.querySelector('.door')).width;
 const now = () => performance.now();
 
 export default looks(Any, { props: { what: 'Door' }, states: {
+  'it is taken away by a timer right behind its end': { props: { what: 'Ripple' }, async script() {
+    await click(the.button('Drop'));
+    await ensure(the.status()).reads('transitionend');
+  } },
   'half way': { async script() {
     await click(the.button('Leave'));
     await ensure(width).equals('200px');
@@ -177,6 +195,7 @@ describe('animations', () => {
     'half way',
     'it is taken away at its end',
     'it ends as a timer does',
+    'it is taken away by a timer right behind its end',
     'a picture waits for its end',
     'keyframes with a delay',
     'a script’s own',

@@ -119,10 +119,12 @@ const inTask = (run: () => void): Promise<void> =>
   });
 
 /** Callbacks before one frame run together. */
-const togetherWith = (entry: Entry): Entry[] =>
-  entry.kind === 'frame'
+const togetherWith = (entry: Entry): Entry[] => {
+  if (entry.kind === 'motion') return [];
+  return entry.kind === 'frame'
     ? [...entries.values()].filter(({ kind, due }) => kind === 'frame' && due === entry.due)
     : [entry];
+};
 
 function happen(entry: Entry): void {
   // A step and a reply may both let happen what is due: it was cleared, or an interval has gone on, meanwhile.
@@ -151,12 +153,26 @@ async function move(entry: Entry): Promise<void> {
   if (isLate()) await really(lateness);
   pass(due);
   reads = 0;
-  // Animations tell that they have begun or ended with a frame.
-  if (entry.kind === 'motion') {
+  // Animations tell that they have begun or ended with a frame, before what else was asked for in it.
+  if (entry.kind === 'motion' || (entry.kind === 'frame' && isFrameOwed)) {
     isFrameOwed = false;
-    return nextFrame();
+    await nextFrame();
   }
+  const isTold = isFrameOwed;
   for (const one of togetherWith(entry)) await inTask(() => happen(one));
+  if (isTold) await frameOwed();
+}
+
+/**
+ * The frame in which animations tell that they have ended while time passed for something else. It comes before
+ * anything of ours looks at styles: an animation that was taken away as it ended would be cancelled by that, and a
+ * browser that draws its frames tells first.
+ */
+async function frameOwed(): Promise<void> {
+  const due = [...entries.values()].filter((one) => one.due <= now).sort((a, b) => a.due - b.due || a.id - b.id);
+  for (const one of due) await inTask(() => happen(one));
+  isFrameOwed = false;
+  await nextFrame();
 }
 
 const frameAt = (due: number): Entry => ({
