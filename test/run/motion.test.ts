@@ -16,7 +16,8 @@ const css = `
 .rising::before { content: 'flag'; display: block; animation: rise 600ms linear both; }
 @keyframes spin { from { rotate: 0deg } to { rotate: 1turn } }
 .turning { animation: spin 700ms linear infinite; width: 30px; height: 30px; background: navy; }
-  .drop.going { transition: opacity 400ms linear; } .faint { opacity: 0; }
+.drop { display: block; width: 20px; height: 20px; background: navy; }
+.drop.going { transition: opacity 400ms linear; } .faint { opacity: 0; }
 .slow { animation: rise 5s linear; }
 .closing { animation: rise 500ms linear both; }
 @keyframes wave { from { transform: rotate(0deg) scale(1); opacity: .2; color: navy } to { transform: rotate(90deg) scale(2); opacity: 1; color: red } }
@@ -49,7 +50,7 @@ function Hatch() {
   return <div><button onClick={close}>Close</button><button onClick={() => go('open')}>Open</button>
     {at !== 'closed' && <div className={at} onAnimationEnd={() => go('closed')}>hatch</div>}</div>;
 }
-function Ripple() {
+function Ripple({ after }) {
   const root = useRef(null); const [said, say] = useState([]);
   const begin = () => {
     const drop = Object.assign(document.createElement('i'), { className: 'drop going' });
@@ -58,19 +59,23 @@ function Ripple() {
     getComputedStyle(drop).opacity;
     drop.classList.add('faint');
     getComputedStyle(drop).opacity;
-    setTimeout(() => { drop.className = 'drop'; }, 401);
+    setTimeout(() => { drop.className = 'drop'; }, after);
   };
   return <div ref={root}><button onClick={begin}>Drop</button><output>{said.join()}</output></div>;
 }
 const all = { Ripple, Door, Rising, Turning, Slow, Waving, Gauge, Sliding, Hatch };
-function Any({ what }) { const One = all[what]; return <One />; }
+function Any({ what, after }) { const One = all[what]; return <One after={after} />; }
 const width = () => getComputedStyle(document.querySelector('.door')).width;
 const now = () => performance.now();
 
 export default looks(Any, { props: { what: 'Door' }, states: {
-  'it is taken away by a timer right behind its end': { props: { what: 'Ripple' }, async script() {
+  'it is taken away by a timer right behind its end': { props: { what: 'Ripple', after: 401 }, async script() {
     await click(the.button('Drop'));
     await ensure(the.status()).reads('transitionend');
+  } },
+  'it is taken away by a timer of the same length': { props: { what: 'Ripple', after: 400 }, async script() {
+    await click(the.button('Drop'));
+    await ensure(the.status()).reads('transitioncancel');
   } },
   'half way': { async script() {
     await click(the.button('Leave'));
@@ -196,6 +201,7 @@ describe('animations', () => {
     'it is taken away at its end',
     'it ends as a timer does',
     'it is taken away by a timer right behind its end',
+    'it is taken away by a timer of the same length',
     'a picture waits for its end',
     'keyframes with a delay',
     'a script’s own',

@@ -116,17 +116,35 @@ export function lastMotion(): string | null {
   return last ? `${last.words}, ${Math.ceil(last.left)} ms to go` : null;
 }
 
-/** Moves everything on by so many milliseconds. True when an animation has begun or ended with it, which it tells. */
-export function passMotion(milliseconds: number): boolean {
+/** Less than anybody sees of an animation, and more than what is lost in sums, in milliseconds. */
+const aTrifle = 1e-3;
+
+/** What has come of moving everything on. */
+export type Passed = {
+  /** True when an animation has begun or ended on the way, of which it tells with the next frame. */
+  tells: boolean;
+  /** Brings those to their begin or end that have come right up to it; null when there are none. */
+  complete: (() => void) | null;
+};
+
+/** Moves everything on by so many milliseconds; animations that begin or end with the last of them are yet to do so. */
+export function passMotion(milliseconds: number): Passed {
   let tells = false;
+  const short: { animation: Animation; at: number }[] = [];
   for (const { animation, motion } of running()) {
     const next = untilNext(motion);
-    if (next !== null && next <= milliseconds) tells = true;
-    animation.currentTime = moved(motion, milliseconds);
+    const at = moved(motion, milliseconds);
+    const isShort = next !== null && next > 0 && Math.abs(next - milliseconds) < aTrifle;
+    if (isShort) short[short.length] = { animation, at: moved(motion, next) };
+    else if (next !== null && next <= milliseconds) tells = true;
+    animation.currentTime = isShort ? moved(motion, Math.max(0, next - aTrifle)) : at;
   }
   for (const { svg, left } of movingPictures())
     svg.setCurrentTime(svg.getCurrentTime() + Math.min(left, milliseconds) / 1000);
-  return tells;
+  const complete = (): void => {
+    for (const { animation, at } of short) if (animation.playState === 'running') animation.currentTime = at;
+  };
+  return { tells, complete: short.length > 0 ? complete : null };
 }
 
 /** True when an animation that runs may move things about. */

@@ -14,7 +14,7 @@ import {
 import { native } from '../host/natives.ts';
 import { isLate, isReal } from '../host/settings.ts';
 import { nextFrame } from './frame.ts';
-import { lastMotion, motionMayMove, motionsAhead, passMotion } from './motion.ts';
+import { lastMotion, motionMayMove, motionsAhead, type Passed, passMotion } from './motion.ts';
 
 /** Something that waits, and what it does. */
 type Entry = Waiting & { run(): void };
@@ -118,13 +118,9 @@ const inTask = (run: () => void): Promise<void> =>
     channel.port2.postMessage(null);
   });
 
-/** Callbacks before one frame run together. */
-const togetherWith = (entry: Entry): Entry[] => {
-  if (entry.kind === 'motion') return [];
-  return entry.kind === 'frame'
-    ? [...entries.values()].filter(({ kind, due }) => kind === 'frame' && due === entry.due)
-    : [entry];
-};
+/** Callbacks before one frame run together. An animation has none. */
+const togetherWith = ({ kind: own, due: at }: Entry): Entry[] =>
+  own === 'motion' ? [] : [...entries.values()].filter(({ kind, due }) => kind === 'frame' && due === at);
 
 function happen(entry: Entry): void {
   // A step and a reply may both let happen what is due: it was cleared, or an interval has gone on, meanwhile.
@@ -135,10 +131,18 @@ function happen(entry: Entry): void {
   entry.run();
 }
 
+/** Time passes until then, for everything that moves, but for what begins or ends right then. */
+function passUpTo(until: number): Passed {
+  const passed = until > now ? passMotion(until - now) : { tells: false, complete: null };
+  now = Math.max(now, until);
+  return passed;
+}
+
 /** Time passes until then, for everything that moves, too. */
 function pass(until: number): void {
-  if (until > now && passMotion(until - now)) isFrameOwed = true;
-  now = Math.max(now, until);
+  const { tells, complete } = passUpTo(until);
+  complete?.();
+  if (tells || complete) isFrameOwed = true;
 }
 
 /** How much more real time everything gets when a look is run late, in milliseconds. */
@@ -147,32 +151,33 @@ const lateness = 4;
 const really = (milliseconds: number): Promise<void> =>
   new Promise((resolve) => native.setTimeout(resolve, milliseconds));
 
+/** The frame in which animations tell that they have begun or ended. */
+async function toldInFrame(): Promise<void> {
+  isFrameOwed = false;
+  await nextFrame();
+}
+
 async function move(entry: Entry): Promise<void> {
   const { due } = entry;
   if (isReal() && due > now) await really(due - now);
   if (isLate()) await really(lateness);
-  pass(due);
+  const { tells, complete } = passUpTo(due);
   reads = 0;
-  // Animations tell that they have begun or ended with a frame, before what else was asked for in it.
-  if (entry.kind === 'motion' || (entry.kind === 'frame' && isFrameOwed)) {
-    isFrameOwed = false;
-    await nextFrame();
+  if (entry.kind === 'motion' || entry.kind === 'frame') {
+    complete?.();
+    if (tells || complete || entry.kind === 'motion') await toldInFrame();
+    for (const one of togetherWith(entry)) await inTask(() => happen(one));
+    return;
   }
-  const isTold = isFrameOwed;
-  for (const one of togetherWith(entry)) await inTask(() => happen(one));
-  if (isTold) await frameOwed();
-}
-
-/**
- * The frame in which animations tell that they have ended while time passed for something else. It comes before
- * anything of ours looks at styles: an animation that was taken away as it ended would be cancelled by that, and a
- * browser that draws its frames tells first.
- */
-async function frameOwed(): Promise<void> {
-  const due = [...entries.values()].filter((one) => one.due <= now).sort((a, b) => a.due - b.due || a.id - b.id);
-  for (const one of due) await inTask(() => happen(one));
-  isFrameOwed = false;
-  await nextFrame();
+  // An animation that has ended before a timer tells so before: what the timer takes away would only be cancelled.
+  if (tells) await toldInFrame();
+  await inTask(() => happen(entry));
+  if (!complete) return;
+  // A timer of the same length, set together with an animation, comes first, and so does all that is due with it.
+  const others = [...entries.values()].filter((one) => one.due <= now).sort((a, b) => a.due - b.due || a.id - b.id);
+  for (const one of others) await inTask(() => happen(one));
+  complete();
+  await toldInFrame();
 }
 
 const frameAt = (due: number): Entry => ({
