@@ -15,6 +15,7 @@ import { languageAlias } from './own.ts';
 import { ownPages, ownPagesIn } from './ownPages.ts';
 import { refuseTemplates } from './templates.ts';
 import { viteOf } from './vite.ts';
+import { configFileOf, viteRootOf } from './viteRoot.ts';
 
 const outFolder = '.sguardo-bundle';
 
@@ -32,6 +33,7 @@ export type Built = {
 
 /** How look files are built, whatever the project says of building itself: as pages that are loaded from memory. */
 const buildOptions = (
+  root: string,
   inputs: Record<string, string>,
   plugins: unknown,
   shimMissingExports: boolean,
@@ -41,7 +43,7 @@ const buildOptions = (
   cssMinify: false,
   sourcemap: 'hidden',
   target: 'esnext',
-  outDir: outFolder,
+  outDir: bundleFolder(root),
   emptyOutDir: false,
   copyPublicDir: false,
   reportCompressedSize: false,
@@ -85,7 +87,7 @@ function pages(
       order: 'post',
       handler(config) {
         const { plugins } = config.build?.rolldownOptions ?? config.build?.rollupOptions ?? {};
-        config.build = buildOptions(inputs, plugins, shimMissingExports);
+        config.build = buildOptions(root, inputs, plugins, shimMissingExports);
         delete config.environments?.client?.build;
         delete config.experimental?.renderBuiltUrl;
         const modules = config.css?.modules ?? {};
@@ -108,8 +110,10 @@ export async function build(root: string, sources: Sources, broken: ReadonlySet<
   let publicFolder: string | null = null;
   const files = sources.files.map(({ file }) => file);
   const { plugin, behind, configuration } = followBuild(root, files, (i) => `\0${entryPrefix}${i}`);
+  const viteRoot = await viteRootOf(root, { command: 'build', mode: 'development' });
   const result = await vite.build({
-    root,
+    root: viteRoot,
+    configFile: configFileOf(root),
     mode: 'development',
     logLevel: 'silent',
     clearScreen: false,

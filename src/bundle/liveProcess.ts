@@ -1,12 +1,13 @@
 /** What runs in the process of stages: the project's Vite as a server, until its parent is gone. */
 import { createRequire } from 'node:module';
-import { join } from 'node:path';
+import { join, posix, relative, sep } from 'node:path';
 import { messageOf } from '../core/problem/problem.ts';
 import { loadConfig } from './config.ts';
 import { frameworkPackages } from './kinds.ts';
 import { liveModules } from './liveModules.ts';
 import { ownFolder } from './own.ts';
 import { viteOf } from './vite.ts';
+import { configFileOf, viteRootOf } from './viteRoot.ts';
 
 /** What it is started with, as its only argument. */
 export type LiveOptions = { root: string; config: string; console: string };
@@ -38,11 +39,20 @@ function entriesOf(root: string, name: string): string[] {
   });
 }
 
+/** A pattern of files as it is where the root of the project is called so. */
+const seenFrom =
+  (root: string) =>
+  (pattern: string): string =>
+    pattern.startsWith('!') ? `!${posix.join(root, pattern.slice(1))}` : posix.join(root, pattern);
+
 async function serve({ root, config, console: origin }: LiveOptions): Promise<number> {
   const vite = await viteOf(root);
   const { looks } = await loadConfig(config);
+  const viteRoot = await viteRootOf(root, { command: 'serve', mode: 'development' });
+  const inRoot = relative(viteRoot, root).split(sep).join('/');
   const server = await vite.createServer({
-    root,
+    root: viteRoot,
+    configFile: configFileOf(root),
     mode: 'development',
     logLevel: 'silent',
     clearScreen: false,
@@ -52,7 +62,10 @@ async function serve({ root, config, console: origin }: LiveOptions): Promise<nu
     cacheDir: join(root, '.sguardo/vite'),
     plugins: [liveModules(root, () => loadConfig(config), origin)],
     // All that look files import from packages is made ready before the first of them is asked for.
-    optimizeDeps: { entries: looks, include: frameworkPackages.flatMap((name) => entriesOf(root, name)) },
+    optimizeDeps: {
+      entries: looks.map(seenFrom(inRoot)),
+      include: frameworkPackages.flatMap((name) => entriesOf(root, name)),
+    },
     resolve: { dedupe: [...frameworkPackages] },
     server: {
       host: '127.0.0.1',

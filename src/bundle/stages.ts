@@ -8,6 +8,7 @@ import { findLookFiles } from './lookFiles.ts';
 import { frameworkPackages } from './kinds.ts';
 import { liveModules, moduleName } from './liveModules.ts';
 import { viteOf } from './vite.ts';
+import { configFileOf, viteRootOf } from './viteRoot.ts';
 
 type Output = Rolldown.RolldownOutput['output'];
 
@@ -43,7 +44,8 @@ async function build(root: string, settings: Settings, files: readonly string[])
   process.env.NODE_ENV = 'production';
   try {
     const built = await vite.build({
-      root,
+      root: await viteRootOf(root, { command: 'build', mode: 'production' }),
+      configFile: configFileOf(root),
       mode: 'production',
       logLevel: 'silent',
       base: './',

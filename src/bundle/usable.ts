@@ -1,6 +1,5 @@
 /** Builds what can be built of look files, and finds those that cannot be. */
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { fail, ProblemError } from '../core/problem/problem.ts';
 import { type Built, build } from './build.ts';
 import type { Source, Sources, Texts } from './entries.ts';
@@ -10,9 +9,7 @@ import { kindOf } from './kinds.ts';
 import { twinsAmong, type UnusableFile } from './lookFiles.ts';
 import { readPropTypes } from './propTypes.ts';
 import { viteOf } from './vite.ts';
-
-/** Configurations of Vite, in the order in which it looks for them. */
-const viteConfigs = ['js', 'mjs', 'ts', 'cjs', 'mts', 'cts'].map((end) => `vite.config.${end}`);
+import { configFileOf } from './viteRoot.ts';
 
 /**
  * What all look files share is looked at first when they could not be built together.
@@ -23,7 +20,7 @@ async function checkShared(root: string, { frame, props, instead }: Omit<Sources
   try {
     await vite.resolveConfig({ root, logLevel: 'silent' }, 'build', 'development');
   } catch (error) {
-    const file = viteConfigs.find((name) => existsSync(join(root, name))) ?? 'vite.config.ts';
+    const file = basename(configFileOf(root) ?? 'vite.config.ts');
     fail('config-threw', { file, error: causesOf(error).join(because) });
   }
   if (!frame) return;

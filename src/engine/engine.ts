@@ -12,6 +12,8 @@ export type WindowHandlers = {
   message(text: string): void;
   /** The page made a request with fetch or XMLHttpRequest. */
   request(request: PausedRequest): void;
+  /** A picture, font, sheet or film that the page has asked for is not there. */
+  missing(url: string): void;
   /** A dialog opened and was dismissed. */
   dialog(type: string, text: string): void;
   /** A file chooser opened that nobody had asked for; it stays empty. */

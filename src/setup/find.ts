@@ -1,6 +1,6 @@
 /** What a project is made of, as far as its looks have to know. */
 import { existsSync, readFileSync } from 'node:fs';
-import { dirname, join, sep } from 'node:path';
+import { dirname, join, posix, sep } from 'node:path';
 import { globSync } from 'tinyglobby';
 import { type Style, styleOf } from '../core/draft/style.ts';
 import type { Kind } from '../core/look/kind.ts';
@@ -18,6 +18,8 @@ export type Findings = {
   dependencies: Record<string, string>;
   isTyped: boolean;
   viteConfig: string | null;
+  /** The page of the app, from the root: `index.html`, unless Vite has a root of its own. */
+  page: string | null;
   /** The script that starts the app, from the root. */
   entry: string | null;
   around: Around;
@@ -39,9 +41,18 @@ const endings = ['ts', 'mts', 'js', 'mjs', 'cts', 'cjs'];
 /** What apps without a page of their own begin with: the outermost layout of SvelteKit, the root of React Router. */
 const roots = ['src/routes/+layout.svelte', ...['tsx', 'jsx'].map((end) => `app/root.${end}`)];
 
-/** The script of `index.html`, or the one that apps of its kind begin with. */
-function entryOf(root: string, html: string): string | null {
-  const found = /<script[^>]*\bsrc=["']\/?([^"']+)["'][^>]*>/.exec(html)?.[1]?.replace(/^\.\//, '');
+/** The page of an app: in the folder that the configuration of Vite names as its root, or in that of the project. */
+function pageOf(root: string, viteConfig: string | null): string | null {
+  const named = /\broot\s*:[^,\n}]*?["'`]\.?\/?([^"'`]+?)\/?["'`]/.exec(
+    viteConfig ? read(join(root, viteConfig)) : '',
+  )?.[1];
+  return firstThere(root, [...(named ? [`${named}/index.html`] : []), 'index.html']);
+}
+
+/** The script of the page, or the one that apps of its kind begin with. */
+function entryOf(root: string, folder: string, html: string): string | null {
+  const script = /<script[^>]*\bsrc=["']\/?([^"']+)["'][^>]*>/.exec(html)?.[1];
+  const found = script && posix.join(folder, script);
   if (found && existsSync(join(root, found))) return found;
   const usual = ['main', 'index'].flatMap((name) => ['tsx', 'jsx', 'ts', 'js'].map((end) => `src/${name}.${end}`));
   return firstThere(root, [...usual, ...roots]);
@@ -88,13 +99,21 @@ function stylesOfAngular(root: string): string[] {
 export function findIn(root: string): Findings {
   const { dependencies = {}, devDependencies = {}, peerDependencies = {} } = readPackage(root) ?? {};
   const all = { ...peerDependencies, ...devDependencies, ...dependencies };
-  const html = read(join(root, 'index.html'));
-  const entry = entryOf(root, html);
+  const viteConfig = firstThere(
+    root,
+    endings.map((end) => `vite.config.${end}`),
+  );
+  const page = pageOf(root, viteConfig);
+  const folder = posix.dirname(page ?? 'index.html');
+  const html = page ? read(join(root, page)) : '';
+  const entry = entryOf(root, folder, html);
   const code = sources(root, '{tsx,jsx,vue,svelte,ts,js,html}');
   // A name that no file has: it is asked of the project as a whole.
   const kind = kindOf(root, code.some((path) => /\.[jt]sx$/.test(path)) ? 'any.tsx' : '');
   const texts = code.map((path) => read(join(root, path)));
-  const linked = [...html.matchAll(/<link[^>]*\bhref=["']\/?([^"']+\.css)["']/g)].map(([, path]) => path!);
+  const linked = [...html.matchAll(/<link[^>]*\bhref=["']\/?([^"']+\.css)["']/g)].map(([, path]) =>
+    posix.join(folder, path!),
+  );
   const around = aroundIn(root, entry, kind);
   const own = [...linked, ...stylesOfAngular(root)].map((path) => `./${path.split(sep).join('/')}`);
   const styles = [...new Set([...own, ...around.styles])];
@@ -105,10 +124,8 @@ export function findIn(root: string): Findings {
     frameworks: frameworks.filter((name) => name in all).map((name) => `${name} ${all[name]}`),
     dependencies: all,
     isTyped: existsSync(join(root, 'tsconfig.json')) || code.some((path) => /\.tsx?$/.test(path)),
-    viteConfig: firstThere(
-      root,
-      endings.map((end) => `vite.config.${end}`),
-    ),
+    viteConfig,
+    page,
     entry,
     around: {
       ...around,

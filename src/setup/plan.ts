@@ -115,9 +115,9 @@ async function firstLook({ root }: Findings): Promise<NewFile | null> {
 }
 
 /** A page that no component makes: its entry is run in a document of its own. */
-function pageLook({ root, kind, entry, isTyped, style }: Findings): NewFile | null {
+function pageLook({ root, kind, page, entry, isTyped, style }: Findings): NewFile | null {
   if (kind !== 'dom' || entry === null) return null;
-  const html = existsSync(join(root, 'index.html')) ? readFileSync(join(root, 'index.html'), 'utf8') : '';
+  const html = page ? readFileSync(join(root, page), 'utf8') : '';
   const body = /<body[^>]*>([\s\S]*)<\/body>/.exec(html)?.[1] ?? '<div id="app"></div>';
   const markup = body.replace(/<script[\s\S]*?<\/script>/g, '').trim();
   const { quote, semicolon, indent } = style;

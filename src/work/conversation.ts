@@ -5,6 +5,7 @@ import type { Approved } from '../core/baseline/baseline.ts';
 import { canonicalise } from '../core/moment/canonical.ts';
 import { momentAt } from '../core/moment/patch.ts';
 import { addressOf, decodePath } from '../core/address/address.ts';
+import { missingFileNote } from '../core/problem/notes.ts';
 import { messageOf } from '../core/problem/problem.ts';
 import { gather } from '../core/timeline/trace.ts';
 import type { OptionList, Did, Stop } from '../core/sitting/sitting.ts';
@@ -51,6 +52,8 @@ export class Conversation {
   #gathered = nothingGathered();
   #contract: Contract | null = null;
   #attendant: Hearing | null = null;
+  /** What the look has asked for that may be answered. */
+  readonly #handed = new Set<string>();
   /** Requests that wait to be answered. */
   readonly #paused = new Map<string, PausedRequest>();
   /** What the page has asked for and is still being done. */
@@ -107,6 +110,7 @@ export class Conversation {
     this.#approved = approved;
     this.#fingerprint = fingerprint;
     this.#gathered = nothingGathered();
+    this.#handed.clear();
     return this.#gathered;
   }
 
@@ -337,6 +341,13 @@ export class Conversation {
     return png;
   }
 
+  /** A file is not there. One that an answer says so of is not missed. */
+  missing(address: string): void {
+    const url = addressOf(address);
+    if (this.#look === 0 || url?.origin !== this.#origin || this.#handed.has(address)) return;
+    this.note(missingFileNote(url.pathname));
+  }
+
   /** The browser has paused a request: the page decides, unless there is none. */
   request(request: PausedRequest): void {
     // In their order: the page counts on it that what it asked for last comes last.
@@ -345,6 +356,7 @@ export class Conversation {
 
   async #handOver(request: PausedRequest): Promise<void> {
     this.#paused.set(request.id, request);
+    this.#handed.add(request.url);
     const url = addressOf(request.url);
     const path = url && url.origin === this.#origin ? decodePath(url.pathname) : null;
     const isFile = path !== null && request.method === 'GET' && this.#bundle !== null;

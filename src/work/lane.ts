@@ -321,6 +321,7 @@ export class Lane {
     window.handlers = {
       message: (text) => conversation.receive(text),
       request: (request) => conversation.request(request),
+      missing: (url) => conversation.missing(url),
       dialog: (type, text) => conversation.note(`A dialog (${type}: “${text}”) opened and was dismissed.`),
       chooser: () => conversation.note(chooserNote),
       left: (url) => {

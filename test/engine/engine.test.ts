@@ -28,6 +28,7 @@ const server = createServer((request, reply) => {
 const silent: WindowHandlers = {
   message() {},
   request: (request) => window.proceed(request.id),
+  missing() {},
   dialog() {},
   chooser() {},
   left() {},

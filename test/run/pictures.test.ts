@@ -128,3 +128,13 @@ it('changes with them, although the page says the same', async () => {
     results.map(() => 'passed'),
   );
 });
+
+it('what is not there is told, unless an answer says so', () => {
+  const missing = (name: string): string[] => look(name).notes.filter((note) => note.includes('which is not there'));
+  expect(missing('unanswered')).toEqual([
+    expect.stringMatching(/^The page asked for \/api\/(ground|crew\/alba\/portrait), which is not there\./),
+    expect.stringContaining("answers: { '/api/"),
+  ]);
+  expect(missing('refused')).toEqual([expect.stringContaining('/api/ground')]);
+  expect(missing('ground')).toEqual([]);
+});

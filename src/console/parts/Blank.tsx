@@ -1,5 +1,5 @@
 /** What a page shows when it has nothing else to show. */
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import { ProblemError } from '../../core/problem/problem.ts';
 
 export function Blank({ title, children }: { title: string; children?: ReactNode }) {
@@ -28,12 +28,25 @@ export function Blank({ title, children }: { title: string; children?: ReactNode
   );
 }
 
+/** What takes longer says how long it has taken, in seconds. */
+const longer = 4;
+
 /** While something is on its way. */
-export const Waiting = ({ what }: { what: string }) => (
-  <div className="grid h-full place-items-center text-soft" role="status">
-    <span className="working">{what}</span>
-  </div>
-);
+export function Waiting({ what }: { what: string }) {
+  const [seconds, setSeconds] = useState(0);
+  useEffect(() => {
+    const timer = setInterval(() => setSeconds((before) => before + 1), 1000);
+    return () => clearInterval(timer);
+  }, []);
+  return (
+    <div className="grid h-full place-items-center text-soft" role="status">
+      <span className="working">
+        {what}
+        {seconds >= longer && <span className="ml-2 tabular-nums" aria-hidden="true">{`${seconds} s`}</span>}
+      </span>
+    </div>
+  );
+}
 
 /** When something could not be had: what, and what to do. */
 export function Trouble({ error }: { error: unknown }) {

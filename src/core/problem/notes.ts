@@ -27,6 +27,11 @@ export const impossibleNote = (contradictions: readonly string[]): string =>
 export const chooserNote =
   'A file chooser opened, and nothing was chosen. To choose files, write upload(target, file) instead of the click.';
 
+/** A picture, font, sheet or film of the page's own origin that nobody has. */
+export const missingFileNote = (path: string): string =>
+  `The page asked for ${path}, which is not there. Put the file into the project's public folder, or answer it: ` +
+  `answers: { '${path}': { file: 'src/…' } }.`;
+
 /** Fingers on a page that takes its machine for one without a touch screen. */
 export const noTouchScreenNote =
   'The page has no touch screen here, so what listens to fingers only where there is one has not heard them. Run the ' +

@@ -29,7 +29,8 @@ export function pausedRequest({ requestId, request, resourceType }: Params): Pau
   return { id: requestId, method, url, headers, body: postData ?? null, isFile: isOfPage(resourceType) };
 }
 
-export function trafficOf(): Traffic {
+/** `missing` hears of files that are not there. */
+export function trafficOf(missing: (url: string) => void): Traffic {
   const asked = new Set<string>();
   const kept = new Set<string>();
   /** Requests for files that are under way. */
@@ -55,6 +56,9 @@ export function trafficOf(): Traffic {
         if (!fileTypes.has(type) || !requestId.includes('.')) return;
         loading.add(requestId);
         count++;
+      },
+      'Network.responseReceived'({ response, type }) {
+        if (response.status === 404 && isOfPage(type)) missing(response.url);
       },
       'Network.loadingFinished': ended,
       'Network.loadingFailed': ended,

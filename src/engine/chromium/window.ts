@@ -68,7 +68,7 @@ export class ChromiumWindow implements EngineWindow {
   /** Hears what the window shows. */
   #shown: ((picture: Buffer) => void) | null = null;
   hasLostMouse = false;
-  readonly #traffic = trafficOf();
+  readonly #traffic = trafficOf((url) => this.handlers?.missing(url));
   readonly #measuring: Measuring;
   readonly #counting: Counting;
   readonly #whereabouts: Whereabouts;
