@@ -75,6 +75,8 @@ export function liveModules(root: string, readSettings: () => Promise<Settings>,
       delete config.server?.https;
       delete config.server?.hmr;
       delete config.server?.origin;
+      // Looks reach no network, and neither do stages.
+      delete config.server?.proxy;
       return { resolve: { alias: languageAlias() } };
     },
     configureServer(server) {

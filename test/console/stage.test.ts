@@ -16,12 +16,14 @@ export function Berth(props: {
 }) {
   const [asked, ask] = useState(0);
   const [weather, setWeather] = useState('');
-  const fetchIt = () => fetch('/api/weather').then((r) => r.text()).then(setWeather);
+  const fetchIt = (path: string) => fetch(path).then((r) => r.text()).then(setWeather);
   return <section>
     <h1>{props.name} {props.tone ?? 'no tone'} {String(props.vessel)} {props.depth} {props.since?.toISOString()}</h1>
     <button type="button" style={{ position: 'fixed', left: 0, top: 100, width: 300, height: 300 }}
       onClick={() => { ask(asked + 1); props.onRelease(props.name); }}>Release {asked}</button>
-    <button type="button" id="weather" onClick={() => void fetchIt()}>Weather</button><p>{weather}</p>
+    <button type="button" id="weather" onClick={() => void fetchIt('/api/weather')}>Weather</button>
+    <button type="button" id="tides" onClick={() => void fetchIt('/tides.txt')}>Tides</button>
+    <button type="button" id="moon" onClick={() => void fetchIt('/moon.txt')}>Moon</button><p>{weather}</p>
   </section>;
 }
 `;
@@ -48,6 +50,7 @@ beforeAll(async () => {
     }),
     'vite.config.ts': viteConfig,
     'src/Berth.tsx': component,
+    'public/tides.txt': 'high at noon',
     [file]: looks,
   });
   served = await serve(root);
@@ -90,6 +93,15 @@ describe('a stage by itself', () => {
     await page.holds(`${heading} !== undefined`);
     await page.click('Weather');
     await page.holds(`document.querySelector('p').textContent === 'gale'`);
+  });
+
+  it('lets through what is a file of the project, and nothing else', async () => {
+    await open('moored');
+    await page.holds(`${heading} !== undefined`);
+    await page.click('Tides');
+    await page.holds(`document.querySelector('p').textContent === 'high at noon'`);
+    await page.click('Moon');
+    await page.holds(`document.querySelector('p').textContent.includes('No answer')`);
   });
 
   it('shows what is saved, and keeps what the component knows', async () => {

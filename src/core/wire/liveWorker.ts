@@ -14,12 +14,19 @@ self.addEventListener('fetch', (event) => {
   event.respondWith((async () => {
     const client = await self.clients.get(clientId);
     if (!client || !isStage(client.url)) return fetch(request);
-    const { port1, port2 } = new MessageChannel();
-    const answer = new Promise((resolve) => { port1.onmessage = ({ data }) => resolve(data); });
     const body = request.method === 'GET' || request.method === 'HEAD' ? null : await request.clone().text();
     const headers = Object.fromEntries(request.headers);
-    client.postMessage({ method: request.method, url: request.url, headers, body }, [port2]);
-    const sent = await answer;
+    const answer = (isMissing) => new Promise((resolve) => {
+      const { port1, port2 } = new MessageChannel();
+      port1.onmessage = ({ data }) => resolve(data);
+      client.postMessage({ method: request.method, url: request.url, headers, body, isMissing }, [port2]);
+    });
+    let sent = await answer(false);
+    if (sent === 'file') {
+      const file = await fetch(request).catch(() => null);
+      if (file?.ok) return file;
+      sent = await answer(true);
+    }
     if (sent === 'refuse') return Response.error();
     if (typeof sent.body === 'object' && 'file' in sent.body) {
       const file = await fetch('/' + sent.body.file);

@@ -25,9 +25,18 @@ function whole(reply: Reply): Reply {
 
 const wait = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
-async function answerTo(asking: Asking, tell: (message: string) => void): Promise<Sent | 'refuse'> {
+/** Something is asked for, and it may be known already that it is no file of the project. */
+type Asked = Asking & { isMissing: boolean };
+
+/** True for what may be a file of the project, such as one of its public folder. */
+const mayBeFile = ({ method, url, isMissing }: Asked): boolean =>
+  !isMissing && method === 'GET' && new URL(url).origin === location.origin;
+
+/** What comes back: `file` for whoever asks to look whether the project has it. */
+async function answerTo(asking: Asked, tell: (message: string) => void): Promise<Sent | 'refuse' | 'file'> {
   const route = routeFor(asking);
   if (!route) {
+    if (mayBeFile(asking)) return 'file';
     tell(`${asking.method} ${asking.url.replace(location.origin, '')} has no answer: it got 404.`);
     return {
       status: 404,
@@ -45,13 +54,20 @@ async function answerTo(asking: Asking, tell: (message: string) => void): Promis
 /** Answers what is asked with `fetch`; what is asked otherwise goes where it goes. */
 function answerFetch(tell: (message: string) => void): void {
   tell('This browser has no service workers here: only what is asked with fetch is answered.');
+  const network = window.fetch;
   window.fetch = async (input, init) => {
     const request = new Request(input, init);
     const { method, url } = request;
     const isPlain = method === 'GET' || method === 'HEAD';
     const body = isPlain ? null : await request.text();
-    const sent = await answerTo({ method, url, headers: Object.fromEntries(request.headers), body }, tell);
-    if (sent === 'refuse') throw new TypeError('Failed to fetch');
+    const asked = { method, url, headers: Object.fromEntries(request.headers), body };
+    let sent = await answerTo({ ...asked, isMissing: false }, tell);
+    if (sent === 'file') {
+      const file = await network(request).catch(() => null);
+      if (file?.ok) return file;
+      sent = await answerTo({ ...asked, isMissing: true }, tell);
+    }
+    if (sent === 'refuse' || sent === 'file') throw new TypeError('Failed to fetch');
     const { status, headers, body: content } = sent;
     const text = typeof content === 'string' ? content : 'base64' in content ? atob(content.base64) : '';
     const bytes = typeof content === 'string' ? text : Uint8Array.from(text, (letter) => letter.charCodeAt(0));
@@ -65,7 +81,7 @@ export async function answerRequests(tell: (message: string) => void): Promise<v
   // Away from this machine only pages of https have one.
   if (!serviceWorker) return answerFetch(tell);
   serviceWorker.addEventListener('message', ({ data, ports: [port] }) => {
-    const asking = data as Asking;
+    const asking = data as Asked;
     answerTo(asking, tell).then(
       (sent) => port?.postMessage(sent),
       (error: unknown) => {
