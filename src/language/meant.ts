@@ -7,6 +7,8 @@ const askedFor: readonly (readonly [RegExp, readonly string[]])[] = [
   [/count|length|size|times/i, ['counts', 'calls']],
   [/hid|gone|absent|missing|vanish/i, ['isAbsent']],
   [/exist|present|document|attached|shown|appear|display/i, ['isVisible']],
+  [/inside|within|viewport|screen/i, ['isWithin']],
+  [/before|after|order/i, ['comesBefore']],
   [/focus/i, ['isFocused']],
   [/class|attr|href/i, ['hasAttribute']],
   [/css|style/i, ['hasStyle']],

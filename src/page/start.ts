@@ -148,7 +148,7 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
     if (recording.overlooked) throw recording.overlooked;
   } catch (error) {
     came = failure(error, recording);
-    for (const text of recording.suspicions) recording.note(text);
+    if (inVain.includes(came.problem!.code)) for (const text of recording.suspicions) recording.note(text);
   }
   // An error that nobody caught explains more than the step that stumbled over it.
   if (recording.uncaught) {
@@ -171,6 +171,9 @@ async function runLook(modules: Modules, { looks, frame }: Loaded, asked: LookRe
   if (came.problem && ownWork.includes(came.problem.code) && replacedNow().length > 0) return tampered(came.problem);
   return { ...came, notes: recording.notes, left, audit };
 }
+
+/** Problems of a step that has waited for something. */
+const inVain: readonly string[] = ['check-failed', 'target-missing', 'target-hidden'];
 
 /** Problems of Sguardo's own work, rather than of a look. */
 const ownWork: readonly string[] = ['capture-failed', 'internal'];
