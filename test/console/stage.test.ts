@@ -1,9 +1,11 @@
 /** The stage: a look as a live page, alone and in the console. */
 import { readFileSync } from 'node:fs';
-import { get } from 'node:http';
+import { createServer, get } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { stageAddress } from '../../src/core/wire/live.ts';
+import { afterwards } from '../support/afterwards.ts';
 import { configuration, project, write } from '../support/project.ts';
 import { childrenOf } from '../support/processes.ts';
 import { openConsole, type Page } from '../support/page.ts';
@@ -36,7 +38,16 @@ export default looks(Berth, { props: { name: 'C-14', vessel: 'Aliseo' }, answers
 } });
 `;
 const file = 'src/Berth.look.tsx';
-const viteConfig = `import react from '@vitejs/plugin-react';\nexport default { plugins: [react()] };`;
+const viteConfig = (behind: string): string => `import react from '@vitejs/plugin-react';
+export default { plugins: [react()], server: { proxy: { '/moon.txt': '${behind}' } } };`;
+
+/** A server behind the project's own, as it has one for its development; it hears nothing of looks. */
+const behind = createServer((_, reply) => void reply.end('full'));
+const listening = async (): Promise<string> => {
+  await new Promise<void>((done) => behind.listen(0, '127.0.0.1', done));
+  afterwards(() => void behind.close());
+  return `http://127.0.0.1:${(behind.address() as AddressInfo).port}`;
+};
 
 let root: string;
 let served: Served;
@@ -48,7 +59,7 @@ beforeAll(async () => {
     'sguardo.config.ts': configuration({
       environments: { day: { viewport: [500, 400] }, phone: { viewport: [320, 400], scheme: 'dark' } },
     }),
-    'vite.config.ts': viteConfig,
+    'vite.config.ts': viteConfig(await listening()),
     'src/Berth.tsx': component,
     'public/tides.txt': 'high at noon',
     [file]: looks,
@@ -289,7 +300,7 @@ describe('the stage in the console', () => {
     }
     const left = childrenOf(process.pid).filter(({ command }) => command.includes(`"root":"${other}"`));
     expect(left).toEqual([]);
-    write(other, { 'vite.config.ts': viteConfig });
+    write(other, { 'vite.config.ts': viteConfig('http://127.0.0.1:9') });
     await its.open(`/stage?file=${encodeURIComponent(file)}`);
     await its.shows('None yet of onRelease.');
   });
