@@ -28,9 +28,12 @@ const wait = (milliseconds: number): Promise<void> => new Promise((resolve) => s
 /** Something is asked for, and it may be known already that it is no file of the project. */
 type Asked = Asking & { isMissing: boolean };
 
-/** True for what may be a file of the project, such as one of its public folder. */
+/**
+ * True for what may be a file of the project, such as one of its public folder: beside the stage. What else a site is
+ * published beside is none of a look's business.
+ */
 const mayBeFile = ({ method, url, isMissing }: Asked): boolean =>
-  !isMissing && method === 'GET' && new URL(url).origin === location.origin;
+  !isMissing && method === 'GET' && url.startsWith(new URL(scope, location.href).href);
 
 /** What comes back: `file` for whoever asks to look whether the project has it. */
 async function answerTo(asking: Asked, tell: (message: string) => void): Promise<Sent | 'refuse' | 'file'> {
