@@ -15,7 +15,7 @@ import { languageAlias } from './own.ts';
 import { ownPages, ownPagesIn } from './ownPages.ts';
 import { refuseTemplates } from './templates.ts';
 import { viteOf } from './vite.ts';
-import { configFileOf, viteRootOf } from './viteRoot.ts';
+import { viteIn } from './viteRoot.ts';
 
 const outFolder = '.sguardo-bundle';
 
@@ -110,10 +110,8 @@ export async function build(root: string, sources: Sources, broken: ReadonlySet<
   let publicFolder: string | null = null;
   const files = sources.files.map(({ file }) => file);
   const { plugin, behind, configuration } = followBuild(root, files, (i) => `\0${entryPrefix}${i}`);
-  const viteRoot = await viteRootOf(root, { command: 'build', mode: 'development' });
   const result = await vite.build({
-    root: viteRoot,
-    configFile: configFileOf(root),
+    ...(await viteIn(root, { command: 'build', mode: 'development' })),
     mode: 'development',
     logLevel: 'silent',
     clearScreen: false,

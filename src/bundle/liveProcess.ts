@@ -7,7 +7,7 @@ import { frameworkPackages } from './kinds.ts';
 import { liveModules } from './liveModules.ts';
 import { ownFolder } from './own.ts';
 import { viteOf } from './vite.ts';
-import { configFileOf, viteRootOf } from './viteRoot.ts';
+import { viteIn } from './viteRoot.ts';
 
 /** What it is started with, as its only argument. */
 export type LiveOptions = { root: string; config: string; console: string };
@@ -48,11 +48,10 @@ const seenFrom =
 async function serve({ root, config, console: origin }: LiveOptions): Promise<number> {
   const vite = await viteOf(root);
   const { looks } = await loadConfig(config);
-  const viteRoot = await viteRootOf(root, { command: 'serve', mode: 'development' });
-  const inRoot = relative(viteRoot, root).split(sep).join('/');
+  const place = await viteIn(root, { command: 'serve', mode: 'development' });
+  const inRoot = relative(place.root, root).split(sep).join('/');
   const server = await vite.createServer({
-    root: viteRoot,
-    configFile: configFileOf(root),
+    ...place,
     mode: 'development',
     logLevel: 'silent',
     clearScreen: false,

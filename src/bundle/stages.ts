@@ -8,7 +8,7 @@ import { findLookFiles } from './lookFiles.ts';
 import { frameworkPackages } from './kinds.ts';
 import { liveModules, moduleName } from './liveModules.ts';
 import { viteOf } from './vite.ts';
-import { configFileOf, viteRootOf } from './viteRoot.ts';
+import { viteIn } from './viteRoot.ts';
 
 type Output = Rolldown.RolldownOutput['output'];
 
@@ -44,8 +44,7 @@ async function build(root: string, settings: Settings, files: readonly string[])
   process.env.NODE_ENV = 'production';
   try {
     const built = await vite.build({
-      root: await viteRootOf(root, { command: 'build', mode: 'production' }),
-      configFile: configFileOf(root),
+      ...(await viteIn(root, { command: 'build', mode: 'production' })),
       mode: 'production',
       logLevel: 'silent',
       base: './',

@@ -9,7 +9,7 @@ import { kindOf } from './kinds.ts';
 import { twinsAmong, type UnusableFile } from './lookFiles.ts';
 import { readPropTypes } from './propTypes.ts';
 import { viteOf } from './vite.ts';
-import { configFileOf } from './viteRoot.ts';
+import { viteIn } from './viteRoot.ts';
 
 /**
  * What all look files share is looked at first when they could not be built together.
@@ -17,10 +17,11 @@ import { configFileOf } from './viteRoot.ts';
  */
 async function checkShared(root: string, { frame, props, instead }: Omit<Sources, 'files'>): Promise<void> {
   const vite = await viteOf(root);
+  const place = await viteIn(root, { command: 'build', mode: 'development' });
   try {
-    await vite.resolveConfig({ root, logLevel: 'silent' }, 'build', 'development');
+    await vite.resolveConfig({ ...place, logLevel: 'silent' }, 'build', 'development');
   } catch (error) {
-    const file = basename(configFileOf(root) ?? 'vite.config.ts');
+    const file = basename(place.configFile ?? 'vite.config.ts');
     fail('config-threw', { file, error: causesOf(error).join(because) });
   }
   if (!frame) return;

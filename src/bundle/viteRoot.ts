@@ -8,26 +8,30 @@ import { viteOf } from './vite.ts';
 const names = ['js', 'mjs', 'ts', 'cjs', 'mts', 'cts'].map((end) => `vite.config.${end}`);
 
 /** Where the configuration of a project's Vite is; undefined where it has none. */
-export const configFileOf = (root: string): string | undefined =>
+const configFileOf = (root: string): string | undefined =>
   names.map((name) => join(root, name)).find((path) => existsSync(path));
+
+/** Where Vite works: what it is called with for that. */
+type Place = { root: string; configFile: string | undefined };
 
 const known = new Map<string, { text: string; root: string }>();
 
 /**
- * Where Vite looks for its public files, variables and absolute imports. Whoever calls Vite from the folder of the
- * project has to name it, as the root that is given to Vite comes before that of its configuration.
+ * The root that Vite has by itself, where it looks for public files, variables and absolute imports. It has to be
+ * named whenever Vite is called, as a root that is given to it comes before that of its configuration.
  */
-export async function viteRootOf(root: string, env: ConfigEnv): Promise<string> {
-  const file = configFileOf(root);
-  const text = file ? readFileSync(file, 'utf8') : '';
+export async function viteIn(root: string, env: ConfigEnv): Promise<Place> {
+  const configFile = configFileOf(root);
+  const text = configFile ? readFileSync(configFile, 'utf8') : '';
   // Loading a configuration takes as long as a small build.
-  if (!file || !/\broot\b/.test(text)) return root;
-  const before = known.get(file);
-  if (before?.text === text) return before.root;
+  if (!configFile || !/\broot\b/.test(text)) return { root, configFile };
+  const key = JSON.stringify([configFile, env]);
+  const before = known.get(key);
+  if (before?.text === text) return { root: before.root, configFile };
   const vite = await viteOf(root);
   // What is wrong with it is told by the build.
-  const loaded = await vite.loadConfigFromFile(env, file, root, 'silent').catch(() => null);
+  const loaded = await vite.loadConfigFromFile(env, configFile, root, 'silent').catch(() => null);
   const found = resolve(root, loaded?.config.root ?? '.');
-  if (loaded) known.set(file, { text, root: found });
-  return found;
+  if (loaded) known.set(key, { text, root: found });
+  return { root: found, configFile };
 }

@@ -1,10 +1,11 @@
 /** What a project is made of, as far as its looks have to know. */
 import { existsSync, readFileSync } from 'node:fs';
-import { dirname, join, posix, sep } from 'node:path';
+import { basename, dirname, join, posix, relative, sep } from 'node:path';
 import { globSync } from 'tinyglobby';
 import { type Style, styleOf } from '../core/draft/style.ts';
 import type { Kind } from '../core/look/kind.ts';
 import { kindOf } from '../bundle/kinds.ts';
+import { viteIn } from '../bundle/viteRoot.ts';
 import { type Around, aroundIn } from './entry.ts';
 import { readPackage } from './package.ts';
 
@@ -36,18 +37,8 @@ const frameworks = ['react', 'preact', 'vue', 'svelte', '@angular/core', 'lit', 
 const firstThere = (root: string, names: readonly string[]): string | null =>
   names.find((name) => existsSync(join(root, name))) ?? null;
 
-const endings = ['ts', 'mts', 'js', 'mjs', 'cts', 'cjs'];
-
 /** What apps without a page of their own begin with: the outermost layout of SvelteKit, the root of React Router. */
 const roots = ['src/routes/+layout.svelte', ...['tsx', 'jsx'].map((end) => `app/root.${end}`)];
-
-/** The page of an app: in the folder that the configuration of Vite names as its root, or in that of the project. */
-function pageOf(root: string, viteConfig: string | null): string | null {
-  const named = /\broot\s*:[^,\n}]*?["'`]\.?\/?([^"'`]+?)\/?["'`]/.exec(
-    viteConfig ? read(join(root, viteConfig)) : '',
-  )?.[1];
-  return firstThere(root, [...(named ? [`${named}/index.html`] : []), 'index.html']);
-}
 
 /** The script of the page, or the one that apps of its kind begin with. */
 function entryOf(root: string, folder: string, html: string): string | null {
@@ -96,14 +87,11 @@ function stylesOfAngular(root: string): string[] {
 }
 
 /** Looks around in a package. */
-export function findIn(root: string): Findings {
+export async function findIn(root: string): Promise<Findings> {
   const { dependencies = {}, devDependencies = {}, peerDependencies = {} } = readPackage(root) ?? {};
   const all = { ...peerDependencies, ...devDependencies, ...dependencies };
-  const viteConfig = firstThere(
-    root,
-    endings.map((end) => `vite.config.${end}`),
-  );
-  const page = pageOf(root, viteConfig);
+  const vite = await viteIn(root, { command: 'serve', mode: 'development' });
+  const page = firstThere(root, [relative(root, join(vite.root, 'index.html')).split(sep).join('/')]);
   const folder = posix.dirname(page ?? 'index.html');
   const html = page ? read(join(root, page)) : '';
   const entry = entryOf(root, folder, html);
@@ -124,7 +112,7 @@ export function findIn(root: string): Findings {
     frameworks: frameworks.filter((name) => name in all).map((name) => `${name} ${all[name]}`),
     dependencies: all,
     isTyped: existsSync(join(root, 'tsconfig.json')) || code.some((path) => /\.tsx?$/.test(path)),
-    viteConfig,
+    viteConfig: vite.configFile ? basename(vite.configFile) : null,
     page,
     entry,
     around: {

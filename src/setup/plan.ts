@@ -149,7 +149,7 @@ ${indent}},
 
 /** Looks around, and writes nothing. */
 export async function planFor(root: string): Promise<Plan> {
-  const findings = findIn(root);
+  const findings = await findIn(root);
   const look = (await firstLook(findings)) ?? pageLook(findings);
   const wanted = [...viteFor(findings), configFor(findings), frameFor(findings), ...(look ? [look] : [])];
   const isThere = ({ path }: NewFile): boolean => existsSync(join(root, path));

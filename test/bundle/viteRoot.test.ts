@@ -30,5 +30,5 @@ return <div><p>{metres(4)} in {import.meta.env.VITE_PORT}</p><img alt="" src={la
   });
   const served = await serve(folder);
   expect((await served.run()).look('there')).toMatchObject({ verdict: 'new', problem: null, notes: [] });
-  expect(findIn(folder)).toMatchObject({ page: 'client/index.html', entry: 'client/src/main.tsx' });
+  expect(await findIn(folder)).toMatchObject({ page: 'client/index.html', entry: 'client/src/main.tsx' });
 });

@@ -33,12 +33,15 @@ export const timerDue = (now: number, delay: unknown, generation: number): numbe
 /** When something is due that waits for idle time: at once, but not again and again at once. */
 export const idleDue = (now: number, generation: number): number => (generation >= nestedAfter ? frameAfter(now) : now);
 
-/** What comes next until a time, that time included, or null. What is due together comes in the order it was set. */
+/** Below zero for what comes before another: what is due together comes in the order it was set. */
+export const byTurn = (one: Waiting, other: Waiting): number => one.due - other.due || one.id - other.id;
+
+/** What comes next until a time, that time included, or null. */
 export function nextUntil<T extends Waiting>(waiting: Iterable<T>, until: number): T | null {
   let next: T | null = null;
   for (const one of waiting) {
     if (one.due > until) continue;
-    if (next === null || one.due < next.due || (one.due === next.due && one.id < next.id)) next = one;
+    if (next === null || byTurn(one, next) < 0) next = one;
   }
   return next;
 }

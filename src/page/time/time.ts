@@ -3,6 +3,7 @@
  * left to do: how long a machine takes for anything makes no difference.
  */
 import {
+  byTurn,
   frameAfter,
   idleDue,
   isEndless,
@@ -174,7 +175,7 @@ async function move(entry: Entry): Promise<void> {
   await inTask(() => happen(entry));
   if (!complete) return;
   // A timer of the same length, set together with an animation, comes first, and so does all that is due with it.
-  const others = [...entries.values()].filter((one) => one.due <= now).sort((a, b) => a.due - b.due || a.id - b.id);
+  const others = [...entries.values()].filter(({ due }) => due <= now).sort(byTurn);
   for (const one of others) await inTask(() => happen(one));
   complete();
   await toldInFrame();

@@ -207,12 +207,25 @@ const zooms = (onEvent: (text: string) => void) => (element: HTMLElement | null)
   return () => element.removeEventListener('wheel', zoom);
 };
 
+const toggled = (all: string[], name: string): string[] =>
+  all.includes(name) ? all.filter((one) => one !== name) : [...all, name];
+
+type OptionsProps = { names: string[]; chosen: string[]; onChoose: (name: string) => void };
+
+const Options = ({ names, chosen, onChoose }: OptionsProps) =>
+  names.map((name) => (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: these looks use the mouse
+    <div key={name} role="option" tabIndex={-1} aria-selected={chosen.includes(name)} onClick={() => onChoose(name)}>
+      {name}
+    </div>
+  ));
+
 function Lists({ onEvent }: Props) {
   const [open, setOpen] = useState(false);
   const [chosen, setChosen] = useState<string[]>(['North']);
   const options = ['North', 'South', 'East'];
   const choose = (name: string): void => {
-    setChosen(chosen.includes(name) ? chosen.filter((one) => one !== name) : [...chosen, name]);
+    setChosen(toggled(chosen, name));
     onEvent(name);
   };
   return (
@@ -246,18 +259,7 @@ function Lists({ onEvent }: Props) {
         </div>
       ) : null}
       <div role="listbox" aria-label="Sides" aria-multiselectable>
-        {options.map((name) => (
-          // biome-ignore lint/a11y/useKeyWithClickEvents: these looks use the mouse
-          <div
-            key={name}
-            role="option"
-            tabIndex={-1}
-            aria-selected={chosen.includes(name)}
-            onClick={() => choose(name)}
-          >
-            {name}
-          </div>
-        ))}
+        <Options names={options} chosen={chosen} onChoose={choose} />
       </div>
       <select
         multiple
@@ -277,7 +279,7 @@ function Fleet({ onEvent, stays = false }: Props & { stays?: boolean }) {
   const [open, setOpen] = useState(false);
   const [chosen, setChosen] = useState<string[]>(['Bora']);
   const choose = (name: string): void => {
-    setChosen(chosen.includes(name) ? chosen.filter((one) => one !== name) : [...chosen, name]);
+    setChosen(toggled(chosen, name));
     setOpen(stays);
     onEvent(name);
   };
@@ -296,18 +298,7 @@ function Fleet({ onEvent, stays = false }: Props & { stays?: boolean }) {
       />
       {open ? (
         <div role="listbox" id="fleet" aria-label="Ships" aria-multiselectable={stays ? undefined : true}>
-          {['Aliseo', 'Bora', 'Libeccio'].map((name) => (
-            // biome-ignore lint/a11y/useKeyWithClickEvents: these looks use the mouse
-            <div
-              key={name}
-              role="option"
-              tabIndex={-1}
-              aria-selected={chosen.includes(name)}
-              onClick={() => choose(name)}
-            >
-              {name}
-            </div>
-          ))}
+          <Options names={['Aliseo', 'Bora', 'Libeccio']} chosen={chosen} onChoose={choose} />
         </div>
       ) : null}
     </>
