@@ -22,7 +22,9 @@ async function until(holds: () => Promise<boolean> | boolean): Promise<void> {
 }
 
 async function takePages(): Promise<void> {
-  const { url } = JSON.parse(readFileSync(join(project, '.sguardo/service.json'), 'utf8')) as { url: string };
+  const file = join(project, '.sguardo/service.json');
+  if (!existsSync(file)) throw new Error('No demo is running. Start it first, and leave it running: npm run demo');
+  const { url } = JSON.parse(readFileSync(file, 'utf8')) as { url: string };
   const looks = await connect(url).looks();
   const bench = (name: string, step: number): string => {
     const look = looks.find((one) => one.look === name && one.environment === 'day');

@@ -5,14 +5,14 @@ import type { Approved } from '../core/baseline/baseline.ts';
 import { canonicalise } from '../core/moment/canonical.ts';
 import { momentAt } from '../core/moment/patch.ts';
 import { addressOf, decodePath } from '../core/address/address.ts';
-import { missingFileNote } from '../core/problem/notes.ts';
+import { chooserNote, missingFileNote } from '../core/problem/notes.ts';
 import { messageOf } from '../core/problem/problem.ts';
 import { gather } from '../core/timeline/trace.ts';
 import type { OptionList, Did, Stop } from '../core/sitting/sitting.ts';
 import { readLookReport, readMessage } from '../core/wire/shapes.ts';
 import { type Ask, askFailure, type CaptureAsk, type FromPage } from '../core/wire/wire.ts';
 import type { GivenFile, Load, PausedRequest, Reply } from '../core/wire/wire.ts';
-import type { EngineWindow, LoadedFiles } from '../engine/engine.ts';
+import type { EngineWindow, LoadedFiles, WindowHandlers } from '../engine/engine.ts';
 import { type Contract, unlike } from './contract.ts';
 import { markedIn } from './allowed.ts';
 import { unseenFocuses } from './focuses.ts';
@@ -130,8 +130,17 @@ export class Conversation {
     if (!this.#gathered.notes.includes(text)) this.#gathered.notes.push(text);
   }
 
+  /** What the window tells of its page. */
+  readonly hears: Omit<WindowHandlers, 'left' | 'lost'> = {
+    message: (text) => this.#receive(text),
+    request: (request) => this.#request(request),
+    missing: (url) => this.#missing(url),
+    dialog: (type, text) => this.note(`A dialog (${type}: “${text}”) opened and was dismissed.`),
+    chooser: () => this.note(chooserNote),
+  };
+
   /** The page has spoken through its binding. */
-  receive(raw: string): void {
+  #receive(raw: string): void {
     const message = readMessage(raw);
     if (!message || message.token !== this.#token) {
       this.note('Something on the page sent Sguardo messages of its own; they were ignored.');
@@ -342,14 +351,14 @@ export class Conversation {
   }
 
   /** A file is not there. One that an answer says so of is not missed. */
-  missing(address: string): void {
+  #missing(address: string): void {
     const url = addressOf(address);
     if (this.#look === 0 || url?.origin !== this.#origin || this.#handed.has(address)) return;
     this.note(missingFileNote(url.pathname));
   }
 
   /** The browser has paused a request: the page decides, unless there is none. */
-  request(request: PausedRequest): void {
+  #request(request: PausedRequest): void {
     // In their order: the page counts on it that what it asked for last comes last.
     this.#asked = this.#asked.then(() => this.#handOver(request));
   }

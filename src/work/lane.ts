@@ -1,7 +1,6 @@
 /** A lane: one browser window that runs look after look, and lives on when one of them kills the page. */
 import { setTimeout as delay } from 'node:timers/promises';
 import { type Bundle, type BundledLooks, documentPath } from '../bundle/index.ts';
-import { chooserNote } from '../core/problem/notes.ts';
 import { problem, type Problem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { type Environment, fingerprint } from '../core/settings/environment.ts';
@@ -319,11 +318,7 @@ export class Lane {
     if (this.#counts.isCovered) held.document = null;
     const { conversation } = held;
     window.handlers = {
-      message: (text) => conversation.receive(text),
-      request: (request) => conversation.request(request),
-      missing: (url) => conversation.missing(url),
-      dialog: (type, text) => conversation.note(`A dialog (${type}: “${text}”) opened and was dismissed.`),
-      chooser: () => conversation.note(chooserNote),
+      ...conversation.hears,
       left: (url) => {
         // It may leave long after a run has ended.
         held.document = null;

@@ -8,7 +8,8 @@ import { fontsHash } from '../fonts.ts';
 import { processorTime } from '../processor.ts';
 import { Pipe } from './pipe.ts';
 import { freshProfile, removeProfile } from './profile.ts';
-import { type ChromiumWindow, openWindow } from './window.ts';
+import { openWindow } from './openWindow.ts';
+import type { ChromiumWindow } from './window.ts';
 
 /** Debian's wrapper script adds flags of its own, so the real binary comes first. */
 const places = ['/usr/lib/chromium/chromium', '/usr/bin/chromium', '/usr/bin/chromium-browser'];

@@ -1,5 +1,4 @@
 /** One Chromium window, driven over the DevTools protocol. */
-import { join } from 'node:path';
 import type { CoveredScript } from '../../core/coverage/hits.ts';
 import type { Environment } from '../../core/settings/environment.ts';
 import { knock, workerKnock } from '../../core/wire/stage.ts';
@@ -14,6 +13,7 @@ import { carry, choose, dragOn, type Hands, nothingAfter, paste } from './hands.
 import { callsOf } from './input.ts';
 import { type Measuring, measuringOf } from './measuring.ts';
 import type { Hears, Params, Pipe, Send } from './pipe.ts';
+import { type Showing, showingOf } from './showing.ts';
 import { changeCalls, environmentCalls, pauseCall, permissionCalls } from './surroundings.ts';
 import { pausedRequest, trafficOf } from './traffic.ts';
 import { type Whereabouts, whereaboutsOf } from './whereabouts.ts';
@@ -28,27 +28,6 @@ type RemoteValue = {
   result: { value?: unknown; description?: string };
   exceptionDetails?: { text: string; exception?: { description?: string } };
 };
-
-/**
- * Opens a window in a browser context of its own, so that lanes share no storage. It keeps its files in `folder`. One
- * that is seen on the screen is made as large as its viewport.
- */
-export async function openWindow(pipe: Pipe, folder: string, isSeen: boolean): Promise<ChromiumWindow> {
-  const { browserContextId } = await pipe.send<{ browserContextId: string }>('Target.createBrowserContext', {
-    disposeOnDetach: true,
-  });
-  // A tab behind another one never paints; a window of its own always does.
-  const { targetId } = await pipe.send<{ targetId: string }>('Target.createTarget', {
-    url: 'about:blank',
-    browserContextId,
-    newWindow: true,
-  });
-  const { sessionId } = await pipe.send<{ sessionId: string }>('Target.attachToTarget', { targetId, flatten: true });
-  const seenAs = isSeen ? targetId : null;
-  const window = new ChromiumWindow(pipe, sessionId, browserContextId, join(folder, `given-${sessionId}`), seenAs);
-  await window.prepare();
-  return window;
-}
 
 export class ChromiumWindow implements EngineWindow {
   handlers: WindowHandlers | null = null;
@@ -65,13 +44,12 @@ export class ChromiumWindow implements EngineWindow {
   readonly #waiting = new Map<string, (params: Params) => void>();
   /** What was begun to be dragged since the mouse was pressed. */
   #dragged: Params | null = null;
-  /** Hears what the window shows. */
-  #shown: ((picture: Buffer) => void) | null = null;
   hasLostMouse = false;
   readonly #traffic = trafficOf((url) => this.handlers?.missing(url));
   readonly #measuring: Measuring;
   readonly #counting: Counting;
   readonly #whereabouts: Whereabouts;
+  readonly #showing: Showing;
   readonly #hears: Hears;
 
   /** `seenAs` is the id of the window's target, if it can be seen on the screen. */
@@ -85,10 +63,12 @@ export class ChromiumWindow implements EngineWindow {
     this.#measuring = measuringOf(send);
     this.#counting = countingOf(send);
     this.#whereabouts = whereaboutsOf(send, (method) => this.#post(method));
+    this.#showing = showingOf(send, (method, params) => this.#post(method, params));
     this.#hears = {
       ...this.#traffic.hears,
       ...this.#measuring.hears,
       ...this.#whereabouts.hears,
+      ...this.#showing.hears,
       ...this.#ownHears(),
     };
     pipe.listen(
@@ -296,11 +276,8 @@ export class ChromiumWindow implements EngineWindow {
     await this.#send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' }).catch(() => {});
   }
 
-  async show(listener: ((picture: Buffer) => void) | null): Promise<void> {
-    const wasShown = this.#shown !== null;
-    this.#shown = listener;
-    if (listener && !wasShown) await this.#send('Page.startScreencast', { format: 'png', everyNthFrame: 1 });
-    if (!listener && wasShown) await this.#send('Page.stopScreencast');
+  show(listener: ((picture: Buffer) => void) | null): Promise<void> {
+    return this.#showing.show(listener);
   }
 
   async close(): Promise<void> {
@@ -395,10 +372,6 @@ export class ChromiumWindow implements EngineWindow {
         // A worker waits for whoever has attached to it.
         this.#post('Runtime.evaluate', { expression: workerKnock }, sessionId);
         this.#post('Runtime.runIfWaitingForDebugger', {}, sessionId);
-      },
-      'Page.screencastFrame': ({ sessionId, data }) => {
-        this.#post('Page.screencastFrameAck', { sessionId });
-        this.#shown?.(Buffer.from(data, 'base64'));
       },
       'Inspector.targetCrashed': () => this.lose(new LostError('page', 'the page crashed')),
     };
