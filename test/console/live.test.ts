@@ -187,8 +187,10 @@ describe('a live look', () => {
     await page.shows('Nothing matched the button “Shut”');
     const path = await page.path();
     await page.press('Escape', 'k');
-    await page.shows('live');
+    await page.holds(`document.activeElement.getAttribute('aria-label') === 'What to do'`);
     await page.type('live fails');
+    // Live looks are asked for when the palette is opened.
+    await page.holds(`document.querySelector('#commands [role=option]')?.innerText.includes('fails') === true`);
     await page.press('Enter');
     await page.holds(`location.pathname === ${JSON.stringify(path.split('?')[0])}`);
     await page.click('Close');
