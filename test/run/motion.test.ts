@@ -50,7 +50,7 @@ function Hatch() {
   return <div><button onClick={close}>Close</button><button onClick={() => go('open')}>Open</button>
     {at !== 'closed' && <div className={at} onAnimationEnd={() => go('closed')}>hatch</div>}</div>;
 }
-function Ripple({ after }) {
+function Ripple({ after, slowly }) {
   const root = useRef(null); const [said, say] = useState([]);
   const begin = () => {
     const drop = Object.assign(document.createElement('i'), { className: 'drop going' });
@@ -59,12 +59,14 @@ function Ripple({ after }) {
     getComputedStyle(drop).opacity;
     drop.classList.add('faint');
     getComputedStyle(drop).opacity;
+    // A long task, so that a frame of the engine comes between the two.
+    if (slowly) setTimeout(() => { for (let i = 0; i < 2e7; i++) Math.sqrt(i); }, after);
     setTimeout(() => { drop.className = 'drop'; }, after);
   };
   return <div ref={root}><button onClick={begin}>Drop</button><output>{said.join()}</output></div>;
 }
 const all = { Ripple, Door, Rising, Turning, Slow, Waving, Gauge, Sliding, Hatch };
-function Any({ what, after }) { const One = all[what]; return <One after={after} />; }
+function Any({ what, ...props }) { const One = all[what]; return <One {...props} />; }
 const width = () => getComputedStyle(document.querySelector('.door')).width;
 const now = () => performance.now();
 
@@ -77,6 +79,13 @@ export default looks(Any, { props: { what: 'Door' }, states: {
     await click(the.button('Drop'));
     await ensure(the.status()).reads('transitioncancel');
   } },
+  'it is taken away by a timer of the same length, behind a long task': {
+    props: { what: 'Ripple', after: 400, slowly: true },
+    async script() {
+      await click(the.button('Drop'));
+      await ensure(the.status()).reads('transitioncancel');
+    },
+  },
   'half way': { async script() {
     await click(the.button('Leave'));
     await ensure(width).equals('200px');
@@ -202,6 +211,7 @@ describe('animations', () => {
     'it ends as a timer does',
     'it is taken away by a timer right behind its end',
     'it is taken away by a timer of the same length',
+    'it is taken away by a timer of the same length, behind a long task',
     'a picture waits for its end',
     'keyframes with a delay',
     'a script’s own',

@@ -68,7 +68,7 @@ export function Rows({ folder, folded, fold, order }: Props) {
     count: rows.length,
     getScrollElement: () => area.current,
     estimateSize: (i) => (rows[i]!.kind === 'tiles' ? tileHeight + gap : groupHeight),
-    overscan: 4,
+    overscan: 2,
   });
   const isPassing = useRef(false);
   isPassing.current = virtual.isScrolling;

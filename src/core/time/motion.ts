@@ -29,6 +29,15 @@ export const untilEnd = ({ at, rate, end }: Motion): number =>
 /** Where it is after so many milliseconds. */
 export const moved = ({ at, rate }: Motion, milliseconds: number): number => at + rate * milliseconds;
 
+/** Engines take an animation for ended a thousandth of a millisecond before its end; nobody sees ten times that. */
+const aHair = 0.01;
+
+/** Where it is right before what it comes to after so many milliseconds, and not yet there for any engine. */
+export function rightBefore(motion: Motion, milliseconds: number): number {
+  const back = moved(motion, milliseconds) - Math.sign(motion.rate) * aHair;
+  return motion.rate > 0 ? Math.max(motion.at, back) : Math.min(motion.at, back);
+}
+
 /** Members of a keyframe that are no property. */
 const about: ReadonlySet<string> = new Set(['offset', 'computedOffset', 'easing', 'composite']);
 

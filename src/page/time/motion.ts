@@ -8,6 +8,7 @@ import {
   type Motion,
   moved,
   propertiesOf,
+  rightBefore,
   untilEnd,
   untilNext,
 } from '../../core/time/motion.ts';
@@ -116,7 +117,7 @@ export function lastMotion(): string | null {
   return last ? `${last.words}, ${Math.ceil(last.left)} ms to go` : null;
 }
 
-/** Less than anybody sees of an animation, and more than what is lost in sums, in milliseconds. */
+/** What is lost in sums, in milliseconds. */
 const aTrifle = 1e-3;
 
 /** What has come of moving everything on. */
@@ -137,7 +138,7 @@ export function passMotion(milliseconds: number): Passed {
     const isShort = next !== null && next > 0 && Math.abs(next - milliseconds) < aTrifle;
     if (isShort) short[short.length] = { animation, at: moved(motion, next) };
     else if (next !== null && next <= milliseconds) tells = true;
-    animation.currentTime = isShort ? moved(motion, Math.max(0, next - aTrifle)) : at;
+    animation.currentTime = isShort ? rightBefore(motion, next) : at;
   }
   for (const { svg, left } of movingPictures())
     svg.setCurrentTime(svg.getCurrentTime() + Math.min(left, milliseconds) / 1000);
