@@ -13,6 +13,7 @@ import { KeysDialog } from './parts/KeysDialog.tsx';
 import { ProblemCard } from './parts/ProblemCard.tsx';
 import { site } from './site.ts';
 import type { Theme } from './theme.ts';
+import { useTitle } from './title.ts';
 
 /** The board comes first and has nothing to wait for; the other pages are loaded when they are gone to. */
 const Bench = lazy(async () => ({ default: (await import('./bench/Bench.tsx')).Bench }));
@@ -44,14 +45,17 @@ function RunNews() {
   );
 }
 
-const PageMissing = () => (
-  <Blank title="Page not found">
-    There is nothing at this address.{' '}
-    <Link to="/" className="text-accent underline">
-      Go to the board
-    </Link>
-  </Blank>
-);
+function PageMissing() {
+  useTitle('Page not found');
+  return (
+    <Blank title="Page not found">
+      There is nothing at this address.{' '}
+      <Link to="/" className="text-accent underline">
+        Go to the board
+      </Link>
+    </Blank>
+  );
+}
 
 export function App({ theme }: { theme: Theme }) {
   const live = useLive();

@@ -1,6 +1,6 @@
 /** The console's pages of what was found out beside verdicts: coverage and accessibility. */
 import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import { beforeAll, expect, it } from 'vitest';
 import { openConsole, type Page } from '../support/page.ts';
 import { project } from '../support/project.ts';
@@ -52,9 +52,42 @@ it('sources with least covered come first, and keys lead through their gaps', as
   expect(await page.path()).toBe('/coverage?file=src%2FBuoy.tsx&line=2');
 });
 
+it('a list is one stop of Tab, and what is chosen in it keeps the focus', async () => {
+  const focused = `document.activeElement?.matches('[role=option][aria-selected=true]') === true`;
+  for (let tabs = 0; tabs < 30 && !(await page.window.evaluate(focused)); tabs++) await page.press('Tab');
+  await page.holds(
+    `${focused} && document.activeElement.ariaPosInSet === '2' && document.activeElement.ariaSetSize === '2'`,
+  );
+  await page.press('ArrowUp');
+  await page.holds(`${focused} && document.activeElement.ariaPosInSet === '1'`);
+  await page.press('ArrowDown');
+  await page.holds(`${focused} && document.activeElement.ariaPosInSet === '2'`);
+  await page.press('Tab');
+  await page.holds(`document.activeElement?.matches('[role=option]') === false`);
+});
+
 it('a look that runs a line is one click away', async () => {
   await page.click('Buoy › plain');
   await page.holds("location.pathname.startsWith('/bench/')");
+});
+
+it('each page has a name of its own, and one heading that all others are below', async () => {
+  const name = basename(root);
+  for (const [key, title] of [
+    ['1', 'Board'],
+    ['2', 'Review'],
+    ['3', 'Accessibility'],
+    ['4', 'Coverage'],
+    ['5', 'Handbook'],
+  ] as const) {
+    await page.press(key);
+    await page.holds(`document.title === '${title} · ${name} · Sguardo'`);
+    await page.holds(`[...document.querySelectorAll('h1')].map((one) => one.textContent).join() === '${title}'`);
+  }
+  await page.open('/nowhere');
+  await page.holds(`document.title === 'Page not found · ${name} · Sguardo'`);
+  await page.open('/bench/1');
+  await page.holds(`document.title === 'Buoy › plain · day · ${name} · Sguardo'`);
 });
 
 it('findings are shown with their element outlined, and are taken as known', async () => {

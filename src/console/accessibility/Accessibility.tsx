@@ -12,10 +12,12 @@ import { Choice } from '../parts/Choice.tsx';
 import { site } from '../site.ts';
 import { FindingRows } from './FindingRows.tsx';
 import { FindingView } from './FindingView.tsx';
+import { useTitle } from '../title.ts';
 
 const keyOf = (finding: ListedFinding): string => `${finding.component} ${findingKey(finding)}`;
 
 export function Accessibility({ project }: { project: ProjectInfo }) {
+  useTitle('Accessibility');
   const list = useQuery({ queryKey: ['accessibility'], queryFn: () => service.accessibility() });
   if (list.isPending) return <Waiting what="Fetching what was found…" />;
   if (list.isError) return <Trouble error={list.error} />;

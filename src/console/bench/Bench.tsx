@@ -14,6 +14,8 @@ import { Lanes } from './Lanes.tsx';
 import { Script } from './Script.tsx';
 import { Seen } from './Seen.tsx';
 import { type Desk, useDesk } from './useDesk.ts';
+import { useTitle } from '../title.ts';
+import { lookTitle } from '../../core/look/look.ts';
 
 type Props = { project: ProjectInfo; dark: boolean };
 
@@ -40,6 +42,7 @@ function problemsAt({ steps }: Timeline, { step, failed }: Desk, { problem }: Re
 }
 
 function Workbench({ project, dark, result, timeline }: Props & { result: ResultSummary; timeline: Timeline }) {
+  useTitle(`${lookTitle(result.component, result.look)} · ${result.environment}`);
   const desk = useDesk(result, timeline);
   const problems = problemsAt(timeline, desk, result);
   return (

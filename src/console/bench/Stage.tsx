@@ -63,6 +63,8 @@ export function Stage({ project, timeline, environment, moment, outline, cover, 
       <iframe
         ref={frame}
         title="The moment"
+        // It is a picture that can be read: nothing in it does anything.
+        tabIndex={-1}
         src={site ? site.draw : `${project.stage}/draw`}
         className={`h-full w-full border-0 ${drawn ? '' : 'opacity-0'}`}
       />

@@ -56,7 +56,7 @@ export function StepCard({ step, problems, notes, marks, count, flame, shownFile
   return (
     <div className="flex flex-col gap-2 p-3">
       <h2 className="font-medium">
-        <span className={tone}>{sign}</span> {step.title}
+        <span className={tone}>{sign}</span> {step.title}{' '}
         <span className="ml-2 text-[11px] font-normal text-soft">
           {step.kind}, {step.index + 1} of {count}
         </span>

@@ -11,10 +11,21 @@ import { WithoutLooks } from './WithoutLooks.tsx';
 import { foldersOf, groupKeys } from './layout.ts';
 import { useFilters } from './useFilters.ts';
 import { useFolds } from './useFolds.ts';
+import { useTitle } from '../title.ts';
 
 const none: ReadonlySet<string> = new Set();
 
 export function Board() {
+  useTitle('Board');
+  return (
+    <>
+      <h1 className="sr-only">Board</h1>
+      <Looks />
+    </>
+  );
+}
+
+function Looks() {
   const board = useBoard();
   if (board.isPending) return <Waiting what="Laying out the board…" />;
   if (board.isError) return <Trouble error={board.error} />;

@@ -11,6 +11,7 @@ import { Button } from '../parts/Button.tsx';
 import { site } from '../site.ts';
 import { Files } from './Files.tsx';
 import { SourceView } from './SourceView.tsx';
+import { useTitle } from '../title.ts';
 
 /** Sources with least lines covered first; those that are covered as a whole come last, by their paths. */
 export const worstFirst = (files: readonly FileCoverage[]): FileCoverage[] =>
@@ -22,6 +23,7 @@ export const worstFirst = (files: readonly FileCoverage[]): FileCoverage[] =>
   );
 
 export function Coverage() {
+  useTitle('Coverage');
   const [query] = useSearchParams();
   const run = Number(query.get('run')) || undefined;
   const report = useQuery({

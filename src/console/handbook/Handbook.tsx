@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { ProjectInfo } from '../../core/api/api.ts';
 import { type HandbookEntry, search } from '../../core/handbook/page.ts';
+import { shortName } from '../../core/look/look.ts';
 import { service } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
@@ -11,8 +12,11 @@ import { Contents } from './Contents.tsx';
 import { Page } from './Page.tsx';
 import { Tokens } from './Tokens.tsx';
 import { tokensPage } from './tokensPage.ts';
+import { useTitle } from '../title.ts';
 
 export function Handbook({ project }: { project: ProjectInfo }) {
+  const page = useSearchParams()[0].get('page');
+  useTitle(page === null ? 'Handbook' : `Handbook: ${page === tokensPage ? 'Tokens' : shortName(page)}`);
   const contents = useQuery({ queryKey: ['handbook'], queryFn: () => service.handbook() });
   if (contents.isPending) return <Waiting what="Opening the handbook…" />;
   if (contents.isError) return <Trouble error={contents.error} />;

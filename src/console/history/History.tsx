@@ -12,6 +12,7 @@ import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Compare, type Mode, modes } from '../review/Compare.tsx';
 import { Facts } from '../review/Facts.tsx';
 import { Decisions } from './Decisions.tsx';
+import { useTitle } from '../title.ts';
 
 type Look = { component: string; look: string; environment: string };
 
@@ -19,6 +20,7 @@ export function History() {
   const [query] = useSearchParams();
   const named = (name: string): string => query.get(name) ?? '';
   const look = { component: named('component'), look: named('look'), environment: named('environment') };
+  useTitle(look.look ? `History of ${lookTitle(look.component, look.look)}` : 'History');
   const isNamed = Object.values(look).every((value) => value !== '');
   const history = useQuery({
     enabled: isNamed,

@@ -1,5 +1,8 @@
-/** A list of any length of which one entry is chosen; only those in sight are drawn. */
-import { useVirtualizer } from '@tanstack/react-virtual';
+/**
+ * A list of any length of which one entry is chosen; only those in sight are drawn, and the one that Tab leads to. While
+ * it has the focus, what is chosen has it.
+ */
+import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useEffect, useRef } from 'react';
 
 type Props<T> = {
@@ -34,14 +37,19 @@ export function OptionList<T>({
   none,
 }: Props<T>) {
   const area = useRef<HTMLDivElement>(null);
+  const tabbed = Math.max(0, at);
   const rows = useVirtualizer({
     count: entries.length,
     getScrollElement: () => area.current,
     estimateSize: () => rowHeight,
     overscan: 12,
+    rangeExtractor: (range) => [...new Set([tabbed, ...defaultRangeExtractor(range)])].sort((a, b) => a - b),
   });
   useEffect(() => {
     if (at >= 0) rows.scrollToIndex(at);
+    const { current } = area;
+    if (current?.contains(document.activeElement))
+      current.querySelector<HTMLElement>('[tabindex="0"]')?.focus({ preventScroll: true });
   }, [at, rows]);
   if (entries.length === 0) return <div className="min-h-0 flex-1 overflow-y-auto">{none}</div>;
   return (
@@ -56,7 +64,9 @@ export function OptionList<T>({
               type="button"
               role="option"
               aria-selected={isChosen}
-              tabIndex={-1}
+              aria-setsize={entries.length}
+              aria-posinset={index + 1}
+              tabIndex={index === tabbed ? 0 : -1}
               className={`absolute left-0 w-full text-left ${shape} ${isChosen ? chosenShape : 'hover:bg-well'}`}
               style={{ transform: `translateY(${start}px)`, height: rowHeight }}
               onClick={() => onChoose(entry)}

@@ -33,9 +33,9 @@ function Others({ entry, shot, entries, onGo }: Omit<Props, 'comment'>) {
   if (others.length === 0) return null;
   return (
     <section>
-      <h4 className="mb-0.5 text-[11px] font-semibold text-soft">
+      <h3 className="mb-0.5 text-[11px] font-semibold text-soft">
         This capture has {counted(others.length, 'other cause')}
-      </h4>
+      </h3>
       <ul>
         {others.slice(0, mostOthers).map((other) => (
           <li key={other.id}>
@@ -91,7 +91,7 @@ export function CausePanel({ entry, shot, entries, comment, onGo }: Props) {
           <span className="flex-1" />
           <CopyButton text={linkTo(entry)} what="a link" />
         </p>
-        <h3 className="mt-0.5 text-[13px] font-semibold break-words">{entry.title}</h3>
+        <h2 className="mt-0.5 text-[13px] font-semibold break-words">{entry.title}</h2>
         <p className="mt-0.5 text-[11.5px] text-soft">{why}</p>
       </div>
       {cluster && <Values {...cluster} />}

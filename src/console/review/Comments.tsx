@@ -29,7 +29,7 @@ export function Comments({ on, comments, field }: Props) {
   if (site && comments.length === 0) return null;
   return (
     <section>
-      <h4 className="mb-0.5 text-[11px] font-semibold text-soft">Comments</h4>
+      <h3 className="mb-0.5 text-[11px] font-semibold text-soft">Comments</h3>
       <ul className="flex flex-col gap-1">
         {comments.map(({ id, who, at, text: said }) => (
           <li key={id} className="text-[11.5px]">

@@ -21,8 +21,10 @@ import { Shots } from './Shots.tsx';
 import type { Said } from './useDecisions.ts';
 import { type Place, type Review as Going, isAt, useReview } from './useReview.ts';
 import { useSeen } from './useSeen.ts';
+import { useTitle } from '../title.ts';
 
 export function Review() {
+  useTitle('Review');
   const [query] = useSearchParams();
   const list = useCauses();
   if (list.isPending) return <Waiting what="Finding out why captures have changed…" />;
@@ -33,7 +35,12 @@ export function Review() {
     result: result === null ? null : Number(result),
     capture: query.get('capture'),
   };
-  return <Desk key={query.toString()} list={list.data} place={place} />;
+  return (
+    <>
+      <h1 className="sr-only">Review</h1>
+      <Desk key={query.toString()} list={list.data} place={place} />
+    </>
+  );
 }
 
 /** Why a decision was not carried out. What is unsteady may be approved all the same, by somebody who means it. */

@@ -54,7 +54,7 @@ export function Effects({ effects }: { effects: readonly PlacedEffect[] }) {
   if (effects.length === 0) return null;
   return (
     <section>
-      <h4 className="mb-0.5 text-[11px] font-semibold text-soft">What it does</h4>
+      <h3 className="mb-0.5 text-[11px] font-semibold text-soft">What it does</h3>
       <ul className="flex flex-col gap-1.5 font-mono text-[11px] leading-4">
         {effects.map((effect) => (
           <li key={effect.properties.join()}>

@@ -11,6 +11,8 @@ import { Lines } from './Lines.tsx';
 import { Picture } from './Picture.tsx';
 import { Steps } from './Steps.tsx';
 import { useSitting, useSittingState } from './useSitting.ts';
+import { useTitle } from '../title.ts';
+import { lookTitle } from '../../core/look/look.ts';
 
 export function Live() {
   const id = Number(useParams().id);
@@ -24,6 +26,7 @@ export function Live() {
 const threeRows = 'grid-rows-[auto_minmax(0,1fr)_minmax(0,1fr)]';
 
 function Attended({ state }: { state: SittingState }) {
+  useTitle(`Live: ${lookTitle(state.component, state.look)}`);
   const sitting = useSitting(state);
   const navigate = useNavigate();
   const { phase, stop, problem, isTimeRunning, isRecording } = state;

@@ -12,6 +12,8 @@ import { Blank, Waiting } from '../parts/Blank.tsx';
 import { Bar } from './Bar.tsx';
 import { Inputs } from './Inputs.tsx';
 import { type Stage as OnStage, useStage } from './useStage.ts';
+import { useTitle } from '../title.ts';
+import { componentOf, lookTitle } from '../../core/look/look.ts';
 
 type Environment = ProjectInfo['environments'][number];
 
@@ -121,6 +123,7 @@ export function Stage({ project }: { project: ProjectInfo }) {
   const stage = useStage(project.live, usual);
   const navigate = useNavigate();
   const { file, over } = stage;
+  useTitle(stage.shown ? `Stage: ${lookTitle(componentOf(file), stage.shown.look)}` : 'Stage');
   const [problem, setProblem] = useState<Problem | null>(null);
   /** The stage is a page of the person's own browser; what is written down is done in that of the runs. */
   const writeDown = async (): Promise<void> => {

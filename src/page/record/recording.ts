@@ -1,5 +1,6 @@
 /** The timeline of one look: steps, marks and moments, sent to the host as they happen. */
 import type { Problem } from '../../core/problem/problem.ts';
+import { counted } from '../../core/text/counted.ts';
 import { shortened } from '../../core/text/folded.ts';
 import type { Box, Mark, Step, StepKind, TimelineEvent } from '../../core/timeline/timeline.ts';
 import { stampOf } from '../../core/timing/costs.ts';
@@ -79,7 +80,7 @@ export class Recording {
       append(this.#events, { kind: 'patch', at, patch });
       this.#moments++;
       const { changes } = this.#recorder!;
-      if (changes > 0) this.mark({ lane: 'dom', at, took: null, title: `${changes} changes`, level: 'info' });
+      if (changes > 0) this.mark({ lane: 'dom', at, took: null, title: counted(changes, 'change'), level: 'info' });
     }
     return this.#moments;
   }
