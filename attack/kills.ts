@@ -48,25 +48,36 @@ async function afterApproval(ground: Ground, damage: Damage): Promise<void> {
   // What a client asked for before it was killed may be carried out while the first run goes on.
   await ground.run({ fresh: true });
   const { changed, passed } = (await ground.run({ fresh: true })).tally;
-  if (changed !== 0 && passed !== innocentLooks / 2)
+  if (!(changed === 0 && passed === innocentLooks) && !(changed === passed && changed === innocentLooks / 2))
     harm(damage, 'lost', `an approval was carried out by halves: ${changed} changed, ${passed} passed`);
   write(ground.root, ground.innocentFiles());
   await ground.settle();
 }
 
-const colours = ['red', 'green', 'blue', 'orange'];
+/**
+ * How often each is tried, and after how many milliseconds something is killed: an approval is short, and begins when
+ * its command has found the service.
+ */
+const times: Record<Activity, { tries: number; first: number; later: number }> = {
+  run: { tries: 3, first: 400, later: 350 },
+  approve: { tries: 8, first: 300, later: 60 },
+  prune: { tries: 3, first: 400, later: 350 },
+  publish: { tries: 3, first: 400, later: 350 },
+};
 
 function killing(victim: Victim, activity: Activity): Fault {
+  const { tries, first, later } = times[activity];
   return {
     name: `${victim} killed during ${activity}`,
-    tries: 3,
+    tries,
     async attack(ground, attempt, damage) {
       if (activity === 'approve') {
-        write(ground.root, { [innocents[0]!]: innocent(innocents[0]!, colours[attempt % colours.length]) });
+        // All looks of the file come out differently, each time another way.
+        write(ground.root, { [innocents[0]!]: innocent(`${innocents[0]!} ${attempt}`) });
         await ground.run();
       }
       const client = begin(ground, activity, attempt);
-      await delay(400 + 350 * attempt);
+      await delay(first + later * attempt);
       await strike(ground, victim, client);
       // Whoever waits for the client waits in vain when it was killed.
       await Promise.race([ended(client), delay(60_000, null, { ref: false })]);
