@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 
 // Not the console's Vite configuration. Every file starts what it needs itself; browsers are slow to start on a busy
@@ -7,7 +8,8 @@ export default defineConfig({
     include: ['test/**/*.test.ts'],
     testTimeout: 300_000,
     hookTimeout: 300_000,
-    maxWorkers: 2,
+    // They wait for browsers and for time to pass: two leave an eighth of two processors idle.
+    maxWorkers: Math.max(3, availableParallelism()),
     pool: 'forks',
     // Vite, Fastify and the like take a second to load: files of one worker share them.
     isolate: false,
