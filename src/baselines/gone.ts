@@ -5,6 +5,7 @@
 import { existsSync, readdirSync, readFileSync, rmdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
+import { isFor } from '../core/look/pattern.ts';
 import type { Store } from '../store/index.ts';
 import { descriptionsIn, readFolder } from './folder.ts';
 import { sharedFolder } from './paths.ts';
@@ -14,7 +15,7 @@ import { removeFiles } from './write.ts';
 export type GoneBaseline = { key: CaptureKey; file: string };
 
 /**
- * Baselines whose look file, look or environment is not there any more. Files that could not be opened lately declare
+ * Baselines whose look file, look or environment is not there any more, or whose look is not for it any more. Files that could not be opened lately declare
  * nothing, so their baselines stay.
  */
 export function goneAmong(
@@ -26,7 +27,9 @@ export function goneAmong(
   return files.filter(({ key }) => {
     const looks = declared.get(key.component);
     if (!environments.includes(key.environment)) return true;
-    return looks === undefined ? !store.catalogue.hasComponent(key.component) : !looks.has(key.look);
+    if (looks === undefined) return !store.catalogue.hasComponent(key.component);
+    const look = looks.get(key.look);
+    return look === undefined || !isFor(look, key.environment);
   });
 }
 

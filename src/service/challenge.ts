@@ -2,7 +2,7 @@
 import { setTimeout as delay } from 'node:timers/promises';
 import type { ChallengedLook, ChallengeReport, ChallengeRequest, Challenging } from '../core/challenge/challenge.ts';
 import type { LookInfo } from '../core/look/look.ts';
-import { failSelecting, isChosen } from '../core/look/pattern.ts';
+import { failSelecting, isChosen, isFor } from '../core/look/pattern.ts';
 import { fail, toProblem } from '../core/problem/problem.ts';
 import { usualRequest } from '../core/run/run.ts';
 import { stageHost } from '../core/wire/stage.ts';
@@ -50,7 +50,7 @@ export function challengerOf(tools: RunTools, isRunning: () => boolean): Challen
     const { state, abort } = going;
     const settings = await readConfig(config);
     const environment = settings.environments[0]!;
-    const here = meant.filter(({ environments }) => !environments || environments.includes(environment.name));
+    const here = meant.filter((look) => isFor(look, environment.name));
     const scripted = here.filter(({ hasScript, after }) => hasScript || after !== null);
     while (isRunning() && !abort.signal.aborted) await delay(200);
     const survey = await bundler.survey(settings);

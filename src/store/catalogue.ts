@@ -3,6 +3,7 @@
  * history only.
  */
 import type { Declared, LookInfo } from '../core/look/look.ts';
+import { isFor } from '../core/look/pattern.ts';
 import type { Db } from './database.ts';
 
 export type Catalogue = {
@@ -12,15 +13,15 @@ export type Catalogue = {
   sourceOf(file: string): string | null;
   /** What a file declared that was built from exactly this, or null. */
   declaredBy(source: string): LookInfo[] | null;
-  /** What is declared of every component: its looks. */
-  all(): ReadonlyMap<string, ReadonlySet<string>>;
+  /** What is declared of every component: its looks, by their names. */
+  all(): ReadonlyMap<string, ReadonlyMap<string, LookInfo>>;
   /** Every look that a file declares, by files. */
   looks(): LookInfo[];
   /** True when a component has a look file, whether that can be opened or not. */
   hasComponent(component: string): boolean;
   /**
    * Takes in what a file declares, opened in an environment. Looks that it declares no longer are gone in every
-   * environment.
+   * environment, those that it has in some only are gone in all others.
    */
   declare(file: string, environment: string, declared: Declared): void;
   /**
@@ -44,7 +45,9 @@ function writesTo(db: Db) {
   const putSource = db.prepare('INSERT OR REPLACE INTO sources (source, looks) VALUES (?, ?)');
   const forgetSources = db.prepare('DELETE FROM sources WHERE id <= (SELECT max(id) FROM sources) - ?');
   const removeOthers = db.prepare(
-    'DELETE FROM present WHERE file = ? AND look NOT IN (SELECT value FROM json_each(?))',
+    `DELETE FROM present WHERE file = ? AND NOT EXISTS (SELECT 1 FROM json_each(?) AS one
+       WHERE one.value ->> 'look' = present.look AND (one.value ->> 'environments' IS NULL
+         OR present.environment IN (SELECT value FROM json_each(one.value -> 'environments'))))`,
   );
   const removeAll = db.prepare('DELETE FROM present WHERE file = ? AND environment = ?');
   // A look that comes back comes to what it came to when it was run last.
@@ -60,11 +63,13 @@ function writesTo(db: Db) {
   );
   return {
     declare: db.transaction((file: string, environment: string, { source, looks }: Declared) => {
-      put.run(file, source, JSON.stringify(looks));
-      putSource.run(source, JSON.stringify(looks));
+      const all = JSON.stringify(looks);
+      put.run(file, source, all);
+      putSource.run(source, all);
       forgetSources.run(mostSources);
-      removeOthers.run(file, JSON.stringify(looks.map(({ look }) => look)));
-      for (const { component, look } of looks) add.run({ component, look, environment, file });
+      removeOthers.run(file, all);
+      for (const info of looks)
+        if (isFor(info, environment)) add.run({ component: info.component, look: info.look, environment, file });
     }),
     fail: db.transaction((file: string, environment: string, { component, look }: LookInfo) => {
       removeAll.run(file, environment);
@@ -108,7 +113,7 @@ export function catalogueOf(db: Db): Catalogue {
   const everything = db.prepare<[], { looks: string }>('SELECT looks FROM declared ORDER BY file');
   const ofComponent = db.prepare<[string], { one: number }>('SELECT 1 AS one FROM present WHERE component = ?');
   /** What every component is known to declare, until that changes. */
-  let known: Map<string, Set<string>> | null = null;
+  let known: Map<string, Map<string, LookInfo>> | null = null;
   /** What each file was built from when it could last be opened. */
   const sources = new Map(selectScripts.all().map(({ file, script }) => [file, script]));
   /** The files and environments that were kept last: what was kept once needs no second time. */
@@ -118,10 +123,10 @@ export function catalogueOf(db: Db): Catalogue {
     sourceOf: (file) => sources.get(file) ?? null,
     all() {
       if (known) return known;
-      const found = new Map<string, Set<string>>();
+      const found = new Map<string, Map<string, LookInfo>>();
       for (const { looks } of everything.all())
-        for (const { component, look } of JSON.parse(looks) as LookInfo[])
-          found.set(component, (found.get(component) ?? new Set()).add(look));
+        for (const info of JSON.parse(looks) as LookInfo[])
+          found.set(info.component, (found.get(info.component) ?? new Map()).set(info.look, info));
       known = found;
       return found;
     },

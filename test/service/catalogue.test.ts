@@ -87,6 +87,28 @@ describe('the looks of a project', () => {
     expect(await board()).toEqual(['Buoy aground night', 'Buoy plain night', 'Light lit night']);
   });
 
+  it('are gone from an environment that their file has them in no longer, and so are their baselines', async () => {
+    write(folder, { 'sguardo.config.ts': environments('day', 'night') });
+    await served.run();
+    await served.client.decide({ kind: 'approve', all: true });
+    await served.client.tidy(true);
+    const only = (name: string): string => buoy(`plain: {}, aground: { environments: ['${name}'] }`);
+    write(folder, { 'src/Buoy.look.tsx': only('night') });
+    const { run } = await served.run();
+    expect(run.notes.join()).toContain('1 baseline belongs to a look that is gone');
+    const others = ['Buoy plain day', 'Buoy plain night', 'Light lit day', 'Light lit night'];
+    expect(await board()).toEqual(['Buoy aground night', ...others]);
+    expect((await served.client.tidy(true)).files).toEqual(['baselines/day/src/Buoy/aground.png']);
+    // The other way round, and where nothing of the file is left in the other one.
+    write(folder, { 'src/Buoy.look.tsx': only('day') });
+    await served.run();
+    expect(await board()).toEqual(['Buoy aground day', ...others]);
+    write(folder, { 'src/Buoy.look.tsx': buoy("plain: { environments: ['night'] }") });
+    await served.run();
+    expect(await board()).toEqual(['Buoy plain night', 'Light lit day', 'Light lit night']);
+    write(folder, { 'sguardo.config.ts': environments('night') });
+  });
+
   it('lose those of a file that is removed', async () => {
     rmSync(join(folder, 'src/Buoy.look.tsx'));
     await served.run();

@@ -80,9 +80,13 @@ export function isChosen({ patterns, looks, tags, withoutTags }: Choice): (info:
   };
 }
 
+/** True for a look that its file has in an environment. */
+export const isFor = ({ environments }: Pick<LookInfo, 'environments'>, environment: string): boolean =>
+  environments === undefined || environments.includes(environment);
+
 /** True for a look that its file leaves out, or leaves out in an environment. */
-export const isLeftOut = ({ skip, environments }: LookInfo, environment: string): boolean =>
-  skip !== undefined || (environments !== undefined && !environments.includes(environment));
+export const isLeftOut = (info: LookInfo, environment: string): boolean =>
+  info.skip !== undefined || !isFor(info, environment);
 
 /** What somebody may have meant by a pattern that means no look: one that it is a part of, or nearly is. */
 function meantBy(pattern: string, all: readonly LookName[]): string | undefined {
