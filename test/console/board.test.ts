@@ -91,6 +91,17 @@ describe("the board's list", () => {
     expect(JSON.stringify(packBoard(many)).length).toBeLessThan(700_000);
   });
 
+  it('tells of a rejection before an approval, whichever capture it is about', () => {
+    const decided = (kind: string): object => ({
+      hash: 'f'.repeat(64),
+      state: { kind: 'changed' },
+      decision: { kind, who: 'Ada', why: null, fixer: null, stands: true },
+    });
+    const captures = [decided('approve'), decided('reject'), decided('approve')];
+    const [one] = withResults([], [{ ...result('src/Pier', 'one', 0, 'day', 9), captures } as ResultSummary]);
+    expect(one!.variants[0]!.decision).toEqual({ kind: 'reject', who: 'Ada', why: null, fixer: null });
+  });
+
   it('takes in results: in the place of older ones, beside other environments, and new looks where they belong', () => {
     const next = withResults(looks, [
       result('src/b', 'one', 0, 'night', 900),

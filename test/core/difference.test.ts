@@ -53,6 +53,8 @@ describe('what differs', () => {
     ['a name that has to be quoted', { 'full name': 1 }, { 'full name': 2 }, ['["full name"]: expected 2, received 1']],
     ['one left out of a list', [1, 2, 4], [1, 2, 3, 4], ['[2]: expected 3, but there is nothing']],
     ['one put into a list', [0, 1, 2], [1, 2], ['[0]: received 0, which is not expected']],
+    ['one less of the same', ['a'], ['a', 'a'], ['[1]: expected "a", but there is nothing']],
+    ['one more of the same', ['a', 'a'], ['a'], ['[1]: received "a", which is not expected']],
     ['two in a list', [1, 9, 3, 9], [1, 2, 3, 4], ['[1]: expected 2, received 9', '[3]: expected 4, received 9']],
     ['another kind', { a: [1] }, { a: { b: 1 } }, ['.a: expected {b: 1}, received [1]']],
     ['the value itself', 4, 5, ['expected 5, received 4']],
