@@ -13,6 +13,7 @@ import { lazyInOrder } from './lazy.ts';
 import { settleMarkers } from './markers.ts';
 import { languageAlias } from './own.ts';
 import { ownPages, ownPagesIn } from './ownPages.ts';
+import { type Prepared, preparedIn } from './prepared.ts';
 import { refuseTemplates } from './templates.ts';
 import { viteOf } from './vite.ts';
 import { viteIn } from './viteRoot.ts';
@@ -29,6 +30,8 @@ export type Built = {
   behind: Behind;
   /** Files behind the Vite configuration. */
   configuration: string[];
+  /** What was put together before, and is imported by what was built; null when nothing is. */
+  prepared: Prepared | null;
 };
 
 /** How look files are built, whatever the project says of building itself: as pages that are loaded from memory. */
@@ -108,6 +111,7 @@ function pages(
 export async function build(root: string, sources: Sources, broken: ReadonlySet<string> = new Set()): Promise<Built> {
   const vite = await viteOf(root);
   let publicFolder: string | null = null;
+  let prepared: Prepared | null = null;
   const files = sources.files.map(({ file }) => file);
   const { plugin, behind, configuration } = followBuild(root, files, (i) => `\0${entryPrefix}${i}`);
   const result = await vite.build({
@@ -121,6 +125,9 @@ export async function build(root: string, sources: Sources, broken: ReadonlySet<
       ...(broken.size > 0 ? [standIns(broken)] : []),
       entries(root, sources),
       ownPagesIn(await ownPages()),
+      preparedIn(vite, root, (used) => {
+        prepared = used;
+      }),
       lazyInOrder(),
       pages(root, vite.version, inputsOf(sources), broken.size > 0, (folder) => {
         publicFolder = folder;
@@ -138,5 +145,5 @@ export async function build(root: string, sources: Sources, broken: ReadonlySet<
   setImmediate(() => keepCompiled(root));
   const outputs = (Array.isArray(result) ? result : [result]) as Rolldown.RolldownOutput[];
   const output = outputs.flatMap((one) => one.output) as Built['output'];
-  return { output, publicFolder, behind, configuration: [...configuration] };
+  return { output, publicFolder, behind, configuration: [...configuration], prepared };
 }

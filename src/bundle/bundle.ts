@@ -117,6 +117,11 @@ export async function buildLooks(
     }
   }
   for (const [path, body] of (await ownPages()).files) bundle.files.set(path, { type: typeOf(path), body });
+  if (built.prepared) {
+    const { address, code, map } = built.prepared;
+    bundle.files.set(address, { type: typeOf(address), body: code });
+    bundle.maps.set(address, map);
+  }
   for (const name of bases) {
     const path = `/${name}`;
     const map = bundle.maps.get(path);

@@ -8,6 +8,9 @@ import { escaped } from '../core/text/escaped.ts';
 /** Ids that begin with one of these. */
 export const beginningWith = (...texts: string[]): RegExp => new RegExp(`^(?:${texts.map(escaped).join('|')})`);
 
+/** Ids that are one of these. */
+export const oneOf = (...texts: string[]): RegExp => new RegExp(`^(?:${texts.map(escaped).join('|')})$`);
+
 /** Modules of the project: neither of packages, nor made up by a plugin. */
 export const ofProject = { exclude: [/^\0/, /^[^?#]*node_modules/] };
 

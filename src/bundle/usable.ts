@@ -37,6 +37,7 @@ const nothing: Built = {
   publicFolder: null,
   behind: { closures: {}, styles: {} },
   configuration: [],
+  prepared: null,
 };
 
 /** What was built of what can be built, and why the rest cannot. */
