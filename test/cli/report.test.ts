@@ -57,6 +57,13 @@ test('JUnit XML is understood by a parser of its own, whatever names and message
   expect(text('out/a/junit.xml')).not.toContain('\u0007');
 });
 
+test('the page of a run marks the step that failed, and no other', () => {
+  const steps = text('out/run.html').match(/<li class="\w+">[^<]*/g)!;
+  expect(steps.length).toBeGreaterThan(5);
+  const marked = steps.filter((step) => step.includes('✗') || step.includes('failed'));
+  expect(marked).toEqual([expect.stringMatching(/^<li class="failed">✗ ensure the text “nobody”/)]);
+});
+
 test('SARIF names rule, line and look', () => {
   const [run] = JSON.parse(text('out/run.sarif')).runs;
   const failing = run.results.find((one: { level: string }) => one.level === 'error');

@@ -80,7 +80,8 @@ describe('choosing mutations', () => {
 it('scores components, the one that misses most first, and rounds down', () => {
   const missed = { kind: 'text' as const, title: 'a', check: null, noticed: null };
   const noticed = { ...missed, noticed: { by: 'step' as const, title: 'ensure' } };
-  const look = (component: string, challenges: (typeof missed | typeof noticed)[]) => ({
+  const shown = { ...missed, noticed: { by: 'capture' as const, title: 'end' } };
+  const look = (component: string, challenges: (typeof missed | typeof noticed | typeof shown)[]) => ({
     component,
     look: 'x',
     file: '',
@@ -88,10 +89,10 @@ it('scores components, the one that misses most first, and rounds down', () => {
     note: null,
     challenges,
   });
-  const scores = scoresOf([look('A', [noticed]), look('B', [missed, noticed, noticed])]);
-  expect(scores.map((score) => [score.component, scoreOf(score)])).toEqual([
-    ['B', 66],
-    ['A', 100],
+  const scores = scoresOf([look('A', [noticed]), look('B', [missed, noticed, shown])]);
+  expect(scores.map((score) => [score.component, scoreOf(score), score.noticed, score.byStep])).toEqual([
+    ['B', 66, 2, 1],
+    ['A', 100, 1, 1],
   ]);
   expect(scoreOf({ all: 0, noticed: 0 })).toBe(100);
 });

@@ -48,6 +48,19 @@ describe('colourDistance', () => {
 });
 
 describe('comparePictures', () => {
+  it('tells pixels apart that differ in how transparent they are alone', () => {
+    const row = (...pixels: number[][]): Picture => ({
+      width: pixels.length,
+      height: 1,
+      channels: 4,
+      data: new Uint8Array(pixels.flat()),
+    });
+    const grey = [128, 128, 128];
+    const white = [255, 255, 255, 255];
+    const { differing, visible } = comparePictures(row([...grey, 0], [...grey, 128]), row(white, white));
+    expect([differing, visible]).toEqual([2, 1]);
+  });
+
   it('finds nothing between equal pictures, with or without an alpha channel', () => {
     for (const channels of [3, 4] as const) {
       const comparison = comparePictures(blank(40, 30, paper, channels), blank(40, 30, paper, channels));
