@@ -110,6 +110,12 @@ export const select = taking(
   "Give several options as a list: select(the.combobox('Berth'), ['C-14', 'C-15']).",
 );
 
+/** Where something can be dragged. */
+const dropped: given.Rule = {
+  fits: (value) => isTarget(value) || given.amount.fits((value as { by?: unknown } | null | undefined)?.by),
+  wanted: "a target, or how far: drag(the.listitem('Alba'), the.region('Moored')), or { by: [40, 0] }",
+};
+
 /**
  * Drags a target with the mouse onto another one, or `{ by: [x, y] }`; or drops `{ files, text, html }` from outside
  * on a target. What the page lets be dragged (HTML drag and drop) is dropped there.
@@ -118,8 +124,8 @@ export const drag = taking(
   3,
   'drag',
   (what: Target | Carried, to: Target | { by: Amount }, options: DragOptions = {}): Promise<void> => {
-    const wanted = "a target or an amount: drag(the.listitem('Alba'), the.region('Moored')), or { by: [40, 0] }";
-    given.need('drag(…)', to, { fits: (value) => typeof value === 'object' && value !== null, wanted });
+    given.need('drag(…)', to, dropped);
+    if (!isTarget(to)) given.needKnown('What drag(…) was given', to, ['by']);
     return portOf('drag').act({ do: 'drag', what, to, options });
   },
 );

@@ -29,6 +29,10 @@ export const milliseconds = (example: string): Rule => ({
   fits: (value) => typeof value === 'number',
   wanted: `milliseconds: ${example}`,
 });
+export const amount: Rule = {
+  fits: (value) => Array.isArray(value) && value.length === 2 && value.every(Number.isFinite),
+  wanted: 'two numbers of pixels, [x, y]',
+};
 export const record = (example: string): Rule => ({
   fits: (value) => typeof value === 'object' && value !== null && !Array.isArray(value),
   wanted: `an object: ${example}`,

@@ -3,7 +3,7 @@ import { modifierBits } from '../../core/input/keys.ts';
 import { fail } from '../../core/problem/problem.ts';
 import { nearest } from '../../core/text/nearest.ts';
 import { show } from '../../core/value/show.ts';
-import type { Rule } from '../../language/given.ts';
+import { amount, type Rule } from '../../language/given.ts';
 import { isTarget } from '../../language/target.ts';
 
 const isNumber = (value: unknown): value is number => typeof value === 'number' && Number.isFinite(value);
@@ -22,11 +22,6 @@ const oneOf = (...values: string[]): Rule => ({
   fits: (value) => values.includes(value as string),
   wanted: values.map((value) => `'${value}'`).join(' or '),
 });
-
-const amount: Rule = {
-  fits: (value) => Array.isArray(value) && value.length === 2 && value.every(isNumber),
-  wanted: 'two numbers of pixels, [x, y]',
-};
 
 const modifiers: Rule = {
   fits: (value) => typeof value === 'string' && value.split('+').every((name) => Object.hasOwn(modifierBits, name)),
