@@ -8,8 +8,8 @@ export default defineConfig({
     include: ['test/**/*.test.ts'],
     testTimeout: 300_000,
     hookTimeout: 300_000,
-    // They wait for browsers and for time to pass: two leave an eighth of two processors idle.
-    maxWorkers: Math.max(3, availableParallelism()),
+    // Each has browsers beside it: with more workers than processors all of it takes longer.
+    maxWorkers: Math.max(2, availableParallelism()),
     pool: 'forks',
     // Vite, Fastify and the like take a second to load: files of one worker share them.
     isolate: false,
