@@ -78,6 +78,8 @@ export async function putTogether(): Promise<OwnScripts> {
 export type OwnPages = {
   /** Bodies of scripts by address path, which says what they hold. */
   files: ReadonlyMap<string, Buffer>;
+  /** Address path of what has to be evaluated before anything of the project. */
+  start: string;
   /** What a build finds in place of a module of ours, by its full path; null for any other file. */
   standInFor(path: string): string | null;
   /** Where a build finds what one of them imports; null for what is none of ours. */
@@ -100,6 +102,7 @@ function pagesOf(scripts: OwnScripts): OwnPages {
   );
   return {
     files: new Map(served.map(([name, { code }]) => [addressOf(name), Buffer.from(compiledAtOnce + code)])),
+    start: addressOf(`${nameOf('page/start')}.js`),
     standInFor: (path) => standIns.get(path) ?? null,
     filters: {
       module: beginningWith(...standIns.keys()),

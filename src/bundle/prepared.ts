@@ -9,7 +9,7 @@ import { join } from 'node:path';
 import type { Plugin, Rolldown } from 'vite';
 import { oneOf } from './filters.ts';
 import { frameworkPackages } from './kinds.ts';
-import { compiledAtOnce } from './ownPages.ts';
+import { compiledAtOnce, ownPages } from './ownPages.ts';
 
 type Vite = typeof import('vite');
 
@@ -122,11 +122,13 @@ async function prepare(vite: Vite, root: string, files: ReadonlyMap<string, stri
   })) as Rolldown.RolldownOutput;
   const [{ fileName, code, map, moduleIds }] = output;
   const address = `/${fileName}`;
+  // Whichever script imports it first: React keeps the timers and channels that there are when it is evaluated.
+  const first = `import ${JSON.stringify((await ownPages()).start)};\n`;
   return {
     address,
-    code: Buffer.from(compiledAtOnce + code),
-    // One line more stands before it.
-    map: JSON.stringify({ ...map, mappings: `;${map?.mappings ?? ''}` }),
+    code: Buffer.from(`${compiledAtOnce}${first}${code}`),
+    // Two lines stand before it.
+    map: JSON.stringify({ ...map, mappings: `;;${map?.mappings ?? ''}` }),
     standIns: new Map(named.map((one) => [one.file, standIn(one, address)])),
     behind: moduleIds.filter((id) => !id.startsWith('\0')),
   };
