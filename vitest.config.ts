@@ -8,7 +8,7 @@ export default defineConfig({
     include: ['test/**/*.test.ts'],
     testTimeout: 300_000,
     hookTimeout: 300_000,
-    // Each has browsers beside it: with more workers than processors all of it takes longer.
+    // Each has browsers beside it: three workers on two processors took as long as two.
     maxWorkers: Math.max(2, availableParallelism()),
     pool: 'forks',
     // Vite, Fastify and the like take a second to load: files of one worker share them.
