@@ -48,7 +48,8 @@ async function afterApproval(ground: Ground, damage: Damage): Promise<void> {
   // What a client asked for before it was killed may be carried out while the first run goes on.
   await ground.run({ fresh: true });
   const { changed, passed } = (await ground.run({ fresh: true })).tally;
-  if (!(changed === 0 && passed === innocentLooks) && !(changed === passed && changed === innocentLooks / 2))
+  const isWhole = changed === 0 || changed === innocentLooks / 2;
+  if (!isWhole || changed + passed !== innocentLooks)
     harm(damage, 'lost', `an approval was carried out by halves: ${changed} changed, ${passed} passed`);
   write(ground.root, ground.innocentFiles());
   await ground.settle();
@@ -58,15 +59,11 @@ async function afterApproval(ground: Ground, damage: Damage): Promise<void> {
  * How often each is tried, and after how many milliseconds something is killed: an approval is short, and begins when
  * its command has found the service.
  */
-const times: Record<Activity, { tries: number; first: number; later: number }> = {
-  run: { tries: 3, first: 400, later: 350 },
-  approve: { tries: 8, first: 300, later: 60 },
-  prune: { tries: 3, first: 400, later: 350 },
-  publish: { tries: 3, first: 400, later: 350 },
-};
+const timesOf = (activity: Activity): { tries: number; first: number; later: number } =>
+  activity === 'approve' ? { tries: 8, first: 300, later: 60 } : { tries: 3, first: 400, later: 350 };
 
 function killing(victim: Victim, activity: Activity): Fault {
-  const { tries, first, later } = times[activity];
+  const { tries, first, later } = timesOf(activity);
   return {
     name: `${victim} killed during ${activity}`,
     tries,

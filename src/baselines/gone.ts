@@ -15,8 +15,8 @@ import { removeFiles } from './write.ts';
 export type GoneBaseline = { key: CaptureKey; file: string };
 
 /**
- * Baselines whose look file, look or environment is not there any more, or whose look is not for it any more. Files that could not be opened lately declare
- * nothing, so their baselines stay.
+ * Baselines whose look file, look or environment is not there any more, or whose look is not for that any more. Files
+ * that could not be opened lately declare nothing, so their baselines stay.
  */
 export function goneAmong(
   store: Store,

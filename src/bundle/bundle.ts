@@ -117,13 +117,14 @@ export async function buildLooks(
     }
   }
   for (const [path, body] of (await ownPages()).files) bundle.files.set(path, { type: typeOf(path), body });
+  const whole = [...bases].map((name) => `/${name}`);
   if (built.prepared) {
     const { address, code, map } = built.prepared;
-    bundle.files.set(address, { type: typeOf(address), body: code });
+    bundle.files.set(address, { type: typeOf(address), body: Buffer.from(compiledAtOnce + code) });
     bundle.maps.set(address, map);
+    whole.push(address);
   }
-  for (const name of bases) {
-    const path = `/${name}`;
+  for (const path of whole) {
     const map = bundle.maps.get(path);
     // One line more stands before it.
     if (map) bundle.maps.set(path, map.replace('"mappings":"', '"mappings":";'));

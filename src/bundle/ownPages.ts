@@ -4,8 +4,9 @@
  */
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
-import type { Plugin, Rolldown } from 'vite';
+import type { Plugin } from 'vite';
 import { kinds } from '../core/look/kind.ts';
+import { buildAlone } from './alone.ts';
 import { beginningWith } from './filters.ts';
 import { isFromSource, own, ownFile } from './own.ts';
 import { viteOf } from './vite.ts';
@@ -35,14 +36,7 @@ export const compiledAtOnce = '//# allFunctionsCalledOnLoad\n';
 
 /** Puts our modules together, as they are in the folder that this one is in. */
 export async function putTogether(): Promise<OwnScripts> {
-  const vite = await viteOf(import.meta.dirname);
-  const result = (await vite.build({
-    configFile: false,
-    envFile: false,
-    publicDir: false,
-    root: import.meta.dirname,
-    mode: 'development',
-    logLevel: 'silent',
+  const chunks = await buildAlone(await viteOf(import.meta.dirname), import.meta.dirname, {
     plugins: [
       {
         name: 'sguardo:left-to-the-project',
@@ -50,27 +44,14 @@ export async function putTogether(): Promise<OwnScripts> {
         resolveId: (id) => (id === `./${component}` ? { id: componentLeft, external: 'absolute' } : null),
       },
     ],
-    build: {
-      write: false,
-      minify: false,
-      target: 'esnext',
-      modulePreload: false,
-      reportCompressedSize: false,
-      rollupOptions: {
-        input: Object.fromEntries(modules.map((module) => [nameOf(module), own(module)])),
-        external: framework,
-        preserveEntrySignatures: 'strict',
-        output: {
-          entryFileNames: '[name].js',
-          chunkFileNames: '[name].js',
-          codeSplitting: { groups: [{ name: 'shared', minShareCount: 2 }] },
-          minify: { compress: false, mangle: false, codegen: { removeWhitespace: true } },
-          comments: false,
-        },
-      },
+    input: Object.fromEntries(modules.map((module) => [nameOf(module), own(module)])),
+    external: framework,
+    output: {
+      entryFileNames: '[name].js',
+      chunkFileNames: '[name].js',
+      codeSplitting: { groups: [{ name: 'shared', minShareCount: 2 }] },
     },
-  })) as Rolldown.RolldownOutput;
-  const chunks = result.output.filter((one) => one.type === 'chunk');
+  });
   return Object.fromEntries(chunks.map(({ fileName, code, exports }) => [fileName, { code, exports }]));
 }
 

@@ -1,15 +1,15 @@
 /**
  * React, put together once: it is larger than what most projects make of it, and bundling it again took most of every
- * build. A build finds a few names in its place, which lead to a script that stays the same until React changes. Whatever
- * else requires it finds the same one.
+ * build. A build finds a few names in its place, which lead to a script that stays the same until React changes.
+ * Whatever else requires it finds the same one.
  */
 import { realpathSync, statSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
-import type { Plugin, Rolldown } from 'vite';
+import type { Plugin } from 'vite';
+import { buildAlone } from './alone.ts';
 import { oneOf } from './filters.ts';
-import { frameworkPackages } from './kinds.ts';
-import { compiledAtOnce, ownPages } from './ownPages.ts';
+import { ownPages } from './ownPages.ts';
 
 type Vite = typeof import('vite');
 
@@ -25,7 +25,7 @@ const modules = [
 export type Prepared = {
   /** Address path of the one script that has all modules. */
   address: string;
-  code: Buffer;
+  code: string;
   /** Its source map, as JSON. */
   map: string;
   /** By the full path of a module: what a build finds in its place. */
@@ -61,15 +61,18 @@ const namedIn = (files: ReadonlyMap<string, string>): Named[] =>
     return { id, file, all: `all${at}`, names: new Map(names.map((name, i) => [name, `own${at}_${i}`])) };
   });
 
-/** All modules as one. */
-const together = (modules: readonly Named[]): string =>
-  modules
-    .map(({ id, all, names }) => {
-      const own = [...names].map(([name, called]) => `${name}: ${called}`).join(', ');
-      const exported = [all, ...names.values()].join(', ');
-      return `import ${all} from ${JSON.stringify(id)};\nconst { ${own} } = ${all};\nexport { ${exported} };`;
-    })
-    .join('\n');
+/**
+ * All modules as one, behind our own side of the page (`start`), whichever script imports it first: React keeps the
+ * timers and channels that there are when it is evaluated.
+ */
+function together(start: string, modules: readonly Named[]): string {
+  const each = modules.map(({ id, all, names }) => {
+    const own = [...names].map(([name, called]) => `${name}: ${called}`).join(', ');
+    const exported = [all, ...names.values()].join(', ');
+    return `import ${all} from ${JSON.stringify(id)};\nconst { ${own} } = ${all};\nexport { ${exported} };`;
+  });
+  return [`import ${JSON.stringify(start)};`, ...each].join('\n');
+}
 
 /** What an import finds in place of a module; whoever requires it is given all of it, as by the module itself. */
 function standIn({ all, names }: Named, address: string): string {
@@ -83,52 +86,32 @@ export { ${all} as default, ${all} as 'module.exports' };`;
 /** Puts React together, as a build of look files would. */
 async function prepare(vite: Vite, root: string, files: ReadonlyMap<string, string>): Promise<Prepared> {
   const named = namedIn(files);
-  const { output } = (await vite.build({
-    configFile: false,
-    envFile: false,
-    publicDir: false,
-    root,
-    mode: 'development',
-    logLevel: 'silent',
-    resolve: { dedupe: [...frameworkPackages] },
+  const { start } = await ownPages();
+  const [{ fileName, code, map, moduleIds }] = await buildAlone(vite, root, {
     plugins: [
       {
         name: 'sguardo:together',
         enforce: 'pre',
-        resolveId: (id) => (id === entry ? id : (files.get(id) ?? null)),
-        load: (id) => (id === entry ? together(named) : null),
+        resolveId(id) {
+          if (id === start) return { id, external: 'absolute' };
+          return id === entry ? id : (files.get(id) ?? null);
+        },
+        load: (id) => (id === entry ? together(start, named) : null),
       },
     ],
-    build: {
-      write: false,
-      minify: false,
-      sourcemap: 'hidden',
-      target: 'esnext',
-      modulePreload: false,
-      reportCompressedSize: false,
-      chunkSizeWarningLimit: 100_000,
-      rollupOptions: {
-        input: { react: entry },
-        preserveEntrySignatures: 'strict',
-        output: {
-          entryFileNames: 'assets/prepared/[name]-[hash].js',
-          minify: { compress: false, mangle: false, codegen: { removeWhitespace: true } },
-          comments: false,
-          // Projects at several places have the same React.
-          sourcemapPathTransform: (source, map) => join(map, '..', source),
-        },
-      },
+    sourcemap: 'hidden',
+    input: { react: entry },
+    output: {
+      entryFileNames: 'assets/prepared/[name]-[hash].js',
+      // Projects at several places have the same React.
+      sourcemapPathTransform: (source, map) => join(map, '..', source),
     },
-  })) as Rolldown.RolldownOutput;
-  const [{ fileName, code, map, moduleIds }] = output;
+  });
   const address = `/${fileName}`;
-  // Whichever script imports it first: React keeps the timers and channels that there are when it is evaluated.
-  const first = `import ${JSON.stringify((await ownPages()).start)};\n`;
   return {
     address,
-    code: Buffer.from(`${compiledAtOnce}${first}${code}`),
-    // Two lines stand before it.
-    map: JSON.stringify({ ...map, mappings: `;;${map?.mappings ?? ''}` }),
+    code,
+    map: JSON.stringify(map),
     standIns: new Map(named.map((one) => [one.file, standIn(one, address)])),
     behind: moduleIds.filter((id) => !id.startsWith('\0')),
   };
@@ -152,12 +135,11 @@ async function make(vite: Vite, root: string, files: ReadonlyMap<string, string>
 /** What was put together of these files as they are; null for what cannot be, which is built as all else. */
 async function preparedOf(vite: Vite, root: string, files: ReadonlyMap<string, string>): Promise<Prepared | null> {
   const key = [...files.values()].join('\n');
-  const before = known.get(key);
-  const last = await before;
+  const last = await known.get(key);
   if (last && last.written === writtenLast(last.behind)) return last.prepared;
-  // Whoever has asked meanwhile has begun it.
-  if (known.get(key) === before) known.set(key, make(vite, root, files));
-  return (await known.get(key)!).prepared;
+  const made = make(vite, root, files);
+  known.set(key, made);
+  return (await made).prepared;
 }
 
 /** Before Vite 8.2 what is required is a copy of a module's names, and not the module itself. */
@@ -175,6 +157,8 @@ export function preparedIn(vite: Vite, root: string, used: (prepared: Prepared) 
   const files = givesAll(vite) ? filesOf(root) : null;
   if (files === null) return null;
   let isUsable = true;
+  /** Asked for once in a build, so that all of it is of the same files. */
+  let asked: Promise<Prepared | null> | null = null;
   return {
     name: 'sguardo:prepared',
     enforce: 'pre',
@@ -188,7 +172,8 @@ export function preparedIn(vite: Vite, root: string, used: (prepared: Prepared) 
     load: {
       filter: { id: oneOf(...files.values()) },
       async handler(id) {
-        const prepared = isUsable ? await preparedOf(vite, root, files) : null;
+        asked ??= isUsable ? preparedOf(vite, root, files) : Promise.resolve(null);
+        const prepared = await asked;
         const found = prepared?.standIns.get(id);
         if (!prepared || !found) return null;
         used(prepared);

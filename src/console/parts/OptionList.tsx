@@ -1,6 +1,6 @@
 /**
- * A list of any length of which one entry is chosen; only those in sight are drawn, and the one that Tab leads to. While
- * it has the focus, what is chosen has it.
+ * A list of any length of which one entry is chosen; only those in sight are drawn, and the one that Tab leads to.
+ * While it has the focus, what is chosen has it.
  */
 import { defaultRangeExtractor, useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useEffect, useRef } from 'react';
