@@ -434,7 +434,7 @@ describe('review', () => {
     const pictures = decisions.filter(({ kind }) => kind !== 'undo').map(({ id }) => id);
     const first = pictures.at(-1)!;
     await page.open(`/history?${new URLSearchParams({ ...look, before: String(first), now: String(first) })}`);
-    await page.shows('Both show the same.');
+    await page.shows('Both are the same decision.');
     await page.press('ArrowUp');
     await page.holds(`location.search.includes('now=${pictures.at(-2)}')`);
     await page.open('/history?component=src/BerthCard&look=none&environment=day');

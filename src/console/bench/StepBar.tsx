@@ -33,6 +33,8 @@ export function StepBar({ step, scale, top, chosen, onChoose }: Props) {
   const x = scale.x(step.at);
   const width = Math.max(3, scale.x(step.at + (step.took ?? 0)) - x - 1);
   const part = step.kind === 'part';
+  // What is not chosen is pale, and written on as paper is.
+  const ink = chosen ? 'fill-paper' : 'fill-ink';
   return (
     <g
       className="cursor-pointer"
@@ -48,7 +50,7 @@ export function StepBar({ step, scale, top, chosen, onChoose }: Props) {
         width={width}
         height={part ? 5 : 22}
         rx={2.5}
-        className={`${tone(step)} ${chosen ? '' : part ? 'opacity-90' : 'opacity-55 hover:opacity-90'}`}
+        className={`${tone(step)} ${chosen ? '' : part ? 'opacity-90' : 'opacity-35 hover:opacity-55'}`}
       />
       {chosen && !part && (
         <rect
@@ -63,12 +65,12 @@ export function StepBar({ step, scale, top, chosen, onChoose }: Props) {
         />
       )}
       {width > 13 && !part && (
-        <text x={x + 4} y={top + 24} className="pointer-events-none fill-paper text-[11px] font-bold">
+        <text x={x + 4} y={top + 24} className={`pointer-events-none ${ink} text-[11px] font-bold`}>
           {symbol(step)}
         </text>
       )}
       {width > 90 && !part && (
-        <text x={x + 19} y={top + 23.5} className="pointer-events-none fill-paper text-[10.5px]">
+        <text x={x + 19} y={top + 23.5} className={`pointer-events-none ${ink} text-[10.5px]`}>
           {step.title.slice(0, Math.floor((width - 24) / 6.3))}
         </text>
       )}

@@ -136,7 +136,9 @@ function Compared({ before, now, compared: { picture, difference }, mode, onMode
         onMode={onMode}
       />
       {isSame ? (
-        <p className="px-4 pb-1.5 text-[11.5px] text-soft">Both show the same.</p>
+        <p className="px-4 pb-1.5 text-[11.5px] text-soft">
+          {before.id === now.id ? 'Both are the same decision.' : 'Both show the same.'}
+        </p>
       ) : (
         <Facts capture={capture} />
       )}

@@ -126,10 +126,11 @@ function Sheet({ title, hash }: { title: string; hash: string }) {
 }
 
 function Beside({ capture, outlines, left }: Pick<Props, 'capture' | 'outlines' | 'left'>) {
-  const { hash, width, height, baseline, allowances } = capture;
+  const { hash, width, height, baseline, allowances, state } = capture;
   const now = { hash, width, height, outlines, left, allowances };
   if (!baseline) return <Picture title="Now (no baseline yet)" {...now} />;
-  if (baseline === hash) return <Picture title="Same picture, different markup" {...now} />;
+  if (baseline === hash)
+    return <Picture title={state.kind === 'same' ? 'Same picture' : 'Same picture, different markup'} {...now} />;
   const [before, tall] = sizeBefore(capture);
   return (
     <div className="grid h-full grid-cols-2 gap-4">
