@@ -160,6 +160,17 @@ test('looks are live in the handbook, with their answers', async () => {
   await page.holds("document.querySelector('article iframe').contentDocument.body.innerText.includes('Ring 1')");
 });
 
+test('a live look is given files that lie beside it, and nothing else of where the site is', async () => {
+  const frame = "document.querySelector('article iframe').contentWindow";
+  const asked = (address: string): Promise<unknown> =>
+    page.window.evaluate(`${frame}.fetch(${address}).then((r) => r.status + ' ' + r.headers.get('content-type'))`);
+  expect(await asked(`${frame}.location.href`)).toBe('200 text/html');
+  expect(await asked(`new URL('none.json', ${frame}.location.href).href`)).toBe('404 application/problem+json');
+  // It is there, and would be sent to anybody.
+  expect(await asked("'/deep/er/site.json'")).toBe('404 application/problem+json');
+  expect((await fetch(`${url}site.json`)).status).toBe(200);
+});
+
 test('nothing can be done in it, and what is not part of it says so', async () => {
   const at = `${list().entries[0]!.name}/index.html`;
   await open(`${at}#/review`);
