@@ -147,6 +147,7 @@ export class Conversation {
       return;
     }
     if (message.kind === 'answer') this.#answer(message);
+    else if (message.kind === 'watches') this.#gathered.watched++;
     else if (message.look !== this.#look) return;
     else if (message.kind === 'stopped') this.#attendant?.stopped(message.stop);
     else if (message.kind === 'did') this.#attendant?.did(message.lines);

@@ -11,6 +11,8 @@ export type Gathered = {
   trace: Trace;
   shots: Shot[];
   notes: string[];
+  /** How often the page has said that it watches what does not come to rest. */
+  watched: number;
   read: string[];
   /** Pictures, fonts and the like that were answered, by their addresses. */
   answered: Map<string, BundledFile>;
@@ -27,6 +29,7 @@ export const nothingGathered = (): Gathered => ({
   trace: emptyTrace(),
   shots: [],
   notes: [],
+  watched: 0,
   read: [],
   answered: new Map(),
   recalled: null,

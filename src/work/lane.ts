@@ -243,15 +243,16 @@ export class Lane {
   /** Has the page run a look, and takes what it says of it; what speaks against a look that passed fails it. */
   async #reportOf(
     request: LookRequest,
-    { trace, objections }: Gathered,
+    gathered: Gathered,
     limit: number,
     attendant: Attendant | null,
   ): Promise<LookReport> {
+    const { trace, objections } = gathered;
     const late = (): Cut => new Cut(problem('look-endless', { doing: doing(trace), limit }));
     const call = `__sguardo.run(${JSON.stringify(this.#held!.conversation.token)}, ${JSON.stringify(request)})`;
     const running = this.#window!.evaluate(call, attendant ? endless : mostLimits * limit + haltLimit);
     running.catch(nothing);
-    const steps = (): number => trace.steps.length;
+    const steps = (): number => trace.steps.length + gathered.watched;
     const ending = Promise.race([running, this.#nextCut()]);
     const report = readLookReport(await this.#whileMoving(limit, ending, steps, late, attendant?.isHeld));
     if (!report) throw new Cut(problem('page-forged'));

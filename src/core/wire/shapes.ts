@@ -232,6 +232,7 @@ const fromPage = either(
   fields({ token: name, kind: oneOf('stopped'), look: id, stop }),
   fields({ token: name, kind: oneOf('did'), look: id, lines: list(did, 10_000) }),
   fields({ token: name, kind: oneOf('asks'), look: id, choice }),
+  fields({ token: name, kind: oneOf('watches') }),
   fields({ token: name, kind: oneOf('answer'), request: name, reply: either(reply, oneOf('proceed', 'refuse')) }),
 ) as unknown as Shape<FromPage>;
 

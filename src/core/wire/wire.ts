@@ -131,6 +131,8 @@ export type FromPage = { token: string } & (
   | { kind: 'did'; look: number; lines: Did[] }
   /** A list of options was opened by hand. */
   | { kind: 'asks'; look: number; choice: OptionList }
+  /** It watches a page that does not come to rest, which will not take for ever. */
+  | { kind: 'watches' }
 );
 
 /** Files that a page shows or runs, such as pictures, style sheets, scripts and fonts. */

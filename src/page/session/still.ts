@@ -1,6 +1,7 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
 import { hoverShown, isHoverShown, timesPointed } from '../act/pointer.ts';
 import { isImporting } from '../lazy.ts';
+import { post } from '../host/host.ts';
 import { append, native } from '../host/natives.ts';
 import { networkOrigins } from '../host/settings.ts';
 import { framesNow } from '../network/frames.ts';
@@ -33,6 +34,10 @@ const turnLength = 10;
 const usualTurns = 200;
 let mostTurns = usualTurns;
 
+/** After so many of them the host is told that the page is watched: no limit is meant for that. */
+const turnsTold = 10;
+const watches = (): void => post({ kind: 'watches' });
+
 /**
  * Resolves with true when nothing else is left to do on the page: messages by which a framework puts its work off may
  * overtake one another, but none is overtaken by a task in the background. On a page that is never idle, with false:
@@ -42,7 +47,8 @@ const pageIdle = (): Promise<boolean> =>
   new Promise((resolve) => {
     let turns = 0;
     const timer = native.setInterval(() => {
-      if (++turns < mostTurns) return;
+      if (++turns % turnsTold === 0) watches();
+      if (turns < mostTurns) return;
       native.clearInterval(timer);
       mostTurns = Math.max(1, Math.floor(mostTurns / 2));
       resolve(false);
@@ -185,7 +191,10 @@ export async function untilQuiet(isOver: () => boolean): Promise<Unrest> {
     append(seen, unrest);
     const now = native.now();
     if (isOnTheWay(unrest)) [alone, rounds] = [now, 0];
-    else rounds++;
+    else {
+      watches();
+      rounds++;
+    }
     // On a busy machine patience may end before the page had a chance.
     const isSpent = isOut() && seen.length >= fewestRounds;
     if (isSpent && (isOnTheWay(unrest) || now > began + ownPatience)) return commonest(seen);
