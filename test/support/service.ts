@@ -52,7 +52,7 @@ export async function problemIn(served: Served, file: string, look: string, text
 
 /** Waits until a run is over: asks ever more seldom, since asking is work for a service that runs looks. */
 export async function finished(client: Client, id: number): Promise<RunSummary> {
-  for (let wait = 25; ; wait = Math.min(wait * 1.5, 300)) {
+  for (let wait = 20; ; wait = Math.min(wait * 1.2, 100)) {
     const run = await client.run(id);
     if (run.status !== 'queued' && run.status !== 'running') return run;
     await new Promise((resolve) => setTimeout(resolve, wait));
