@@ -43,6 +43,33 @@ describe('problems on their way', () => {
   });
 });
 
+describe('a package that is not built', () => {
+  const place = '/srv/shop/node_modules';
+  it.each([
+    [
+      'better-sqlite3',
+      `Could not locate the bindings file. Tried:\n → ${place}/better-sqlite3/build/better_sqlite3.node`,
+    ],
+    [
+      'better-sqlite3',
+      `Could not locate the bindings file. Tried:\n → ${place}/.pnpm/better-sqlite3@12.1.0/node_modules/better-sqlite3/build/better_sqlite3.node`,
+    ],
+    [
+      '@tide/level',
+      `The module '${place}/@tide/level/build/level.node'\nwas compiled against a different Node.js version`,
+    ],
+    ['sharp', 'Could not load the "sharp" module using the linux-x64 runtime'],
+  ])('is %s, with what builds it', (name, message) => {
+    const told = toProblem(new Error(message));
+    expect(told).toMatchObject({ code: 'package-unbuilt', message: expect.stringContaining(`package ${name},`) });
+    expect(told.remedy).toContain(`npm rebuild ${name} `);
+  });
+
+  it('is nobody’s who only has an error', () => {
+    expect(toProblem(new Error(`${place}/better-sqlite3 is slow`)).code).toBe('internal');
+  });
+});
+
 describe('codeFrame', () => {
   const source = Array.from({ length: 12 }, (_, i) => `line ${i + 1};`).join('\n');
 

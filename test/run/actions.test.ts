@@ -205,6 +205,39 @@ export default looks(Speed, { states: { dragged: { async script() {
     ).toBeNull();
   });
 
+  it('sets out for where a drag goes: what follows a hand one way only makes up its mind by the first moves', async () => {
+    expect(
+      await problemIn(
+        served,
+        'Way',
+        'dragged',
+        `import { useRef, useState } from 'react';
+import { drag, ensure, looks, the } from 'sguardo';
+function Way() {
+  const from = useRef(null);
+  const [way, setWay] = useState('');
+  const down = ({ clientX, clientY }) => { from.current = [clientX, clientY]; setWay(''); };
+  const move = ({ clientX, clientY, buttons }) => {
+    if (buttons === 0) return;
+    const [right, below] = [clientX - from.current[0], clientY - from.current[1]];
+    setWay((known) => known || (Math.abs(right) > Math.abs(below) ? (right > 0 ? 'right' : 'left') : below > 0 ? 'down' : 'up'));
+  };
+  return <main onPointerDown={down} onPointerMove={move} style={{ height: 400 }}>
+    <b style={{ position: 'absolute', left: 200, top: 200 }}>Rope</b>
+    <i style={{ position: 'absolute', left: 200, top: 20 }}>Mast</i><output>{way}</output></main>;
+}
+export default looks(Way, { states: { dragged: { async script() {
+  for (const [by, way] of [[[0, 90], 'down'], [[0, -90], 'up'], [[-90, 9], 'left'], [[90, 9], 'right'], [[-4, 0], 'left']]) {
+    await drag(the.text('Rope'), { by });
+    await ensure(the.status()).reads(way);
+  }
+  await drag(the.text('Rope'), the.text('Mast'));
+  await ensure(the.status()).reads('up');
+} } } });`,
+      ),
+    ).toBeNull();
+  });
+
   it('presses a key a frame after a click, when the focus has been moved', async () => {
     expect(
       await problemIn(

@@ -5,6 +5,7 @@
 import { errorInWords } from '../value/show.ts';
 import { catalogue, type ProblemCode } from './catalogue.ts';
 import type { Details } from './entry.ts';
+import { unbuiltPackage } from './unbuilt.ts';
 
 export type { ProblemCode } from './catalogue.ts';
 
@@ -57,5 +58,7 @@ export const messageOf = (error: unknown): string =>
 
 /** Any thrown thing as a problem: ours as it is, everything else as `code`, by default `internal`. */
 export function toProblem(error: unknown, code: ProblemCode = 'internal', details: Details = {}): Problem {
+  const name = code === 'internal' ? unbuiltPackage(error) : null;
+  if (name !== null) return problem('package-unbuilt', { name });
   return error instanceof ProblemError ? error.problem : problem(code, { error: messageOf(error), ...details });
 }

@@ -100,6 +100,10 @@ const kept = {
 
 /** What can go wrong between the service and whoever asks it. */
 const serviceAndClient = {
+  'package-unbuilt': entry(
+    (d) => `The package ${d.name}, which Sguardo needs, has not been built for this machine and this version of Node.`,
+    (d) => `Run: npm rebuild ${d.name} (with pnpm: pnpm approve-builds). Install with scripts, not --ignore-scripts.`,
+  ),
   'browser-missing': entry(
     () => 'Chromium was not found.',
     "Install Debian's package chromium, or name the binary in the environment variable SGUARDO_CHROMIUM.",

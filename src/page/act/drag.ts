@@ -41,6 +41,23 @@ const along = ([x, y]: Point, [toX, toY]: Point): Point[] =>
     return [x + (toX - x) * part, y + (toY - y) * part];
   });
 
+/**
+ * A point so far from `from` on the way to another one: what follows a hand only up and down, or only to the side, makes
+ * up its mind by the first moves. To the right where there is no way yet.
+ */
+function towards([x, y]: Point, [toX, toY]: Point, far: number): Point {
+  const length = Math.hypot(toX - x, toY - y);
+  if (length === 0) return [x + far, y];
+  const part = Math.min(1, far / length);
+  return [x + (toX - x) * part, y + (toY - y) * part];
+}
+
+/** The middle of what is drawn of an element. */
+function middleOf(element: Element): Point {
+  const [left, top, width, height] = boxOf(handleOf(element));
+  return [left + width / 2, top + height / 2];
+}
+
 /** What a target means before anything is dragged; null when that is not there, or cannot be told. */
 function meantBefore(target: Target): Element | null {
   try {
@@ -106,20 +123,19 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
   const button = 'left';
   const move = ([toX, toY]: Point) => ({ kind: 'move', x: toX, y: toY, button, modifiers: bits }) as const;
   const before = isTarget(to) ? meantBefore(to) : null;
+  const aim: Point = isTarget(to) ? (before ? middleOf(before) : start) : [x + to.by[0], y + to.by[1]];
   const dragging = watchDragging();
   try {
     await send(number, [
       ...modifierKeys('keydown', bits & ~heldBits()),
       { kind: 'move', x, y, button: 'none', modifiers: bits },
       { kind: 'down', x, y, button, clicks: 1, modifiers: bits },
-      move([x + firstMove / 2, y]),
+      move(towards(start, aim, firstMove / 2)),
     ]);
     // By itself: of moves that come together the page hears of one or of both, as its frames fall.
-    if (!dragging.began()) await send(number, [move([x + firstMove, y])]);
+    if (!dragging.began()) await send(number, [move(towards(start, aim, firstMove))]);
     if (!dragging.began()) await letFrameGoBy();
-    const end: Point = isTarget(to)
-      ? await dropPoint(current, recording, { target: to, before, at: options.at })
-      : [x + to.by[0], y + to.by[1]];
+    const end: Point = isTarget(to) ? await dropPoint(current, recording, { target: to, before, at: options.at }) : aim;
     const path = along(start, end);
     current.pointer = end;
     if (dragging.began()) {
