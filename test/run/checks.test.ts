@@ -44,6 +44,8 @@ function Values() {
     <div role="slider" tabIndex={0} aria-label="Speed" aria-valuenow={speed} onKeyDown={() => setSpeed(speed + 1)}>o</div>
     <div role="textbox" contentEditable suppressContentEditableWarning aria-label="Note">Calm</div>
     <meter aria-label="Tide" value="0.4" />
+    <button type="button" role="combobox" aria-expanded="false" aria-controls="none" aria-label="Yard"><b>North</b> yard</button>
+    <div role="combobox" aria-expanded="false" aria-controls="none" aria-label="Crew"><input defaultValue="Ada" /><i>▾</i></div>
     <p>Free</p>
   </main>;
 }
@@ -54,6 +56,8 @@ export default looks(Values, { states: {
     await type(the.textbox('Note'), ' sea');
     await ensure(the.textbox('Note')).hasValue('Calm sea');
     await ensure(the.meter('Tide')).hasValue('0.4');
+    await ensure(the.combobox('Yard')).hasValue('North yard');
+    await ensure(the.combobox('Crew')).hasValue('Ada');
   } },
   none: { script: () => ensure(the.text('Free')).hasValue('Free') },
 } });`,

@@ -23,11 +23,17 @@ import { hasStyle, styleOf } from './style.ts';
 const filledIn = (element: Element): string | null =>
   isInput(element) || isTextArea(element) || isSelect(element) ? element.value : null;
 
+/** What is chosen in a combo box that is made of other elements: what is in its field, or else the text in it. */
+function chosenIn(element: Element): string | null {
+  if (roleOf(element) !== 'combobox') return null;
+  return element.querySelector('input')?.value ?? contentOf(element);
+}
+
 /** What a field holds; of one that is made of other elements, what it tells as its value, or the text in it. */
 function valueIn(element: Element): string | null {
   if (element.matches('progress, meter, output')) return String((element as HTMLProgressElement).value);
   if ((element as HTMLElement).isContentEditable) return (element as HTMLElement).innerText;
-  return filledIn(element) ?? ariaOf(element, 'valuenow');
+  return filledIn(element) ?? ariaOf(element, 'valuenow') ?? chosenIn(element);
 }
 
 const isChecked = (element: Element): boolean =>
