@@ -4,9 +4,11 @@ import type ts from 'typescript';
 import type { Kind } from '../core/look/kind.ts';
 import { compiler } from '../props/compiler.ts';
 import { importsNeeded, type Needed } from './needed.ts';
+import * as react from './react.ts';
 import { sourceAt } from './source.ts';
 import * as svelte from './svelte.ts';
 import * as vue from './vue.ts';
+import { walk } from './walk.ts';
 
 export type Around = {
   /** Style sheets that the whole app has, as a file at the root imports them. */
@@ -17,7 +19,7 @@ export type Around = {
    * What wraps the app, the outermost first, as it stands in the entry: `<Theme value={dark}>`, and what stands before
    * and behind the app in it: `<Reset />`.
    */
-  wrappers: { open: string; name: string; before: string[]; behind: string[] }[];
+  wrappers: react.Wrapper[];
   /** What is done with the app before it is mounted, as it stands there: `use(router)`; of Svelte `setFees(3)`. */
   calls: string[];
   /** What the framework is told to provide: `appConfig.providers`. */
@@ -42,89 +44,6 @@ const nothing: Around = {
   inside: none,
   blocks: [],
 };
-
-/** What there is to see of elements: those that only check, and never show, are left out. */
-const left = new Set(['StrictMode', 'React.StrictMode', 'Fragment', 'React.Fragment', 'Profiler']);
-
-type Walk = (node: ts.Node, visit: (node: ts.Node) => void) => void;
-const walk: Walk = (node, visit) => {
-  visit(node);
-  compiler.forEachChild(node, (child) => walk(child, visit));
-};
-
-type Markup = ts.JsxElement | ts.JsxSelfClosingElement | ts.JsxFragment;
-
-const isMarkup = (node: ts.Node): node is Markup =>
-  compiler.isJsxElement(node) || compiler.isJsxSelfClosingElement(node) || compiler.isJsxFragment(node);
-
-/** Around the app: an element, or a fragment, and what else stands in it. */
-type Layer = { opening: ts.JsxOpeningElement | null; before: Markup[]; behind: Markup[] };
-
-const nameOf = (one: Markup, file: ts.SourceFile): string =>
-  compiler.isJsxFragment(one)
-    ? 'Fragment'
-    : (compiler.isJsxElement(one) ? one.openingElement : one).tagName.getText(file);
-
-/**
- * Of elements beside each other the one that the app is in: the only one, or the only one with others in it, or one
- * that is called so. Null for what is the app itself: several parts of a page.
- */
-function innerOf(all: readonly Markup[], file: ts.SourceFile): Markup | null {
-  if (all.length === 1) return all[0]!;
-  const open = all.filter((one) => !compiler.isJsxSelfClosingElement(one));
-  if (open.length > 0) return open.length === 1 ? open[0]! : null;
-  return all.find((one) => /^(\w*App|RouterProvider|Routes|Outlet|Main|Root|Page)$/.test(nameOf(one, file))) ?? null;
-}
-
-/** It holds a text and nothing else: what the app shows, not what is around it. */
-const isWritten = ({ children }: ts.JsxElement | ts.JsxFragment): boolean =>
-  children.length > 0 && children.every(compiler.isJsxText);
-
-/** The elements around the innermost one. */
-function layersOf(root: Markup, file: ts.SourceFile): Layer[] {
-  const found: Layer[] = [];
-  for (let at: Markup | null = root; at && !compiler.isJsxSelfClosingElement(at) && !isWritten(at); ) {
-    const inside: Markup[] = at.children.filter(isMarkup);
-    const inner = innerOf(inside, file);
-    const place = inner ? inside.indexOf(inner) : -1;
-    const [before, behind] = inner ? [inside.slice(0, place), inside.slice(place + 1)] : [[], []];
-    const last = found.at(-1);
-    if (compiler.isJsxElement(at) && !left.has(nameOf(at, file)))
-      found.push({ opening: at.openingElement, before, behind });
-    else if (last) {
-      // What stands beside the app in a fragment stands beside it in what is around that.
-      last.before.push(...before);
-      last.behind.unshift(...behind);
-    } else if (before.length + behind.length > 0) found.push({ opening: null, before, behind });
-    at = inner;
-  }
-  return found;
-}
-
-const isRender = (node: ts.Node, file: ts.SourceFile): node is ts.CallExpression =>
-  compiler.isCallExpression(node) && /(^|\.)render$/.test(node.expression.getText(file));
-
-const bare = (node: ts.Node | undefined): ts.Node | undefined =>
-  node && compiler.isParenthesizedExpression(node) ? node.expression : node;
-
-const isExported = (one: ts.FunctionDeclaration): boolean =>
-  one.modifiers?.some(({ kind }) => kind === compiler.SyntaxKind.DefaultKeyword) === true;
-
-/** What the default export of a module shows, where a router renders it as the root of its pages. */
-function shownByRoot(file: ts.SourceFile): ts.Node | undefined {
-  const root = file.statements.find((one) => compiler.isFunctionDeclaration(one) && isExported(one));
-  const body = (root as ts.FunctionDeclaration | undefined)?.body;
-  const last = body?.statements.findLast(compiler.isReturnStatement);
-  return /<Outlet\b/.test(last?.getText(file) ?? '') ? bare(last?.expression) : undefined;
-}
-
-function aroundReact(file: ts.SourceFile): Layer[] {
-  let shown = shownByRoot(file);
-  walk(file, (node) => {
-    if (isRender(node, file)) shown = bare(node.arguments[0]);
-  });
-  return shown && isMarkup(shown) ? layersOf(shown, file) : [];
-}
 
 /** What is called on a Vue app between its making and its mounting. */
 function callsOfVue(file: ts.SourceFile): ts.CallExpression[] {
@@ -241,14 +160,5 @@ export function aroundIn(root: string, entry: string | null, kind: Kind): Around
     return { ...base, providers, needed: providers ? importsNeeded(file, folder, [given!]) : nothing.needed };
   }
   if (kind !== 'react') return base;
-  const layers = aroundReact(file);
-  const texts = (all: readonly Markup[]): string[] => all.map((one) => one.getText(file));
-  const wrappers = layers.map(({ opening, before, behind }) => ({
-    open: opening?.getText(file) ?? '<>',
-    name: opening?.tagName.getText(file) ?? '',
-    before: texts(before),
-    behind: texts(behind),
-  }));
-  const nodes = layers.flatMap(({ opening, before, behind }) => [...(opening ? [opening] : []), ...before, ...behind]);
-  return { ...base, wrappers, needed: importsNeeded(file, folder, nodes) };
+  return { ...base, ...react.aroundApp(root, { file, folder }) };
 }

@@ -93,6 +93,67 @@ createRoot(document.body).render(${markup});
     );
   });
 
+  it('keeps messages beside the app, and neither tools for its makers nor what hides errors', async () => {
+    const entry = `import { createRoot } from 'react-dom/client';
+import { ErrorBoundary, Messages } from 'quay-kit';
+import { Toaster } from '@/ui/toaster';
+import { QueryDevtools } from 'quay-tools';
+import { Office } from './Office';
+createRoot(document.body).render(
+  <ErrorBoundary fallback={null}><Office /><Toaster /><QueryDevtools /></ErrorBoundary>,
+);
+`;
+    const { text } = await planned({ ...react, 'src/main.tsx': entry });
+    expect(text('sguardo.frame.tsx')).toContain('    <>\n      {children}\n      <Toaster />\n    </>\n');
+    expect(text('sguardo.frame.tsx')).toMatch(/^import [^;]*;\nimport \{ Toaster \} from '@\/ui\/toaster';\n\n/);
+  });
+
+  it('keeps in its frame the providers of the component that the entry shows, up to the layout of its pages', async () => {
+    const office = (shown: string): string => `import { Client, ClientProvider } from 'quay-client';
+import { BrowserRouter, Route, Routes } from 'quay-router';
+import { Toaster as Toasts } from './ui/toaster';
+import { Header } from './Header';
+const client = new Client();
+const Office = () => ${shown};
+export default Office;
+`;
+    const frameOf = async (shown: string): Promise<string> => {
+      const { text } = await planned({
+        ...react,
+        'src/main.tsx': `import { createRoot } from 'react-dom/client';
+import Office from './app/Office.tsx';
+import { Theme } from './Theme';
+createRoot(document.body).render(<Theme theme={{}}><Office /></Theme>);
+`,
+        'src/app/Office.tsx': office(shown),
+      });
+      return text('sguardo.frame.tsx');
+    };
+    const whole = await frameOf(
+      '<ClientProvider client={client}><Toasts /><BrowserRouter><Routes><Route path="/" /></Routes></BrowserRouter></ClientProvider>',
+    );
+    expect(whole).toContain("import { Client, ClientProvider } from 'quay-client';\n");
+    expect(whole).toContain("import { Toaster as Toasts } from './src/app/ui/toaster';\n");
+    expect(whole).toContain('  const [client] = useState(() => new Client());\n');
+    expect(whole).toContain(
+      [
+        '    <Theme theme={{}}>',
+        '      <ClientProvider client={client}>',
+        '        <Toasts />',
+        '        <BrowserRouter>',
+        '          {children}',
+        '        </BrowserRouter>',
+        '      </ClientProvider>',
+        '    </Theme>\n',
+      ].join('\n'),
+    );
+    const ofPages = await frameOf('<ClientProvider client={client}><Header /><main><Toasts /></main></ClientProvider>');
+    expect(ofPages).toContain('      <ClientProvider client={client}>\n        {children}\n      </ClientProvider>\n');
+    // What it has found out is not there for a frame.
+    const asking = await frameOf(`{ const theme = useTheme(); return <Theme theme={theme}><Header /></Theme>; }`);
+    expect(asking).toContain('    <Theme theme={{}}>\n      {children}\n    </Theme>\n');
+  });
+
   it('keeps in its frame what the entry imports for its effect, and no text that the entry shows', async () => {
     const entry = `import { createRoot } from 'react-dom/client';
 import 'core-js/stable';
