@@ -64,6 +64,7 @@ function found(findings: Findings): Plan['found'] {
   const { kind, frameworks, viteConfig, entry, around, mark, isInGit, isDark } = findings;
   const wrapped = [
     ...around.wrappers.filter(({ name }) => name !== '').map(({ name }) => `<${name}>`),
+    ...around.wrappers.flatMap(({ before, behind }) => [...before, ...behind]),
     ...around.calls.map((call) => (kind === 'vue' ? `app.${call}` : call)),
   ];
   const provided = around.providers ? [...wrapped, around.providers] : wrapped;

@@ -103,7 +103,8 @@ createRoot(document.body).render(
   <ErrorBoundary fallback={null}><Office /><Toaster /><QueryDevtools /></ErrorBoundary>,
 );
 `;
-    const { text } = await planned({ ...react, 'src/main.tsx': entry });
+    const { plan, text } = await planned({ ...react, 'src/main.tsx': entry });
+    expect(found(plan)['around the app']).toBe('<Toaster />');
     expect(text('sguardo.frame.tsx')).toContain('    <>\n      {children}\n      <Toaster />\n    </>\n');
     expect(text('sguardo.frame.tsx')).toMatch(/^import [^;]*;\nimport \{ Toaster \} from '@\/ui\/toaster';\n\n/);
   });
