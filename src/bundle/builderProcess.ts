@@ -1,5 +1,4 @@
 /** What runs in the builder's process: does what it is told, one order beside the other, until its parent is gone. */
-import { dirname } from 'node:path';
 import { messageOf, problem, ProblemError } from '../core/problem/problem.ts';
 import type { Answer, Order } from './builder.ts';
 import { buildLooks } from './bundle.ts';
@@ -7,13 +6,11 @@ import { componentsIn, componentsOf } from './components.ts';
 import { loadConfig } from './config.ts';
 import { readingInstead } from './instead.ts';
 import { findLookFiles } from './lookFiles.ts';
-import { prepareTypes } from './propTypes.ts';
 
 function carryOut(order: Order): Promise<unknown> {
   switch (order.kind) {
     case 'config':
-      // Whoever reads it is most likely to have something built next.
-      return loadConfig(order.path).finally(() => prepareTypes(dirname(order.path)));
+      return loadConfig(order.path);
     case 'bundle':
       return readingInstead(order.instead, () => buildLooks(order.root, order.settings, order.files, order.instead));
     case 'components':

@@ -34,14 +34,6 @@ export const readPropTypes = (question: Question): Promise<Record<string, Read>>
     () => ({}),
   );
 
-/**
- * Has TypeScript loaded, and what it knows of the platform read, while nothing waits for that: it takes longer than all
- * else of a first build.
- */
-export function prepareTypes(root: string): void {
-  if (!thread) void readPropTypes({ root, files: [] });
-}
-
 /** The components that files offer, with the types of their props, by the paths of the files. */
 export const readComponents = async (question: Question): Promise<Record<string, Offered[]>> =>
   (await ask(question, 'components')) as Record<string, Offered[]>;
