@@ -11,7 +11,7 @@ export function unbuiltPackage(error: unknown): string | null {
   if (!(error instanceof Error)) return null;
   const name = named.exec(error.message)?.[1];
   if (name) return name;
-  if (!unbuilt.test(error.message) && (error as NodeJS.ErrnoException).code !== 'ERR_DLOPEN_FAILED') return null;
+  if (!unbuilt.test(error.message) && (error as { code?: unknown }).code !== 'ERR_DLOPEN_FAILED') return null;
   const [path] = /\S*node_modules\/\S+/.exec(error.message) ?? [];
   // Package managers that keep packages apart have folders of that name in one another.
   return path ? (/.*node_modules\/((?:@[^/]+\/)?[^/]+)/.exec(path)?.[1] ?? null) : null;
