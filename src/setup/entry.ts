@@ -20,6 +20,8 @@ export type Around = {
    * and behind the app in it: `<Reset />`.
    */
   wrappers: react.Wrapper[];
+  /** Of Vue and Svelte: what shows the app's messages, wherever it stands: `<Toaster richColors />`. */
+  messages: string[];
   /** What is done with the app before it is mounted, as it stands there: `use(router)`; of Svelte `setFees(3)`. */
   calls: string[];
   /** What the framework is told to provide: `appConfig.providers`. */
@@ -38,6 +40,7 @@ const nothing: Around = {
   styles: [],
   modules: [],
   wrappers: [],
+  messages: [],
   calls: [],
   providers: null,
   needed: none,
@@ -107,11 +110,11 @@ function mountedBy(entry: ts.SourceFile, folder: string, ending: '.svelte' | '.v
 /** What the component that a Svelte app begins with puts around the others. */
 function aroundSvelte(before: Pick<Around, 'styles' | 'modules'>, outermost: svelte.Outermost | null): Around {
   if (!outermost) return { ...nothing, ...before };
-  const { script, folder, calls, needed } = outermost;
+  const { script, folder, calls, messages, needed } = outermost;
   const wrappers = outermost.wrappers.map((one) => ({ ...one, before: [], behind: [] }));
   const own = effectsOf(script, folder);
   const styles = [...before.styles, ...own.styles];
-  return { ...nothing, styles, modules: [...before.modules, ...own.modules], calls, wrappers, needed };
+  return { ...nothing, styles, modules: [...before.modules, ...own.modules], calls, wrappers, messages, needed };
 }
 
 /** What a Vue app has before it is mounted, and what its outermost component puts around the others. */
@@ -127,6 +130,7 @@ function aroundVue(before: Around, entry: ts.SourceFile, folder: string, outermo
     styles: [...before.styles, ...own.styles],
     modules: [...before.modules, ...own.modules],
     wrappers: outermost.wrappers.map((one) => ({ ...one, before: [], behind: [] })),
+    messages: outermost.messages,
     inside: outermost.needed,
     blocks: outermost.styles,
   };

@@ -100,7 +100,7 @@ function vue(findings: Findings): File {
   const scripts = hasSetup
     ? block('script', code) + block('script setup', inside)
     : block('script setup', [...code, ...inside]);
-  const shown = around(found.wrappers, '<slot />', indent).map((line) => indent + line);
+  const shown = [...around(found.wrappers, '<slot />', indent), ...found.messages].map((line) => indent + line);
   const styles = found.blocks.map((one) => `\n\n${one}`).join('');
   const template = `<template>\n${shown.join('\n')}\n</template>`;
   return { path: 'sguardo.frame.vue', text: `${scripts}<!-- ${about} -->\n${template}${styles}` };
@@ -118,7 +118,7 @@ function svelte(findings: Findings): File {
     ...lines(found.calls, semicolon),
   ].map((line) => indent + line);
   const open = `<script${isTyped ? ' lang="ts"' : ''}>`;
-  const shown = around(found.wrappers, '{@render children()}', indent);
+  const shown = [...around(found.wrappers, '{@render children()}', indent), ...found.messages];
   return {
     path: 'sguardo.frame.svelte',
     text: `<!-- ${about} -->\n${open}\n${code.join('\n')}\n</script>\n\n${shown.join('\n')}`,

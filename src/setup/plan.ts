@@ -65,6 +65,7 @@ function found(findings: Findings): Plan['found'] {
   const wrapped = [
     ...around.wrappers.filter(({ name }) => name !== '').map(({ name }) => `<${name}>`),
     ...around.wrappers.flatMap(({ before, behind }) => [...before, ...behind]),
+    ...around.messages,
     ...around.calls.map((call) => (kind === 'vue' ? `app.${call}` : call)),
   ];
   const provided = around.providers ? [...wrapped, around.providers] : wrapped;

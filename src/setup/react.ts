@@ -2,6 +2,7 @@
 import { dirname, posix } from 'node:path';
 import type ts from 'typescript';
 import { compiler } from '../props/compiler.ts';
+import { showsMessages } from './messages.ts';
 import { importsNeeded, type Needed } from './needed.ts';
 import { sourceAt } from './source.ts';
 import { walk } from './walk.ts';
@@ -19,7 +20,7 @@ const isPages = (name: string): boolean => /^(Routes|Switch)$/.test(name);
 const isProvider = (name: string): boolean => /(Provider|Router|Theme|Config|Context)$/.test(name);
 
 /** Elements beside an app that set up its styles, or show its messages. */
-const isBeside = (name: string): boolean => /toast|sonner|notif|snack|reset|baseline|global|styles/i.test(name);
+const isBeside = (name: string): boolean => showsMessages(name) || /reset|baseline|global|styles/i.test(name);
 
 /** What is there for an app's makers. */
 const isTool = (name: string): boolean => /devtools/i.test(name);

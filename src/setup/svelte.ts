@@ -3,6 +3,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type ts from 'typescript';
 import { compiler } from '../props/compiler.ts';
+import { showsMessages } from './messages.ts';
 import { importsNeeded, type Needed } from './needed.ts';
 import { sourceAt } from './source.ts';
 
@@ -12,6 +13,8 @@ export type Outermost = {
   folder: string;
   calls: string[];
   wrappers: { open: string; name: string }[];
+  /** As `<Toaster richColors />`. */
+  messages: string[];
   needed: Needed;
 };
 
@@ -56,9 +59,16 @@ function pathTo(text: string, nodes: readonly Node[]): Node[] | null {
   return null;
 }
 
+/** What shows messages, and holds nothing itself, wherever it stands but in what is there only now and then. */
+const messagesIn = (text: string, nodes: readonly Node[]): string[] =>
+  nodes.flatMap(({ type, name = '', start, end, fragment }) => {
+    if (type === 'Component' && showsMessages(name) && !fragment?.nodes.length) return [text.slice(start, end)];
+    return fragment ? messagesIn(text, fragment.nodes) : [];
+  });
+
 /** Its components around what it is given; elements are the layout of a page. */
-const wrappersIn = (root: string, text: string): Outermost['wrappers'] =>
-  (pathTo(text, nodesOf(root, text)) ?? [])
+const wrappersIn = (text: string, nodes: readonly Node[]): Outermost['wrappers'] =>
+  (pathTo(text, nodes) ?? [])
     .filter(({ type }) => type === 'Component')
     .map(({ name, start, fragment }) => ({ name: name!, open: text.slice(start, fragment!.nodes[0]!.start).trim() }));
 
@@ -78,17 +88,21 @@ export function outermostIn(root: string, path: string): Outermost | null {
   // What a layout is given by its page is not there for a look.
   const standsAlone = (node: ts.Node): boolean => !neededFor([node]).statements.some((one) => one.includes('$props('));
   const settings = script.statements.filter(isSetting).filter(standsAlone);
-  const wrappers = wrappersIn(root, text)
-    .map((wrapper) => {
-      const markup = `${wrapper.open}</${wrapper.name}>`;
-      return { wrapper, node: compiler.createSourceFile('open.tsx', markup, compiler.ScriptTarget.ESNext, true) };
-    })
+  const read = (markup: string): ts.Node =>
+    compiler.createSourceFile('open.tsx', markup, compiler.ScriptTarget.ESNext, true);
+  const nodes = nodesOf(root, text);
+  const wrappers = wrappersIn(text, nodes)
+    .map((wrapper) => ({ wrapper, node: read(`${wrapper.open}</${wrapper.name}>`) }))
+    .filter(({ node }) => standsAlone(node));
+  const messages = messagesIn(text, nodes)
+    .map((markup) => ({ markup, node: read(markup) }))
     .filter(({ node }) => standsAlone(node));
   return {
     script,
     folder,
     calls: settings.map((one) => one.expression.getText(script)),
     wrappers: wrappers.map(({ wrapper }) => wrapper),
-    needed: neededFor([...settings, ...wrappers.map(({ node }) => node)]),
+    messages: messages.map(({ markup }) => markup),
+    needed: neededFor([...settings, ...[...wrappers, ...messages].map(({ node }) => node)]),
   };
 }

@@ -3,6 +3,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type ts from 'typescript';
 import { compiler } from '../props/compiler.ts';
+import { showsMessages } from './messages.ts';
 import { importsNeeded, type Needed } from './needed.ts';
 import { sourceAt } from './source.ts';
 
@@ -11,6 +12,8 @@ export type Outermost = {
   script: ts.SourceFile;
   folder: string;
   wrappers: { open: string; name: string }[];
+  /** As `<Toaster rich-colors />`. */
+  messages: string[];
   styles: string[];
   needed: Needed;
 };
@@ -46,6 +49,14 @@ function providersIn(nodes: readonly Node[]): Node[] {
   }
   return [];
 }
+
+/** What shows messages in a template, and holds nothing itself. */
+const messagesIn = (nodes: readonly Node[]): Node[] =>
+  nodes.flatMap((node) => {
+    if (node.type !== elementType || !isPlain(node)) return [];
+    const { tag = '', children = [] } = node;
+    return children.length === 0 && showsMessages(tag) ? [node] : messagesIn(children);
+  });
 
 /** The opening tag of an element, as it is written. */
 function openingOf(text: string, { loc, tag = '', props = [] }: Node): string {
@@ -85,18 +96,24 @@ export function outermostIn(root: string, path: string): Outermost | null {
   const code = found.scriptSetup?.content ?? '';
   const script = compiler.createSourceFile('app.tsx', code, compiler.ScriptTarget.ESNext, true);
   const neededFor = (nodes: readonly ts.Node[]): Needed => importsNeeded(script, folder, nodes);
-  const providers = providersIn(found.template?.ast?.children ?? []).map((node) => ({ node, by: referredBy(node) }));
+  const template = found.template?.ast?.children ?? [];
   // What the app itself is given, or asks its routes for, is not there for a look.
-  const alone = providers.filter(
-    ({ by }) => !neededFor([by]).statements.some((one) => /\b(defineProps|defineModel|useRoute)\b/.test(one)),
-  );
+  const alone = (nodes: readonly Node[]): { node: Node; by: ts.Node }[] =>
+    nodes
+      .map((node) => ({ node, by: referredBy(node) }))
+      .filter(
+        ({ by }) => !neededFor([by]).statements.some((one) => /\b(defineProps|defineModel|useRoute)\b/.test(one)),
+      );
+  const providers = alone(providersIn(template));
+  const messages = alone(messagesIn(template));
   return {
     script,
     folder,
-    wrappers: alone.map(({ node }) => ({ open: openingOf(text, node), name: node.tag! })),
+    wrappers: providers.map(({ node }) => ({ open: openingOf(text, node), name: node.tag! })),
+    messages: messages.map(({ node: { loc } }) => text.slice(loc.start.offset, loc.end.offset)),
     styles: found.styles
       .filter(isForAll)
       .map(({ lang, content }) => `<style${lang ? ` lang="${lang}"` : ''}>${content}</style>`),
-    needed: neededFor(alone.map(({ by }) => by)),
+    needed: neededFor([...providers, ...messages].map(({ by }) => by)),
   };
 }

@@ -306,7 +306,7 @@ describe('other projects', () => {
         'index.html': html.replace('tsx', 'ts'),
         'src/main.ts': `import { createApp } from 'vue';\nimport App from './App.vue';\nimport { router } from './router';\ncreateApp(App).use(router).mount('#app');\n`,
         'src/App.vue': `<script setup lang="ts">
-import { Button, ConfigProvider, dark as night, MessageProvider } from 'quay-kit';
+import { Button, ConfigProvider, dark as night, MessageProvider, Toasts } from 'quay-kit';
 import { useRoute } from 'vue-router';
 import Header from './Header.vue';
 import { tides } from './tides';
@@ -320,6 +320,8 @@ const theme = { ...night, tides };
   <!-- Of all of it only what gives something to others. -->
   <div class="page">
     <Header />
+    <Toasts rich :most="2" />
+    <Toasts v-if="route" />
     <config-provider :theme="theme" size="small"
       @close="route.back()">
       <kit-app :tides="tides" class="a > b">
@@ -354,7 +356,7 @@ export default {};
 </script>
 
 <script setup lang="ts">
-import { MessageProvider } from 'quay-kit';
+import { MessageProvider, Toasts } from 'quay-kit';
 import { tides } from './src/tides';
 </script>
 
@@ -365,6 +367,7 @@ import { tides } from './src/tides';
       <slot />
     </MessageProvider>
   </kit-app>
+  <Toasts rich :most="2" />
 </template>
 
 <style lang="scss">p { color: navy; }</style>
@@ -435,6 +438,7 @@ import { tides } from './src/tides';
   import { setFees } from '$lib/fees';
   import { setTides } from '../tides';
   import { watchClock } from '../clock';
+  import { Toaster } from 'quay-kit';
   let { children, data } = $props();
   const side = 'east';
   setFees({ perMetre: 4.5 });
@@ -443,6 +447,8 @@ import { tides } from './src/tides';
 </script>
 
 <Header title={data.title} />
+<div><Toaster most={2} /></div>
+<Toaster most={data.most} />
 <Quay {side} onleave={() => {}}>
   {#if data.open}<main>{@render children()}</main>{/if}
 </Quay>
@@ -470,7 +476,11 @@ import { tides } from './src/tides';
     const frame = files.find(({ path }) => path === 'sguardo.frame.svelte')!.text;
     expect(frame).toMatch(/import Quay from '\.\/src\/lib\/Quay\.svelte'/);
     expect(frame).toContain("const side = 'east'");
-    expect(frame).toContain('<Quay {side} onleave={() => {}}>\n  {@render children()}\n</Quay>\n');
+    expect(frame).toContain("import { Toaster } from 'quay-kit'");
+    expect(frame).toContain(
+      '<Quay {side} onleave={() => {}}>\n  {@render children()}\n</Quay>\n<Toaster most={2} />\n',
+    );
+    expect(frame).not.toContain('data.most');
   });
 
   it('of a router that renders their root have what is around its pages in the frame', async () => {
