@@ -3,8 +3,8 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import type { ProblemCode } from '../../src/core/problem/problem.ts';
 import type { ResultSummary, RunSummary } from '../../src/core/run/run.ts';
 import type { Verdict } from '../../src/core/run/verdict.ts';
-import { copyOf } from '../support/project.ts';
-import { type Served, serve } from '../support/service.ts';
+import { copyOf, write } from '../support/project.ts';
+import { problemIn, type Served, serve } from '../support/service.ts';
 
 let served: Served;
 let run: RunSummary;
@@ -53,6 +53,35 @@ describe('trouble', () => {
     expect(look('endless at render').problem!.place).toMatch(/^src\/Trouble\.look\.tsx:\d+:\d+$/);
     expect(look('endless in the script').problem!.frame).toMatch(/▸.*(for|while)/);
     expect(look('throws at render').problem!.frame).toContain("throw new Error('the bilge pump failed')");
+  });
+
+  it('in a component of a package has the line where the project shows that component', async () => {
+    write(served.folder, {
+      'node_modules/quay-kit/package.json': '{ "name": "quay-kit", "type": "module", "main": "index.js" }',
+      'node_modules/quay-kit/index.js': `import { createContext, createElement, useContext } from 'react';
+const Tides = createContext(null);
+function useTides() {
+  const tides = useContext(Tides);
+  if (!tides) throw new Error('Gauge must be used within TidesProvider');
+  return tides;
+}
+export const Gauge = () => createElement('b', null, useTides());
+`,
+    });
+    const problem = await problemIn(
+      served,
+      'Packaged',
+      'alone',
+      `import { Gauge } from 'quay-kit';
+import { looks } from 'sguardo';
+const Shown = () => <i>
+  <Gauge />
+</i>;
+const Quay = () => <main><Shown /></main>;
+export default looks(Quay, { states: { alone: {} } });`,
+    );
+    expect(problem).toMatchObject({ code: 'render-threw', place: 'src/Packaged.look.tsx:4:3' });
+    expect(problem!.frame).toContain('▸ 4 │   <Gauge />');
   });
 
   it('with dialogs and windows is noted, and goes on as if they had been dismissed', () => {

@@ -1,7 +1,10 @@
 /** What a framework has to be able to do for its components to be looked at. One file a framework implements it. */
 
-/** Hears of errors that no part of the component caught. */
-export type OnError = (error: unknown) => void;
+/**
+ * Hears of errors that no part of the component caught. `around` are the components that it came through, the innermost
+ * first, a line each with its place, as the engine writes stacks.
+ */
+export type OnError = (error: unknown, around?: string) => void;
 
 /** What is mounted: a component with its props, and what stands in its slots. */
 export type Mountable = { component: unknown; props: Record<string, unknown>; slots: Record<string, unknown> };

@@ -1,4 +1,5 @@
 /** Mounts React components (18 and 19). */
+import * as react from 'react';
 import { type ComponentType, createElement, type ReactNode } from 'react';
 import { createPortal, flushSync } from 'react-dom';
 import { createRoot, type Root } from 'react-dom/client';
@@ -10,6 +11,9 @@ type Mounted = {
   frame: ComponentType<{ children: ReactNode }> | null;
   onError: OnError;
 };
+
+/** Where the element that has thrown was made, and by whom; null before React 19.1, which has no export of that name. */
+const owners = (): string | null => (react as { captureOwnerStack?(): string | null }).captureOwnerStack?.() ?? null;
 
 function render({ root, frame, onError }: Mounted, { component, props, slots }: Mountable): void {
   const element = createElement(component as ComponentType<Props>, { ...props, ...slots });
@@ -34,7 +38,7 @@ export const adapter: Adapter<Mounted> = {
     flushSync(() => root.unmount());
   },
   mount(into, what, frame, onError) {
-    const root = createRoot(into, { onUncaughtError: onError });
+    const root = createRoot(into, { onUncaughtError: (error) => onError(error, owners() ?? undefined) });
     const mounted = { root, frame: (frame?.default ?? null) as Mounted['frame'], onError };
     render(mounted, what);
     return mounted;

@@ -5,7 +5,7 @@ import type { LookRequest } from '../../core/wire/wire.ts';
 import type { Action, Check } from '../../language/command.ts';
 import { act } from '../act/act.ts';
 import { releaseInput } from '../act/input.ts';
-import type { Adapter, FrameModule, Mountable } from '../adapters/adapter.ts';
+import type { Adapter, FrameModule, Mountable, OnError } from '../adapters/adapter.ts';
 import { ensured } from '../check/check.ts';
 import { append } from '../host/natives.ts';
 import { setSettings } from '../host/settings.ts';
@@ -53,14 +53,15 @@ export function openSession(root: Element, adapter: Adapter, frame: FrameModule 
   });
   let mounted: { instance: unknown } | null = null;
 
-  const renderError = (component: unknown, error: unknown): void => {
+  const renderError = (component: unknown, error: unknown, around = ''): void => {
     recording.uncaught ??= {
       problem: problem('render-threw', {
         component: adapter.nameOf(component),
         error: errorInWords(error),
         frame: adapter.frameFile,
       }),
-      stack: stackOf(error),
+      // What a package throws for its caller has no line of the project but that of the component around it.
+      stack: `${stackOf(error) ?? ''}\n${around}`,
     };
   };
 
@@ -86,7 +87,7 @@ export function openSession(root: Element, adapter: Adapter, frame: FrameModule 
           current.doubt = why;
           recording.note(why);
         }
-        const onError = (error: unknown): void => renderError(what.component, error);
+        const onError: OnError = (error, around) => renderError(what.component, error, around);
         if (mounted) adapter.update(mounted.instance, what);
         else mounted = { instance: await adapter.mount(root, what, frame, onError) };
         if (recording.uncaught) throw new ProblemError(recording.uncaught.problem);
