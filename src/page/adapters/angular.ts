@@ -93,7 +93,7 @@ async function applicationFor(frame: Record<string, unknown> | null, onError: On
   return createApplication({
     providers: [
       provideZonelessChangeDetection(),
-      { provide: ErrorHandler, useValue: { handleError: onError } },
+      { provide: ErrorHandler, useValue: { handleError: (error: unknown) => onError(error) } },
       ...own,
     ],
   });

@@ -33,7 +33,7 @@ export const adapter: Adapter<Mounted> = {
     const app = createApp({
       render: () => (frame?.default ? h(frame.default, null, { default: content }) : content()),
     });
-    app.config.errorHandler = onError;
+    app.config.errorHandler = (error) => onError(error);
     if (typeof frame?.setup === 'function') frame.setup(app);
     app.mount(into);
     return {
