@@ -10,7 +10,7 @@ import { walk } from './walk.ts';
 /** An element around the app as it stands there, and what stands before and behind the app in it. */
 export type Wrapper = { open: string; name: string; before: string[]; behind: string[] };
 
-/** What there is to see of elements is left: these check, and never show, or show something else instead of an error. */
+/** What checks and never shows, or shows something else in place of an error: a look is as well off without it. */
 const isLeftOut = (name: string): boolean => /^(React\.)?(StrictMode|Fragment|Profiler)$|ErrorBoundary$/.test(name);
 
 /** What a router chooses a page from takes nothing else. */
@@ -104,11 +104,12 @@ function shownByEntry(file: ts.SourceFile): ts.Node | undefined {
   return shown;
 }
 
-/** What a component shows that does nothing else: what is around its pages needs nothing that it has found out. */
+/** What a component shows that does nothing else: what is around its pages needs nothing that it was given or found. */
 function shownBy(component: ts.Node | undefined): ts.Node | undefined {
   if (!component || !(compiler.isFunctionDeclaration(component) || compiler.isArrowFunction(component)))
     return undefined;
-  const { body } = component;
+  const { body, parameters } = component;
+  if (parameters.length > 0) return undefined;
   if (!body || !compiler.isBlock(body)) return bare(body);
   const [only, ...others] = body.statements;
   return only && compiler.isReturnStatement(only) && others.length === 0 ? bare(only.expression) : undefined;

@@ -109,16 +109,16 @@ createRoot(document.body).render(
     expect(text('sguardo.frame.tsx')).toMatch(/^import [^;]*;\nimport \{ Toaster \} from '@\/ui\/toaster';\n\n/);
   });
 
-  it('keeps in its frame the providers of the component that the entry shows, up to the layout of its pages', async () => {
-    const office = (shown: string): string => `import { Client, ClientProvider } from 'quay-client';
+  it('keeps in its frame the providers of the component that the entry shows, up to the layout of pages', async () => {
+    const office = (shown: string, taken: string): string => `import { Client, ClientProvider } from 'quay-client';
 import { BrowserRouter, Route, Routes } from 'quay-router';
 import { Toaster as Toasts } from './ui/toaster';
 import { Header } from './Header';
 const client = new Client();
-const Office = () => ${shown};
+const Office = (${taken}) => ${shown};
 export default Office;
 `;
-    const frameOf = async (shown: string): Promise<string> => {
+    const frameOf = async (shown: string, taken = ''): Promise<string> => {
       const { text } = await planned({
         ...react,
         'src/main.tsx': `import { createRoot } from 'react-dom/client';
@@ -126,7 +126,7 @@ import Office from './app/Office.tsx';
 import { Theme } from './Theme';
 createRoot(document.body).render(<Theme theme={{}}><Office /></Theme>);
 `,
-        'src/app/Office.tsx': office(shown),
+        'src/app/Office.tsx': office(shown, taken),
       });
       return text('sguardo.frame.tsx');
     };
@@ -150,7 +150,9 @@ createRoot(document.body).render(<Theme theme={{}}><Office /></Theme>);
     );
     const ofPages = await frameOf('<ClientProvider client={client}><Header /><main><Toasts /></main></ClientProvider>');
     expect(ofPages).toContain('      <ClientProvider client={client}>\n        {children}\n      </ClientProvider>\n');
-    // What it has found out is not there for a frame.
+    // What it was given or has found out is not there for a frame.
+    const given = await frameOf('<ClientProvider client={tides}><Header /></ClientProvider>', '{ tides }');
+    expect(given).toContain('    <Theme theme={{}}>\n      {children}\n    </Theme>\n');
     const asking = await frameOf(`{ const theme = useTheme(); return <Theme theme={theme}><Header /></Theme>; }`);
     expect(asking).toContain('    <Theme theme={{}}>\n      {children}\n    </Theme>\n');
   });

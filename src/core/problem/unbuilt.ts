@@ -1,4 +1,4 @@
-/** Packages with a part that is compiled for one machine: whoever installs without their scripts has them without it. */
+/** Packages with a part that is compiled for one machine: who installs without their scripts has them without it. */
 
 const unbuilt =
   /Could not locate the bindings file|was compiled against a different Node\.js version|invalid ELF header/;

@@ -42,8 +42,8 @@ const along = ([x, y]: Point, [toX, toY]: Point): Point[] =>
   });
 
 /**
- * A point so far from `from` on the way to another one: what follows a hand only up and down, or only to the side, makes
- * up its mind by the first moves. To the right where there is no way yet.
+ * A point so far away on the way to another one: what follows a hand only up and down, or only to the side, makes up its
+ * mind by the first moves. To the right where there is no way yet.
  */
 function towards([x, y]: Point, [toX, toY]: Point, far: number): Point {
   const length = Math.hypot(toX - x, toY - y);

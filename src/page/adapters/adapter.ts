@@ -4,7 +4,7 @@
  * Hears of errors that no part of the component caught. `around` are the components that it came through, the innermost
  * first, a line each with its place, as the engine writes stacks.
  */
-export type OnError = (error: unknown, around?: string) => void;
+export type OnError = (error: unknown, around?: string | null) => void;
 
 /** What is mounted: a component with its props, and what stands in its slots. */
 export type Mountable = { component: unknown; props: Record<string, unknown>; slots: Record<string, unknown> };

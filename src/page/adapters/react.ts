@@ -12,7 +12,7 @@ type Mounted = {
   onError: OnError;
 };
 
-/** Where the element that has thrown was made, and by whom; null before React 19.1, which has no export of that name. */
+/** Where the element that has thrown was made, and by whom; null before React 19.1, which does not know. */
 const owners = (): string | null => (react as { captureOwnerStack?(): string | null }).captureOwnerStack?.() ?? null;
 
 function render({ root, frame, onError }: Mounted, { component, props, slots }: Mountable): void {
@@ -38,7 +38,7 @@ export const adapter: Adapter<Mounted> = {
     flushSync(() => root.unmount());
   },
   mount(into, what, frame, onError) {
-    const root = createRoot(into, { onUncaughtError: (error) => onError(error, owners() ?? undefined) });
+    const root = createRoot(into, { onUncaughtError: (error) => onError(error, owners()) });
     const mounted = { root, frame: (frame?.default ?? null) as Mounted['frame'], onError };
     render(mounted, what);
     return mounted;

@@ -53,7 +53,7 @@ export function openSession(root: Element, adapter: Adapter, frame: FrameModule 
   });
   let mounted: { instance: unknown } | null = null;
 
-  const renderError = (component: unknown, error: unknown, around = ''): void => {
+  const renderError = (component: unknown, error: unknown, around: string | null = null): void => {
     recording.uncaught ??= {
       problem: problem('render-threw', {
         component: adapter.nameOf(component),
@@ -61,7 +61,7 @@ export function openSession(root: Element, adapter: Adapter, frame: FrameModule 
         frame: adapter.frameFile,
       }),
       // What a package throws for its caller has no line of the project but that of the component around it.
-      stack: `${stackOf(error) ?? ''}\n${around}`,
+      stack: `${stackOf(error) ?? ''}\n${around ?? ''}`,
     };
   };
 
