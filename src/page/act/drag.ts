@@ -42,7 +42,7 @@ const along = ([x, y]: Point, [toX, toY]: Point): Point[] =>
   });
 
 /**
- * A point so far away on the way to another one: what follows a hand only up and down, or only to the side, makes up its
+ * A point so far on the way to another one: what follows a hand only up and down, or only to the side, makes up its
  * mind by the first moves. To the right where there is no way yet.
  */
 function towards([x, y]: Point, [toX, toY]: Point, far: number): Point {
