@@ -31,7 +31,7 @@ export default looks(Buoy, { states: { plain: {} } });`,
 
 it('coverage is counted from its own page, where nothing was counted yet', async () => {
   await page.open('/coverage');
-  await page.shows('Nothing was counted yet');
+  await page.shows('Nothing has been counted yet');
   await page.click('Run all looks with coverage');
   await page.shows('1 look of run 1, 2 sources');
 });

@@ -1,4 +1,5 @@
 /** One step on the timeline: a bar as long as the step took, with its kind and, where there is room, its title. */
+import { shortened } from '../../core/text/folded.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { Scale } from './scale.ts';
 import { milliseconds } from './time.ts';
@@ -71,7 +72,7 @@ export function StepBar({ step, scale, top, chosen, onChoose }: Props) {
       )}
       {width > 90 && !part && (
         <text x={x + 19} y={top + 23.5} className={`pointer-events-none ${ink} text-[10.5px]`}>
-          {step.title.slice(0, Math.floor((width - 24) / 6.3))}
+          {shortened(step.title, Math.floor((width - 24) / 6.3))}
         </text>
       )}
     </g>

@@ -38,7 +38,7 @@ export function Coverage() {
     if (!(report.error instanceof ProblemError) || report.error.problem.code !== 'coverage-none')
       return <Trouble error={report.error} />;
     return (
-      <Blank title="Nothing was counted yet">
+      <Blank title="Nothing has been counted yet">
         <p className="mb-3">Coverage shows which lines, branches and functions your looks run, and which none does.</p>
         <Button tone="strong" onClick={() => start({ coverage: true })}>
           Run all looks with coverage

@@ -151,7 +151,11 @@ export function Stage({ project }: { project: ProjectInfo }) {
   const loaded = first.key === key ? first : { key, address };
   if (first.key !== key) setFirst(loaded);
   if (!file)
-    return <Blank title="Nothing is on the stage">Open a look on the bench, and press s there to use it live.</Blank>;
+    return (
+      <Blank title="Nothing is on the stage">
+        To use a look live, open it on the bench and press <kbd>s</kbd>.
+      </Blank>
+    );
   return (
     <div className="flex h-full flex-col">
       <Bar stage={stage} project={project} address={address} onWrite={() => void writeDown()} />
