@@ -126,21 +126,41 @@ function postOf(): Post {
   return { ask, renew };
 }
 
+/** How long a process that is only needed now and then waits for more, in milliseconds. */
+const idle = 20_000;
+
+/** A process that is gone when nobody has needed it for a while. */
+function passingPost(): Post {
+  const { ask, renew } = postOf();
+  let underWay = 0;
+  let idling: NodeJS.Timeout | undefined;
+  return {
+    renew,
+    async ask(order) {
+      clearTimeout(idling);
+      underWay++;
+      try {
+        return await ask(order);
+      } finally {
+        underWay--;
+        if (underWay === 0) idling = setTimeout(renew, idle).unref();
+      }
+    },
+  };
+}
+
 const usual = postOf();
 /** Where files are read as they are not: nobody else's work may be done there meanwhile. */
-const apart = postOf();
+const apart = passingPost();
+/** Where files are built for delivery: others build meanwhile, and frameworks are told otherwise what they are for. */
+const delivery = passingPost();
 
 const { ask } = usual;
 
 /** Has what is built from now on built by a new process: plugins and Vite itself are loaded once in each. */
 export function renewBuilder(): void {
-  usual.renew();
-  apart.renew();
+  for (const post of [usual, apart, delivery]) post.renew();
 }
-
-/** How long the process that is only needed now and then waits for more, in milliseconds. */
-const idle = 20_000;
-let idling: NodeJS.Timeout | undefined;
 
 /**
  * Reads a configuration file and fills in the defaults.
@@ -160,20 +180,12 @@ export const bundleLooks = async (root: string, settings: Settings, files: reado
  * Bundles look files as if some files held other texts than they do; `instead` has these by full path. One such bundle
  * is made at a time. @throws ProblemError as `bundleLooks`
  */
-export async function bundleInstead(
+export const bundleInstead = async (
   root: string,
   settings: Settings,
   files: readonly string[],
   instead: Record<string, string>,
-): Promise<Bundle> {
-  clearTimeout(idling);
-  try {
-    return (await apart.ask({ kind: 'bundle', root, settings, files: [...files], instead })) as Bundle;
-  } finally {
-    idling = setTimeout(apart.renew, idle);
-    idling.unref();
-  }
-}
+): Promise<Bundle> => (await apart.ask({ kind: 'bundle', root, settings, files: [...files], instead })) as Bundle;
 
 /** The components that a file of the project offers, the first one being what it is for. */
 export const componentsOf = async (root: string, file: string): Promise<Component[]> =>
@@ -191,12 +203,6 @@ export const keepInFile = async (name: string, source: string, keeping: Keeping 
 export const usageOf = async (name: string, source: string): Promise<FileUsage> =>
   (await ask({ kind: 'usage', name, source })) as FileUsage;
 
-/** Builds look files as live pages that need no service. A process of its own does it: others build meanwhile. */
-export async function buildStages(root: string, settings: Settings): Promise<StageFiles> {
-  const own = postOf();
-  try {
-    return (await own.ask({ kind: 'stages', root, settings })) as StageFiles;
-  } finally {
-    own.renew();
-  }
-}
+/** Builds look files as live pages that need no service. */
+export const buildStages = async (root: string, settings: Settings): Promise<StageFiles> =>
+  (await delivery.ask({ kind: 'stages', root, settings })) as StageFiles;

@@ -39,38 +39,32 @@ ${sheets.map((sheet) => `<link rel="stylesheet" href="./${sheet}">`).join('\n')}
 
 async function build(root: string, settings: Settings, files: readonly string[]): Promise<Output> {
   const vite = await viteOf(root);
-  const before = process.env.NODE_ENV;
-  // Frameworks explain less and are smaller then, as in what a project itself delivers.
+  // Frameworks explain less and are smaller then, as in what a project itself delivers. This process does nothing else.
   process.env.NODE_ENV = 'production';
-  try {
-    const built = await vite.build({
-      ...(await viteIn(root, { command: 'build', mode: 'production' })),
-      mode: 'production',
-      logLevel: 'silent',
-      base: './',
-      publicDir: false,
-      plugins: [liveModules(root, async () => settings, '')],
-      resolve: { dedupe: [...frameworkPackages] },
-      build: {
-        write: false,
-        outDir: 'sguardo-stages',
-        copyPublicDir: false,
-        lib: false,
-        ssr: false,
-        manifest: false,
-        sourcemap: false,
-        modulePreload: { polyfill: false },
-        rollupOptions: {
-          input: Object.fromEntries(files.map((file, at) => [`look-${at}`, moduleName(file)])),
-          output: { entryFileNames: 'assets/[name]-[hash].js' },
-        },
+  const built = await vite.build({
+    ...(await viteIn(root, { command: 'build', mode: 'production' })),
+    mode: 'production',
+    logLevel: 'silent',
+    base: './',
+    publicDir: false,
+    plugins: [liveModules(root, async () => settings, '')],
+    resolve: { dedupe: [...frameworkPackages] },
+    build: {
+      write: false,
+      outDir: 'sguardo-stages',
+      copyPublicDir: false,
+      lib: false,
+      ssr: false,
+      manifest: false,
+      sourcemap: false,
+      modulePreload: { polyfill: false },
+      rollupOptions: {
+        input: Object.fromEntries(files.map((file, at) => [`look-${at}`, moduleName(file)])),
+        output: { entryFileNames: 'assets/[name]-[hash].js' },
       },
-    });
-    return (Array.isArray(built) ? built : [built]).flatMap((one) => (one as { output: Output }).output) as Output;
-  } finally {
-    if (before === undefined) delete process.env.NODE_ENV;
-    else process.env.NODE_ENV = before;
-  }
+    },
+  });
+  return (Array.isArray(built) ? built : [built]).flatMap((one) => (one as { output: Output }).output) as Output;
 }
 
 /** Those that can be built: all of them together, or each of them that can. */

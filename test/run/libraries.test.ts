@@ -349,8 +349,8 @@ describe('a person can use', () => {
     ['not a button that has faded', 'target-hidden'],
     ['not there in a long list', 'option-missing'],
     ['not there where options are only told', 'option-missing'],
-    ['closed in a long list', 'option-missing'],
-    ['closed where options are only told', 'option-missing'],
+    ['closed in a long list', 'option-disabled'],
+    ['closed where options are only told', 'option-disabled'],
   ])('%s', (name, code) => {
     expect(look(name).problem?.code).toBe(code);
   });

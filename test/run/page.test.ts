@@ -246,7 +246,7 @@ describe('actions, pins, values and doors', () => {
 
   it('an option of a disabled group is named as such', () => {
     expect(look('select from a disabled group').problem).toMatchObject({
-      code: 'option-missing',
+      code: 'option-disabled',
       found: ['“Low”', '“Slack” (disabled)', '“Spring” (disabled)', '“Mid”', '“High”', '“Last”'],
     });
   });

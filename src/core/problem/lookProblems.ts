@@ -56,6 +56,10 @@ export const steps = {
     'Write a date as 2026-03-02, a time as 09:30, a month as 2026-03, a week as 2026-W10, a colour as #1f6feb.',
   ),
   'option-missing': entry((d) => `${d.target} has no option “${d.option}”.`, 'Use one of the options listed.'),
+  'option-disabled': entry(
+    (d) => `The option “${d.option}” in ${d.target} is disabled.`,
+    'First do what enables it, or use another of the options listed.',
+  ),
   'option-not-chosen': entry(
     (d) => `“${d.option}” could not be chosen in ${d.target}: it shows “${d.shown}” afterwards.`,
     'Something on the page sets it back. Look at the moments before and after this step on the bench.',

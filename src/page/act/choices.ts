@@ -19,10 +19,11 @@ export const optionsOf = (list: Element): Element[] =>
 /** What an option is called. */
 export const wordsOf = (option: Element): string => (roleOf(option) === 'option' ? nameOf(option) : textOf(option));
 
+/** An option by its words: one that can be chosen, or else one that is disabled. */
 function optionOf(list: Element, wanted: string): Element | null {
   const drawn = isTold(list) ? drawnFor(list, wanted) : null;
   const options = drawn ? [drawn] : optionsOf(list).filter((one) => wordsOf(one) === wanted);
-  return options.find((one) => !isDisabled(one)) ?? null;
+  return options.find((one) => !isDisabled(one)) ?? options[0] ?? null;
 }
 
 /** What can be seen of a list, or of what is drawn beside it. */
@@ -58,7 +59,11 @@ async function seek(recording: Recording, list: Element, wanted: string): Promis
   return null;
 }
 
-/** Finds an option of a list by its words; where the list is long it is sought once. */
+/**
+ * Finds an option of a list by its words; where the list is long it is sought once.
+ *
+ * @throws ProblemError `option-missing`, `option-disabled`
+ */
 export function optionIn(
   list: () => Element,
   recording: Recording,
@@ -67,14 +72,14 @@ export function optionIn(
   const sought = new Set<string>();
   return async (name) => {
     const wanted = name.trim();
-    const found = optionOf(list(), wanted);
-    if (found) return found;
-    if (!sought.has(wanted) && scrollersOf(list()).length > 0) {
+    let found = optionOf(list(), wanted);
+    if (!found && !sought.has(wanted) && scrollersOf(list()).length > 0) {
       sought.add(wanted);
-      const far = await seek(recording, list(), wanted);
-      if (far) return far;
+      found = await seek(recording, list(), wanted);
     }
+    if (found && !isDisabled(found)) return found;
     const shown = optionsOf(list()).map((one) => `“${wordsOf(one)}”${isDisabled(one) ? ' (disabled)' : ''}`);
-    return fail('option-missing', { target: String(target), option: name }, { found: shown });
+    const code = found ? 'option-disabled' : 'option-missing';
+    return fail(code, { target: String(target), option: name }, { found: shown });
   };
 }

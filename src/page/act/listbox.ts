@@ -55,7 +55,7 @@ async function open(current: Step, recording: Recording, target: Target, found: 
   return list;
 }
 
-/** @throws ProblemError `option-missing`, `list-closed`, and whatever stands in the way of the option */
+/** @throws ProblemError `option-missing`, `option-disabled`, `list-closed`, and whatever stands in the way of the option */
 export async function chooseInList(
   current: Step,
   recording: Recording,

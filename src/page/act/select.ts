@@ -18,17 +18,22 @@ import { chooseInList, isList, opensList } from './listbox.ts';
 import { retry } from './retry.ts';
 import { pointOf } from './scroll.ts';
 
-const isUsable = (option: HTMLOptionElement): boolean =>
-  !option.disabled && !(option.closest('optgroup')?.disabled ?? false) && !option.hidden;
+const isEnabled = (option: HTMLOptionElement): boolean =>
+  !option.disabled && !(option.closest('optgroup')?.disabled ?? false);
+
+/** Only what is shown in the open list can be chosen. */
+const isUsable = (option: HTMLOptionElement): boolean => isEnabled(option) && !option.hidden;
 
 const labelOf = (option: HTMLOptionElement): string => option.label.trim();
 
 function indexOf(target: Target, found: HTMLSelectElement, wanted: string): number {
-  const options = Array.from(found.options);
-  const index = options.findIndex((one) => isUsable(one) && (labelOf(one) === wanted || one.value === wanted));
-  if (index >= 0) return index;
-  const shown = options.map((one) => `“${labelOf(one)}”${isUsable(one) ? '' : ' (disabled)'}`);
-  return fail('option-missing', { target: String(target), option: wanted }, { found: shown });
+  const options = Array.from(found.options).filter((one) => !one.hidden);
+  const named = options.filter((one) => labelOf(one) === wanted || one.value === wanted);
+  const usable = named.find(isEnabled);
+  if (usable) return usable.index;
+  const shown = options.map((one) => `“${labelOf(one)}”${isEnabled(one) ? '' : ' (disabled)'}`);
+  const code = named.length > 0 ? 'option-disabled' : 'option-missing';
+  return fail(code, { target: String(target), option: wanted }, { found: shown });
 }
 
 /** Every key press on the way to an option changes the element; its page hears only of the one that gets there. */
@@ -90,7 +95,10 @@ async function selectNative(
     fail('option-not-chosen', { target: String(target), option, shown: shown ? labelOf(shown) : 'nothing' });
 }
 
-/** @throws ProblemError `option-missing`, `option-not-chosen`, and whatever stands in the way of the element */
+/**
+ * @throws ProblemError `option-missing`, `option-disabled`, `option-not-chosen`, and whatever stands in the way of the
+ *   element
+ */
 export async function selectOptions(
   current: Step,
   recording: Recording,
