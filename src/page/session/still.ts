@@ -50,7 +50,7 @@ const pageIdle = (): Promise<boolean> =>
       if (++turns % turnsTold === 0) watches();
       if (turns < mostTurns) return;
       native.clearInterval(timer);
-      mostTurns = Math.max(1, Math.floor(mostTurns / 2));
+      mostTurns = Math.max(1, Math.floor(mostTurns / 4));
       resolve(false);
     }, turnLength);
     void postTask(
