@@ -1,18 +1,16 @@
 /** The three files of one baseline in the folder: picture, description and moment. */
-import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { relative, sep } from 'node:path';
 import type { CaptureKey, FolderBaseline } from '../core/baseline/baseline.ts';
 import { type CanonicalMoment, elementsOf } from '../core/moment/canonical.ts';
 import { markupLines } from '../core/moment/markup.ts';
 import { fail, messageOf } from '../core/problem/problem.ts';
+import { hashOf } from '../store/index.ts';
 import { type Manifest, parseManifest } from './manifest.ts';
 import { takenHash } from './taken.ts';
 
 /** What captures are compared with. */
 export type BaselineContent = { png: Buffer; markup: string[] };
-
-const sha256 = (bytes: Uint8Array | string): string => createHash('sha256').update(bytes).digest('hex');
 
 /** Why bytes are no whole PNG, or null: signature at the start, IEND chunk at the end. */
 function wrongPng(png: Buffer): string | null {
@@ -34,7 +32,7 @@ function readMoment(path: string, shown: string, { moment: wanted }: Manifest): 
   } catch (error) {
     return fail('baseline-unreadable', { file: shown, error: messageOf(error) });
   }
-  return sha256(JSON.stringify(moment)) === wanted ? moment : fail('baseline-torn', { file: shown });
+  return hashOf(JSON.stringify(moment)) === wanted ? moment : fail('baseline-torn', { file: shown });
 }
 
 /** A PNG file, checked as far as that is possible without decoding it. @throws ProblemError `baseline-corrupt` */
@@ -75,13 +73,13 @@ export function readBaseline(
   const [picture, file] = named('.png');
   const png = readPicture(picture, file);
   const wanted = about.format === 2 ? about.picture : about.sha256;
-  const packed = sha256(png);
+  const packed = hashOf(png);
   if (wanted !== undefined && wanted !== packed) fail('baseline-torn', { file });
   const lines = about.format === 2 ? markupLines(readMoment(...named('.moment'), about)) : about.markup;
   const allowances = about.format === 2 ? (about.allowances ?? []) : [];
   const shows = about.format === 2 ? { moment: about.moment, assets: about.assets } : null;
   const hash = takenHash(png) ?? packed;
-  const markup = sha256(JSON.stringify(lines));
+  const markup = hashOf(JSON.stringify(lines));
   return {
     baseline: { key, hash, markup, fingerprint, allowances, shows, approved, file, family },
     content: { png, markup: lines },

@@ -1,20 +1,17 @@
 /** Everything that a picture was made from: its moment with sheets and files, of a baseline or of a capture. */
-import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
 import type { Pictured } from '../core/cause/explain.ts';
 import { type CanonicalMoment, drawingsOf, sheetsOf } from '../core/moment/canonical.ts';
 import { flatten, type Scene } from '../core/moment/flat.ts';
-import type { Store } from '../store/index.ts';
+import { hashOf, type Store } from '../store/index.ts';
 import { type ManifestParts, parseManifest } from './manifest.ts';
 import { baselinePath, sharedFolder } from './paths.ts';
 
 export type Material = Scene & Pictured & { fingerprint: string };
 
 type Parts = Pick<ManifestParts, 'moment' | 'assets' | 'fingerprint'>;
-
-const sha256 = (bytes: Uint8Array | string): string => createHash('sha256').update(bytes).digest('hex');
 
 const typeOf = (name: string): string => {
   if (name.endsWith('.css')) return 'text/css';
@@ -31,7 +28,7 @@ function takeInShared({ blobs }: Store, home: string, wanted: readonly string[])
     if (!missing.has(name.slice(0, 64))) continue;
     const bytes = readFileSync(join(folder, name));
     // Somebody may have changed the file.
-    if (sha256(bytes) === name.slice(0, 64)) blobs.put(bytes, typeOf(name));
+    if (hashOf(bytes) === name.slice(0, 64)) blobs.put(bytes, typeOf(name));
   }
 }
 
@@ -45,7 +42,7 @@ function fromFolder(store: Store, home: string, description: string): Parts | nu
     const about = parseManifest(readFileSync(description, 'utf8'));
     if (about.format !== 2) return null;
     const moment = JSON.stringify(JSON.parse(readFileSync(`${path}.moment`, 'utf8')));
-    if (sha256(moment) !== about.moment) return null;
+    if (hashOf(moment) !== about.moment) return null;
     store.blobs.put(Buffer.from(moment), 'application/json');
     takeInShared(store, home, [...about.sheets, ...(about.drawings ?? []), ...Object.values(about.assets)]);
     return about;

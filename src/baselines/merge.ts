@@ -1,9 +1,8 @@
 /** Baselines that a merge has left in conflict: what each side approved, and how that is settled. */
-import { createHash } from 'node:crypto';
 import type { CaptureKey, ConflictSide, ConflictSides } from '../core/baseline/baseline.ts';
 import type { CanonicalMoment } from '../core/moment/canonical.ts';
 import { markupLines } from '../core/moment/markup.ts';
-import type { Store } from '../store/index.ts';
+import { hashOf, type Store } from '../store/index.ts';
 import { fileIn, type MergeHeads, mergeHeads, objectsAt, type Unmerged, unmergedIn } from './git.ts';
 import { type Manifest, parseManifest } from './manifest.ts';
 import { takenHash } from './taken.ts';
@@ -33,8 +32,6 @@ type SideName = keyof typeof stages;
 
 const sideNames: readonly SideName[] = ['base', 'ours', 'theirs'];
 
-const sha256 = (bytes: Uint8Array | string): string => createHash('sha256').update(bytes).digest('hex');
-
 /** A merge that goes on: its commits, and the files that it has left in conflict, by their paths. */
 type Merge = { heads: MergeHeads; unmerged: ReadonlyMap<string, Unmerged> };
 
@@ -54,8 +51,8 @@ function sideOf(merge: Merge, stem: string, name: SideName, objects: ReadonlyMap
   try {
     const manifest = parseManifest(files['.json'].toString('utf8'));
     const moment = JSON.parse(files['.moment'].toString('utf8')) as CanonicalMoment;
-    if (manifest.format !== 2 || sha256(files['.png']) !== manifest.picture) return null;
-    if (sha256(JSON.stringify(moment)) !== manifest.moment) return null;
+    if (manifest.format !== 2 || hashOf(files['.png']) !== manifest.picture) return null;
+    if (hashOf(JSON.stringify(moment)) !== manifest.moment) return null;
     const hash = takenHash(files['.png']) ?? manifest.picture;
     const { approved, width, height } = manifest;
     const { by = null, at = null, why = null } = approved ?? {};

@@ -1,16 +1,14 @@
 /** Writes approved captures into the folder of baselines. */
-import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import type { CaptureKey } from '../core/baseline/baseline.ts';
 import { fail } from '../core/problem/problem.ts';
+import { hashOf } from '../store/index.ts';
 import { type Change, carryOutTogether, recover } from './journal.ts';
 import { type Manifest, type ManifestParts, parseManifest } from './manifest.ts';
 import { baselinePath, formerPath } from './paths.ts';
 import { addShared, type SharedFile } from './shared.ts';
 import { takenHash } from './taken.ts';
-
-const sha256 = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
 
 /** One approved capture with everything that the folder keeps of it. */
 export type Approved = {
@@ -34,7 +32,7 @@ export function holdsBaseline({ root, folder, family }: Shelf, key: CaptureKey, 
   try {
     const about = parseManifest(readFileSync(`${path}.json`, 'utf8'));
     const png = readFileSync(`${path}.png`);
-    const hash = sha256(png);
+    const hash = hashOf(png);
     const isThis = (takenHash(png) ?? hash) === picture;
     return about.format === 2 && about.picture === hash && isThis && existsSync(`${path}.moment`);
   } catch {
@@ -54,7 +52,7 @@ function changeFor(home: string, one: Approved, change: Change): void {
     ...key,
     width,
     height,
-    picture: sha256(png),
+    picture: hashOf(png),
     moment: hash,
     sheets,
     ...(drawings.length > 0 && { drawings }),

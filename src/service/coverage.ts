@@ -1,5 +1,4 @@
 /** What the looks of a run have run of the project's sources: in all, and line by line. */
-import { createHash } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { join, sep } from 'node:path';
 import { glob } from 'tinyglobby';
@@ -31,7 +30,7 @@ import { componentOf, type LookName, lookKey } from '../core/look/look.ts';
 import { fail } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import { codeEndings, structureOf } from '../coverage/structure.ts';
-import type { Store } from '../store/index.ts';
+import { hashOf, type Store } from '../store/index.ts';
 import { componentsOf } from '../work/index.ts';
 
 export type CoverageDesk = {
@@ -65,8 +64,6 @@ type Source = {
 };
 
 type Counted = { look: LookName; coverage: LookCoverage };
-
-const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
 
 const add = (to: number[], pairs: readonly number[]): void => {
   for (let i = 0; i + 1 < pairs.length; i += 2) if (pairs[i]! < to.length) to[pairs[i]!]! += pairs[i + 1]!;

@@ -1,5 +1,4 @@
 /** Keeps props from the stage in look files, and takes that back. */
-import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import writeFileAtomic from 'write-file-atomic';
@@ -7,9 +6,8 @@ import type { Change, KeepLinesRequest, KeepRequest, KeptFile } from '../core/ap
 import type { Settings } from '../core/settings/config.ts';
 import { onDisk } from '../core/problem/disk.ts';
 import { fail } from '../core/problem/problem.ts';
+import { hashOf } from '../store/index.ts';
 import { findLookFiles, keepInFile } from '../work/index.ts';
-
-const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
 
 /** In what two versions of a file differ: the lines between what both begin and end with. */
 export function changeOf(before: string, after: string): Change {

@@ -1,11 +1,10 @@
 /** The project's sources as they were at a run, and what of them has been edited since. */
-import { createHash } from 'node:crypto';
 import { readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { blame, changedSince, textAt } from '../baselines/git.ts';
 import type { FoundHunk } from '../core/cause/found.ts';
 import { type FileEdit, type Hunk, hunksOf } from '../core/cause/hunks.ts';
-import type { Store } from '../store/index.ts';
+import { hashOf, type Store } from '../store/index.ts';
 import { isSource } from '../work/index.ts';
 
 /** Files larger than this are data and bundles, which nobody edits by hand. */
@@ -40,7 +39,7 @@ function reader(root: string): (file: string) => { text: string; hash: string } 
     const before = known.get(file);
     if (before?.stamp === stamp) return before.read;
     const text = readFileSync(path, 'utf8');
-    const read = { text, hash: createHash('sha256').update(text).digest('hex') };
+    const read = { text, hash: hashOf(text) };
     known.set(file, { stamp, read });
     return read;
   };

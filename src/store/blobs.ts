@@ -3,6 +3,9 @@ import { createHash } from 'node:crypto';
 import { deflateRawSync, inflateRawSync } from 'node:zlib';
 import type { Db } from './database.ts';
 
+/** By what bytes are known: the SHA-256 of what they hold, in hexadecimal. A text counts as UTF-8. */
+export const hashOf = (content: Uint8Array | string): string => createHash('sha256').update(content).digest('hex');
+
 export type Blob = { type: string; bytes: Buffer };
 
 type Row = { type: string; packing: string; dictionary: string | null; bytes: Buffer };
@@ -61,7 +64,7 @@ export function blobsOf(db: Db): Blobs {
     has: (hash) => known.get(hash) !== undefined,
     find: (start) => beginning.get(start, start)?.hash ?? null,
     put(bytes, type, dictionary) {
-      const hash = createHash('sha256').update(bytes).digest('hex');
+      const hash = hashOf(bytes);
       if (isText(type)) remember(hash, bytes);
       if (known.get(hash)) return hash;
       if (!isText(type)) insert.run(hash, type, 'none', null, bytes);

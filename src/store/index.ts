@@ -79,6 +79,7 @@ export function openStore(file: string): Store {
   };
 }
 
+export { hashOf } from './blobs.ts';
 export type { Decision, DecisionKind, NewDecision } from './decisions.ts';
 export { takeLock } from './lock.ts';
 export type { StoredCapture } from './results.ts';

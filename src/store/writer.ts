@@ -1,12 +1,11 @@
 /** Writes results, with everything that they are made of. */
 import type { Basis } from '../core/run/basis.ts';
 import type { FinishedCapture, FinishedLook } from '../core/run/finished.ts';
-import { createHash } from 'node:crypto';
 import { type CanonicalMoment, drawingsOf, sheetsOf } from '../core/moment/canonical.ts';
 import { isText } from '../core/moment/moment.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import type { Timeline } from '../core/timeline/timeline.ts';
-import type { Blobs } from './blobs.ts';
+import { type Blobs, hashOf } from './blobs.ts';
 import type { Db } from './database.ts';
 
 /** What is kept of a result as JSON. */
@@ -48,7 +47,7 @@ function keepTexts(blobs: Blobs, moment: CanonicalMoment, timeline: Timeline): v
   if (missing.size === 0) return;
   for (const { text: content, type } of textsIn(timeline)) {
     const bytes = Buffer.from(content);
-    if (missing.delete(createHash('sha256').update(bytes).digest('hex'))) blobs.put(bytes, type);
+    if (missing.delete(hashOf(bytes))) blobs.put(bytes, type);
     if (missing.size === 0) return;
   }
 }
