@@ -2,10 +2,11 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { array, number, object, string } from 'yup';
 import type { Client } from '../client/client.ts';
 import type { ProjectInfo } from '../core/api/api.ts';
 import { onDisk } from '../core/problem/disk.ts';
-import { fail } from '../core/problem/problem.ts';
+import { fail, messageOf } from '../core/problem/problem.ts';
 import { type BoardLook, packBoard, withResults } from '../core/run/board.ts';
 import type { ResultSummary, RunSummary } from '../core/run/run.ts';
 import {
@@ -37,6 +38,18 @@ export type PublishOptions = {
 
 export type Published = { entry: SiteEntry; folder: string; shown: number; written: number; notes: string[] };
 
+const entryShape = object({
+  name: string().required(),
+  commit: string().nullable().defined(),
+  branch: string().nullable().defined(),
+  at: string().required(),
+  looks: number().required(),
+  verdicts: object().required(),
+  answers: string().required(),
+  reports: array().of(string().required()),
+}).required();
+const listShape = object({ entries: array().of(entryShape).required() });
+
 /** What was published before. @throws ProblemError `site-folder` for a folder that holds something else */
 function listIn(folder: string, project: string): SiteList {
   const path = join(folder, 'site.json');
@@ -46,11 +59,11 @@ function listIn(folder: string, project: string): SiteList {
     return { format: siteFormat, project, entries: [] };
   }
   try {
-    const list = JSON.parse(readFileSync(path, 'utf8')) as SiteList;
-    if (list.format !== siteFormat || !Array.isArray(list.entries)) throw new Error(`its format is not ${siteFormat}`);
-    return list;
+    const list = JSON.parse(readFileSync(path, 'utf8')) as { format?: unknown } | null;
+    if (list?.format !== siteFormat) throw new Error(`its format is not ${siteFormat}`);
+    return listShape.validateSync(list, { strict: true }) as SiteList;
   } catch (error) {
-    return fail('site-folder', { folder, why: `its site.json cannot be read (${(error as Error).message}).` });
+    return fail('site-folder', { folder, why: `its site.json cannot be read (${messageOf(error)}).` });
   }
 }
 

@@ -8,7 +8,7 @@ type Dependencies = Record<string, string>;
 
 export type Package = {
   name?: string;
-  workspaces?: string[] | { packages?: string[] };
+  workspaces?: unknown;
   dependencies?: Dependencies;
   devDependencies?: Dependencies;
   peerDependencies?: Dependencies;
@@ -25,8 +25,8 @@ export function readPackage(folder: string): Package | null {
 
 /** Patterns of the folders in which a monorepo has its packages. */
 function workspacesOf(folder: string): string[] {
-  const listed = readPackage(folder)?.workspaces ?? [];
-  const patterns = Array.isArray(listed) ? listed : (listed.packages ?? []);
+  const listed = readPackage(folder)?.workspaces as { packages?: unknown } | null | undefined;
+  const patterns = [listed, listed?.packages].flat().filter((one) => typeof one === 'string');
   const other = join(folder, 'pnpm-workspace.yaml');
   if (!existsSync(other)) return patterns;
   const found = [...readFileSync(other, 'utf8').matchAll(/^\s*-\s*['"]?([^'"\n#]+?)['"]?\s*$/gm)];

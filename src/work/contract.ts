@@ -3,14 +3,15 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Ajv2020, type ErrorObject } from 'ajv/dist/2020.js';
 import { parse } from 'yaml';
-import { addressOf } from '../core/address/address.ts';
+import { array, object, string } from 'yup';
+import { addressOf, decodePath } from '../core/address/address.ts';
 import { fail, messageOf, type Problem, problem } from '../core/problem/problem.ts';
 import { nearest } from '../core/text/nearest.ts';
 
-type Response = { content?: Record<string, { schema?: unknown }> };
-type Operation = { responses?: Record<string, Response | Reference> };
+type Response = { content?: unknown };
+type Operation = { responses?: unknown };
 type Reference = { $ref: string };
-type Description = { paths?: Record<string, Record<string, Operation>>; servers?: { url: string }[] };
+type Description = { paths: Record<string, unknown>; servers?: { url: string }[] | null };
 
 /** A reply as far as an API has a say in it. */
 export type Answered = { method: string; url: string; status: number; type: string; body: string };
@@ -22,21 +23,27 @@ export type Contract = {
   objection(answered: Answered): Problem | null;
 };
 
+/** What a description holds in a place where it should hold names; nothing where it holds something else. */
+const namesIn = (value: unknown): Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Record<string, unknown>) : {};
+
 /** `/berths/{id}` as a pattern. */
 const patternOf = (template: string): RegExp =>
   new RegExp(`^${template.replace(/[.*+?^$()|[\]\\]/g, '\\$&').replace(/\{[^/}]+\}/g, '[^/]+')}/?$`);
 
 /** Where the paths of an API begin: under the path of its first server. */
-function basesOf({ servers = [] }: Description): string[] {
-  const bases = servers.map(({ url }) => addressOf(url, 'http://any.test')?.pathname.replace(/\/$/, '') ?? '');
+function basesOf({ servers }: Description): string[] {
+  const bases = (servers ?? []).map(({ url }) => addressOf(url, 'http://any.test')?.pathname.replace(/\/$/, '') ?? '');
   return [...new Set([...bases, ''])];
 }
 
 const methods = ['get', 'put', 'post', 'delete', 'options', 'head', 'patch', 'trace'];
 
-const known = ({ paths = {} }: Description): string[] =>
+const known = ({ paths }: Description): string[] =>
   Object.entries(paths).flatMap(([path, operations]) =>
-    Object.keys(operations).flatMap((method) => (methods.includes(method) ? `${method.toUpperCase()} ${path}` : [])),
+    Object.keys(namesIn(operations)).flatMap((method) =>
+      methods.includes(method) ? `${method.toUpperCase()} ${path}` : [],
+    ),
   );
 
 const pointer = (keys: readonly string[]): string =>
@@ -46,7 +53,7 @@ const keysOf = (reference: string): string[] =>
   reference
     .slice(2)
     .split('/')
-    .map((key) => decodeURIComponent(key).replaceAll('~1', '/').replaceAll('~0', '~'));
+    .map((key) => (decodePath(key) ?? key).replaceAll('~1', '/').replaceAll('~0', '~'));
 
 /** A part of a description, and where it stands: there, or where it is said to be instead, in the same file. */
 type Part<T> = { keys: string[]; value: T };
@@ -67,8 +74,9 @@ const isMeant = (described: string, type: string): boolean =>
 
 /** The operation that a request is for. Paths without names in them come first. */
 function operationFor(description: Description, method: string, pathname: string): Part<Operation> | null {
-  const { paths = {} } = description;
-  const templates = Object.keys(paths).toSorted((a, b) => Number(a.includes('{')) - Number(b.includes('{')));
+  const templates = Object.keys(description.paths).toSorted(
+    (a, b) => Number(a.includes('{')) - Number(b.includes('{')),
+  );
   for (const base of basesOf(description)) {
     if (!pathname.startsWith(base)) continue;
     const path = pathname.slice(base.length) || '/';
@@ -88,15 +96,26 @@ const errorInWords = ({ instancePath, message, params }: ErrorObject): string =>
 };
 
 /** The response that a status is declared with: itself, its class, or the default. */
-const declaredFor = ({ responses = {} }: Operation, status: number): string | null =>
-  [String(status), `${Math.floor(status / 100)}XX`, 'default'].find((key) => key in responses) ?? null;
+const declaredFor = ({ responses }: Operation, status: number): string | null => {
+  const declared = Object.keys(namesIn(responses));
+  return [String(status), `${Math.floor(status / 100)}XX`, 'default'].find((key) => declared.includes(key)) ?? null;
+};
+
+const shape = object({
+  paths: object().typeError('its paths are not an object').required('it has no paths'),
+  servers: array()
+    .of(object({ url: string().required() }).required())
+    .nullable()
+    .typeError('its servers are not a list'),
+})
+  .typeError('it is not an object')
+  .required('it is empty');
 
 /** @throws ProblemError `openapi-wrong` when the description cannot be read */
 function describedIn(root: string, file: string): Description {
   try {
     const found: unknown = parse(readFileSync(join(root, file), 'utf8'));
-    if (typeof found !== 'object' || found === null || !('paths' in found)) throw new Error('it has no paths');
-    return found as Description;
+    return shape.validateSync(found, { strict: true }) as Description;
   } catch (error) {
     return fail('openapi-wrong', { file, error: messageOf(error) });
   }
@@ -106,7 +125,11 @@ function describedIn(root: string, file: string): Description {
 export function contractOf(root: string, file: string): Contract {
   const description = describedIn(root, file);
   const ajv = new Ajv2020({ strict: false, allErrors: true, validateFormats: false, logger: false });
-  ajv.addSchema(description, 'api');
+  try {
+    ajv.addSchema(description, 'api');
+  } catch (error) {
+    return fail('openapi-wrong', { file, error: messageOf(error) });
+  }
   const wrong = (request: string, what: string, found: string[] = []): Problem =>
     problem('answer-impossible', { request, what, file }, found.length > 0 ? { found } : {});
   return {
@@ -121,13 +144,13 @@ export function contractOf(root: string, file: string): Contract {
       }
       const { keys, value: operation } = found;
       const declared = declaredFor(operation, status);
-      const statuses = Object.keys(operation.responses ?? {}).join(', ');
+      const statuses = Object.keys(namesIn(operation.responses)).join(', ');
       if (declared === null)
         return wrong(request, `never answers with ${status}; it answers with ${statuses || 'nothing'}`);
       const response = partAt<Response>(description, [...keys, 'responses', declared]);
-      const { content = {} } = response?.value ?? {};
+      const content = namesIn(response?.value.content);
       const media = Object.keys(content).find((one) => isMeant(one, type));
-      if (!response || !media || !content[media]?.schema || !/json/.test(type)) return null;
+      if (!response || !media || !namesIn(content[media]).schema || !/json/.test(type)) return null;
       const where = pointer([...response.keys, 'content', media, 'schema']);
       return bodyObjection(ajv, `api#${where}`, body, (what, lines) => wrong(request, what, lines));
     },

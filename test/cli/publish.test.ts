@@ -261,6 +261,8 @@ test('a folder with other files is left as it is, and so is a site that cannot b
   expect([refused.code, refused.err]).toEqual([2, expect.stringContaining('it holds other files, such as thesis.txt')]);
   writeFileSync(join(other, 'site.json'), '{"format":"other"}');
   expect((await sguardo(root, 'publish', other)).err).toContain('its format is not sguardo-site/1');
+  writeFileSync(join(other, 'site.json'), '{"format":"sguardo-site/1","entries":[null]}');
+  expect((await sguardo(root, 'publish', other)).err).toContain('its site.json cannot be read (entries[0]');
   expect(readdirSync(other).sort()).toEqual(['site.json', 'thesis.txt']);
   const address = await sguardo(root, 'run', '--site', 'looks.test');
   expect([address.code, address.err]).toEqual([2, expect.stringContaining('Expected an address such as')]);

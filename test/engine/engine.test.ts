@@ -219,6 +219,21 @@ describe('what is lost', () => {
     await expect(window.apply({ ...defaultEnvironment, ratio: 2 })).rejects.toBe(window.lost);
   });
 
+  it('is what waits for a page that nobody understands, and nothing else', async () => {
+    const other = await engine.open();
+    await window.load(origin);
+    window.handlers = {
+      ...silent,
+      message() {
+        throw new Error('in no language');
+      },
+    };
+    const waiting = window.evaluate("__sguardoHost('x'); new Promise(() => {})");
+    await expect(waiting).rejects.toThrow('in no language');
+    expect(await Promise.all([window.evaluate('1 + 1'), other.evaluate('1 + 1')])).toEqual([2, 2]);
+    await other.close();
+  });
+
   it('an endless script is stopped', async () => {
     await window.load(origin);
     const endless = window.evaluate('(() => { for (;;) ; })()');

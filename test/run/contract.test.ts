@@ -85,8 +85,45 @@ describe('a contract', () => {
     ['not there', 'none.yaml', {}],
     ['no description', 'a.json', { 'a.json': '{"a":1}' }],
     ['not readable', 'a.yaml', { 'a.yaml': 'a: [1' }],
+    ['without paths', 'a.yaml', { 'a.yaml': 'paths:' }],
+    ['a list of paths', 'a.yaml', { 'a.yaml': 'paths: [/berths]' }],
+    ['of servers that are none', 'a.yaml', { 'a.yaml': '{ paths: {}, servers: [{}] }' }],
+    ['of a name that is no address', 'a.yaml', { 'a.yaml': "{ paths: {}, components: { $id: '%%' } }" }],
+    ['a part of itself', 'a.yaml', { 'a.yaml': 'paths: &p { /berths: *p }' }],
   ])('that is %s is told', (_, name, files) => {
     expect(() => contractOf(project(files), name)).toThrow(/cannot be read as an OpenAPI description/);
+  });
+});
+
+describe('a description with something else where a part should be', () => {
+  const { objection } = contractOf(
+    project({
+      'a.yaml': `servers:
+paths:
+  /nothing:
+  /words: words
+  /bare: { get: }
+  /number: { get: { responses: 5 } }
+  /empty: { get: { responses: { 200: } } }
+  /spoilt: { get: { responses: { 200: { $ref: '#/components/%zz' } } } }
+  /contents: { get: { responses: { 200: { content: [1] } } } }`,
+    }),
+    'a.yaml',
+  );
+  const asked = (path: string) =>
+    objection({ method: 'GET', url: `http://x${path}`, status: 200, type: 'application/json', body: '[]' })?.message;
+
+  it.each([
+    ['/nothing', /no such operation/],
+    ['/words', /no such operation/],
+    ['/bare', /no such operation/],
+    ['/number', /never answers with 200; it answers with nothing/],
+  ])('does not have %s', (path, message) => {
+    expect(asked(path)).toMatch(message);
+  });
+
+  it.each(['/empty', '/spoilt', '/contents'])('says nothing of the body of %s', (path) => {
+    expect(asked(path)).toBeUndefined();
   });
 });
 

@@ -1,5 +1,6 @@
 /** The Chrome DevTools Protocol over a pair of pipes: JSON messages, each ended by a NUL byte. */
 import type { Readable, Writable } from 'node:stream';
+import { messageOf } from '../../core/problem/problem.ts';
 import { LostError } from '../engine.ts';
 
 type Pending = {
@@ -47,14 +48,16 @@ export class Pipe {
     out.on('error', () => {});
     let parts: Buffer[] = [];
     input.on('data', (chunk: Buffer) => {
+      const messages: string[] = [];
       let start = 0;
       for (let end = chunk.indexOf(0); end >= 0; end = chunk.indexOf(0, start)) {
         parts.push(chunk.subarray(start, end));
-        this.#receive(JSON.parse(Buffer.concat(parts).toString('utf8')) as Message);
+        messages.push(Buffer.concat(parts).toString('utf8'));
         parts = [];
         start = end + 1;
       }
       if (start < chunk.length) parts.push(chunk.subarray(start));
+      for (const text of messages) this.#receive(JSON.parse(text) as Message);
     });
   }
 
@@ -95,7 +98,7 @@ export class Pipe {
   }
 
   /** Rejects every call that waits for an answer of this session: a crashed page gives none. */
-  drop(session: string, error: LostError): void {
+  drop(session: string, error: Error): void {
     for (const [id, pending] of this.#pending) {
       if (pending.session !== session) continue;
       this.#pending.delete(id);
@@ -123,7 +126,13 @@ export class Pipe {
       if (message.error) pending.reject(new Error(message.error.message));
       else pending.resolve(message.result as never);
     } else if (message.method) {
-      this.#listeners.get(message.sessionId ?? '')?.(message.method, message.params ?? {});
+      const session = message.sessionId ?? '';
+      try {
+        this.#listeners.get(session)?.(message.method, message.params ?? {});
+      } catch (error) {
+        // Whoever waits for the session is told; all others go on.
+        this.drop(session, error instanceof Error ? error : new Error(messageOf(error)));
+      }
     }
   }
 }
