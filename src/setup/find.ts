@@ -37,8 +37,13 @@ const frameworks = ['react', 'preact', 'vue', 'svelte', '@angular/core', 'lit', 
 const firstThere = (root: string, names: readonly string[]): string | null =>
   names.find((name) => existsSync(join(root, name))) ?? null;
 
-/** What apps without a page of their own begin with: the outermost layout of SvelteKit, the root of React Router. */
-const roots = ['src/routes/+layout.svelte', ...['tsx', 'jsx'].map((end) => `app/root.${end}`)];
+/** What apps without a page of their own begin with: an outermost layout, or the root of a router. */
+const roots = [
+  'src/routes/+layout.svelte',
+  ...['app/root', 'app/layout', 'src/app/layout', 'pages/_app', 'src/pages/_app'].flatMap((name) =>
+    ['tsx', 'jsx', 'js'].map((end) => `${name}.${end}`),
+  ),
+];
 
 /** The script of the page, or the one that apps of its kind begin with. */
 function entryOf(root: string, folder: string, html: string): string | null {

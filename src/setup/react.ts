@@ -10,14 +10,22 @@ import { walk } from './walk.ts';
 /** An element around the app as it stands there, and what stands before and behind the app in it. */
 export type Wrapper = { open: string; name: string; before: string[]; behind: string[] };
 
-/** What checks and never shows, or shows something else in place of an error: a look is as well off without it. */
-const isLeftOut = (name: string): boolean => /^(React\.)?(StrictMode|Fragment|Profiler)$|ErrorBoundary$/.test(name);
+/**
+ * What checks and never shows, or shows something else in place of an error: a look is as well off without it. The
+ * elements of the document itself are there.
+ */
+const isLeftOut = (name: string): boolean =>
+  /^(React\.)?(StrictMode|Fragment|Profiler)$|ErrorBoundary$|^(html|body)$/.test(name);
 
 /** What a router chooses a page from takes nothing else. */
 const isPages = (name: string): boolean => /^(Routes|Switch)$/.test(name);
 
 /** Elements that give something to all in them, and are no part of a page. */
-const isProvider = (name: string): boolean => /(Provider|Router|Theme|Config|Context)$/.test(name);
+const isProvider = (name: string): boolean => /(Providers?|Router|Theme|Config|Context)$/.test(name);
+
+/** Elements that are part of a page, whatever they stand around. */
+const isPart = (name: string): boolean =>
+  /^[a-z]|(Layout|Shell|Page|Main|Container|Box|Stack|Flex|Grid|Content|Body)$/.test(name);
 
 /** Elements beside an app that set up its styles, or show its messages. */
 const isBeside = (name: string): boolean => showsMessages(name) || /reset|baseline|global|styles/i.test(name);
@@ -87,17 +95,24 @@ const bare = (node: ts.Node | undefined): ts.Node | undefined =>
 const isExported = (one: ts.FunctionDeclaration): boolean =>
   one.modifiers?.some(({ kind }) => kind === compiler.SyntaxKind.DefaultKeyword) === true;
 
-/** What the default export of a module shows, where a router renders it as the root of its pages. */
+const isFunction = (node: ts.Node): node is ts.FunctionDeclaration | ts.ArrowFunction =>
+  compiler.isFunctionDeclaration(node) || compiler.isArrowFunction(node);
+
+/** Where the root of an app has its pages: in a router's outlet, in what it is given, or in one that it is told of. */
+const holdsPages = (text: string): boolean => /<Outlet\b|\{children\}|<Component\b/.test(text);
+
+/** What the default export of a module shows, where its pages are rendered in it. */
 function shownByRoot(file: ts.SourceFile): ts.Node | undefined {
-  const root = file.statements.find((one) => compiler.isFunctionDeclaration(one) && isExported(one));
-  const body = (root as ts.FunctionDeclaration | undefined)?.body;
-  const last = body?.statements.findLast(compiler.isReturnStatement);
-  return /<Outlet\b/.test(last?.getText(file) ?? '') ? bare(last?.expression) : undefined;
+  const root = componentIn(file, null);
+  if (!root || !isFunction(root)) return undefined;
+  const { body } = root;
+  const last = body && compiler.isBlock(body) ? body.statements.findLast(compiler.isReturnStatement)?.expression : body;
+  return holdsPages(last?.getText(file) ?? '') ? bare(last) : undefined;
 }
 
 /** What an entry has rendered. */
 function shownByEntry(file: ts.SourceFile): ts.Node | undefined {
-  let shown = shownByRoot(file);
+  let shown: ts.Node | undefined;
   walk(file, (node) => {
     if (isRender(node, file)) shown = bare(node.arguments[0]);
   });
@@ -106,8 +121,7 @@ function shownByEntry(file: ts.SourceFile): ts.Node | undefined {
 
 /** What a component shows that does nothing else: what is around its pages needs nothing that it was given or found. */
 function shownBy(component: ts.Node | undefined): ts.Node | undefined {
-  if (!component || !(compiler.isFunctionDeclaration(component) || compiler.isArrowFunction(component)))
-    return undefined;
+  if (!component || !isFunction(component)) return undefined;
   const { body, parameters } = component;
   if (parameters.length > 0) return undefined;
   if (!body || !compiler.isBlock(body)) return bare(body);
@@ -161,15 +175,33 @@ function providersIn(root: string, entry: Module, app: string): (Module & { laye
   const module = moduleOf(root, entry, app) ?? { ...entry, name: app };
   const shown = shownBy(componentIn(module.file, module.name));
   if (!shown || !isMarkup(shown)) return null;
-  const { layers } = layersOf(shown, module.file);
-  const isOther = ({ opening }: Layer): boolean =>
-    opening !== null && !isProvider(opening.tagName.getText(module.file));
-  const end = layers.findIndex(isOther);
-  const beside = (all: readonly Markup[]): Markup[] => all.filter((one) => isBeside(nameOf(one, module.file)));
-  const around = layers
+  return { ...module, layers: layersUpTo((name) => !isProvider(name), shown, module.file) };
+}
+
+/** The layers of markup up to the first of which more is shown, and what is for all pages beside them. */
+function layersUpTo(isEnd: (name: string) => boolean, shown: Markup, file: ts.SourceFile): Layer[] {
+  const { layers } = layersOf(shown, file);
+  const end = layers.findIndex(({ opening }) => opening !== null && isEnd(opening.tagName.getText(file)));
+  const beside = (all: readonly Markup[]): Markup[] => all.filter((one) => isBeside(nameOf(one, file)));
+  return layers
     .slice(0, end < 0 ? layers.length : end)
     .map(({ opening, before, behind }) => ({ opening, before: beside(before), behind: beside(behind) }));
-  return { ...module, layers: around };
+}
+
+/** True for an element that is given something which only the function around it has. */
+function isGivenOwn(opening: ts.JsxOpeningElement, file: ts.SourceFile): boolean {
+  const around = compiler.findAncestor(opening, isFunction);
+  const own = new Set<string>();
+  walk(around ?? opening, (node) => {
+    if ((compiler.isBindingElement(node) || compiler.isVariableDeclaration(node)) && compiler.isIdentifier(node.name))
+      own.add(node.name.text);
+  });
+  let isGiven = false;
+  walk(opening.attributes, (node) => {
+    const isName = compiler.isJsxAttribute(node.parent) && node.parent.name === node;
+    if (compiler.isIdentifier(node) && !isName && own.has(node.getText(file))) isGiven = true;
+  });
+  return isGiven;
 }
 
 function written({ file, folder }: Module, layers: readonly Layer[]): { wrappers: Wrapper[]; needed: Needed } {
@@ -188,6 +220,14 @@ const together = (one: readonly string[], other: readonly string[]): string[] =>
 
 /** What is around the components of the app that an entry shows, with what that needs. */
 export function aroundApp(root: string, entry: Module): { wrappers: Wrapper[]; needed: Needed } {
+  const outermost = shownByRoot(entry.file);
+  if (outermost && isMarkup(outermost)) {
+    const layers = layersUpTo(isPart, outermost, entry.file);
+    return written(
+      entry,
+      layers.filter(({ opening }) => !opening || !isGivenOwn(opening, entry.file)),
+    );
+  }
   const shown = shownByEntry(entry.file);
   if (!shown || !isMarkup(shown)) return { wrappers: [], needed: { imports: [], statements: [] } };
   const { layers, app } = layersOf(shown, entry.file);

@@ -510,6 +510,61 @@ export default function App() {
     expect(text('sguardo.frame.tsx')).toContain("import './app/app.css';");
   });
 
+  it.each([
+    [
+      'a layout',
+      'src/app/layout.tsx',
+      `export default async function RootLayout({ children }: { children: React.ReactNode }) {
+  const words = await load();
+  return (
+    <html lang="en" className={font.variable}>
+      <body className="calm">
+        <WordsProvider words={words}>
+          <Tides station="Molo Est" words={4}>
+            <Header />
+            <main>{children}</main>
+            <Toaster richColors />
+          </Tides>
+        </WordsProvider>
+      </body>
+    </html>
+  );
+}`,
+    ],
+    [
+      'an app that is told of its page',
+      'pages/_app.tsx',
+      `const App = ({ Component, pageProps }) => (
+  <WordsProvider words={pageProps.words}>
+    <Tides station="Molo Est" words={4}>
+      <Component {...pageProps} />
+      <Toaster richColors />
+    </Tides>
+  </WordsProvider>
+);
+export default App;`,
+    ],
+  ])('of a framework that renders %s have what is around all pages in the frame', async (_, path, root) => {
+    const imports = `import { Tides, Toaster, WordsProvider } from '@/quay';\nimport './app.css';\n`;
+    const folder = path.slice(0, path.lastIndexOf('/'));
+    const { plan, text } = await planned({
+      'package.json': dependsOn('react', 'quay'),
+      [path]: imports + root,
+      [`${folder}/app.css`]: '',
+      'src/Berth.tsx': 'export const Berth = () => <p>C-14</p>;',
+    });
+    expect(plan.found).toContainEqual(['entry', path]);
+    expect(text('sguardo.frame.tsx')).toContain(`
+    <Tides station="Molo Est" words={4}>
+      {children}
+      <Toaster richColors />
+    </Tides>
+`);
+    expect(text('sguardo.frame.tsx')).toContain("import { Tides, Toaster } from '@/quay';");
+    expect(text('sguardo.frame.tsx')).toContain(`import './${folder}/app.css';`);
+    expect(text('sguardo.frame.tsx')).not.toMatch(/WordsProvider|Header|main/);
+  });
+
   it('without components have a look of the page as a whole', async () => {
     const { plan, text } = await planned({
       'package.json': '{ "devDependencies": { "vite": "8" } }',
