@@ -134,6 +134,8 @@ export default looks(Away, { states: { closes: { async script() {
     'select: several in a list box',
     'select: several in a list that closes behind each',
     'select: several in a list that only stays open for them',
+    'select: several in a list that marks where the keyboard is',
+    'click: what hears nothing at first',
     'select: several of a select element',
     'viewport: another size',
     'viewport: as it was',

@@ -13,7 +13,7 @@ import { routesNow } from '../network/routes.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
 import { nextFrame } from '../time/frame.ts';
-import { framesCome } from '../session/still.ts';
+import { framesCome, soonestComes } from '../session/still.ts';
 import { runDue } from '../time/time.ts';
 import { actionable } from './actionable.ts';
 import { dragTo } from './drag.ts';
@@ -86,6 +86,7 @@ const carryOut: { [K in Kind]: Does<K> } = {
   async press(current, recording, action) {
     checkOptions('press', action.options);
     // Nobody presses a key in the frame of a click, or in the next: by then the focus may have been moved.
+    await soonestComes();
     await framesCome();
     if (action.target) await focus(current, recording, action.target);
     return pressKeys(recording, action);

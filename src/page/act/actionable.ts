@@ -6,7 +6,7 @@ import { isTarget, type Target } from '../../language/target.ts';
 import { native } from '../host/natives.ts';
 import { patience } from '../host/settings.ts';
 import type { Recording } from '../record/recording.ts';
-import { framesCome, untilQuiet } from '../session/still.ts';
+import { framesCome, soonestComes, untilQuiet } from '../session/still.ts';
 import { isFramed, nextFrame } from '../time/frame.ts';
 import { describeCover } from './cover.ts';
 import { handleOf, reaches, whyOutOfReach } from './handle.ts';
@@ -45,11 +45,12 @@ function pointAt([left, top, width, height]: Box, [x, y]: Amount, target: string
 export type Aim = Target | { words: string; element(): Element | Promise<Element> };
 
 /** Resolves with the element and the point to act at. What it finds is written into the step. */
-export function actionable(current: Step, recording: Recording, aim: Aim, purpose: Purpose): Promise<Actionable> {
+export async function actionable(current: Step, recording: Recording, aim: Aim, purpose: Purpose): Promise<Actionable> {
   const name = isTarget(aim) ? String(aim) : aim.words;
   recording.aim(current, name, null, null);
   const wrong = (code: ProblemCode, details: Record<string, string | number> = {}): never =>
     fail(code, { target: name, action: purpose.action, patience: patience(), ...details });
+  await soonestComes();
   return retry(current, recording, async () => {
     const element = isTarget(aim) ? only(aim) : await aim.element();
     recording.aim(current, name, element, boxOf(element));

@@ -40,6 +40,18 @@ function listOf(element: Element): Element | null {
 const isSelected = (option: Element): boolean =>
   ariaOf(option, 'selected') === 'true' || ariaOf(option, 'checked') === 'true';
 
+/**
+ * The options of a list that are chosen. Where it does not say that it takes several, the one that the keyboard has come
+ * to may be marked as they are.
+ */
+function chosenIn(list: Element, opener: Element): Element[] {
+  const all = optionsOf(list).filter(isSelected);
+  if (ariaOf(list, 'multiselectable') === 'true') return all;
+  const field = opener.querySelector('[aria-activedescendant]') ?? opener;
+  const active = field.getAttribute('aria-activedescendant');
+  return all.filter(({ id }) => id === '' || id !== active);
+}
+
 /** True while the list box of a combo box is open; one that says so is closed before it is out of sight. */
 const isOpen = (element: Element): boolean => ariaOf(element, 'expanded') !== 'false' && listOf(element) !== null;
 
@@ -76,9 +88,9 @@ export async function chooseInList(
     const { point } = await actionable(current, recording, aim, { action: 'choice', needsEnabled: true });
     await send(recording.number, clickAt(point));
   };
+  const isChosen = (option: Element): boolean => chosenIn(list(), found.element).includes(option);
   const surplus = (): string[] =>
-    optionsOf(list())
-      .filter(isSelected)
+    chosenIn(list(), found.element)
       .map(wordsOf)
       .filter((one) => !wanted.includes(one));
   const optionOf = optionIn(() => list(), recording, target);
@@ -94,13 +106,13 @@ export async function chooseInList(
     }
     await opened();
     const option = await retry(current, recording, () => optionOf(name));
-    if (isSelected(option) && (isMulti || isOwn)) continue;
+    if ((isMulti || isOwn) && isChosen(option)) continue;
     await clickOption(`the option “${name}” in ${target}`, () => optionOf(name));
   }
   if (!isMulti) return;
   for (const name of isOwn || isOpen(found.element) ? surplus() : before) {
     await opened();
-    if (isSelected(await retry(current, recording, () => optionOf(name))))
+    if (isChosen(await retry(current, recording, () => optionOf(name))))
       await clickOption(`the option “${name}” in ${target}`, () => optionOf(name));
   }
 }

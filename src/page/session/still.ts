@@ -230,6 +230,18 @@ export async function handComes(): Promise<void> {
   if (await letMillisecondGoBy()) await caughtUp();
 }
 
+/** So soon after anything nobody acts, in milliseconds of the look's time. */
+const fastestHand = 20;
+
+/**
+ * Lets come what is due so soon that nobody could act before it: libraries put a few milliseconds behind what they
+ * open, and hear nothing until then.
+ */
+export async function soonestComes(): Promise<void> {
+  const until = timeNow() + fastestHand;
+  for (let turns = 0; turns < 30 && (await moveOnToRest(until)); turns++) await caughtUp();
+}
+
 /**
  * Lets the frames come that libraries ask for, one after the other, before what they have shown is ready: that was long
  * before anybody acts.

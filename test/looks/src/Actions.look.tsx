@@ -305,6 +305,57 @@ function Fleet({ onEvent, stays = false }: Props & { stays?: boolean }) {
   );
 }
 
+/** Takes several, which leave the list; it marks the one that the keyboard has come to as lists mark what is chosen. */
+function Crew({ onEvent }: Props) {
+  const [chosen, setChosen] = useState<string[]>([]);
+  const left = ['Aliseo', 'Bora', 'Libeccio'].filter((name) => !chosen.includes(name));
+  const active = left[Math.min(1, left.length - 1)];
+  return (
+    <>
+      <button type="button" role="combobox" aria-label="Crew" aria-expanded aria-activedescendant={active} />
+      <div role="listbox" aria-label="Ships">
+        {left.map((name) => (
+          // biome-ignore lint/a11y/useKeyWithClickEvents: the keyboard is at the button
+          <div
+            key={name}
+            id={name}
+            role="option"
+            tabIndex={-1}
+            aria-selected={name === active}
+            onClick={() => {
+              setChosen([...chosen, name]);
+              onEvent(name);
+            }}
+          >
+            {name}
+          </div>
+        ))}
+      </div>
+    </>
+  );
+}
+
+/** Opens some milliseconds late, and hears nothing for some more. */
+function Lid({ onEvent }: Props) {
+  const [state, setState] = useState<'closed' | 'opening' | 'open'>('closed');
+  const later = (next: 'opening' | 'open'): void => void setTimeout(() => setState(next), 5);
+  useEffect(() => {
+    if (state === 'opening') later('open');
+  }, [state]);
+  return (
+    <>
+      <button type="button" onClick={() => later('opening')}>
+        Lift
+      </button>
+      {state !== 'closed' && (
+        <button type="button" onClick={() => onEvent(state)}>
+          Shut
+        </button>
+      )}
+    </>
+  );
+}
+
 /** Everything that hands can be used on. */
 function Hands({ kind, onEvent }: Props & { kind: string }) {
   switch (kind) {
@@ -334,6 +385,10 @@ function Hands({ kind, onEvent }: Props & { kind: string }) {
     case 'fleet':
     case 'fleet, open':
       return <Fleet onEvent={onEvent} stays={kind !== 'fleet'} />;
+    case 'crew':
+      return <Crew onEvent={onEvent} />;
+    case 'lid':
+      return <Lid onEvent={onEvent} />;
     default:
       return (
         <div>
@@ -648,6 +703,21 @@ export default looks(Hands, {
       async script({ props }) {
         await select(the.combobox('Fleet'), ['Aliseo', 'Libeccio']);
         await ensure(props.onEvent).callsWere([['Aliseo'], ['Libeccio'], ['Bora']]);
+      },
+    },
+    'select: several in a list that marks where the keyboard is': {
+      props: { kind: 'crew' },
+      async script({ props }) {
+        await select(the.combobox('Crew'), ['Aliseo', 'Libeccio']);
+        await ensure(props.onEvent).callsWere([['Aliseo'], ['Libeccio']]);
+      },
+    },
+    'click: what hears nothing at first': {
+      props: { kind: 'lid' },
+      async script({ props }) {
+        await click(the.button('Lift'));
+        await click(the.button('Shut'));
+        await ensure(props.onEvent).callsWere([['open']]);
       },
     },
     'select: several in a list box': {
