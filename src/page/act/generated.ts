@@ -1,4 +1,5 @@
 /** What ::before and ::after say of an element to somebody who does not see it. */
+import { withoutIcons } from '../../core/text/folded.ts';
 
 /** A part of a `content`: a string, the slash before what is said instead, or something that has no words. */
 const part = /"((?:\\[\s\S]|[^"\\])*)"|(\/)|[^"/]+/g;
@@ -26,7 +27,8 @@ const styles =
     const found = getComputedStyle(element, pseudo);
     if (!pseudo) return found;
     const isShown = found.display !== 'none' && found.visibility === 'visible';
-    const words = isShown ? spoken(found.content).replace(/\s+/g, ' ') : '';
+    // Of icon fonts nothing is left: what is named by nothing else has its title for a name.
+    const words = isShown ? withoutIcons(spoken(found.content)).replace(/\s+/g, ' ') : '';
     const content = words !== '' && keeps(words) ? `"${words}"` : 'none';
     return { getPropertyValue: () => content } as unknown as CSSStyleDeclaration;
   };

@@ -25,7 +25,7 @@ export const isList = (element: Element): boolean => roleOf(element) === 'listbo
 
 const isShownList = (element: Element): boolean => isList(element) && (isVisible(element) || isTold(element));
 
-/** The list box that an element has opened: the one that it names, or the only one that can be seen. */
+/** The list box that an element has opened: the one that it names, or the only one that can be seen, or has come. */
 function listOf(element: Element): Element | null {
   const root = element.getRootNode() as Document | ShadowRoot;
   const field = element.querySelector('[aria-controls], [aria-owns]') ?? element;
@@ -33,9 +33,16 @@ function listOf(element: Element): Element | null {
   const named = ids.map((id) => root.getElementById(id)).filter((one) => one !== null);
   const inside = named.flatMap((one) => [one, ...elementsIn(one)]).find(isShownList);
   if (inside) return inside;
-  const shown = [...elementsIn(document)].filter(isShownList);
-  return shown.length === 1 ? shown[0]! : null;
+  const before = closed.get(element) ?? [];
+  const shown = shownLists();
+  const opened = shown.length === 1 ? shown : shown.filter((one) => !before.includes(one));
+  return opened.length === 1 ? opened[0]! : null;
 }
+
+const shownLists = (): Element[] => [...elementsIn(document)].filter(isShownList);
+
+/** The list boxes that could be seen when an element had yet to open its own: what shows a choice may be one, too. */
+const closed = new WeakMap<Element, readonly Element[]>();
 
 const isSelected = (option: Element): boolean =>
   ariaOf(option, 'selected') === 'true' || ariaOf(option, 'checked') === 'true';
@@ -61,6 +68,7 @@ async function open(current: Step, recording: Recording, target: Target, found: 
   const { number } = recording;
   const list = (): Element => listOf(element) ?? fail('list-closed', { target: String(target) });
   if (isExpanded(element) && listOf(element)) return list;
+  if (!isExpanded(element)) closed.set(element, shownLists());
   await send(number, clickAt(point));
   if (!listOf(element) && holdsFocus(element)) await send(number, [{ kind: 'key', key: 'ArrowDown', modifiers: 0 }]);
   await retry(current, recording, list);

@@ -81,7 +81,13 @@ function customName(element: Element): string {
 
 /** The accessible name (accname-1.2) with white space folded. */
 export const nameOf = (element: Element): string =>
-  names(element, (one) => customName(one) || spaced(readable(computeAccessibleName(one, options)), namedBy(one)));
+  names(element, (one) => customName(one) || spaced(computedName(one), namedBy(one)));
+
+/** The name without the letters of icon fonts: where nothing is left of it, the title is the name. */
+function computedName(element: Element): string {
+  const name = computeAccessibleName(element, options);
+  return readable(name) || (name === '' ? '' : readable(element.getAttribute('title') ?? ''));
+}
 
 /**
  * True when a name is that of an element without the marks that its styles add, such as the star of what is required:
