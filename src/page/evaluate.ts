@@ -12,6 +12,7 @@ import { evaluatePins, isMarked, settlePins } from './pins/pins.ts';
 import { settleHead } from './pins/document.ts';
 import { keepTime, nobody } from './session/clock.ts';
 import { importsCome } from './session/still.ts';
+import { runDue } from './time/time.ts';
 
 type Module = () => Promise<{ default?: unknown }>;
 
@@ -83,6 +84,8 @@ async function load(modules: Modules): Promise<Loaded | Unloaded> {
     evaluatePins();
     const looks = await looksOf(modules);
     await importsCome();
+    // Modules put off what they have yet to set up.
+    await runDue();
     if (plain && isMarked()) plain = false;
     // Its own looks find what it has left.
     if (plain) settleHead();

@@ -246,6 +246,23 @@ export default looks(Tide, { props: { code: '' }, states: {
 } });
 `;
 
+// What a module sets while it is evaluated goes on under every look of its document.
+const lighthouse = `import { clock, ensure, looks } from 'sguardo';
+const seen = { turns: 0, beats: 0, once: 0, now: 0 };
+const turn = () => { seen.turns++; requestAnimationFrame(turn); };
+requestAnimationFrame(turn);
+setInterval(() => seen.beats++, 100);
+setTimeout(() => seen.once++, 50);
+setTimeout(() => seen.now++);
+const shines = { async script() {
+  const { turns, beats, once } = { ...seen };
+  await clock.advance(320);
+  await ensure(() => [seen.beats - beats, seen.once - once, seen.turns - turns > 10]).equals([3, 1, true]);
+  await ensure(seen.now).equals(1);
+} };
+export default looks(() => <p>Light</p>, { states: { 'it shines': shines, 'it shines again': shines } });
+`;
+
 let served: Served;
 let look: (name: string) => ResultSummary;
 beforeAll(async () => {
@@ -254,6 +271,7 @@ beforeAll(async () => {
       'sguardo.config.ts': configuration({ lanes: 2, patience: 2000 }),
       'src/Any.look.jsx': harbour,
       'src/Tide.look.jsx': workers,
+      'src/Light.look.jsx': lighthouse,
       'public/tides.html': '<!doctype html><p>High water at 9</p>',
     }),
   );
@@ -315,6 +333,11 @@ describe('the look’s own time', () => {
     expect(await textOf('a timer at the end of many frames')).toContain('left');
     expect(await textOf('a countdown stands in the end')).toContain('5');
     expect(await textOf('it has done so in the end')).toContain('done');
+  });
+
+  it.each(['it shines', 'it shines again'])('holds what a module has set before: %s', (name) => {
+    const { verdict, problem } = look(name);
+    expect([verdict, problem?.message, problem?.found]).toEqual(['new', undefined, undefined]);
   });
 
   it('is told by every step', async () => {

@@ -1,5 +1,5 @@
 /** Timers, frames and tasks wait for the time of the look, and end with it. */
-import { elapsed, forget, wait, waitFor } from '../time/time.ts';
+import { elapsed, forget, keepWaiting, wait, waitFor, waitsMore } from '../time/time.ts';
 import type { Realm } from './clock.ts';
 import type { Pin } from './pin.ts';
 
@@ -74,6 +74,8 @@ export const timersPin: Pin = {
   },
   // What is set while no look runs, by the end of an earlier one, is none of the next one's.
   begin: endTasks,
+  settle: keepWaiting,
+  isMarked: waitsMore,
   end() {
     endTasks();
     return [];

@@ -60,7 +60,18 @@ export const beganAt = (): number => start;
 /** The time of the look, for the look's own record: reading it moves nothing on. */
 export const timeNow = (): number => Math.round(now * 10) / 10;
 
-/** A look begins: its time is 0, and nothing waits. */
+/** What has waited since before any look, each with how long it had to wait then. */
+let belonging: Entry[] = [];
+
+/** What waits now belongs to every look of the document, as it would to one in a fresh document. */
+export const keepWaiting = (): void => {
+  belonging = [...entries.values()].map((one) => ({ ...one, due: one.due - now }));
+};
+
+/** True when something waits that does not belong to every look. */
+export const waitsMore = (): boolean => [...entries.keys()].some((id) => !belonging.some((one) => one.id === id));
+
+/** A look begins: its time is 0, and nothing waits but what belongs to every look. */
 export function beginTime(at: number): void {
   start = at;
   now = 0;
@@ -68,7 +79,7 @@ export function beginTime(at: number): void {
   frozen = false;
   isFrameOwed = false;
   running = null;
-  entries = new Map();
+  entries = new Map(belonging.map((one) => [one.id, { ...one }]));
 }
 
 /** Only its own kind makes a loop: a timer that the last frame of an animation sets is the first of its own. */
