@@ -69,10 +69,14 @@ export type EngineWindow = {
   /** As `input`, from a person's own hand: what the page lets be dragged goes with the pointer, and is dropped. */
   handle(events: readonly InputRequest[]): Promise<void>;
   /**
-   * Carries what the mouse has begun to drag, or a load from outside, along points of the viewport, and drops it at
-   * the last one; true when it was something to be dragged.
+   * Carries what the mouse has begun to drag, or a load from outside, to a point of the viewport, and drops it there or
+   * not; true when it was something to be dragged.
    */
-  carry(path: readonly [number, number][], load: LoadedFiles | null, modifiers: number): Promise<boolean>;
+  carry(
+    point: readonly [number, number],
+    load: LoadedFiles | null,
+    how: { modifiers: number; drops: boolean },
+  ): Promise<boolean>;
   /**
    * Sends input that opens a file chooser, and chooses files by their paths. Resolves with what it took: `none` when no
    * chooser opened, `one` when it takes only one file.

@@ -257,7 +257,7 @@ export class Conversation {
         return window.surround(ask.with);
       case 'carry': {
         const load = ask.load && (await this.#loaded(ask.load));
-        if (!(await window.carry(ask.path, load, ask.modifiers))) throw new Error(askFailure.noDrag);
+        if (!(await window.carry(ask.point, load, ask))) throw new Error(askFailure.noDrag);
         return;
       }
       case 'choose': {

@@ -136,6 +136,7 @@ export default looks(Away, { states: { closes: { async script() {
     'select: several in a list that only stays open for them',
     'select: several in a list that marks where the keyboard is',
     'click: what hears nothing at first',
+    'drag: over what listens now and then',
     'select: several of a select element',
     'viewport: another size',
     'viewport: as it was',

@@ -25,11 +25,12 @@ const all = "[...document.querySelectorAll('*')]";
 async function overheard(work: () => Promise<void>): Promise<Batch[]> {
   const heard: Batch[] = [];
   const { input, carry } = ChromiumWindow.prototype;
-  ChromiumWindow.prototype.carry = function (this: ChromiumWindow, path, load, modifiers) {
-    const moves = path.map(([x, y]) => ({ kind: 'move', x, y, button: 'left', modifiers }) as const);
-    const [x, y] = path.at(-1)!;
-    heard.push({ events: [...moves, { kind: 'up', x, y, button: 'left', clicks: 1, modifiers }], focus: -1 });
-    return carry.call(this, path, load, modifiers);
+  ChromiumWindow.prototype.carry = function (this: ChromiumWindow, point, load, how) {
+    const [x, y] = point;
+    const at = { x, y, button: 'left', modifiers: how.modifiers } as const;
+    const up = how.drops ? [{ kind: 'up', clicks: 1, ...at } as const] : [];
+    heard.push({ events: [{ kind: 'move', ...at }, ...up], focus: -1 });
+    return carry.call(this, point, load, how);
   };
   ChromiumWindow.prototype.input = async function (this: ChromiumWindow, events) {
     heard.push({ events: [...events], focus: Number(await this.evaluate(`${all}.indexOf(document.activeElement)`)) });

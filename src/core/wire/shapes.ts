@@ -186,7 +186,7 @@ const allowance = fields({
 });
 const ask = either(
   fields({ do: oneOf('input'), events }),
-  fields({ do: oneOf('carry'), path: list(point, 1000), load: nullable(load), modifiers }),
+  fields({ do: oneOf('carry'), point, load: nullable(load), modifiers, drops: truth }),
   fields({ do: oneOf('choose'), events, files }),
   fields({ do: oneOf('paste'), load }),
   fields({ do: oneOf('conform'), schema: anything, value: optional(anything) }),

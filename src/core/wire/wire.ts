@@ -67,7 +67,7 @@ export type CaptureAsk = {
 export type Ask =
   | { do: 'input'; events: InputRequest[] }
   /** Carries what is being dragged, or a load from outside, along points, and drops it at the last one. */
-  | { do: 'carry'; path: [number, number][]; load: Load | null; modifiers: number }
+  | { do: 'carry'; point: [number, number]; load: Load | null; modifiers: number; drops: boolean }
   /** Sends input that opens a file chooser, and chooses. @throws `noChooser` */
   | { do: 'choose'; events: InputRequest[]; files: GivenFile[] }
   /** Puts a load on the clipboard and presses Control+V. */

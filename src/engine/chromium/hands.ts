@@ -24,24 +24,27 @@ const dragData = ({ text, html, files }: LoadedFiles): object => ({
   dragOperationsMask: 1,
 });
 
-/** Drags: what has `begun` to be dragged may be told late. */
+/** What has begun to be dragged, which may be told late; null when nothing has. */
+export const dragBegun = ({ next }: Hands): Promise<Params | null> => next('Input.dragIntercepted', patience);
+
+/** Drags to a point, and drops there or not; false when nothing has `begun` to be dragged, and there is no load. */
 export async function carry(
-  { send, next }: Hands,
-  path: readonly [number, number][],
+  { send }: Hands,
+  [x, y]: readonly [number, number],
   load: LoadedFiles | null,
   begun: Params | null,
-  modifiers: number,
+  { modifiers, drops }: { modifiers: number; drops: boolean },
 ): Promise<boolean> {
-  const data = load ? dragData(load) : (begun ?? (await next('Input.dragIntercepted', patience)))?.data;
+  const data = load ? dragData(load) : begun?.data;
   if (!data) return false;
-  const at = (type: string, [x, y]: [number, number]): Promise<unknown> =>
-    send('Input.dispatchDragEvent', { type, x, y, data, modifiers });
-  const last = path.at(-1)!;
-  await at('dragEnter', path[0]!);
-  for (const point of path) await at('dragOver', point);
-  // Twice at the last: what opens or makes room while something is over it is dropped upon as it is then.
-  await at('dragOver', last);
-  await at('drop', last);
+  const at = (type: string): Promise<unknown> => send('Input.dispatchDragEvent', { type, x, y, data, modifiers });
+  if (!begun?.hasEntered) await at('dragEnter');
+  if (begun) begun.hasEntered = true;
+  await at('dragOver');
+  if (!drops) return true;
+  // Twice where it is dropped: what opens or makes room while something is over it is dropped upon as it is then.
+  await at('dragOver');
+  await at('drop');
   return true;
 }
 

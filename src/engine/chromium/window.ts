@@ -9,7 +9,7 @@ import { type EngineWindow, type FullReply, type LoadedFiles, LostError, type Wi
 import { type Counting, countingOf } from './counting.ts';
 import { asFocused } from './focused.ts';
 import { type GivenFiles, givenFilesIn } from './given.ts';
-import { carry, choose, dragOn, type Hands, nothingAfter, paste } from './hands.ts';
+import { carry, choose, dragBegun, dragOn, type Hands, nothingAfter, paste } from './hands.ts';
 import { callsOf } from './input.ts';
 import { type Measuring, measuringOf } from './measuring.ts';
 import type { Hears, Params, Pipe, Send } from './pipe.ts';
@@ -214,8 +214,13 @@ export class ChromiumWindow implements EngineWindow {
     }
   }
 
-  carry(path: readonly [number, number][], load: LoadedFiles | null, modifiers: number): Promise<boolean> {
-    return carry(this.#hands, path, load, this.#dragged, modifiers);
+  async carry(
+    point: readonly [number, number],
+    load: LoadedFiles | null,
+    how: { modifiers: number; drops: boolean },
+  ): Promise<boolean> {
+    if (!load) this.#dragged ??= await dragBegun(this.#hands);
+    return carry(this.#hands, point, load, this.#dragged, how);
   }
 
   choose(events: readonly InputRequest[], files: readonly string[]): Promise<'chosen' | 'none' | 'one'> {

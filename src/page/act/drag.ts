@@ -138,12 +138,19 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
     const end: Point = isTarget(to) ? await dropPoint(current, recording, { target: to, before, at: options.at }) : aim;
     const path = along(start, end);
     current.pointer = end;
+    // Slowly enough for whatever follows the mouse from frame to frame, and asks how fast it is.
     if (dragging.began()) {
-      await carry(number, { do: 'carry', path, load: null, modifiers: bits | heldBits() }, String(what));
+      const modifiers = bits | heldBits();
+      const carryTo = (point: Point, drops: boolean): Promise<void> =>
+        carry(number, { do: 'carry', point, load: null, modifiers, drops }, String(what));
+      for (const point of path) {
+        await carryTo(point, false);
+        await letFrameGoBy();
+      }
+      await carryTo(end, true);
       pointerMoved(end);
       await letGo(number, end);
     } else {
-      // Slowly enough for whatever follows the mouse from frame to frame, and asks how fast it is.
       for (const point of path) {
         await send(number, [move(point)]);
         await letFrameGoBy();
@@ -169,6 +176,6 @@ export async function dragTo(current: Step, recording: Recording, action: Drag):
   const purpose = { action: 'drop', needsEnabled: false, at: options.at };
   const { point } = await actionable(current, recording, to, purpose);
   const modifiers = bitsOf(options.holding) | heldBits();
-  await carry(recording.number, { do: 'carry', path: [point], load, modifiers }, String(to));
+  await carry(recording.number, { do: 'carry', point, load, modifiers, drops: true }, String(to));
   await afterInput();
 }

@@ -356,6 +356,36 @@ function Lid({ onEvent }: Props) {
   );
 }
 
+/** Puts what is dragged behind each item that it comes over, and does not listen for some milliseconds after that. */
+function Roster({ onEvent }: Props) {
+  const [order, setOrder] = useState(['Aliseo', 'Bora', 'Libeccio', 'Ostro']);
+  const busyUntil = useRef(0);
+  const over = (name: string): void => {
+    if (name === 'Aliseo' || performance.now() < busyUntil.current) return;
+    busyUntil.current = performance.now() + 30;
+    const others = order.filter((one) => one !== 'Aliseo');
+    setOrder(others.toSpliced(others.indexOf(name) + 1, 0, 'Aliseo'));
+  };
+  return (
+    <ul style={{ width: 200 }}>
+      {order.map((name) => (
+        <li
+          key={name}
+          draggable
+          style={{ height: 30 }}
+          onDragOver={(event) => {
+            event.preventDefault();
+            over(name);
+          }}
+          onDrop={() => onEvent(order.join(' '))}
+        >
+          {name}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 /** Everything that hands can be used on. */
 function Hands({ kind, onEvent }: Props & { kind: string }) {
   switch (kind) {
@@ -387,6 +417,8 @@ function Hands({ kind, onEvent }: Props & { kind: string }) {
       return <Fleet onEvent={onEvent} stays={kind !== 'fleet'} />;
     case 'crew':
       return <Crew onEvent={onEvent} />;
+    case 'roster':
+      return <Roster onEvent={onEvent} />;
     case 'lid':
       return <Lid onEvent={onEvent} />;
     default:
@@ -710,6 +742,13 @@ export default looks(Hands, {
       async script({ props }) {
         await select(the.combobox('Crew'), ['Aliseo', 'Libeccio']);
         await ensure(props.onEvent).callsWere([['Aliseo'], ['Libeccio']]);
+      },
+    },
+    'drag: over what listens now and then': {
+      props: { kind: 'roster' },
+      async script({ props }) {
+        await drag(the.text('Aliseo'), the.text('Libeccio'));
+        await ensure(props.onEvent).callsWere([['Bora Libeccio Aliseo Ostro']]);
       },
     },
     'click: what hears nothing at first': {
