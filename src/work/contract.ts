@@ -6,6 +6,7 @@ import { parse } from 'yaml';
 import { array, object, string } from 'yup';
 import { addressOf, decodePath } from '../core/address/address.ts';
 import { fail, messageOf, type Problem, problem } from '../core/problem/problem.ts';
+import { recordOf } from '../core/value/record.ts';
 import { nearest } from '../core/text/nearest.ts';
 
 type Response = { content?: unknown };
@@ -23,10 +24,6 @@ export type Contract = {
   objection(answered: Answered): Problem | null;
 };
 
-/** What a description holds in a place where it should hold names; nothing where it holds something else. */
-const namesIn = (value: unknown): Record<string, unknown> =>
-  typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Record<string, unknown>) : {};
-
 /** `/berths/{id}` as a pattern. */
 const patternOf = (template: string): RegExp =>
   new RegExp(`^${template.replace(/[.*+?^$()|[\]\\]/g, '\\$&').replace(/\{[^/}]+\}/g, '[^/]+')}/?$`);
@@ -41,7 +38,7 @@ const methods = ['get', 'put', 'post', 'delete', 'options', 'head', 'patch', 'tr
 
 const known = ({ paths }: Description): string[] =>
   Object.entries(paths).flatMap(([path, operations]) =>
-    Object.keys(namesIn(operations)).flatMap((method) =>
+    Object.keys(recordOf(operations)).flatMap((method) =>
       methods.includes(method) ? `${method.toUpperCase()} ${path}` : [],
     ),
   );
@@ -97,7 +94,7 @@ const errorInWords = ({ instancePath, message, params }: ErrorObject): string =>
 
 /** The response that a status is declared with: itself, its class, or the default. */
 const declaredFor = ({ responses }: Operation, status: number): string | null => {
-  const declared = Object.keys(namesIn(responses));
+  const declared = Object.keys(recordOf(responses));
   return [String(status), `${Math.floor(status / 100)}XX`, 'default'].find((key) => declared.includes(key)) ?? null;
 };
 
@@ -111,11 +108,15 @@ const shape = object({
   .typeError('it is not an object')
   .required('it is empty');
 
-/** @throws ProblemError `openapi-wrong` when the description cannot be read */
-function describedIn(root: string, file: string): Description {
+const validator = (): Ajv2020 => new Ajv2020({ strict: false, allErrors: true, validateFormats: false, logger: false });
+
+/** A description, which a validator then knows as `api`. @throws ProblemError `openapi-wrong` if it cannot be read */
+function describedIn(root: string, file: string, ajv: Ajv2020): Description {
   try {
     const found: unknown = parse(readFileSync(join(root, file), 'utf8'));
-    return shape.validateSync(found, { strict: true }) as Description;
+    const description = shape.validateSync(found, { strict: true }) as Description;
+    ajv.addSchema(description, 'api');
+    return description;
   } catch (error) {
     return fail('openapi-wrong', { file, error: messageOf(error) });
   }
@@ -123,13 +124,8 @@ function describedIn(root: string, file: string): Description {
 
 /** Reads an OpenAPI description, JSON or YAML. @throws ProblemError `openapi-wrong` */
 export function contractOf(root: string, file: string): Contract {
-  const description = describedIn(root, file);
-  const ajv = new Ajv2020({ strict: false, allErrors: true, validateFormats: false, logger: false });
-  try {
-    ajv.addSchema(description, 'api');
-  } catch (error) {
-    return fail('openapi-wrong', { file, error: messageOf(error) });
-  }
+  const ajv = validator();
+  const description = describedIn(root, file, ajv);
   const wrong = (request: string, what: string, found: string[] = []): Problem =>
     problem('answer-impossible', { request, what, file }, found.length > 0 ? { found } : {});
   return {
@@ -144,13 +140,13 @@ export function contractOf(root: string, file: string): Contract {
       }
       const { keys, value: operation } = found;
       const declared = declaredFor(operation, status);
-      const statuses = Object.keys(namesIn(operation.responses)).join(', ');
+      const statuses = Object.keys(recordOf(operation.responses)).join(', ');
       if (declared === null)
         return wrong(request, `never answers with ${status}; it answers with ${statuses || 'nothing'}`);
       const response = partAt<Response>(description, [...keys, 'responses', declared]);
-      const content = namesIn(response?.value.content);
+      const content = recordOf(response?.value.content);
       const media = Object.keys(content).find((one) => isMeant(one, type));
-      if (!response || !media || !namesIn(content[media]).schema || !/json/.test(type)) return null;
+      if (!response || !media || !recordOf(content[media]).schema || !/json/.test(type)) return null;
       const where = pointer([...response.keys, 'content', media, 'schema']);
       return bodyObjection(ajv, `api#${where}`, body, (what, lines) => wrong(request, what, lines));
     },
@@ -174,7 +170,6 @@ function bodyObjection(
 
 /** What does not conform to a JSON Schema, one thing a line. @throws Error for a schema that cannot be read */
 export function unlike(schema: object, value: unknown): string[] {
-  const ajv = new Ajv2020({ strict: false, allErrors: true, validateFormats: false, logger: false });
-  const validate = ajv.compile(schema);
+  const validate = validator().compile(schema);
   return validate(value) ? [] : (validate.errors ?? []).slice(0, 20).map(errorInWords);
 }

@@ -3,8 +3,9 @@
  * out.
  */
 import type { Entry } from './entry.ts';
-import { lookFiles, steps } from './lookProblems.ts';
+import { lookFiles } from './lookFileProblems.ts';
 import { projectProblems } from './projectProblems.ts';
+import { steps } from './stepProblems.ts';
 
 export const catalogue = {
   ...steps,

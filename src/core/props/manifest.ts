@@ -2,6 +2,7 @@
  * What a project's manifest says of its custom elements (Custom Elements Manifest, schema 1.0.0): a JSON file that many
  * tools write, named in package.json as `customElements`.
  */
+import { recordOf } from '../value/record.ts';
 import type { Prop, PropType } from './type.ts';
 
 type Typed = { name?: unknown; type?: { text?: unknown }; fieldName?: unknown };
@@ -9,8 +10,6 @@ type Member = Typed & { kind?: unknown; privacy?: unknown; static?: unknown; rea
 type Declaration = { name?: unknown; tagName?: unknown; members?: unknown; attributes?: unknown };
 
 const listOf = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
-const recordOf = (value: unknown): Record<string, unknown> =>
-  typeof value === 'object' && value !== null ? (value as Record<string, unknown>) : {};
 
 const words: Record<string, PropType> = {
   string: { is: 'text' },

@@ -48,23 +48,6 @@ export async function carry(
   return true;
 }
 
-/** Drags on what has `begun` to be dragged, as the pointer goes; true when it was let go, and dropped. */
-export async function dragOn(
-  { send }: Hands,
-  { kind, x, y, modifiers }: { kind: 'move' | 'up' | 'down'; x: number; y: number; modifiers: number },
-  begun: Params,
-): Promise<boolean> {
-  const { data } = begun;
-  const at = (type: string): Promise<unknown> => send('Input.dispatchDragEvent', { type, x, y, data, modifiers });
-  if (!begun.hasEntered) await at('dragEnter');
-  begun.hasEntered = true;
-  await at('dragOver');
-  if (kind !== 'up') return false;
-  await at('dragOver');
-  await at('drop');
-  return true;
-}
-
 /** Chooses files in the chooser that some input opens. */
 export async function choose(
   { send, next }: Hands,

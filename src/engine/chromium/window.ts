@@ -9,7 +9,7 @@ import { type EngineWindow, type FullReply, type LoadedFiles, LostError, type Wi
 import { type Counting, countingOf } from './counting.ts';
 import { asFocused } from './focused.ts';
 import { type GivenFiles, givenFilesIn } from './given.ts';
-import { carry, choose, dragBegun, dragOn, type Hands, nothingAfter, paste } from './hands.ts';
+import { carry, choose, dragBegun, type Hands, nothingAfter, paste } from './hands.ts';
 import { callsOf } from './input.ts';
 import { type Measuring, measuringOf } from './measuring.ts';
 import type { Hears, Params, Pipe, Send } from './pipe.ts';
@@ -208,9 +208,14 @@ export class ChromiumWindow implements EngineWindow {
 
   async handle(events: readonly InputRequest[]): Promise<void> {
     for (const event of events) {
-      const isDragged = this.#dragged !== null && (event.kind === 'move' || event.kind === 'up');
-      if (!isDragged) await this.input([event]);
-      else if (await dragOn(this.#hands, event, this.#dragged!)) this.#dragged = null;
+      if (this.#dragged === null || (event.kind !== 'move' && event.kind !== 'up')) {
+        await this.input([event]);
+        continue;
+      }
+      const { x, y, modifiers } = event;
+      const drops = event.kind === 'up';
+      await carry(this.#hands, [x, y], null, this.#dragged, { modifiers, drops });
+      if (drops) this.#dragged = null;
     }
   }
 

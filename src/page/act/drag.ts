@@ -138,25 +138,20 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
     const end: Point = isTarget(to) ? await dropPoint(current, recording, { target: to, before, at: options.at }) : aim;
     const path = along(start, end);
     current.pointer = end;
+    const isCarried = dragging.began();
+    const modifiers = bits | heldBits();
+    const carryTo = (point: Point, drops: boolean): Promise<void> =>
+      carry(number, { do: 'carry', point, load: null, modifiers, drops }, String(what));
     // Slowly enough for whatever follows the mouse from frame to frame, and asks how fast it is.
-    if (dragging.began()) {
-      const modifiers = bits | heldBits();
-      const carryTo = (point: Point, drops: boolean): Promise<void> =>
-        carry(number, { do: 'carry', point, load: null, modifiers, drops }, String(what));
-      for (const point of path) {
-        await carryTo(point, false);
-        await letFrameGoBy();
-      }
+    for (const point of path) {
+      await (isCarried ? carryTo(point, false) : send(number, [move(point)]));
+      await letFrameGoBy();
+    }
+    if (isCarried) {
       await carryTo(end, true);
       pointerMoved(end);
       await letGo(number, end);
-    } else {
-      for (const point of path) {
-        await send(number, [move(point)]);
-        await letFrameGoBy();
-      }
-      await send(number, [{ kind: 'up', x: end[0], y: end[1], button, clicks: 1, modifiers: bits }]);
-    }
+    } else await send(number, [{ kind: 'up', x: end[0], y: end[1], button, clicks: 1, modifiers: bits }]);
   } finally {
     dragging.stop();
     await send(number, modifierKeys('keyup', bits & ~heldBits()));

@@ -48,8 +48,8 @@ const isSelected = (option: Element): boolean =>
   ariaOf(option, 'selected') === 'true' || ariaOf(option, 'checked') === 'true';
 
 /**
- * The options of a list that are chosen. Where it does not say that it takes several, the one that the keyboard has come
- * to may be marked as they are.
+ * The options of a list that are chosen. Where it does not say that it takes several, the one that the keyboard has
+ * come to may be marked as they are.
  */
 function chosenIn(list: Element, opener: Element): Element[] {
   const all = optionsOf(list).filter(isSelected);
@@ -75,7 +75,9 @@ async function open(current: Step, recording: Recording, target: Target, found: 
   return list;
 }
 
-/** @throws ProblemError `option-missing`, `option-disabled`, `list-closed`, and whatever stands in the way of the option */
+/**
+ * @throws ProblemError `option-missing`, `option-disabled`, `list-closed`, and whatever stands in the way of the option
+ */
 export async function chooseInList(
   current: Step,
   recording: Recording,

@@ -386,8 +386,22 @@ function Roster({ onEvent }: Props) {
   );
 }
 
+const plain: Record<string, (props: Props) => React.ReactNode> = {
+  slider: Slider,
+  board: Board,
+  queue: Queue,
+  files: Files,
+  long: Long,
+  lists: Lists,
+  crew: Crew,
+  roster: Roster,
+  lid: Lid,
+};
+
 /** Everything that hands can be used on. */
 function Hands({ kind, onEvent }: Props & { kind: string }) {
+  const Plain = plain[kind];
+  if (Plain) return <Plain onEvent={onEvent} />;
   switch (kind) {
     case 'mouse':
       return (
@@ -400,27 +414,9 @@ function Hands({ kind, onEvent }: Props & { kind: string }) {
       return <Ear types={keyEvents} onEvent={onEvent} label="Ear" />;
     case 'touch':
       return <Ear types={[...touchEvents, 'click', 'contextmenu']} onEvent={onEvent} label="Ear" />;
-    case 'slider':
-      return <Slider onEvent={onEvent} />;
-    case 'board':
-      return <Board onEvent={onEvent} />;
-    case 'queue':
-      return <Queue onEvent={onEvent} />;
-    case 'files':
-      return <Files onEvent={onEvent} />;
-    case 'long':
-      return <Long onEvent={onEvent} />;
-    case 'lists':
-      return <Lists onEvent={onEvent} />;
     case 'fleet':
     case 'fleet, open':
       return <Fleet onEvent={onEvent} stays={kind !== 'fleet'} />;
-    case 'crew':
-      return <Crew onEvent={onEvent} />;
-    case 'roster':
-      return <Roster onEvent={onEvent} />;
-    case 'lid':
-      return <Lid onEvent={onEvent} />;
     default:
       return (
         <div>
