@@ -6,6 +6,7 @@ import type { ProjectInfo } from '../core/api/api.ts';
 import { noProgress } from '../core/run/progress.ts';
 import { type BoardLook, withResults } from '../core/run/board.ts';
 import type { RunEvent, RunSummary } from '../core/run/run.ts';
+import { askAgain } from './askAgain.ts';
 import { type Deciding, notDeciding, service } from './data.ts';
 
 /** Where a run stands among those that go on and wait. */
@@ -28,7 +29,7 @@ function takeIn(queries: QueryClient, events: readonly RunEvent[]): void {
 
 function takeInOne(queries: QueryClient, event: RunEvent): void {
   const refresh = (...keys: string[]): void => {
-    for (const key of keys) void queries.invalidateQueries({ queryKey: [key] });
+    for (const key of keys) askAgain(queries, [key]);
   };
   switch (event.kind) {
     case 'run-queued':
@@ -51,11 +52,11 @@ function takeInOne(queries: QueryClient, event: RunEvent): void {
       refresh('causes');
       break;
     case 'sitting':
-      void queries.invalidateQueries({ queryKey: ['sitting', event.id] });
+      askAgain(queries, ['sitting', event.id]);
       refresh('sittings');
       break;
     case 'gap':
-      void queries.invalidateQueries();
+      askAgain(queries);
       break;
   }
 }
@@ -113,7 +114,7 @@ export function useLive(): LiveState {
     const ready = (): void => {
       setState((now) => ({ ...now, connected: true }));
       // Until an event has come nothing says where the feed was left.
-      if (cursor.last === undefined) void queries.invalidateQueries();
+      if (cursor.last === undefined) askAgain(queries);
     };
     const hear = gathered((events) => {
       if (over) return;
