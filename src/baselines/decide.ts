@@ -6,6 +6,7 @@ import { failSelecting, isSelected } from '../core/look/pattern.ts';
 import { lookKey, lookTitle } from '../core/look/look.ts';
 import { fail } from '../core/problem/problem.ts';
 import type { ResultSummary } from '../core/run/run.ts';
+import { hasFailed } from '../core/run/verdict.ts';
 import { counted } from '../core/text/counted.ts';
 import type { NewDecision, Store, StoredCapture } from '../store/index.ts';
 import { type Desk, refuseUnreasoned, shelfOf } from './desk.ts';
@@ -58,7 +59,7 @@ function meant(store: Store, { captures, patterns = [], all }: DecisionRequest):
 
 /** A look that failed never got to its end; what it shows on the way there is no baseline. */
 const isUnfinished = ({ verdict, captures }: ResultSummary): boolean =>
-  (verdict === 'failed' || verdict === 'broken') && !captures.some(({ state }) => state.kind === 'unreadable');
+  hasFailed({ verdict }) && !captures.some(({ state }) => state.kind === 'unreadable');
 
 const keyOf = ({ component, look, environment, name }: StoredCapture): CaptureKey => ({
   component,

@@ -8,7 +8,8 @@ import { ruleOf } from '../core/accessibility/rules.ts';
 import { matchesPattern } from '../core/look/pattern.ts';
 import { shortName } from '../core/look/look.ts';
 import { counted } from '../core/text/counted.ts';
-import { findService } from './find.ts';
+import { withService } from './find.ts';
+import { say, sayJson } from './say.ts';
 
 type Options = { all?: boolean; json?: boolean; adopt?: boolean };
 
@@ -90,12 +91,11 @@ async function accessibility(
   patterns: string[],
   { all = false, json = false, adopt = false }: Options,
 ): Promise<number> {
-  const { client, release } = await findService(process.cwd());
-  try {
+  return withService(async ({ client }) => {
     if (adopt) {
       const { adopted, gone, known } = await client.adoptFindings();
       const away = gone > 0 ? `, and ${gone} taken out that ${gone === 1 ? 'is' : 'are'} gone` : '';
-      process.stdout.write(`${counted(adopted, 'finding is', 'findings are')} known now${away}: ${known}\n`);
+      say(`${counted(adopted, 'finding is', 'findings are')} known now${away}: ${known}`);
       return 0;
     }
     const list = await client.accessibility();
@@ -103,9 +103,8 @@ async function accessibility(
       patterns.length === 0 ||
       sightings.some(({ look }) => patterns.some((pattern) => matchesPattern({ file, component, look }, pattern)));
     const chosen = { ...list, findings: list.findings.filter(isMeant) };
-    process.stdout.write(json ? `${JSON.stringify(chosen, null, 2)}\n` : `${listText(chosen, all)}\n`);
+    if (json) sayJson(chosen);
+    else say(listText(chosen, all));
     return 0;
-  } finally {
-    await release();
-  }
+  });
 }

@@ -8,9 +8,8 @@ import { keptLines } from '../core/sitting/lines.ts';
 import { type Orders, type SittingState, type StopWhy, type TriedLine, usualOrders } from '../core/sitting/sitting.ts';
 import type { Step } from '../core/timeline/timeline.ts';
 import type { Found } from './find.ts';
-import { problemText } from './print.ts';
-
-const say = (text: string): void => void process.stdout.write(`${text}\n`);
+import { wrongText } from './print.ts';
+import { say } from './say.ts';
 
 const help = `A line as in a script is tried on the page, there and then: click(the.button('Save'))
 Tab completes it: what can be done, and what is on the page.
@@ -45,7 +44,7 @@ function whereText({ stop, steps }: SittingState): string {
   const step = stop.step === null ? undefined : steps[stop.step];
   const at = step ? ` before step ${stop.number}: ${step.title}${placeOf(step)}` : ' of the script.';
   const where = stop.why === 'failure' && step ? `: step ${stop.number}, ${step.title}${placeOf(step)}` : at;
-  const wrong = stop.problem ? `\n${pc.red('✗')} ${problemText(stop.problem)}` : '';
+  const wrong = stop.problem ? `\n${wrongText(stop.problem)}` : '';
   return `${pc.bold(whys[stop.why] + where)}${wrong}`;
 }
 
@@ -67,7 +66,7 @@ function stepsText({ steps }: SittingState): string {
 }
 
 const lineText = ({ value, problem }: TriedLine): string =>
-  problem ? `${pc.red('✗')} ${problemText(problem)}` : `${pc.green('✓')}${value === null ? '' : ` ${value}`}`;
+  problem ? wrongText(problem) : `${pc.green('✓')}${value === null ? '' : ` ${value}`}`;
 
 /** Waits until the script stands again, or is over. */
 async function standing({ client }: Found, id: number): Promise<SittingState> {
@@ -168,7 +167,7 @@ export async function attend(
   say(`${pc.bold(lookTitle(component, look))} in ${environment}`);
   const { id } = await client.beginSitting({ file, look, environment, orders, headed, pace });
   let state = tellWhere(await standing(found, id));
-  if (state.problem && state.phase === 'over') say(`${pc.red('✗')} ${problemText(state.problem)}`);
+  if (state.problem && state.phase === 'over') say(wrongText(state.problem));
   if (state.stop?.why === 'end' && !state.stop.problem) say('It has passed this time.');
   const prompt = promptOf(found, id);
   if (state.phase === 'stopped') say(pc.dim('Try a line, or: go, over, into, to N, lines, drop, end. All of it: help'));
@@ -179,7 +178,7 @@ export async function attend(
       // What comes through a pipe is not seen as it is typed.
       if (!process.stdin.isTTY) say(text);
       state = await carryOut(found, state, text).catch((error: unknown) => {
-        say(`${pc.red('✗')} ${problemText(toProblem(error))}`);
+        say(wrongText(toProblem(error)));
         return client.sitting(id);
       });
       if (state.phase === 'over') break;

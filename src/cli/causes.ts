@@ -8,7 +8,8 @@ import { isSelected } from '../core/look/pattern.ts';
 import { lookTitle } from '../core/look/look.ts';
 import { counted } from '../core/text/counted.ts';
 import { foundText } from './edits.ts';
-import { type Found, findService } from './find.ts';
+import { withService, type Found } from './find.ts';
+import { say, sayJson } from './say.ts';
 
 type Options = { edits?: boolean; json?: boolean };
 
@@ -55,17 +56,14 @@ export function chosenCauses(
 const nameOf = ({ result, capture }: Pick<ClusterCapture, 'result' | 'capture'>): string => `${result} ${capture}`;
 
 async function causes(patterns: string[], options: Options): Promise<number> {
-  const found = await findService(process.cwd());
-  try {
+  return withService(async (found) => {
     const list = chosenCauses(await found.client.causes(), isSelected(patterns));
     const edits = options.edits ? await editsOf(found, list) : null;
-    if (options.json) process.stdout.write(`${JSON.stringify(document(list, edits), null, 2)}\n`);
-    else if (list.changes === 0) process.stdout.write('Nothing has changed.\n');
-    else process.stdout.write(`${causesText(list, found.url, edits)}\n${pc.dim(wayOut)}\n`);
+    if (options.json) sayJson(document(list, edits));
+    else if (list.changes === 0) say('Nothing has changed.');
+    else say(`${causesText(list, found.url, edits)}\n${pc.dim(wayOut)}`);
     return list.changes === 0 ? 0 : 1;
-  } finally {
-    await found.release();
-  }
+  });
 }
 
 /** The edits behind each cause, looked for in its first capture; by the cause's key. */

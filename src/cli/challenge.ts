@@ -15,9 +15,10 @@ import {
 import { shortName } from '../core/look/look.ts';
 import { ProblemError } from '../core/problem/problem.ts';
 import { counted } from '../core/text/counted.ts';
-import { findService, type Found } from './find.ts';
+import { withService, type Found } from './find.ts';
 import { follow, progressLine } from './follow.ts';
 import { count, percent } from './numbers.ts';
+import { say, sayJson } from './say.ts';
 
 type Options = { most: number; least?: number; all?: boolean; json?: boolean };
 
@@ -75,20 +76,17 @@ async function untilDone({ client }: Found, begun: Challenging, isJson: boolean)
 }
 
 async function challenge(patterns: string[], { most, least, all, json }: Options): Promise<number> {
-  const found = await findService(process.cwd());
-  try {
+  return withService(async (found) => {
     // What the look files declare now, without running them.
     const listed = await follow(found, { listing: true }, { isQuiet: true, isJson: true });
     const wrong = listed.problems[0];
     if (wrong) throw new ProblemError(wrong);
     const report = await untilDone(found, await found.client.beginChallenge({ patterns, most }), json === true);
     const total = totalOf(report);
-    const text = json ? JSON.stringify(document(report), null, 2) : reportText(report, all === true);
-    process.stdout.write(`${text}\n`);
+    if (json) sayJson(document(report));
+    else say(reportText(report, all === true));
     return least !== undefined && scoreOf(total) < least ? 1 : 0;
-  } finally {
-    await found.release();
-  }
+  });
 }
 
 const totalOf = ({ looks }: ChallengeReport): Omit<ComponentScore, 'component' | 'looks'> =>

@@ -6,8 +6,10 @@ import { lookTitle } from '../core/look/look.ts';
 import { fail } from '../core/problem/problem.ts';
 import { counted } from '../core/text/counted.ts';
 import { causesText } from './causes.ts';
-import { type Found, findService } from './find.ts';
+import { withService, type Found } from './find.ts';
 import { numberOf } from './numbers.ts';
+import { say, sayJson } from './say.ts';
+import { repeatable } from './options.ts';
 
 /** The options of both decisions. */
 type Options = {
@@ -27,10 +29,7 @@ const causeOption = (): Option =>
     .argParser((text: string, numbers: number[]) => [...numbers, numberOf('cause')(text)])
     .default([], 'all');
 
-const exceptOption = (): Option =>
-  new Option('--except <pattern>', 'with --cause: but not these looks (can be repeated)')
-    .argParser((pattern: string, list: string[]) => [...list, pattern])
-    .default([], 'none');
+const exceptOption = (): Option => repeatable('--except <pattern>', 'with --cause: but not these looks', 'none');
 
 export function addDecisions(program: Command): void {
   program
@@ -92,18 +91,16 @@ Examples:
 
 async function decide(kind: DecisionRequest['kind'], patterns: string[], options: Options): Promise<void> {
   const { all, cause, except, why, unsteady, take, upgrade, to: fixer, json } = options;
-  const found = await findService(process.cwd());
-  try {
+  return withService(async (found) => {
     if (kind === 'approve' && !all && !upgrade && !take && patterns.length === 0 && cause.length === 0)
       return await tellOpen(found, json === true);
     const causes = upgrade ? await engineKeys(found) : cause.length > 0 ? await keysOf(found, cause) : undefined;
     const isAll = all || (take !== undefined && patterns.length === 0 && cause.length === 0);
     const request = { kind, why, unsteady, fixer, take, ...(causes ? { causes, except } : { patterns, all: isAll }) };
     const decided = await withProgress(found, json === true, () => found.client.decide(request));
-    process.stdout.write(json ? `${JSON.stringify(decided, null, 2)}\n` : text(kind, decided));
-  } finally {
-    await found.release();
-  }
+    if (json) sayJson(decided);
+    else say(text(kind, decided));
+  });
 }
 
 /** Tells on a terminal how far a decision about many captures is. */
@@ -143,7 +140,7 @@ async function engineKeys({ client }: Found): Promise<string[]> {
 async function tellOpen({ client, url }: Found, isJson: boolean): Promise<void> {
   const list = await client.causes();
   if (isJson) {
-    process.stdout.write(`${JSON.stringify({ format: 'sguardo-causes/1', ...list }, null, 2)}\n`);
+    sayJson({ format: 'sguardo-causes/1', ...list });
     return;
   }
   const looks = await client.looks();
@@ -158,7 +155,7 @@ async function tellOpen({ client, url }: Found, isJson: boolean): Promise<void> 
       : `${pc.dim('To approve one cause:')} sguardo approve --cause 1\n` +
         `${pc.dim('To approve everything that finished:')} sguardo approve --all`,
   ];
-  process.stdout.write(`${lines.join('\n')}\n`);
+  say(lines.join('\n'));
 }
 
 function text(kind: DecisionRequest['kind'], { decided, already, unfinished, waiting }: Decided): string {
@@ -185,5 +182,5 @@ function text(kind: DecisionRequest['kind'], { decided, already, unfinished, wai
         `${unfinished.slice(0, 5).join(', ')}${unfinished.length > 5 ? ` and ${unfinished.length - 5} more` : ''}.`,
     );
   if (waiting > 0) lines.push(`${counted(waiting, 'capture waits', 'captures wait')} for other causes to be decided.`);
-  return `${lines.join('\n')}\n`;
+  return lines.join('\n');
 }

@@ -7,8 +7,9 @@ import type { ComponentInfo, Draft } from '../core/api/api.ts';
 import { toProblem, type Problem } from '../core/problem/problem.ts';
 import { counted } from '../core/text/counted.ts';
 import { exitOf } from './exits.ts';
-import { findService, type Found } from './find.ts';
-import { problemText } from './print.ts';
+import { withService } from './find.ts';
+import { wrongText } from './print.ts';
+import { say, sayJson } from './say.ts';
 
 type Options = { dryRun?: boolean; json?: boolean };
 
@@ -38,24 +39,13 @@ Exit codes: 0 written or listed · 2 bad command or file · 3 no service or disk
     });
 }
 
-const say = (text: string): void => void process.stdout.write(`${text}\n`);
-
-async function withService<T>(use: (found: Found) => Promise<T>): Promise<T> {
-  const found = await findService(process.cwd());
-  try {
-    return await use(found);
-  } finally {
-    await found.release();
-  }
-}
-
 const line = ({ file, component, imports }: ComponentInfo): string =>
   `  ${component.padEnd(24)} ${pc.dim(`${file} · imported by ${counted(imports, 'file')}`)}`;
 
 const list = ({ json }: Options): Promise<number> =>
   withService(async ({ client }) => {
     const components = await client.components();
-    if (json) say(JSON.stringify({ format: 'sguardo-components/1', components }, null, 2));
+    if (json) sayJson({ format: 'sguardo-components/1', components });
     else {
       const bare = components.filter(({ hasLooks }) => !hasLooks);
       for (const one of bare) say(line(one));
@@ -89,11 +79,11 @@ const draftAll = (files: readonly string[], { dryRun, json }: Options): Promise<
       const outcome = await draftOne(client, file, name, !dryRun);
       outcomes.push(outcome);
       if (json) continue;
-      if ('problem' in outcome) process.stderr.write(`${pc.red('✗')} ${problemText(outcome.problem)}\n`);
+      if ('problem' in outcome) process.stderr.write(`${wrongText(outcome.problem)}\n`);
       else if (dryRun) say(`${pc.dim(`// ${outcome.draft.file}`)}\n${outcome.draft.text}`);
       else say(`${pc.green('✓')} ${outcome.draft.file} ${pc.dim(`for ${outcome.draft.component}`)}`);
     }
-    if (json) say(JSON.stringify({ format: 'sguardo-drafts/1', drafts: outcomes }, null, 2));
+    if (json) sayJson({ format: 'sguardo-drafts/1', drafts: outcomes });
     const written = outcomes.flatMap((one) => ('draft' in one && one.draft.isWritten ? [one.draft.component] : []));
     if (written.length > 0 && !json) say(`\nNext: ${pc.bold(`sguardo run ${written.join(' ')}`)}`);
     return Math.max(0, ...outcomes.map((one) => ('problem' in one ? exitOf(one.problem) : 0)));

@@ -81,6 +81,16 @@ export async function findService(folder: string): Promise<Found> {
   throw new ProblemError(toldBy(child.said()));
 }
 
+/** Uses the service of the project around the folder that the command was given in, and lets go of it. */
+export async function withService<T>(use: (found: Found) => Promise<T>): Promise<T> {
+  const found = await findService(process.cwd());
+  try {
+    return await use(found);
+  } finally {
+    await found.release();
+  }
+}
+
 /** Starts a service that ends when this process does. */
 function attachedService(root: string): { process: ChildProcess; said(): string } {
   // In a process group of its own: Ctrl+C in the terminal is for this command, which stops its run in good order.

@@ -6,8 +6,9 @@ import { lookTitle } from '../core/look/look.ts';
 import { failSelecting, isSelected } from '../core/look/pattern.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
-import { type Found, findService } from './find.ts';
+import { withService, type Found } from './find.ts';
 import { numberOf } from './numbers.ts';
+import { say, sayJson } from './say.ts';
 
 export function addHistory(program: Command): void {
   program
@@ -63,8 +64,7 @@ function entryText({ kind, capture, who, at, why, fixer, commit, branch, batch, 
 const together = 50;
 
 async function history(patterns: string[], isJson: boolean): Promise<void> {
-  const found = await findService(process.cwd());
-  try {
+  return withService(async (found) => {
     const every = await found.client.looks();
     const results = every.filter(isSelected(patterns));
     if (results.length === 0 && patterns.length > 0) failSelecting(patterns, every);
@@ -73,17 +73,15 @@ async function history(patterns: string[], isJson: boolean): Promise<void> {
       looks.push(...(await Promise.all(results.slice(i, i + together).map((result) => decisionsOf(found, result)))));
     // Of looks that nobody has named only those are told of which there is something to tell.
     const all = patterns.length > 0 ? looks : looks.filter(({ decisions }) => decisions.length > 0);
-    if (!isJson && all.length === 0) process.stdout.write('Nothing was decided yet.\n');
-    if (isJson) process.stdout.write(`${JSON.stringify({ format: 'sguardo-history/1', looks: all }, null, 2)}\n`);
+    if (!isJson && all.length === 0) say('Nothing was decided yet.');
+    if (isJson) sayJson({ format: 'sguardo-history/1', looks: all });
     else
       for (const { component, look, environment, decisions } of all)
-        process.stdout.write(
+        say(
           `${pc.bold(lookTitle(component, look))} ${pc.dim(`· ${environment}`)}\n` +
-            `${decisions.length === 0 ? '  Nothing was decided.' : decisions.map(entryText).join('\n')}\n`,
+            (decisions.length === 0 ? '  Nothing was decided.' : decisions.map(entryText).join('\n')),
         );
-  } finally {
-    await found.release();
-  }
+  });
 }
 
 async function decisionsOf({ client }: Found, { component, look, environment }: ResultSummary) {
@@ -92,14 +90,12 @@ async function decisionsOf({ client }: Found, { component, look, environment }: 
 }
 
 async function undo(batch: number | undefined, isJson: boolean): Promise<void> {
-  const found = await findService(process.cwd());
-  try {
+  return withService(async (found) => {
     const undone = await found.client.undo(batch === undefined ? {} : { batch });
     const { kind, who, captures, batch: number } = undone;
     const what = `${kind === 'approve' ? 'The approval' : 'The rejection'} by ${who} (decision ${number})`;
     const of = captures.length > 0 ? ` of ${counted(captures.length, 'capture')}` : '';
-    process.stdout.write(isJson ? `${JSON.stringify(undone, null, 2)}\n` : `${what}${of} is taken back.\n`);
-  } finally {
-    await found.release();
-  }
+    if (isJson) sayJson(undone);
+    else say(`${what}${of} is taken back.`);
+  });
 }

@@ -9,6 +9,7 @@ import { onDisk } from '../core/problem/disk.ts';
 import { fail } from '../core/problem/problem.ts';
 import type { NewFile, Plan } from '../setup/plan.ts';
 import { run } from './run.ts';
+import { say } from './say.ts';
 
 type Options = { yes?: boolean; dryRun?: boolean; package?: string };
 
@@ -37,8 +38,6 @@ browser or disk space`,
       process.exitCode = await init(options);
     });
 }
-
-const say = (text: string): void => void process.stdout.write(`${text}\n`);
 
 /** A new file, as a difference to nothing. */
 function tellFile({ path, text }: NewFile): void {

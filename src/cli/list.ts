@@ -5,10 +5,11 @@ import type { LookInfo } from '../core/look/look.ts';
 import { isChosen } from '../core/look/pattern.ts';
 import { counted } from '../core/text/counted.ts';
 import { exitOf } from './exits.ts';
-import { findService } from './find.ts';
-import { problemText } from './print.ts';
+import { withService } from './find.ts';
+import { wrongText } from './print.ts';
 import { follow } from './follow.ts';
-import { tagOption } from './run.ts';
+import { tagOption, withoutTagOption } from './options.ts';
+import { say, sayJson } from './say.ts';
 
 type Options = { tag: string[]; withoutTag: string[]; json?: boolean };
 
@@ -17,8 +18,8 @@ export function addList(program: Command): void {
     .command('list')
     .description('list the looks that there are, without running them')
     .argument('[pattern...]', 'only these looks, as for run')
-    .addOption(tagOption('--tag <name>', 'only looks with this tag (can be repeated)'))
-    .addOption(tagOption('--without-tag <name>', 'but none with this one (can be repeated)'))
+    .addOption(tagOption())
+    .addOption(withoutTagOption())
     .option('--json', 'print one JSON document instead of text')
     .addHelpText(
       'after',
@@ -37,18 +38,15 @@ Exit codes: 0 listed · 2 bad command, configuration or look file · 3 no servic
 }
 
 async function list(patterns: string[], { tag, withoutTag, json }: Options): Promise<number> {
-  const found = await findService(process.cwd());
-  try {
+  return withService(async (found) => {
     const summary = await follow(found, { listing: true }, { isQuiet: true, isJson: json === true });
     const isMeant = isChosen({ patterns, looks: [], tags: tag, withoutTags: withoutTag });
     const looks = (await found.client.catalogue()).filter(isMeant);
-    if (json) process.stdout.write(`${JSON.stringify({ format: 'sguardo-list/1', looks }, null, 2)}\n`);
+    if (json) sayJson({ format: 'sguardo-list/1', looks });
     else tell(looks);
-    for (const problem of summary.problems) process.stderr.write(`${pc.red('✗')} ${problemText(problem)}\n`);
+    for (const problem of summary.problems) process.stderr.write(`${wrongText(problem)}\n`);
     return Math.max(0, ...summary.problems.map(exitOf));
-  } finally {
-    await found.release();
-  }
+  });
 }
 
 /** What there is to know of a look beside its name. */
@@ -65,7 +63,6 @@ function about({ hasScript, after, tags = [], environments, skip, only }: LookIn
 }
 
 function tell(looks: readonly LookInfo[]): void {
-  const say = (text: string): void => void process.stdout.write(`${text}\n`);
   const components = new Set(looks.map(({ component }) => component));
   for (const component of components) {
     say(pc.bold(component));

@@ -1,7 +1,6 @@
 /** The command line. Nothing is run here: every command talks to the project's service. */
 import { readFileSync } from 'node:fs';
 import { Command } from 'commander';
-import pc from 'picocolors';
 import { toProblem } from '../core/problem/problem.ts';
 import { addCauses } from './causes.ts';
 import { addChallenge } from './challenge.ts';
@@ -9,7 +8,7 @@ import { addDecisions } from './decide.ts';
 import { addDraft } from './draft.ts';
 import { exitOf } from './exits.ts';
 import { addInit } from './init.ts';
-import { problemText } from './print.ts';
+import { wrongText } from './print.ts';
 import { addRun } from './run.ts';
 import { addAccessibility } from './accessibility.ts';
 import { addHistory } from './history.ts';
@@ -74,8 +73,6 @@ try {
 } catch (error) {
   const wrong = toProblem(error);
   // A service that was started by another command tells that command, which tells the person.
-  process.stderr.write(
-    process.argv.includes('--attached') ? JSON.stringify(wrong) : `${pc.red('✗')} ${problemText(wrong)}\n`,
-  );
+  process.stderr.write(process.argv.includes('--attached') ? JSON.stringify(wrong) : `${wrongText(wrong)}\n`);
   process.exitCode = exitOf(wrong);
 }

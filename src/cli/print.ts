@@ -53,6 +53,9 @@ export function problemText(problem: Problem): string {
   return lines.join('\n');
 }
 
+/** A problem that is told by itself. */
+export const wrongText = (problem: Problem): string => `${pc.red('✗')} ${problemText(problem)}`;
+
 /** What each side of a merge has approved. */
 function conflictText(sides: ConflictSides): string {
   const told = (['base', 'ours', 'theirs'] as const).flatMap((name) => {

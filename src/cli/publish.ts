@@ -8,10 +8,11 @@ import { noVerdicts } from '../core/site/site.ts';
 import { counted } from '../core/text/counted.ts';
 import { sizeText } from '../core/text/size.ts';
 import { publish, type PublishOptions } from '../publish/publish.ts';
-import { type Found, findService } from './find.ts';
+import { findService, type Found } from './find.ts';
 import { progressLine } from './follow.ts';
 import { type ReportKind, writeReports } from './report/report.ts';
 import { numberOf } from './numbers.ts';
+import { say, sayJson } from './say.ts';
 
 type Options = { run?: number; json?: boolean };
 
@@ -91,19 +92,17 @@ async function publishTo(folder: string, { run = undefined, json = false }: Opti
     line.clear();
     const { entry, shown, written, notes } = published;
     if (json) {
-      process.stdout.write(
-        `${JSON.stringify({ ...entry, folder: published.folder, shown, written, notes }, null, 2)}\n`,
-      );
+      sayJson({ ...entry, folder: published.folder, shown, written, notes });
       return;
     }
-    for (const note of notes) process.stdout.write(`${pc.yellow('note')} ${note}\n`);
+    for (const note of notes) say(`${pc.yellow('note')} ${note}`);
     const near = relative(process.cwd(), published.folder) || '.';
     const place = near.startsWith('..') ? published.folder : near;
     const how = pc.dim('to be opened from a file server, such as the one of your editor');
     const sizes = `${sizeText(shown)} of pictures and moments, ${sizeText(written)} of it new`;
-    process.stdout.write(
+    say(
       `Published ${pc.bold(entry.name)}: ${counted(entry.looks, 'look')}, ${sizes}\n` +
-        `${place}/${entry.name}/index.html  ${how}\n`,
+        `${place}/${entry.name}/index.html  ${how}`,
     );
   } finally {
     line.clear();

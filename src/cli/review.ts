@@ -10,10 +10,9 @@ import { toProblem } from '../core/problem/problem.ts';
 import { aboutOf, commentedOn, type Entry, entriesOf, isOpen, leftIn, type Shot } from '../core/review/entries.ts';
 import { counted } from '../core/text/counted.ts';
 import { clusterText } from './causes.ts';
-import { type Found, findService } from './find.ts';
-import { problemText } from './print.ts';
-
-const say = (text: string): void => void process.stdout.write(`${text}\n`);
+import { findService, type Found } from './find.ts';
+import { wrongText } from './print.ts';
+import { say } from './say.ts';
 
 const help = `  a [reason]     approve it in all its captures
   x              reject it: what is wrong with it is asked
@@ -199,7 +198,7 @@ async function review(patterns: string[]): Promise<number> {
       try {
         if (!(await carryOut(session, entry, line))) return 1;
       } catch (error) {
-        say(`${pc.red('✗')} ${problemText(toProblem(error))}`);
+        say(wrongText(toProblem(error)));
       }
     }
   } finally {

@@ -8,17 +8,19 @@ import { entryName, siteLinks } from '../core/site/site.ts';
 import { isSelected } from '../core/look/pattern.ts';
 import { ProblemError } from '../core/problem/problem.ts';
 import type { ResultSummary, RunRequest, RunSummary } from '../core/run/run.ts';
-import { exitCode } from '../core/run/verdict.ts';
+import { exitCode, hasFailed } from '../core/run/verdict.ts';
 import { attend } from './attend.ts';
 import { isCi } from './ci.ts';
 import { count, milliseconds, percent } from './numbers.ts';
 import { coverageText } from './coverage.ts';
 import { exitOf } from './exits.ts';
-import { type Found, findService } from './find.ts';
+import { withService, type Found } from './find.ts';
 import { follow } from './follow.ts';
 import { type WantedReport, reportOption, wantsCoverage, writeReports } from './report/report.ts';
 import { jsonDocument, tell } from './tell.ts';
 import { timingOf, timingText } from './timing.ts';
+import { say, sayJson } from './say.ts';
+import { tagOption, withoutTagOption, environmentOption } from './options.ts';
 
 type Options = {
   env: string[];
@@ -52,16 +54,6 @@ const address = (text: string): string => {
 /** How much CI runs of what it could take over, in percent. */
 const ciAudit = 5;
 
-/** A tag, for every command that chooses looks. */
-export const tagOption = (flags: string, description: string): Option =>
-  new Option(flags, description).argParser((name: string, list: string[]) => [...list, name]).default([], 'none');
-
-/** `-e`, for every command that runs looks. */
-export const environmentOption = (): Option =>
-  new Option('-e, --env <name>', 'only in this environment (can be repeated)')
-    .argParser((name: string, list: string[]) => [...list, name])
-    .default([], 'all of them');
-
 export function addRun(program: Command): void {
   program
     .command('run')
@@ -84,8 +76,8 @@ export function addRun(program: Command): void {
       address,
     )
     .option('--changed [since]', 'only looks that depend on what has changed since a commit or branch (default: HEAD)')
-    .addOption(tagOption('--tag <name>', 'only looks with this tag (can be repeated)'))
-    .addOption(tagOption('--without-tag <name>', 'but none with this one (can be repeated)'))
+    .addOption(tagOption())
+    .addOption(withoutTagOption())
     .option('--failed', 'only looks that failed or broke in their newest run')
     .option('--audit <percent>', 'how many of the unchanged looks to run anyway', percent)
     .addOption(
@@ -126,15 +118,14 @@ Exit codes: 0 all passed · 1 something failed, broke or changed · 2 bad comman
 
 /** Runs looks and tells what they came to. Returns the exit code. */
 export async function run(patterns: string[], options: Options): Promise<number> {
-  const found = await findService(process.cwd());
-  try {
+  return withService(async (found) => {
     const { env: environments, repeat, fresh = false, upgrade = false, everyStep = false, report: wanted } = options;
     const coverage = options.coverage === true || wantsCoverage(wanted);
     const audit = options.audit ?? (isCi ? ciAudit : null);
     const changed = options.changed === true ? 'HEAD' : (options.changed ?? null);
     const looks = options.failed ? await failedLooks(found, patterns) : [];
     if (options.failed && looks.length === 0) {
-      process.stdout.write('Nothing failed or broke in the newest run of every look.\n');
+      say('Nothing failed or broke in the newest run of every look.');
       return 0;
     }
     const request: Partial<RunRequest> = {
@@ -176,11 +167,11 @@ export async function run(patterns: string[], options: Options): Promise<number>
         ...(report && { coverage: report }),
         ...(timing && { timing }),
       };
-      process.stdout.write(`${JSON.stringify(document, null, 2)}\n`);
+      sayJson(document);
     } else {
       await tell(shown, summary, results);
-      if (timing) process.stdout.write(`\n${timingText(timing)}\n`);
-      if (report) process.stdout.write(`\n${coverageText(report, shown.url, isPartial)}\n`);
+      if (timing) say(`\n${timingText(timing)}`);
+      if (report) say(`\n${coverageText(report, shown.url, isPartial)}`);
     }
     if (wanted.length > 0) {
       // What was taken over is in reports, too.
@@ -193,13 +184,11 @@ export async function run(patterns: string[], options: Options): Promise<number>
         isStrict,
         isSite: options.site !== undefined,
       });
-      if (!options.json) process.stdout.write(`Written: ${written.join(', ')}\n`);
+      if (!options.json) say(`Written: ${written.join(', ')}`);
     }
     if (request.headed && summary.done > 0) await keepOpen(found, options.json === true);
     return code;
-  } finally {
-    await found.release();
-  }
+  });
 }
 
 /** What links begin with: the service, or a site that somebody publishes afterwards. */
@@ -223,7 +212,7 @@ async function coverageOf({ client }: Found, { id }: RunSummary): Promise<Covera
 /** Leaves the window of a headed run open until somebody has seen enough of it. */
 async function keepOpen({ client }: Found, isJson: boolean): Promise<void> {
   if (!isCi && !isJson) {
-    process.stdout.write('The window stays open. Press Enter to close it.\n');
+    say('The window stays open. Press Enter to close it.');
     const lines = createInterface({ input: process.stdin });
     await Promise.race([once(lines, 'line'), once(lines, 'close')]);
     lines.close();
@@ -236,9 +225,8 @@ async function runAndStop(found: Found, request: Partial<RunRequest>, options: O
   const { headed = false, pace = 0 } = options;
   let first: ResultSummary | null = null;
   const stopAt = (result: ResultSummary): boolean => {
-    const isWrong = result.verdict === 'failed' || result.verdict === 'broken';
-    if (isWrong) first ??= result;
-    return isWrong;
+    if (hasFailed(result)) first ??= result;
+    return hasFailed(result);
   };
   const summary = await follow(found, request, { isQuiet: true, isJson: false, stopAt });
   const wrong = first as ResultSummary | null;
@@ -253,7 +241,7 @@ async function runAndStop(found: Found, request: Partial<RunRequest>, options: O
 /** The looks that failed or broke when they were run last. */
 async function failedLooks({ client }: Found, patterns: string[]): Promise<LookName[]> {
   const isMeant = isSelected(patterns);
-  const wrong = (await client.looks()).filter(({ verdict }) => verdict === 'failed' || verdict === 'broken');
+  const wrong = (await client.looks()).filter(hasFailed);
   const names = wrong.filter(isMeant).map(({ component, look }) => ({ component, look }));
   return [...new Map(names.map((name) => [lookKey(name.component, name.look), name])).values()];
 }

@@ -7,6 +7,7 @@ import { ProblemError } from '../core/problem/problem.ts';
 import type { Service } from '../service/service.ts';
 import { runningService, startLimit } from './find.ts';
 import { portNumber } from './numbers.ts';
+import { say } from './say.ts';
 
 export function addServe(program: Command): void {
   program
@@ -37,9 +38,7 @@ async function serve(options: { port?: number; verbose?: boolean; attached?: boo
     process.stdin.resume().once('end', leave).once('close', leave);
   } else {
     process.once('SIGINT', end);
-    process.stdout.write(
-      `${pc.bold('Sguardo')} ${pc.underline(service.url)}  ${pc.dim(`${service.root}, press Ctrl+C to stop`)}\n`,
-    );
+    say(`${pc.bold('Sguardo')} ${pc.underline(service.url)}  ${pc.dim(`${service.root}, press Ctrl+C to stop`)}`);
   }
 }
 
@@ -59,9 +58,7 @@ async function startOrTell(
         throw error;
       const running = await runningService(dirname(config));
       if (!running) continue;
-      process.stdout.write(
-        `This project's service is already running: ${pc.underline(running.url)} (process ${running.pid})\n`,
-      );
+      say(`This project's service is already running: ${pc.underline(running.url)} (process ${running.pid})`);
       return null;
     }
   }

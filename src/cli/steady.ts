@@ -5,12 +5,13 @@ import { lookTitle } from '../core/look/look.ts';
 import type { ResultSummary } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
 import { exitOf } from './exits.ts';
-import { findService } from './find.ts';
-import { benchUrl, duration, problemText } from './print.ts';
+import { withService } from './find.ts';
+import { benchUrl, duration, wrongText } from './print.ts';
 import { follow } from './follow.ts';
 import { count } from './numbers.ts';
-import { environmentOption } from './run.ts';
+import { environmentOption } from './options.ts';
 import { jsonDocument } from './tell.ts';
+import { say, sayJson } from './say.ts';
 
 type Options = { env: string[]; rounds: number; json?: boolean };
 
@@ -65,8 +66,7 @@ function roundsOf(results: readonly ResultSummary[], wanted: number): number {
 }
 
 async function steady(patterns: string[], options: Options): Promise<number> {
-  const found = await findService(process.cwd());
-  try {
+  return withService(async (found) => {
     const request = { patterns, environments: options.env, repeat: options.rounds, steady: true };
     const summary = await follow(found, request, { isQuiet: true, isJson: options.json === true });
     const results = await found.client.runResults(summary.id);
@@ -76,9 +76,8 @@ async function steady(patterns: string[], options: Options): Promise<number> {
     const exits = [...summary.problems.map(exitOf), ...broken.filter((exit) => exit > 1)];
     const code = Math.max(unsteady.length > 0 ? 1 : 0, ...exits);
     const rounds = roundsOf(results, options.rounds);
-    const say = (text: string): void => void process.stdout.write(`${text}\n`);
     if (options.json) {
-      say(JSON.stringify(await jsonDocument(found, summary, results, code), null, 2));
+      sayJson(await jsonDocument(found, summary, results, code));
       return code;
     }
     for (const group of unsteady) {
@@ -90,7 +89,7 @@ async function steady(patterns: string[], options: Options): Promise<number> {
       if (group.length > 1) say(pc.dim(`  It differed in ${group.length} of ${later} later rounds.`));
       say(`  ${pc.underline(benchUrl(found.url, first!))}`);
     }
-    for (const problem of summary.problems) say(`\n${pc.red('✗')} ${problemText(problem)}`);
+    for (const problem of summary.problems) say(`\n${wrongText(problem)}`);
     const looks = new Set(results.map(({ component, look, environment }) => `${component}\n${look}\n${environment}`));
     say(
       `\n${counted(unsteady.length, 'look')} of ${looks.size} came out differently in ` +
@@ -100,7 +99,5 @@ async function steady(patterns: string[], options: Options): Promise<number> {
     );
     if (found.own && unsteady.length > 0) say(pc.dim('Links work while the service runs: sguardo serve'));
     return code;
-  } finally {
-    await found.release();
-  }
+  });
 }

@@ -5,12 +5,13 @@ import { lookKey, lookTitle, shortName, wholeFile } from '../core/look/look.ts';
 import { isDecisive } from '../core/problem/notes.ts';
 import { titleOf } from '../core/report/report.ts';
 import type { ResultSummary, RunSummary } from '../core/run/run.ts';
-import { verdicts } from '../core/run/verdict.ts';
+import { hasFailed, verdicts } from '../core/run/verdict.ts';
 import { counted } from '../core/text/counted.ts';
 import { causesText, chosenCauses } from './causes.ts';
 import { isCi, logOf } from './ci.ts';
 import type { Found } from './find.ts';
-import { benchUrl, duration, problemText, resultText, tallyText } from './print.ts';
+import { benchUrl, duration, resultText, tallyText, wrongText } from './print.ts';
+import { say } from './say.ts';
 
 /**
  * Equal for results that went wrong in the same way: of one look in several environments or repetitions, and of several
@@ -53,16 +54,14 @@ function ofResults(list: CauseList, results: readonly ResultSummary[]): CauseLis
 
 /** Tells what a run came to: what went wrong in full, the rest in numbers. */
 export async function tell({ client, url, own }: Found, summary: RunSummary, results: ResultSummary[]): Promise<void> {
-  const say = (text: string): void => void process.stdout.write(`${text}\n`);
   const causes = summary.tally.changed > 0 ? ofResults(await client.causes(), results) : null;
   const common = commonNotes(results);
   const unexplained = new Set(causes?.unexplained.map(({ result }) => result));
-  const isToldAlone = ({ verdict, notes, id, captures }: ResultSummary): boolean =>
-    verdict === 'failed' ||
-    verdict === 'broken' ||
-    notes.some((note) => !common.has(note)) ||
-    unexplained.has(id) ||
-    captures.some(({ state }) => state.kind === 'conflict');
+  const isToldAlone = (result: ResultSummary): boolean =>
+    hasFailed(result) ||
+    result.notes.some((note) => !common.has(note)) ||
+    unexplained.has(result.id) ||
+    result.captures.some(({ state }) => state.kind === 'conflict');
   const wrong = results.filter(isToldAlone);
   wrong.sort((a, b) => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict));
   const groups = new Map<string, ResultSummary[]>();
@@ -87,7 +86,7 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
     say(`No look depends on what has changed since ${summary.request.changed}.`);
     return;
   }
-  for (const problem of summary.problems) say(`\n${pc.red('✗')} ${problemText(problem)}`);
+  for (const problem of summary.problems) say(`\n${wrongText(problem)}`);
   say(
     `\n${tallyText(summary)}  ` +
       pc.dim(

@@ -1,8 +1,9 @@
 /** `sguardo tidy`: shows baselines whose look is gone and what none shares any more, and removes them when told to. */
 import type { Command } from 'commander';
 import pc from 'picocolors';
-import { findService } from './find.ts';
+import { withService } from './find.ts';
 import { counted } from '../core/text/counted.ts';
+import { say, sayJson } from './say.ts';
 
 export function addTidy(program: Command): void {
   program
@@ -15,12 +16,10 @@ export function addTidy(program: Command): void {
 }
 
 async function tidy({ remove = false, json = false }: { remove?: boolean; json?: boolean }): Promise<void> {
-  const service = await findService(process.cwd());
-  try {
+  return withService(async (service) => {
     const tidied = await service.client.tidy(remove);
     const { files, unshared, removed } = tidied;
-    const say = (text: string): void => void process.stdout.write(`${text}\n`);
-    if (json) return say(JSON.stringify(tidied, null, 2));
+    if (json) return sayJson(tidied);
     for (const file of [...files, ...unshared]) say(`${removed ? pc.red('−') : '·'} ${file}`);
     if (files.length + unshared.length === 0)
       return say('Nothing to tidy: every baseline belongs to a look, and every shared file to a baseline.');
@@ -33,7 +32,5 @@ async function tidy({ remove = false, json = false }: { remove?: boolean; json?:
       ...(unshared.length > 0 ? [`${unneeded} to no baseline any more.`] : []),
     ];
     say(`${found.join(' ')} To delete: ${pc.bold('sguardo tidy --remove')}`);
-  } finally {
-    await service.release();
-  }
+  });
 }

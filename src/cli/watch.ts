@@ -4,12 +4,14 @@ import { createInterface, emitKeypressEvents } from 'node:readline';
 import type { Command } from 'commander';
 import pc from 'picocolors';
 import type { ResultSummary, RunEvent, RunRequest, RunSummary } from '../core/run/run.ts';
+import { hasFailed } from '../core/run/verdict.ts';
 import { isUndecided } from '../core/run/run.ts';
 import { counted } from '../core/text/counted.ts';
 import { toProblem } from '../core/problem/problem.ts';
-import { type Found, findService } from './find.ts';
-import { lookLine, problemText } from './print.ts';
+import { findService, type Found } from './find.ts';
+import { lookLine, wrongText } from './print.ts';
 import { tell } from './tell.ts';
+import { say } from './say.ts';
 
 export function addWatch(program: Command): void {
   program
@@ -31,8 +33,6 @@ Example:
     )
     .action(watch);
 }
-
-const say = (text: string): void => void process.stdout.write(`${text}\n`);
 
 const keysLine = pc.dim('watching · a all · f failed · p pattern · y approve changes · o open the console · q quit');
 
@@ -66,7 +66,7 @@ function keysOf(found: Found, ask: (question: string) => Promise<string>): Recor
   return {
     a: () => start({ fresh: true }),
     async f() {
-      const failed = (await client.looks()).filter(({ verdict }) => verdict === 'failed' || verdict === 'broken');
+      const failed = (await client.looks()).filter(hasFailed);
       if (failed.length === 0) return 'No look has failed.';
       return start({ looks: failed.map(({ component, look }) => ({ component, look })) });
     },
@@ -120,7 +120,7 @@ function listenToKeys(found: Found, quit: () => void): () => void {
     if (!action || ctrl) return;
     action().then(
       (text) => text && say(text),
-      (error: unknown) => say(`${pc.red('✗')} ${problemText(toProblem(error))}`),
+      (error: unknown) => say(wrongText(toProblem(error))),
     );
   };
   emitKeypressEvents(stdin);
@@ -143,7 +143,7 @@ async function watch(): Promise<void> {
   process.on('SIGTERM', quit);
   try {
     const begin = (): void => {
-      found.client.startRun({}).catch((error: unknown) => say(`${pc.red('✗')} ${problemText(toProblem(error))}`));
+      found.client.startRun({}).catch((error: unknown) => say(wrongText(toProblem(error))));
     };
     for await (const event of found.client.events(abort.signal, begin, {}, true)) await report(found, event);
   } finally {

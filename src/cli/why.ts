@@ -10,7 +10,8 @@ import type { ResultSummary } from '../core/run/run.ts';
 import { hasFailed } from '../core/run/verdict.ts';
 import { counted } from '../core/text/counted.ts';
 import { foundText } from './edits.ts';
-import { findService } from './find.ts';
+import { withService } from './find.ts';
+import { say, sayJson } from './say.ts';
 
 export function addWhy(program: Command): void {
   program
@@ -58,8 +59,7 @@ function askedOf(results: readonly ResultSummary[]): Asked[] {
 }
 
 async function why(patterns: string[], isJson: boolean): Promise<number> {
-  const found = await findService(process.cwd());
-  try {
+  return withService(async (found) => {
     const { client } = found;
     const all = await client.looks();
     const results = all.filter(isSelected(patterns));
@@ -70,16 +70,14 @@ async function why(patterns: string[], isJson: boolean): Promise<number> {
       const answer = { ...asked, found: await client.edits(asked.result.id, asked.capture) };
       answers.push(answer);
       const since = asked.capture === null && !isJson ? await client.since(asked.result.id) : null;
-      if (!isJson) process.stdout.write(`${answerText(answer, causes)}\n${since ? sinceText(since) : ''}`);
+      if (!isJson) say([answerText(answer, causes), ...(since ? sinceLines(since) : [])].join('\n'));
     }
-    if (isJson) process.stdout.write(`${JSON.stringify(document(answers), null, 2)}\n`);
+    if (isJson) sayJson(document(answers));
     else if (answers.length === 0)
-      process.stdout.write(`${patterns.length > 0 ? 'None of these looks' : 'No look'} has changed or fails.\n`);
+      say(`${patterns.length > 0 ? 'None of these looks' : 'No look'} has changed or fails.`);
     const isAnswered = ({ found: { edits } }: Answer): boolean => edits.every(({ proved }) => proved.length > 0);
     return answers.every((answer) => answer.found.note === null && isAnswered(answer)) ? 0 : 1;
-  } finally {
-    await found.release();
-  }
+  });
 }
 
 const document = (answers: readonly Answer[]): object => ({
@@ -106,8 +104,8 @@ function editText(found: FoundEdit, hasFailed: boolean, { causes }: CauseList): 
 }
 
 /** Where a failing look parts from the last time that it passed. */
-function sinceText({ passed, departure, commits, uncommitted }: SincePassed): string {
-  if (!passed) return '';
+function sinceLines({ passed, departure, commits, uncommitted }: SincePassed): string[] {
+  if (!passed) return [];
   const lines = [
     `Run ${passed.run} was the last one in which it did not fail${passed.commit ? ` (${passed.commit})` : ''}.`,
   ];
@@ -120,7 +118,7 @@ function sinceText({ passed, departure, commits, uncommitted }: SincePassed): st
   for (const { id, author, at, summary } of commits.slice(0, 5))
     lines.push(pc.dim(`  ${id} ${summary} (${author}, ${at.slice(0, 10)})`));
   if (uncommitted.length > 0) lines.push(pc.dim(`  not committed yet: ${uncommitted.slice(0, 6).join(', ')}`));
-  return `${lines.map((line) => `  ${line}`).join('\n')}\n`;
+  return lines.map((line) => `  ${line}`);
 }
 
 function answerText({ result, capture, found: { edits, hunks, note } }: Answer, causes: CauseList): string {

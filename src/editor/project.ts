@@ -1,7 +1,7 @@
 /** A project as its editor knows it: what its looks come to, followed as they are run. */
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import type { Client } from '../client/client.ts';
+import { findConfig } from '../client/project.ts';
 import { type LookName, lookKey } from '../core/look/look.ts';
 import { type ResultSummary, type RunRequest, standing } from '../core/run/run.ts';
 import { shownBy } from './seen.ts';
@@ -33,17 +33,21 @@ const keyOf = ({ component, look, environment }: ResultSummary): string =>
 /** The attribute that marks elements, as the configuration says; the usual one where that cannot be read. */
 function markOf(root: string): string {
   try {
-    const text = readFileSync(join(root, 'sguardo.config.ts'), 'utf8');
+    const text = readFileSync(findConfig(root), 'utf8');
     return /\bmarkAttribute:\s*['"]([\w.:-]+)['"]/.exec(text)?.[1] ?? 'data-testid';
   } catch {
     return 'data-testid';
   }
 }
 
-/** Follows a project: looks run when files that they depend on are saved. `changed` is called when something is new. */
+/**
+ * Follows a project: looks run when files that they depend on are saved. `changed` is called when something is new,
+ * `lost` when the service is gone.
+ */
 export async function openProject(
   { client, url, root, release }: Service,
   changed: () => void,
+  lost: () => void,
 ): Promise<EditorProject> {
   const results = new Map<string, ResultSummary>();
   const ends = new Map<number, number>();
@@ -74,7 +78,8 @@ export async function openProject(
     }
   };
   await fetchAll();
-  follow().catch(() => {});
+  const gone = (): void => void (abort.signal.aborted || lost());
+  follow().then(gone, gone);
   return {
     root,
     client,

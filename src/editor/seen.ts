@@ -6,6 +6,9 @@ import type { ResultSummary } from '../core/run/run.ts';
 import type { Timeline } from '../core/timeline/timeline.ts';
 import type { WrittenTarget } from './lookFile.ts';
 
+/** What so many results have shown is remembered: an editor stays open for days. */
+const mostRemembered = 200;
+
 /** So many moments of a look are looked through, evenly spread, its last one among them. */
 const mostMoments = 12;
 
@@ -51,6 +54,7 @@ export function shownBy(client: Client, mark: string): (result: ResultSummary) =
     if (before) return before;
     const reading = client.timeline(id).then((timeline) => shownIn(timeline, mark));
     known.set(id, reading);
+    for (const oldest of known.keys()) if (known.size > mostRemembered) known.delete(oldest);
     reading.catch(() => known.delete(id));
     return reading;
   };

@@ -57,6 +57,13 @@ export function workplaceOf(
     if (canRefresh()) connection.sendRequest('workspace/codeLens/refresh').catch(() => {});
   };
 
+  /** Whoever asks next about a document of a project whose service is gone has another one found. */
+  const forget = (project: EditorProject): void => {
+    byRoot.delete(project.root);
+    for (const [folder, one] of projects) void one.then((same) => same === project && projects.delete(folder));
+    project.close().catch(() => {});
+  };
+
   const open = (folder: string): Promise<EditorProject | null> => {
     const known = projects.get(folder);
     if (known) return known;
@@ -64,7 +71,8 @@ export function workplaceOf(
       if (!service) return null;
       const same = byRoot.get(service.root);
       if (same) return service.release().then(() => same);
-      const project: Promise<EditorProject> = openProject(service, () => void project.then(publish));
+      const lost = (): void => void project.then(forget);
+      const project: Promise<EditorProject> = openProject(service, () => void project.then(publish), lost);
       byRoot.set(service.root, project);
       return project;
     });

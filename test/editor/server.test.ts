@@ -10,6 +10,7 @@ import type {
   Hover,
   WorkspaceEdit,
 } from 'vscode-languageserver/node';
+import { connect } from '../../src/client/client.ts';
 import { looksIn, targetAt, writingAt } from '../../src/editor/lookFile.ts';
 import { edited, editor, editsOf, placeOf } from '../support/editor.ts';
 import { project } from '../support/project.ts';
@@ -245,4 +246,20 @@ test('a lens runs its look, and a quick fix approves what has changed', async ()
   const plain = (await served.client.looks()).find(({ look }) => look === 'plain')!;
   expect(plain.captures[0]!.decision).toMatchObject({ kind: 'approve', stands: true });
   await vim.diagnosed(file, (found) => !reaches('plain')(found));
+});
+
+test('when the service is gone another one is found for whoever asks next', async () => {
+  await served.service.close();
+  const note = join(root, '.sguardo/service.json');
+  const run = { command: 'sguardo.run', arguments: [{ component: 'src/Buoy', look: 'plain', file }] };
+  // What is asked before the editor has noticed is answered, too: with what was known last, or that nothing answers.
+  do {
+    vim.messages.length = 0;
+    await vim.ask('textDocument/codeLens', file, {});
+    await vim.connection.sendRequest('workspace/executeCommand', run);
+  } while (vim.messages.length > 0 || !existsSync(note));
+  const { url } = JSON.parse(readFileSync(note, 'utf8')) as { url: string };
+  const [last] = await connect(url).runs(1);
+  expect(url).not.toBe(served.service.url);
+  expect(last!.request.looks).toEqual([{ component: 'src/Buoy', look: 'plain' }]);
 });

@@ -1,7 +1,7 @@
 /** A run as one HTML file that needs nothing else: what is wrong with its pictures, and the rest as a list. */
 import { addParts, type CoverageReport, coverageKinds, percentText, shortfallText } from '../coverage/report.ts';
 import type { CaptureSummary, ResultSummary } from '../run/run.ts';
-import { verdicts } from '../run/verdict.ts';
+import { hasFailed, verdicts } from '../run/verdict.ts';
 import { counted } from '../text/counted.ts';
 import { isWrong, placeIn, reasonOf, type Recorded, type ReportData, titleOf } from './report.ts';
 
@@ -68,9 +68,7 @@ function articleOf(data: ReportData, result: ResultSummary, { dataOf, recorded }
   const { file, line } = placeIn(data, result);
   const { problem, captures, verdict, notes } = result;
   const own = recorded.find((one) => one.result.id === result.id);
-  const pictured = captures.filter(
-    ({ state }) => state.kind !== 'same' || verdict === 'failed' || verdict === 'broken',
-  );
+  const pictured = captures.filter(({ state }) => state.kind !== 'same' || hasFailed(result));
   const parts = [
     `<h3><span class="${verdict}">${shapes[verdict]} ${verdict}</span> ${escaped(titleOf(result))}</h3>`,
     `<p>${escaped(problem?.message ?? reasonOf(result)).replaceAll('\n', '<br>')}</p>`,

@@ -1,6 +1,7 @@
 /** What reports are made of: a run with its results, as somebody who has to act on them needs it. */
 import { type LookName, lookTitle } from '../look/look.ts';
 import type { ResultSummary, RunSummary } from '../run/run.ts';
+import { hasFailed } from '../run/verdict.ts';
 import type { Timeline } from '../timeline/timeline.ts';
 
 export type ReportData = {
@@ -22,8 +23,8 @@ export type ReportData = {
 export type Recorded = { result: ResultSummary; timeline: Timeline };
 
 /** True for a result that makes its run fail. */
-export const isWrong = ({ verdict }: ResultSummary, isStrict: boolean): boolean =>
-  verdict === 'failed' || verdict === 'broken' || verdict === 'changed' || (verdict === 'new' && isStrict);
+export const isWrong = (result: ResultSummary, isStrict: boolean): boolean =>
+  hasFailed(result) || result.verdict === 'changed' || (result.verdict === 'new' && isStrict);
 
 /** What is wrong with a result, in one line. */
 export function reasonOf({ problem, verdict, captures }: ResultSummary): string {
