@@ -6,11 +6,9 @@ import type { ResultSummary } from '../../src/core/run/run.ts';
 import { freshFolder, repository, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
-/**
- * Frameworks are installed only when somebody asks for them, and their kits are run then: `npm run test:kits` does both.
- */
+/** Frameworks are installed only when somebody asks for them, and their kits are run then: by `npm run test:all`. */
 const kits = ['vue', 'svelte', 'angular', 'elements'] as const;
-const isWanted = process.env.SGUARDO_KITS === '1';
+const isWanted = process.env.SGUARDO_TESTS === 'all';
 const isThere = (kit: string, around = 'demo'): boolean =>
   isWanted && existsSync(join(repository, around, kit, 'node_modules'));
 
