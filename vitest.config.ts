@@ -8,6 +8,10 @@ import { configDefaults, defineConfig } from 'vitest/config';
  */
 const wantsLong = process.env.SGUARDO_TESTS === 'all' || process.argv.some((word) => word.includes('.long'));
 
+/** What is pure needs nothing built: whoever names such tests alone need not wait for it. */
+const named = process.argv.filter((word) => word.startsWith('test/'));
+const isPure = named.length > 0 && named.every((word) => /^test\/(core|language)\b/.test(word));
+
 // Not the console's Vite configuration. Every file starts what it needs itself; browsers are slow to start on a busy
 // machine, so the limits are generous, and no test asserts a time.
 export default defineConfig({
@@ -35,7 +39,7 @@ export default defineConfig({
     server: { deps: { external: [/\/dist\//] } },
     // Whether there are colours is decided when the first module asks.
     env: { NO_COLOR: '1' },
-    globalSetup: ['test/support/built.ts'],
+    globalSetup: isPure ? [] : ['test/support/built.ts'],
     setupFiles: ['test/support/setup.ts'],
   },
 });

@@ -52,6 +52,19 @@ export const replyEntries = [
   'unreachable',
 ] as const satisfies readonly (keyof Reply)[];
 
+/** What others call an entry of a reply, who come from another library or from `fetch`. */
+const calledElsewhere: Record<string, keyof Reply> = {
+  text: 'body',
+  content: 'body',
+  code: 'status',
+  statusCode: 'status',
+  header: 'headers',
+  wait: 'delay',
+  latency: 'delay',
+  timeout: 'delay',
+  stream: 'chunks',
+};
+
 /**
  * Refuses entries that no reply has; where it has none that one has, it was meant to be what is sent. `where` begins a
  * sentence. @throws ProblemError `look-entry`
@@ -60,7 +73,7 @@ export function needReply(where: string, reply: object): void {
   const all = Object.keys(reply);
   const isData = all.length > 0 && all.every((entry) => !isSlipOf(entry, replyEntries));
   if (isData) fail('look-entry', { where, entry: all[0]!, instead: `{ json: ${show(reply)} }` });
-  given.needKnown(where, reply, replyEntries);
+  given.needKnown(where, reply, replyEntries, calledElsewhere);
 }
 
 /** A request as the component made it. */

@@ -56,13 +56,20 @@ export function need(call: string, value: unknown, { fits, wanted }: Rule, entry
 }
 
 /**
- * Refuses entries that nothing looks at. `where` begins a sentence, as “What capture(…) was given”.
+ * Refuses entries that nothing looks at. `where` begins a sentence, as “What capture(…) was given”; `calledElsewhere`
+ * are names that known entries have in other libraries.
  * @throws ProblemError `look-entry`
  */
-export function needKnown(where: string, value: object, known: readonly string[]): void {
+export function needKnown(
+  where: string,
+  value: object,
+  known: readonly string[],
+  calledElsewhere: Readonly<Record<string, string>> = {},
+): void {
   const entry = Object.keys(value).find((one) => !known.includes(one));
-  if (entry !== undefined)
-    fail('look-entry', { where, entry, near: nearest(entry, known) ?? '', known: known.join(', ') });
+  if (entry === undefined) return;
+  const meant = Object.hasOwn(calledElsewhere, entry) ? calledElsewhere[entry]! : '';
+  fail('look-entry', { where, entry, near: nearest(entry, known) ?? meant, known: known.join(', ') });
 }
 
 /**

@@ -28,6 +28,16 @@ describe('a look file with a slip', () => {
       'looks(…), the answer to /x, has no entry “free”.',
       'To reply with this, write { json: {free: true} }.',
     ],
+    [
+      { answers: { '/x': { status: 200, text: 'free' } }, states: {} },
+      'looks(…), the answer to /x, has no entry “text”.',
+      'Did you mean “body”\\?',
+    ],
+    [
+      { answers: { '/x': { json: 1, constructor: 2 } }, states: {} },
+      'looks(…), the answer to /x, has no entry “constructor”.',
+      'Use one of: status, json',
+    ],
   ])('is told at once: %j', (definition, message, remedy) => {
     const wrong = expect.objectContaining({ code: 'look-entry', message, remedy: expect.stringMatching(remedy) });
     expect(() => looks(Buoy, definition as never)).toThrow(expect.objectContaining({ problem: wrong }));
