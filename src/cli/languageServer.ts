@@ -16,6 +16,10 @@ While it runs, looks are run again whenever a file is saved that they depend on.
 How to set it up in three editors: docs/editors.md`,
     )
     .action(async () => {
+      // What nobody expected ends at most what was asked: editors keep what is said here in a log.
+      process.on('unhandledRejection', (error) =>
+        process.stderr.write(`${error instanceof Error ? error.stack : error}\n`),
+      );
       const { serveEditor } = await import('../editor/server.ts');
       await serveEditor({
         input: process.stdin,

@@ -18,6 +18,7 @@ import { completionsAt, hoverAt, lensesOf } from './answers.ts';
 import { fixesOf } from './fixes.ts';
 import { linesOf } from './lines.ts';
 import type { Service } from './project.ts';
+import { tellError } from './tellError.ts';
 import { nameAt, renameEdits, typedName } from './rename.ts';
 import { type Workplace, workplaceOf } from './workplace.ts';
 
@@ -106,7 +107,7 @@ function carryOut(connection: Connection, workplace: Workplace): void {
       if (command === 'sguardo.run') await project.run({ looks: [{ component, look }], fresh: true });
       else await project.client.decide({ kind: 'approve', patterns: [`${component}/${look}`] });
     } catch (error) {
-      connection.window.showErrorMessage(messageOf(error));
+      tellError(connection, error);
     }
     return null;
   });

@@ -4,9 +4,9 @@ import { isAbsolute, join, relative, sep } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import type { Connection, TextDocuments } from 'vscode-languageserver/node';
 import type { TextDocument } from 'vscode-languageserver-textdocument';
-import { messageOf } from '../core/problem/problem.ts';
 import { diagnosticsOf } from './diagnostics.ts';
 import { type EditorProject, openProject, type Service } from './project.ts';
+import { tellError } from './tellError.ts';
 
 /** What is known of a document: its project, and its path in it. */
 export type Place = { project: EditorProject; file: string };
@@ -49,10 +49,12 @@ export function workplaceOf(
     const found = diagnosticsOf(project.all(), (file) => textAt(join(project.root, file)), project.linkOf);
     const before = told.get(project.root) ?? new Set();
     for (const file of new Set([...before, ...found.keys()]))
-      void connection.sendDiagnostics({
-        uri: pathToFileURL(join(project.root, file)).href,
-        diagnostics: found.get(file) ?? [],
-      });
+      connection
+        .sendDiagnostics({
+          uri: pathToFileURL(join(project.root, file)).href,
+          diagnostics: found.get(file) ?? [],
+        })
+        .catch(() => {});
     told.set(project.root, new Set(found.keys()));
     if (canRefresh()) connection.sendRequest('workspace/codeLens/refresh').catch(() => {});
   };
@@ -79,7 +81,7 @@ export function workplaceOf(
     projects.set(folder, opening);
     opening.catch((error: unknown) => {
       projects.delete(folder);
-      connection.window.showErrorMessage(`Sguardo: ${messageOf(error)}`);
+      tellError(connection, error);
     });
     return opening;
   };

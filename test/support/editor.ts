@@ -18,7 +18,12 @@ export type Place = { line: number; character: number };
 
 /** Starts `sguardo language-server` in a folder, as an editor does. */
 export async function editor(root: string) {
-  const child = spawn(process.execPath, [program, 'language-server', '--stdio'], { cwd: root, env });
+  const child = spawn(process.execPath, [program, 'language-server', '--stdio'], {
+    cwd: root,
+    env,
+    // Why it ended, should it.
+    stdio: ['pipe', 'pipe', 'inherit'],
+  });
   const connection = createProtocolConnection(
     new StreamMessageReader(child.stdout),
     new StreamMessageWriter(child.stdin),
