@@ -113,8 +113,8 @@ export function useLive(): LiveState {
     const cursor: Cursor = {};
     const ready = (): void => {
       setState((now) => ({ ...now, connected: true }));
-      // Until an event has come nothing says where the feed was left.
-      if (cursor.last === undefined) askAgain(queries);
+      // Until an event has come nothing says where the feed was left. What is asked now is answered while it is heard.
+      if (cursor.last === undefined) void queries.invalidateQueries();
     };
     const hear = gathered((events) => {
       if (over) return;
