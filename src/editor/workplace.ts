@@ -11,6 +11,15 @@ import { tellError } from './tellError.ts';
 /** What is known of a document: its project, and its path in it. */
 export type Place = { project: EditorProject; file: string };
 
+/** The path of a file on this machine; null for anything else that an editor may have open. */
+function pathOf(uri: string): string | null {
+  try {
+    return uri.startsWith('file:') ? fileURLToPath(uri) : null;
+  } catch {
+    return null;
+  }
+}
+
 const isLookFile = (path: string): boolean => /\.look\.[jt]sx?$/.test(path);
 
 /** What is asked of it. */
@@ -62,7 +71,8 @@ export function workplaceOf(
   /** Whoever asks next about a document of a project whose service is gone has another one found. */
   const forget = (project: EditorProject): void => {
     byRoot.delete(project.root);
-    for (const [folder, one] of projects) void one.then((same) => same === project && projects.delete(folder));
+    for (const [folder, one] of projects)
+      one.then((same) => same === project && projects.delete(folder)).catch(() => {});
     project.close().catch(() => {});
   };
 
@@ -87,9 +97,8 @@ export function workplaceOf(
   };
 
   const placeOf = async (uri: string): Promise<Place | null> => {
-    if (!uri.startsWith('file:')) return null;
-    const path = fileURLToPath(uri);
-    if (!isLookFile(path)) return null;
+    const path = pathOf(uri);
+    if (path === null || !isLookFile(path)) return null;
     const project = await open(join(path, '..')).catch(() => null);
     const file = project ? relative(project.root, path).split(sep).join('/') : '';
     return project && !file.startsWith('..') && !isAbsolute(file) ? { project, file } : null;

@@ -225,6 +225,11 @@ test('a look is renamed with its baselines and its history', async () => {
 test('what it is asked about other files, or places without anything, it leaves alone', async () => {
   const position = { line: 0, character: 0 };
   expect(await vim.ask('textDocument/hover', 'src/none.ts', { position })).toBeNull();
+  for (const uri of ['untitled:Buoy.look.tsx', 'file://elsewhere/Buoy.look.tsx', 'file:///%00.look.tsx']) {
+    const textDocument = { uri, languageId: 'typescriptreact', version: 1, text: source };
+    await vim.connection.sendNotification('textDocument/didOpen', { textDocument });
+    expect(await vim.connection.sendRequest('textDocument/codeLens', { textDocument: { uri } })).toEqual([]);
+  }
   expect(await vim.ask('textDocument/completion', file, { position })).toEqual([]);
   expect(await vim.ask('textDocument/rename', file, { position, newName: 'x' })).toBeNull();
   expect(vim.messages).toEqual([]);
