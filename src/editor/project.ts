@@ -1,7 +1,5 @@
 /** A project as its editor knows it: what its looks come to, followed as they are run. */
-import { readFileSync } from 'node:fs';
 import type { Client } from '../client/client.ts';
-import { findConfig } from '../client/project.ts';
 import { type LookName, lookKey } from '../core/look/look.ts';
 import { type ResultSummary, type RunRequest, standing } from '../core/run/run.ts';
 import { shownBy } from './seen.ts';
@@ -29,16 +27,6 @@ const quiet = 60;
 
 const keyOf = ({ component, look, environment }: ResultSummary): string =>
   `${lookKey(component, look)}\n${environment}`;
-
-/** The attribute that marks elements, as the configuration says; the usual one where that cannot be read. */
-function markOf(root: string): string {
-  try {
-    const text = readFileSync(findConfig(root), 'utf8');
-    return /\bmarkAttribute:\s*['"]([\w.:-]+)['"]/.exec(text)?.[1] ?? 'data-testid';
-  } catch {
-    return 'data-testid';
-  }
-}
 
 /**
  * Follows a project: looks run when files that they depend on are saved. `changed` is called when something is new,
@@ -78,6 +66,7 @@ export async function openProject(
     }
   };
   await fetchAll();
+  const { markAttribute } = await client.project();
   const gone = (): void => void (abort.signal.aborted || lost());
   follow().then(gone, gone);
   return {
@@ -87,7 +76,7 @@ export async function openProject(
     resultsOf: ({ component, look }) =>
       [...results.values()].filter((one) => one.component === component && one.look === look),
     endOf: (run) => ends.get(run) ?? null,
-    shown: shownBy(client, markOf(root)),
+    shown: shownBy(client, markAttribute),
     linkOf: ({ id, failedStep }) => `${url}/bench/${id}${failedStep === null ? '' : `?step=${failedStep}`}`,
     async run(request) {
       const { id } = await client.startRun(request);

@@ -1,9 +1,10 @@
 /** What an editor has open: the projects that its documents are in, and what it was told of them. */
 import { readFileSync } from 'node:fs';
-import { isAbsolute, join, relative, sep } from 'node:path';
+import { dirname, isAbsolute, join, relative, sep } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 import type { Connection, TextDocuments } from 'vscode-languageserver/node';
 import type { TextDocument } from 'vscode-languageserver-textdocument';
+import { messageOf } from '../core/problem/problem.ts';
 import { diagnosticsOf } from './diagnostics.ts';
 import { type EditorProject, openProject, type Service } from './project.ts';
 import { tellError } from './tellError.ts';
@@ -20,7 +21,11 @@ function pathOf(uri: string): string | null {
   }
 }
 
-const isLookFile = (path: string): boolean => /\.look\.[jt]sx?$/.test(path);
+const isCalledLookFile = (path: string): boolean => /\.look\.[jt]sx?$/.test(path);
+
+/** True for a look file, also for one that the project calls otherwise. */
+const isLookFile = ({ project, file }: Place): boolean =>
+  isCalledLookFile(file) || project.all().some((one) => one.file === file);
 
 /** What is asked of it. */
 export type Workplace = {
@@ -41,6 +46,8 @@ export function workplaceOf(
 ): Workplace {
   const projects = new Map<string, Promise<EditorProject | null>>();
   const byRoot = new Map<string, Promise<EditorProject>>();
+  /** Why a project could not be opened, as it was told last: once, and not at every key that is pressed. */
+  let trouble = '';
   /** Files that have diagnostics at the editor now, by root. */
   const told = new Map<string, Set<string>>();
 
@@ -80,6 +87,7 @@ export function workplaceOf(
     const known = projects.get(folder);
     if (known) return known;
     const opening = find(folder).then((service) => {
+      trouble = '';
       if (!service) return null;
       const same = byRoot.get(service.root);
       if (same) return service.release().then(() => same);
@@ -91,24 +99,26 @@ export function workplaceOf(
     projects.set(folder, opening);
     opening.catch((error: unknown) => {
       projects.delete(folder);
-      tellError(connection, error);
+      if (messageOf(error) !== trouble) tellError(connection, error);
+      trouble = messageOf(error);
     });
     return opening;
   };
 
   const placeOf = async (uri: string): Promise<Place | null> => {
     const path = pathOf(uri);
-    if (path === null || !isLookFile(path)) return null;
-    const project = await open(join(path, '..')).catch(() => null);
-    const file = project ? relative(project.root, path).split(sep).join('/') : '';
-    return project && !file.startsWith('..') && !isAbsolute(file) ? { project, file } : null;
+    const project = path === null ? null : await open(dirname(path)).catch(() => null);
+    if (path === null || !project) return null;
+    const file = relative(project.root, path).split(sep).join('/');
+    return file.startsWith('..') || isAbsolute(file) ? null : { project, file };
   };
 
   return {
     async about(uri, answer, nothing) {
       const text = documents.get(uri)?.getText();
-      const place = text === undefined ? null : await placeOf(uri);
-      return place ? answer(place, text!) : nothing;
+      const isAsked = text !== undefined && (isCalledLookFile(uri) || byRoot.size > 0);
+      const place = isAsked ? await placeOf(uri) : null;
+      return place && isLookFile(place) ? answer(place, text!) : nothing;
     },
     publishFor: (uri) => void placeOf(uri).then((place) => place && publish(place.project)),
     projects: () => Promise.all([...byRoot.values()]),

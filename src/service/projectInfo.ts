@@ -57,7 +57,7 @@ export function projectInfoOf(known: Known): () => Promise<ProjectInfo> {
   const { root, version, store, conductor } = known;
   const person = personOf(root);
   return async () => {
-    const { environments, baselines, reasons } = await known.settings();
+    const { environments, baselines, reasons, markAttribute } = await known.settings();
     return {
       name: basename(root),
       root,
@@ -70,6 +70,7 @@ export function projectInfoOf(known: Known): () => Promise<ProjectInfo> {
       person,
       reasons,
       baselines,
+      markAttribute,
       undecided: store.board.undecided(),
       run: conductor.current,
       progress: conductor.progress,

@@ -13,7 +13,7 @@ import type {
 import { connect } from '../../src/client/client.ts';
 import { looksIn, targetAt, writingAt } from '../../src/editor/lookFile.ts';
 import { edited, editor, editsOf, placeOf } from '../support/editor.ts';
-import { project } from '../support/project.ts';
+import { configuration, plainFile, project } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const file = 'src/Buoy.look.tsx';
@@ -267,4 +267,26 @@ test('when the service is gone another one is found for whoever asks next', asyn
   const [last] = await connect(url).runs(1);
   expect(pid).not.toBe(process.pid);
   expect(last!.request.looks).toEqual([{ component: 'src/Buoy', look: 'plain' }]);
+});
+
+test('look files may be called otherwise, and a component is enough to begin', async () => {
+  const other = project({
+    'sguardo.config.ts': configuration({ looks: ['src/*.states.tsx'], markAttribute: 'data-mark' }),
+    'src/words.ts': "export const word = 'Buoy';",
+    'src/Buoy.states.tsx': plainFile(
+      'return <p data-mark="word">{word}</p>;',
+      "plain: { async script() { await ensure(the.marked('word')).reads('Beacon'); } }",
+      "import { word } from './words.ts';\n",
+    ),
+  });
+  await (await serve(other)).run();
+  const emacs = await editor(other);
+  await emacs.open('src/words.ts');
+  await emacs.diagnosed('src/Buoy.states.tsx', reaches('plain'));
+  await emacs.open('src/Buoy.states.tsx');
+  const text = readFileSync(join(other, 'src/Buoy.states.tsx'), 'utf8');
+  const position = placeOf(text, "the.marked('word')", 3);
+  const hover = await emacs.ask<Hover | null>('textDocument/hover', 'src/Buoy.states.tsx', { position });
+  expect((hover!.contents as { value: string }).value).toContain('**1 element');
+  expect(await emacs.ask('textDocument/codeLens', 'src/words.ts', {})).toEqual([]);
 });

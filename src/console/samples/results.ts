@@ -154,6 +154,7 @@ export const project: ProjectInfo = {
   person: 'Ada',
   reasons: 'rejections',
   baselines: 'baselines',
+  markAttribute: 'data-testid',
   undecided: 5,
   run: null,
   progress: noProgress,

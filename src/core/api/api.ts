@@ -30,6 +30,8 @@ export type ProjectInfo = {
   reasons: 'rejections' | 'all';
   /** The folder of approved baselines, or null when they are kept in the service only. */
   baselines: string | null;
+  /** The attribute by which `the.marked(…)` finds elements. */
+  markAttribute: string;
   /** Captures that nobody has decided about. */
   undecided: number;
   /** The run that goes on now. */
