@@ -1,7 +1,8 @@
 /** What the console knows, and what it can have done. The live feed keeps it fresh. */
-import { useMutation, useMutationState, useQuery } from '@tanstack/react-query';
+import { useMutation, useMutationState, useQuery, useQueryClient } from '@tanstack/react-query';
 import { connect } from '../client/client.ts';
 import { connectSite } from '../client/site.ts';
+import { componentOf } from '../core/look/look.ts';
 import { type Problem, toProblem } from '../core/problem/problem.ts';
 import type { ResultSummary, RunRequest } from '../core/run/run.ts';
 import { site } from './site.ts';
@@ -57,6 +58,19 @@ export function useStart(): (request: Partial<RunRequest>) => void {
   });
   // Nothing is run on a site.
   return site ? () => {} : mutate;
+}
+
+/** Drafts looks for the component of a file and runs them; why that cannot be done is told by `useRunNews`. */
+export function useDraft(): (file: string) => void {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationKey: ['start'],
+    async mutationFn(file: string) {
+      const { file: made } = await service.draft(file, null, true);
+      void queries.invalidateQueries({ queryKey: ['components'] });
+      return service.startRun({ patterns: [componentOf(made)] });
+    },
+  }).mutate;
 }
 
 /**

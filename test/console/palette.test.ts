@@ -1,7 +1,7 @@
 /** The palette: everything that the console can do, by its name. */
 import { beforeAll, describe, expect, it } from 'vitest';
 import { type Command, matching } from '../../src/console/palette/commands.ts';
-import { lookFile, project } from '../support/project.ts';
+import { lookFile, project, write } from '../support/project.ts';
 import { openConsole, type Page } from '../support/page.ts';
 import { serve } from '../support/service.ts';
 
@@ -21,10 +21,11 @@ describe('commands', () => {
 });
 
 describe('the palette', () => {
+  let root: string;
   let page: Page;
 
   beforeAll(async () => {
-    const root = project({
+    root = project({
       'src/Buoy.look.tsx': lookFile('return <b>{props.name ?? "none"}</b>;', 'plain: {}, lit: {}'),
       'src/Crane.tsx': 'export const Crane = () => <b />;',
     });
@@ -58,5 +59,15 @@ describe('the palette', () => {
     await page.shows('Nothing is called that.');
     await page.press('Escape');
     await page.hides('Nothing is called that.');
+  });
+
+  it('says why looks could not be drafted', async () => {
+    write(root, { 'src/Crane.look.jsx': '' });
+    await page.press('k');
+    await page.holds(`document.activeElement?.getAttribute('role') === 'combobox'`);
+    await page.type('draft crane');
+    await page.holds(`document.querySelector('#commands [role=option]')?.innerText.includes('Crane') === true`);
+    await page.press('Enter');
+    await page.shows('is there already, and was left as it is.');
   });
 });

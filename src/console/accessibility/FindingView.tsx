@@ -17,6 +17,9 @@ const code =
   'whitespace-pre-wrap break-words';
 const sightingButton = 'min-w-0 flex-1 truncate text-left hover:text-accent';
 
+/** What is shared by all looks of a project is shown by thousands of them. */
+const mostListed = 200;
+
 export function FindingView({ finding, project }: { finding: ListedFinding; project: ProjectInfo }) {
   const { rule, element, what, component, sightings, standing, certain } = finding;
   const { title, why, fix, criterion } = ruleOf(rule);
@@ -72,7 +75,7 @@ export function FindingView({ finding, project }: { finding: ListedFinding; proj
           {finding.causes.length > 0 && <Causes causes={finding.causes} />}
           <h3 className="mb-1 font-semibold">{counted(sightings.length, 'look shows', 'looks show')} it</h3>
           <ul>
-            {sightings.map((one, index) => (
+            {sightings.slice(0, mostListed).map((one, index) => (
               <li key={`${one.result} ${one.step} ${one.node}`} className="flex items-baseline gap-2">
                 <button
                   type="button"
@@ -87,6 +90,9 @@ export function FindingView({ finding, project }: { finding: ListedFinding; proj
               </li>
             ))}
           </ul>
+          {sightings.length > mostListed && (
+            <p className="mt-1 text-soft">and {counted(sightings.length - mostListed, 'more look')}</p>
+          )}
         </div>
       </div>
     </div>

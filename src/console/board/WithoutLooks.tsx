@@ -3,6 +3,7 @@ import { useMutation } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { ComponentInfo } from '../../core/api/api.ts';
+import { componentOf } from '../../core/look/look.ts';
 import { toProblem } from '../../core/problem/problem.ts';
 import { counted } from '../../core/text/counted.ts';
 import { service, useComponents, useStart } from '../data.ts';
@@ -33,7 +34,7 @@ function Row({ info }: { info: ComponentInfo }) {
       </span>
       <span className="shrink-0 text-soft tabular-nums">imported by {counted(info.imports, 'file')}</span>
       {data ? (
-        <Button onClick={() => start({ patterns: [data.file.replace(/\.look\.\w+$/, '')] })}>Run</Button>
+        <Button onClick={() => start({ patterns: [componentOf(data.file)] })}>Run</Button>
       ) : (
         <Button onClick={() => mutate()} disabled={isPending}>
           Draft looks

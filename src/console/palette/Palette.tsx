@@ -3,7 +3,7 @@ import { Dialog } from 'radix-ui';
 import { useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ProjectInfo } from '../../core/api/api.ts';
-import { service, useBoard, useComponents, useSittings, useStart } from '../data.ts';
+import { service, useBoard, useComponents, useDraft, useSittings, useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Key } from '../parts/Key.tsx';
 import { site } from '../site.ts';
@@ -106,8 +106,9 @@ const isReading = (kind: string): boolean => /^(go|bench|console)$/.test(kind);
 function Body({ project, theme, showKeys, onDone }: Props & { onDone(): void }) {
   const navigate = useNavigate();
   const start = useStart();
+  const draft = useDraft();
   const board = useBoard().data;
-  const components = useComponents();
+  const components = useComponents().data;
   const sittings = useSittings().data;
   const commands = useMemo(() => {
     const { run } = project;
@@ -117,15 +118,11 @@ function Body({ project, theme, showKeys, onDone }: Props & { onDone(): void }) 
       stop: run && (() => void service.stopRun(run.id)),
       toggleTheme: theme.toggle,
       showKeys,
-      draft: (file) =>
-        void service.draft(file, null, true).then(({ file: made }) => {
-          start({ patterns: [made.replace(/\.look\.\w+$/, '')] });
-          void components.refetch();
-        }),
+      draft,
     };
-    const all = commandsFor(project, sittings ?? [], board ?? [], components.data ?? [], hands);
+    const all = commandsFor(project, sittings ?? [], board ?? [], components ?? [], hands);
     return site ? all.filter(({ kind }) => isReading(kind)) : all;
-  }, [project, sittings, board, components, navigate, start, theme, showKeys]);
+  }, [project, sittings, board, components, navigate, start, draft, theme, showKeys]);
   return <List commands={commands} onDone={onDone} />;
 }
 
