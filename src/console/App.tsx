@@ -29,12 +29,12 @@ const Review = lazy(async () => ({ default: (await import('./review/Review.tsx')
 
 /** Under the header until the next run goes better. */
 function RunNews() {
-  const { problems, notes } = useRunNews();
+  const { about, problems, notes } = useRunNews();
   if (problems.length + notes.length === 0) return null;
   return (
     <div className="flex max-h-60 shrink-0 flex-col gap-2 overflow-y-auto border-b border-rule px-4 py-2">
       {problems.map((problem) => (
-        <ProblemCard key={problem.message} problem={problem} about="The last run" />
+        <ProblemCard key={problem.message} problem={problem} about={about} />
       ))}
       {notes.map((note) => (
         <p key={note} className="text-soft">

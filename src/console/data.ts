@@ -50,10 +50,11 @@ export const useSittings = () => useQuery({ queryKey: ['sittings'], queryFn: () 
 
 const useLastRun = () => useQuery({ queryKey: ['last run'], queryFn: async () => (await service.runs(1))[0] ?? null });
 
-/** Starts a run; what comes of it is told by the live feed, and what speaks against it by `useRunProblem`. */
+/** Starts a run; what comes of it is told by the live feed, and what speaks against it by `useRunNews`. */
 export function useStart(): (request: Partial<RunRequest>) => void {
   const { mutate } = useMutation({
     mutationKey: ['start'],
+    meta: { about: 'The run' },
     mutationFn: (request: Partial<RunRequest>) => service.startRun(request),
   });
   // Nothing is run on a site.
@@ -65,6 +66,7 @@ export function useDraft(): (file: string) => void {
   const queries = useQueryClient();
   return useMutation({
     mutationKey: ['start'],
+    meta: { about: 'The draft' },
     async mutationFn(file: string) {
       const { file: made } = await service.draft(file, null, true);
       void queries.invalidateQueries({ queryKey: ['components'] });
@@ -73,15 +75,19 @@ export function useDraft(): (file: string) => void {
   }).mutate;
 }
 
+/** What is told on every page, and what it is about. */
+export type RunNews = { about: string; problems: Problem[]; notes: string[] };
+
 /**
- * What went wrong with the last run as a whole or with files that it needed, or why it could not be started; one that a
+ * What went wrong with the last run as a whole or with files that it needed, or why none could be started; one that a
  * person has stopped is no trouble. And what else the run has to say.
  */
-export function useRunNews(): { problems: Problem[]; notes: string[] } {
+export function useRunNews(): RunNews {
   const { data: run } = useLastRun();
-  const asked = useMutationState({ filters: { mutationKey: ['start'] }, select: ({ state }) => state }).at(-1);
-  if (asked?.error && (!run || asked.submittedAt > Date.parse(run.started)))
-    return { problems: [toProblem(asked.error)], notes: [] };
-  const isOver = run?.status === 'finished' || run?.status === 'ended';
-  return isOver ? { problems: run.problems, notes: run.notes } : { problems: [], notes: [] };
+  const asked = useMutationState({ filters: { mutationKey: ['start'] }, select: (one) => one }).at(-1);
+  const { error, submittedAt = 0 } = asked?.state ?? {};
+  if (error && (!run || submittedAt > Date.parse(run.started)))
+    return { about: String(asked!.meta?.about), problems: [toProblem(error)], notes: [] };
+  const over = run?.status === 'finished' || run?.status === 'ended' ? run : null;
+  return { about: 'The last run', problems: over?.problems ?? [], notes: over?.notes ?? [] };
 }

@@ -68,6 +68,7 @@ describe('the palette', () => {
     await page.type('draft crane');
     await page.holds(`document.querySelector('#commands [role=option]')?.innerText.includes('Crane') === true`);
     await page.press('Enter');
+    await page.shows('✗ The draft: ');
     await page.shows('is there already, and was left as it is.');
   });
 });
