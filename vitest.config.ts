@@ -12,18 +12,16 @@ const wantsLong = process.env.SGUARDO_TESTS === 'all' || process.argv.some((word
 const named = process.argv.filter((word) => word.startsWith('test/'));
 const isPure = named.length > 0 && named.every((word) => /^test\/(core|language)\b/.test(word));
 
+/** Services are tested as they are built, with what tests reach into of them. */
+const builtOnly = /^(?:\.\.\/)+src\/(service\/service|bundle\/builder|engine\/chromium\/window)\.ts$/;
+
 // Not the console's Vite configuration. Every file starts what it needs itself; browsers are slow to start on a busy
 // machine, so the limits are generous, and no test asserts a time.
 export default defineConfig({
   resolve: {
-    // The service as it is built: from source it would compile itself, and put its side of pages together, in each of
-    // its processes. That is built anew before the first test when it is older than its source.
-    alias: [
-      {
-        find: /^(\.\.\/)+src\/service\/service\.ts$/,
-        replacement: resolve(import.meta.dirname, 'dist/service/service.js'),
-      },
-    ],
+    // From source it would compile itself, and put its side of pages together, in each of its processes. What is older
+    // than its source is built anew before the first test.
+    alias: [{ find: builtOnly, replacement: resolve(import.meta.dirname, 'dist/$1.js') }],
   },
   test: {
     include: ['test/**/*.test.ts'],
