@@ -36,7 +36,7 @@ type Tools = RunTools & { bundleOf: BundlesWithout };
 const lane = 2000;
 
 /** Goes into the key of what is kept: another one when the search has been changed. */
-const version = 3;
+const version = 4;
 
 const digest = (value: unknown): string => createHash('sha256').update(JSON.stringify(value)).digest('hex');
 

@@ -47,7 +47,7 @@ export type ExplainerTools = {
 };
 
 /** Goes into the key of what is kept: another one when explaining has been changed. */
-const version = 9;
+const version = 10;
 
 /** So many windows draw at a time: one waits for frames most of the time. */
 const windows = 3;

@@ -13,22 +13,58 @@ export type Scene = {
 
 const pageBase = `http://${stageHost}/`;
 
+type LinkedSheet = Extract<SheetEntry, { css: string }>;
+
 type Walk = {
   moment: Moment;
   next: number;
   sheets: number;
-  sheetFor(hash: string): SheetEntry;
+  sheetFor(hash: string): LinkedSheet;
   texts: ReadonlyMap<string, string>;
   leftOut: number[];
 };
 
-function addSheet(hash: string, walk: Walk): number {
+function putSheet(sheet: SheetEntry, walk: Walk): number {
   const id = walk.sheets++;
-  walk.moment.sheets[id] = walk.sheetFor(hash);
+  walk.moment.sheets[id] = sheet;
   return id;
 }
 
-const addKids = (kids: readonly CanonicalNode[], walk: Walk): number[] => kids.map((kid) => addNode(kid, walk));
+const addSheet = (hash: string, walk: Walk): number => putSheet(walk.sheetFor(hash), walk);
+
+/** The sheet of a link that says nothing but which; null for any other node. */
+function linkedSheet(node: CanonicalNode, { sheetFor }: Walk): LinkedSheet | null {
+  if (typeof node === 'string' || node.tag !== 'link' || node.sheet === undefined) return null;
+  const { tag: _, sheet, ...rest } = node;
+  return Object.keys(rest).length > 0 ? null : sheetFor(sheet);
+}
+
+const folderOf = (address: string): string => address.slice(0, address.lastIndexOf('/'));
+
+/** True for a sheet that says the same when its rules stand behind those of another. */
+const mayFollow = (one: LinkedSheet, before: LinkedSheet): boolean =>
+  folderOf(one.base) === folderOf(before.base) && !/@(import|namespace|charset)\b/.test(one.css);
+
+/**
+ * Adds children. Sheets that are linked one behind the other are one: which of them a rule is in depends on which look
+ * files were built together.
+ */
+function addKids(kids: readonly CanonicalNode[], walk: Walk): number[] {
+  const ids: number[] = [];
+  let last: LinkedSheet | null = null;
+  for (const kid of kids) {
+    const sheet = linkedSheet(kid, walk);
+    if (sheet && last && mayFollow(sheet, last)) {
+      last.css += `\n${sheet.css}`;
+      continue;
+    }
+    const id = addNode(kid, walk);
+    ids.push(id);
+    const entry = walk.moment.nodes[id]!;
+    last = sheet && 'sheet' in entry ? (walk.moment.sheets[entry.sheet!] as LinkedSheet) : null;
+  }
+  return ids;
+}
 
 function addNode(node: CanonicalNode, walk: Walk): number {
   const id = walk.next++;
@@ -81,7 +117,7 @@ export function flatten(
   const moment = emptyMoment(view.width, view.height);
   moment.nodes = {};
   moment.view = { ...moment.view, ...view };
-  const sheetFor = (hash: string): SheetEntry => ({
+  const sheetFor = (hash: string): LinkedSheet => ({
     css: texts.get(hash) ?? '',
     base: addresses.get(hash) ?? pageBase,
   });
