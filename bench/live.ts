@@ -26,7 +26,7 @@ async function lively({ bundle, settings, crew }: Shop, look: FinishedLook): Pro
   const { info, timeline } = look;
   let stopped = (): void => {};
   const own = { id: 1, bundle, settings, environment: settings.environments[0]!, file: info.file, look: info.look };
-  const more = { headed: false, pace: 0, crew, lane: 1, origin, result: null, follows: timeline };
+  const more = { headed: false, pace: 0, crew, lane: 1, origin, result: null, follows: { timeline, sheets: {} } };
   let sitting: Sitting | null = null;
   const changed = (): void => void (sitting?.state.phase === 'stopped' && stopped());
   const standing = (): Promise<void> => new Promise((resolve) => (stopped = resolve));

@@ -1,7 +1,10 @@
 /** The sittings of a project: looks that are run for somebody who stops them, a few at a time. */
 import { fail, ProblemError } from '../core/problem/problem.ts';
+import type { SheetTexts } from '../core/sitting/parted.ts';
 import type { SittingRequest, SittingState } from '../core/sitting/sitting.ts';
+import type { Timeline } from '../core/timeline/timeline.ts';
 import { stageHost } from '../core/wire/stage.ts';
+import type { Store } from '../store/index.ts';
 import { findLookFiles, readConfig, Sitting } from '../work/index.ts';
 import type { RunTools } from './runTools.ts';
 
@@ -48,6 +51,17 @@ async function built({ root, config, bundler, onBundle }: RunTools, { file, envi
   const [unusable] = bundle.unusable;
   if (unusable) throw new ProblemError(unusable.problem);
   return { settings, environment: wanted, bundle: onBundle(bundle, settings) };
+}
+
+/** What the linked sheets of a timeline held, as far as that was kept. */
+function sheetsOf({ blobs }: Store, { assets }: Timeline): SheetTexts {
+  const sheets = Object.entries(assets).filter(([address]) => address.endsWith('.css'));
+  return Object.fromEntries(
+    sheets.flatMap(([address, hash]) => {
+      const text = blobs.get(hash)?.bytes.toString('utf8');
+      return text === undefined ? [] : [[address, text]];
+    }),
+  );
 }
 
 export function sittingsOf(tools: RunTools): Sittings {
@@ -98,7 +112,8 @@ export function sittingsOf(tools: RunTools): Sittings {
       const crew = headed ? headedCrew : tools.crew;
       // What is missing is told to whoever asks, not to whoever comes back later.
       await crew.engine();
-      const follows = result === null ? null : (store.results.timeline(result) ?? null);
+      const timeline = result === null ? undefined : store.results.timeline(result);
+      const follows = timeline ? { timeline, sheets: sheetsOf(store, timeline) } : null;
       const origin = `http://${stageHost}`;
       const own = { id, bundle, settings, environment, file, look, headed, pace, crew, lane, origin, result, follows };
       const sitting = new Sitting({ ...own, changed: () => changed(id) }, orders);

@@ -5,7 +5,7 @@ import { componentOf } from '../core/look/look.ts';
 import { fail, problem, type Problem, toProblem } from '../core/problem/problem.ts';
 import type { Settings } from '../core/settings/config.ts';
 import type { Environment } from '../core/settings/environment.ts';
-import { partedFrom } from '../core/sitting/parted.ts';
+import { partedFrom, type SheetTexts } from '../core/sitting/parted.ts';
 import type {
   OptionList,
   Completion,
@@ -47,7 +47,7 @@ export type SittingSetup = {
   origin: string;
   /** The result that it follows, and what was recorded of it, to compare with where it stops. */
   result: number | null;
-  follows: Timeline | null;
+  follows: { timeline: Timeline; sheets: SheetTexts } | null;
   /** Something has changed. */
   changed(): void;
 };
@@ -186,8 +186,17 @@ export class Sitting {
     this.#phase = 'stopped';
     this.#stop = stop;
     void this.#look();
-    if (follows && to !== null) this.#parted = partedFrom(follows, this.#trace, stop, to, hashOf);
+    if (follows && to !== null)
+      this.#parted = partedFrom(follows.timeline, this.#trace, stop, to, this.#sheets(follows.sheets), hashOf);
     changed();
+  }
+
+  /** What linked sheets hold, recorded and now; what only one side knows of is taken to be the same on the other. */
+  #sheets(before: SheetTexts): { before: SheetTexts; now: SheetTexts } {
+    const { bundle, origin } = this.#setup;
+    const built = [...bundle.files].filter(([path]) => path.endsWith('.css'));
+    const now = Object.fromEntries(built.map(([path, { body }]) => [origin + path, body.toString('utf8')]));
+    return { before: { ...now, ...before }, now: { ...before, ...now } };
   }
 
   /** Something was done by hand, or is said otherwise now, or taken back. */

@@ -45,7 +45,26 @@ const stop = (number: number, index: number | null): Stop => ({
   moment: 0,
   problem: null,
 });
-const parted = (now: Trace, at: Stop, wanted = 1) => partedFrom(recorded('calm'), now, at, wanted, (text) => text);
+const none = { before: {}, now: {} };
+const parted = (now: Trace, at: Stop, wanted = 1) =>
+  partedFrom(recorded('calm'), now, at, wanted, none, (text) => text);
+
+/** A moment whose head links to sheets. */
+function linked(...urls: string[]): Moment {
+  const shown = moment('calm');
+  const ids = urls.map((_, i) => 50 + i);
+  const links = urls.map((_, i) => [50 + i, { tag: 'link', attrs: { rel: 'stylesheet' }, sheet: 60 + i }]);
+  const root = shown.nodes[shown.root] as { tag: string; kids?: number[] };
+  return {
+    ...shown,
+    nodes: {
+      ...shown.nodes,
+      ...Object.fromEntries(links),
+      [shown.root]: { ...root, kids: [...(root.kids ?? []), ...ids] },
+    },
+    sheets: { ...shown.sheets, ...Object.fromEntries(urls.map((url, i) => [60 + i, { url }])) },
+  };
+}
 
 describe('where a live look parts from what was recorded', () => {
   const steps = [step(0, 'mount'), step(1, 'click')];
@@ -69,6 +88,32 @@ describe('where a live look parts from what was recorded', () => {
       /“drag” instead of “click”/,
     );
     expect(parted(trace(moment('calm'), step(0, 'mount')), stop(1, null), 2)?.what).toMatch(/stopped at “mount”/);
+  });
+});
+
+describe('sheets that were put into other files', () => {
+  const steps = [step(0, 'mount'), step(1, 'click')];
+  const texts = {
+    a: 'p { top: 0 }\n/*1*/',
+    b: 'b { top: 1px }',
+    ab: 'p { top: 0 }\nb { top: 1px }\n/*1*/',
+    c: 'b { top: 2px }',
+  };
+  const from = (...urls: string[]) =>
+    partedFrom(
+      { ...recorded('calm'), base: linked('a', 'b') },
+      trace(linked(...urls), ...steps),
+      stop(1, 1),
+      1,
+      { before: texts, now: texts },
+      (text) => text,
+    );
+
+  it('are the same while they say the same', () => {
+    expect(from('a', 'b')).toBeNull();
+    expect(from('ab')).toBeNull();
+    expect(from('a', 'c')?.what).toMatch(/same markup .* styled/);
+    expect(from('a')?.what).toMatch(/styled/);
   });
 });
 

@@ -1,7 +1,9 @@
 /** How sheets are put into files depends on which look files are built together; why something changed does not. */
 import { beforeAll, expect, it } from 'vitest';
 import { configuration, plainFile, project, write } from '../support/project.ts';
+import { usualOrders } from '../../src/core/sitting/sitting.ts';
 import { type Served, serve } from '../support/service.ts';
+import { standing } from '../support/sitting.ts';
 
 const buoy = (text: string): string => plainFile(`return <p>${text}</p>;`, 'plain: {}');
 
@@ -53,4 +55,18 @@ it('a look file that is built alone has no other sheets', async () => {
 it('an edit of a sheet is found behind a look that is run alone without it', async () => {
   write(folder, { 'src/app.css': 'body { padding: 20px }' });
   expect(await found()).toEqual([['padding of body: 12px → 20px', 'src/app.css:1']]);
+});
+
+it('a look that goes live, whose file is built alone for it, is as it was recorded', async () => {
+  write(folder, { 'src/app.css': 'body { padding: 12px }' });
+  await served.run();
+  const own = (await served.client.looks()).find(({ component }) => component === 'src/Buoy')!;
+  const { id: result, file, look, environment } = own;
+  // Its file is built again, and is as it was.
+  write(folder, { 'src/Buoy.look.tsx': `${buoy('Buoy')}\n` });
+  const orders = { ...usualOrders, to: 1, straight: true };
+  const { id } = await served.client.beginSitting({ file, look, environment, result, orders });
+  const { stop, parted } = await standing(served.client, id);
+  expect([stop?.why, parted]).toEqual(['reached', null]);
+  await served.client.endSitting(id);
 });

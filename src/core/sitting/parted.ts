@@ -1,5 +1,5 @@
 /** Whether a sitting has come to where the run that it follows was, and where it differs if not. */
-import { canonicalise } from '../moment/canonical.ts';
+import { type CanonicalNode, canonicalise, elementsOf } from '../moment/canonical.ts';
 import { diffLines, markupLines } from '../moment/markup.ts';
 import type { Moment } from '../moment/moment.ts';
 import { momentAt } from '../moment/patch.ts';
@@ -10,10 +10,20 @@ import type { Parted, Stop } from './sitting.ts';
 /** So many lines of a difference are told. */
 const most = 8;
 
-/** `hash` is of a text, and may be any. */
-function linesOf(moment: Moment, hash: (text: string) => string): { markup: string[]; whole: string } {
-  const shown = canonicalise(moment, { hash, assets: {} });
-  return { markup: markupLines(shown), whole: JSON.stringify(shown) };
+/** What linked sheets hold, by their addresses. */
+export type SheetTexts = Readonly<Record<string, string>>;
+
+const isLink = (node: CanonicalNode): boolean => typeof node === 'object' && node.tag === 'link';
+
+/** Of linked sheets counts what they say together: which of them a rule is in depends on what was built with it. */
+function linesOf(moment: Moment, assets: SheetTexts, hash: (text: string) => string) {
+  const shown = canonicalise(moment, { hash, assets });
+  const rest = JSON.stringify(shown, (_, value: unknown) =>
+    Array.isArray(value) ? value.filter((one: CanonicalNode) => !isLink(one)) : value,
+  );
+  const linked = [...elementsOf(shown.root)].filter(isLink).map(({ sheet }) => sheet);
+  const rules = linked.join('').replace(/\/\*.*?\*\/|\s+/gs, '');
+  return { markup: markupLines(shown), whole: rest + rules };
 }
 
 /** The steps of the script alone. */
@@ -21,13 +31,15 @@ export const ownSteps = (steps: readonly Step[]): Step[] => steps.filter(({ trie
 
 /**
  * How the moment at which a sitting has stopped differs from the one that was recorded before the same step; null when
- * it does not. `wanted` is the number of the step before which it was to stop.
+ * it does not. `wanted` is the number of the step before which it was to stop, `sheets` what linked sheets hold on both
+ * sides; `hash` is of a text, and may be any.
  */
 export function partedFrom(
   recorded: Timeline,
   { steps, base, patches }: Trace,
   stop: Stop,
   wanted: number,
+  sheets: { before: SheetTexts; now: SheetTexts },
   hash: (text: string) => string,
 ): Parted | null {
   const was = recorded.steps[wanted];
@@ -40,8 +52,8 @@ export function partedFrom(
   if (was && now && was.title !== now.title)
     return { what: `The script does something else here: “${now.title}” instead of “${was.title}”.`, lines: [] };
   const then = was?.before ?? recorded.patches.length;
-  const before = linesOf(momentAt(recorded.base, recorded.patches, then), hash);
-  const after = linesOf(momentAt(base, patches, stop.moment), hash);
+  const before = linesOf(momentAt(recorded.base, recorded.patches, then), sheets.before, hash);
+  const after = linesOf(momentAt(base, patches, stop.moment), sheets.now, hash);
   const changes = diffLines(before.markup, after.markup);
   if (changes.length > 0) {
     const lines = changes.map(({ side, text }) => `${side === 'now' ? '+' : '−'} ${text.trim()}`);
