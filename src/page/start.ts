@@ -254,6 +254,8 @@ function open(first: Modules): void {
       beginTime(now);
       present = evaluate(modules);
       await present.loaded;
+      // What it has loaded late would be taken away here, where a document of its own keeps it.
+      if (stylesNow().some((path) => path.endsWith('.css') && !styles.includes(path))) return null;
       await placeStyles(styles);
       settleHead();
       return reportOf(present);

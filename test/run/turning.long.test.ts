@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { setTimeout as delay } from 'node:timers/promises';
 import { beforeAll, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
-import { project } from '../support/project.ts';
+import { configuration, plainFile, project } from '../support/project.ts';
 import { serve, type Served } from '../support/service.ts';
 
 /** A look file with one look, which shows `what`; `before` is done when the file is evaluated. */
@@ -177,4 +177,23 @@ it('a file that cannot be evaluated after another one is told as it is alone', a
     ['src/last/Bad', 'broken', expect.stringContaining('no water')],
     ['src/last/Good', 'passed', undefined],
   ]);
+});
+
+it('a sheet that a file begins to load while it is evaluated is there in every document', async () => {
+  const own = project({
+    'sguardo.config.ts': configuration({ patience: 200 }),
+    'src/late.css': 'p { padding: 9px }',
+    'src/late.ts': "import './late.css';",
+    'src/Buoy.look.tsx': plainFile('return <p>Buoy</p>;', 'plain: {}'),
+    'src/Quay.look.tsx': plainFile('return <p>Quay</p>;', 'moored: {}', "queueMicrotask(() => import('./late.ts'));\n"),
+  });
+  const { client, run } = await serve(own);
+  await run();
+  await client.decide({ kind: 'approve', all: true });
+  // The window has a document made ready by now, in which the frame alone was evaluated.
+  for (let times = 0; times < 3; times++)
+    expect((await run({ fresh: true })).results.map(({ look, verdict }) => [look, verdict]).sort()).toEqual([
+      ['moored', 'passed'],
+      ['plain', 'passed'],
+    ]);
 });
