@@ -37,20 +37,14 @@ export type Workplace = {
   close(): Promise<void>;
 };
 
-/** `find` gives the service of the project that a folder is in; `canRefresh` says whether lenses can be asked for. */
-export function workplaceOf(
+/** Tells the editor what is wrong in a project, and of what is not wrong any more. */
+function publisherOf(
   connection: Connection,
   documents: TextDocuments<TextDocument>,
-  find: (folder: string) => Promise<Service | null>,
   canRefresh: () => boolean,
-): Workplace {
-  const projects = new Map<string, Promise<EditorProject | null>>();
-  const byRoot = new Map<string, Promise<EditorProject>>();
-  /** Why a project could not be opened, as it was told last: once, and not at every key that is pressed. */
-  let trouble = '';
+): (project: EditorProject) => void {
   /** Files that have diagnostics at the editor now, by root. */
   const told = new Map<string, Set<string>>();
-
   const textAt = (path: string): string | null => {
     const open = documents.get(pathToFileURL(path).href);
     if (open) return open.getText();
@@ -60,20 +54,29 @@ export function workplaceOf(
       return null;
     }
   };
-
-  const publish = (project: EditorProject): void => {
-    const found = diagnosticsOf(project.all(), (file) => textAt(join(project.root, file)), project.linkOf);
-    const before = told.get(project.root) ?? new Set();
-    for (const file of new Set([...before, ...found.keys()]))
+  return ({ root, all, linkOf }) => {
+    const found = diagnosticsOf(all(), (file) => textAt(join(root, file)), linkOf);
+    for (const file of new Set([...(told.get(root) ?? []), ...found.keys()]))
       connection
-        .sendDiagnostics({
-          uri: pathToFileURL(join(project.root, file)).href,
-          diagnostics: found.get(file) ?? [],
-        })
+        .sendDiagnostics({ uri: pathToFileURL(join(root, file)).href, diagnostics: found.get(file) ?? [] })
         .catch(() => {});
-    told.set(project.root, new Set(found.keys()));
+    told.set(root, new Set(found.keys()));
     if (canRefresh()) connection.sendRequest('workspace/codeLens/refresh').catch(() => {});
   };
+}
+
+/** `find` gives the service of the project that a folder is in; `canRefresh` says whether lenses can be asked for. */
+export function workplaceOf(
+  connection: Connection,
+  documents: TextDocuments<TextDocument>,
+  find: (folder: string) => Promise<Service | null>,
+  canRefresh: () => boolean,
+): Workplace {
+  const publish = publisherOf(connection, documents, canRefresh);
+  const projects = new Map<string, Promise<EditorProject | null>>();
+  const byRoot = new Map<string, Promise<EditorProject>>();
+  /** Why a project could not be opened, as it was told last: once, and not at every key that is pressed. */
+  let trouble = '';
 
   /** Whoever asks next about a document of a project whose service is gone has another one found. */
   const forget = (project: EditorProject): void => {
@@ -94,6 +97,8 @@ export function workplaceOf(
       const lost = (): void => void project.then(forget);
       const project: Promise<EditorProject> = openProject(service, () => void project.then(publish), lost);
       byRoot.set(service.root, project);
+      // Its service may go while it is being asked.
+      project.catch(() => byRoot.delete(service.root));
       return project;
     });
     projects.set(folder, opening);

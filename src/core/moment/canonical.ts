@@ -142,6 +142,18 @@ export function canonicalise(moment: Moment, contents: Contents): CanonicalMomen
   return { view, sheets: sheets.map((id) => sheetHash(id, walk)), assets: {}, root };
 }
 
+/** A link to a sheet that says nothing but which, as those of bundles do. */
+export type PlainLink = CanonicalElement & { sheet: string };
+
+/**
+ * True for a plain link. Of several that stand side by side counts what they say together: which of them a rule is in
+ * depends on which look files were built together.
+ */
+export function isPlainLink(node: CanonicalNode): node is PlainLink {
+  if (typeof node === 'string' || node.tag !== 'link' || node.sheet === undefined) return false;
+  return Object.keys(node).length === 2;
+}
+
 /** Every element of a canonical moment, in document order. */
 export function* elementsOf(node: CanonicalNode | null): Generator<CanonicalElement> {
   if (node === null || typeof node === 'string') return;

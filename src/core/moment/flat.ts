@@ -1,6 +1,6 @@
 /** A canonical moment as one that can be drawn: with ids, counted in document order, and the texts of its sheets. */
 import { stageHost } from '../wire/stage.ts';
-import type { CanonicalMoment, CanonicalNode } from './canonical.ts';
+import { type CanonicalMoment, type CanonicalNode, isPlainLink } from './canonical.ts';
 import { type ElementEntry, emptyMoment, type Moment, type SheetEntry } from './moment.ts';
 
 /** A moment with the files that it shows: address → hash. */
@@ -32,28 +32,18 @@ function putSheet(sheet: SheetEntry, walk: Walk): number {
 
 const addSheet = (hash: string, walk: Walk): number => putSheet(walk.sheetFor(hash), walk);
 
-/** The sheet of a link that says nothing but which; null for any other node. */
-function linkedSheet(node: CanonicalNode, { sheetFor }: Walk): LinkedSheet | null {
-  if (typeof node === 'string' || node.tag !== 'link' || node.sheet === undefined) return null;
-  const { tag: _, sheet, ...rest } = node;
-  return Object.keys(rest).length > 0 ? null : sheetFor(sheet);
-}
-
 const folderOf = (address: string): string => address.slice(0, address.lastIndexOf('/'));
 
 /** True for a sheet that says the same when its rules stand behind those of another. */
 const mayFollow = (one: LinkedSheet, before: LinkedSheet): boolean =>
   folderOf(one.base) === folderOf(before.base) && !/@(import|namespace|charset)\b/.test(one.css);
 
-/**
- * Adds children. Sheets that are linked one behind the other are one: which of them a rule is in depends on which look
- * files were built together.
- */
+/** Adds children; sheets that are linked one behind the other are one. */
 function addKids(kids: readonly CanonicalNode[], walk: Walk): number[] {
   const ids: number[] = [];
   let last: LinkedSheet | null = null;
   for (const kid of kids) {
-    const sheet = linkedSheet(kid, walk);
+    const sheet = isPlainLink(kid) ? walk.sheetFor(kid.sheet) : null;
     if (sheet && last && mayFollow(sheet, last)) {
       last.css += `\n${sheet.css}`;
       continue;

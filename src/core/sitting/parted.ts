@@ -1,5 +1,5 @@
 /** Whether a sitting has come to where the run that it follows was, and where it differs if not. */
-import { type CanonicalNode, canonicalise, elementsOf } from '../moment/canonical.ts';
+import { type CanonicalNode, canonicalise, elementsOf, isPlainLink } from '../moment/canonical.ts';
 import { diffLines, markupLines } from '../moment/markup.ts';
 import type { Moment } from '../moment/moment.ts';
 import { momentAt } from '../moment/patch.ts';
@@ -13,15 +13,13 @@ const most = 8;
 /** What linked sheets hold, by their addresses. */
 export type SheetTexts = Readonly<Record<string, string>>;
 
-const isLink = (node: CanonicalNode): boolean => typeof node === 'object' && node.tag === 'link';
-
-/** Of linked sheets counts what they say together: which of them a rule is in depends on what was built with it. */
+/** Of linked sheets counts what they say together. */
 function linesOf(moment: Moment, assets: SheetTexts, hash: (text: string) => string) {
   const shown = canonicalise(moment, { hash, assets });
   const rest = JSON.stringify(shown, (_, value: unknown) =>
-    Array.isArray(value) ? value.filter((one: CanonicalNode) => !isLink(one)) : value,
+    Array.isArray(value) ? value.filter((one: CanonicalNode) => !isPlainLink(one)) : value,
   );
-  const linked = [...elementsOf(shown.root)].filter(isLink).map(({ sheet }) => sheet);
+  const linked = [...elementsOf(shown.root)].filter(isPlainLink).map(({ sheet }) => sheet);
   const rules = linked.join('').replace(/\/\*.*?\*\/|\s+/gs, '');
   return { markup: markupLines(shown), whole: rest + rules };
 }

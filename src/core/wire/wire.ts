@@ -66,7 +66,7 @@ export type CaptureAsk = {
 /** What a page can ask its host to do while it waits. */
 export type Ask =
   | { do: 'input'; events: InputRequest[] }
-  /** Carries what is being dragged, or a load from outside, along points, and drops it at the last one. */
+  /** Carries what is being dragged, or a load from outside, to a point, and drops it there if `drops` says so. */
   | { do: 'carry'; point: [number, number]; load: Load | null; modifiers: number; drops: boolean }
   /** Sends input that opens a file chooser, and chooses. @throws `noChooser` */
   | { do: 'choose'; events: InputRequest[]; files: GivenFile[] }
