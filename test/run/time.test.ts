@@ -263,6 +263,26 @@ const shines = { async script() {
 export default looks(() => <p>Light</p>, { states: { 'it shines': shines, 'it shines again': shines } });
 `;
 
+// A browser puts off telling that the selection has changed, and a library that hears of it looks at it a little later.
+const notice = `import { clock, ensure, looks, press, the } from 'sguardo';
+import { useEffect, useState } from 'react';
+function Notice() {
+  const [said, say] = useState('');
+  useEffect(() => {
+    const hear = () => setTimeout(() => say((before) => before + 'selected '), 1);
+    document.addEventListener('selectionchange', hear);
+    return () => document.removeEventListener('selectionchange', hear);
+  }, []);
+  return <main><button onKeyDown={() => say((before) => before + 'pressed ')}>Sign</button><output>{said}</output></main>;
+}
+const select = () => getSelection().selectAllChildren(document.querySelector('button'));
+const button = the.button('Sign');
+export default looks(Notice, { states: {
+  'before a key': { async script() { select(); await press(button, 'Home'); await ensure(the.status()).reads('selected pressed'); } },
+  'before time stands': { async script() { select(); await clock.freeze(); await ensure(the.status()).reads('selected'); } },
+} });
+`;
+
 let served: Served;
 let look: (name: string) => ResultSummary;
 beforeAll(async () => {
@@ -272,6 +292,7 @@ beforeAll(async () => {
       'src/Any.look.jsx': harbour,
       'src/Tide.look.jsx': workers,
       'src/Light.look.jsx': lighthouse,
+      'src/Notice.look.jsx': notice,
       'public/tides.html': '<!doctype html><p>High water at 9</p>',
     }),
   );
@@ -336,6 +357,11 @@ describe('the look’s own time', () => {
   });
 
   it.each(['it shines', 'it shines again'])('holds what a module has set before: %s', (name) => {
+    const { verdict, problem } = look(name);
+    expect([verdict, problem?.message, problem?.found]).toEqual(['new', undefined, undefined]);
+  });
+
+  it.each(['before a key', 'before time stands'])('does not pass what the browser has put off: %s', (name) => {
     const { verdict, problem } = look(name);
     expect([verdict, problem?.message, problem?.found]).toEqual(['new', undefined, undefined]);
   });

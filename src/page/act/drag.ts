@@ -15,8 +15,7 @@ import { bitsOf, heldBits, modifierKeys } from './held.ts';
 import { afterInput, send } from './input.ts';
 import { pointerMoved } from './pointer.ts';
 import { only, retry } from './retry.ts';
-import { handComes, untilQuiet } from '../session/still.ts';
-import { letFrameGoBy } from '../time/time.ts';
+import { handComes, handMoves, untilQuiet } from '../session/still.ts';
 import { bringIntoView, pointOf } from './scroll.ts';
 import { boxOf } from './element.ts';
 
@@ -134,7 +133,7 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
     ]);
     // By itself: of moves that come together the page hears of one or of both, as its frames fall.
     if (!dragging.began()) await send(number, [move(towards(start, aim, firstMove))]);
-    if (!dragging.began()) await letFrameGoBy();
+    if (!dragging.began()) await handMoves();
     const end: Point = isTarget(to) ? await dropPoint(current, recording, { target: to, before, at: options.at }) : aim;
     const path = along(start, end);
     current.pointer = end;
@@ -145,7 +144,7 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
     // Slowly enough for whatever follows the mouse from frame to frame, and asks how fast it is.
     for (const point of path) {
       await (isCarried ? carryTo(point, false) : send(number, [move(point)]));
-      await letFrameGoBy();
+      await handMoves();
     }
     if (isCarried) {
       await carryTo(end, true);

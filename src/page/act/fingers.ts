@@ -7,7 +7,8 @@ import { native } from '../host/natives.ts';
 import type { Recording } from '../record/recording.ts';
 import { passTime } from '../session/clock.ts';
 import { nextFrame } from '../time/frame.ts';
-import { isFrozen, letFrameGoBy, timeNow } from '../time/time.ts';
+import { handMoves } from '../session/still.ts';
+import { isFrozen, timeNow } from '../time/time.ts';
 import { actionable } from './actionable.ts';
 import { send } from './input.ts';
 import { boxOf } from './element.ts';
@@ -81,7 +82,7 @@ async function swipe(recording: Recording, paths: Point[][]): Promise<void> {
   for (let i = 1; i <= last; i++) {
     await send(number, [fingers('move', at(i))]);
     await nextFrame();
-    await letFrameGoBy();
+    await handMoves();
   }
   if (!isFrozen()) await passTime(timeNow() + rest, () => recording.isOver);
   await send(number, [fingers('move', at(last), rest), fingers('end', [], rest)]);

@@ -52,8 +52,11 @@ async function moveClock(move: Exclude<ClockMove, { freeze: boolean }>, isOver: 
 export const clockMoved = (move: ClockMove): Promise<void> =>
   step('action', clockInWords(move), async (_, recording) => {
     if (!('freeze' in move)) return moveClock(move, () => recording.isOver);
-    // What is there now was there before whatever is done from here on.
-    if (move.freeze) passMillisecond();
+    // What is there now was there before whatever is done from here on, and so is what the browser has put off.
+    if (move.freeze) {
+      await idle();
+      passMillisecond();
+    }
     freeze(move.freeze);
   });
 

@@ -225,9 +225,19 @@ export async function hoverSettled(look: number): Promise<void> {
   await caughtUp();
 }
 
-/** A hand sets about something: a millisecond goes by, with all that comes of it. */
+/**
+ * A hand sets about something: a millisecond goes by, with all that comes of it. What the browser has put off comes
+ * before, as `selectionchange` does: whether it had come by itself would depend on the machine.
+ */
 export async function handComes(): Promise<void> {
+  await idle();
   if (await letMillisecondGoBy()) await caughtUp();
+}
+
+/** A hand moves on: a frame goes by, and what the browser has put off comes before. */
+export async function handMoves(): Promise<void> {
+  await idle();
+  await letFrameGoBy();
 }
 
 /** So soon after anything nobody acts, in milliseconds of the look's time. */
@@ -238,6 +248,7 @@ const fastestHand = 20;
  * open, and hear nothing until then.
  */
 export async function soonestComes(): Promise<void> {
+  await idle();
   const until = timeNow() + fastestHand;
   for (let turns = 0; turns < 30 && (await moveOnToRest(until)); turns++) await caughtUp();
 }
