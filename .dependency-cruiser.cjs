@@ -22,7 +22,7 @@ const may = {
 };
 
 /** Libraries that compute and nothing else: values in, values out. */
-const pure = '@csstools/css-(tokenizer|parser-algorithms|color-parser)|fastest-levenshtein';
+const pure = '@csstools/css-(tokenizer|parser-algorithms|color-parser)|fastest-levenshtein|marked';
 
 /** What a folder imports beyond its row of the table. */
 const directions = Object.entries(may).map(([folder, others]) => ({

@@ -2,6 +2,7 @@
 import type { Client } from '../client/client.ts';
 import type { CauseList } from '../core/cause/cluster.ts';
 import type { HandbookPage } from '../core/handbook/page.ts';
+import { picturesIn } from '../core/handbook/words.ts';
 import { type BoardLook, beginningOf } from '../core/run/board.ts';
 import { isUndecided, type ResultSummary, type RunSummary } from '../core/run/run.ts';
 import { hasFailed } from '../core/run/verdict.ts';
@@ -97,17 +98,13 @@ async function reviewOf({ recorder, results }: Gathering): Promise<void> {
     await pictures(recorder, await client.alone(result, capture, key).catch(missing));
 }
 
-/** Pictures that the words of a page name. */
+/** Pictures that a page shows beside those of its looks. */
 function namedIn({ prose, proseFile, source, file, looks }: HandbookPage): string[] {
-  const home = (proseFile ?? source ?? file).split('/').slice(0, -1);
-  const inWords = [...(prose ?? '').matchAll(/!\[[^\]]*\]\(([^)\s]+)/g)].map(([, path]) => path!);
-  const paths = inWords
-    .filter((path) => !/^([a-z][a-z0-9+.-]*:|\/\/)/i.test(path))
-    .map((path) => new URL(path, `http://project/${home.join('/')}/`).pathname.slice(1));
+  const inWords = prose === null ? [] : picturesIn(prose, proseFile ?? source ?? file);
   const references = looks.flatMap(({ reference }) =>
     reference && reference.kind !== 'link' ? [reference.address] : [],
   );
-  return [...paths.map(decodeURIComponent), ...references];
+  return [...inWords, ...references];
 }
 
 async function handbookOf(recorder: Recorder): Promise<void> {

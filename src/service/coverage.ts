@@ -2,7 +2,7 @@
 import { readFileSync, statSync } from 'node:fs';
 import { join, sep } from 'node:path';
 import { glob } from 'tinyglobby';
-import type { LookCoverage } from '../core/coverage/hits.ts';
+import type { LookCoverage, SourceHits } from '../core/coverage/hits.ts';
 import { allHits } from '../core/coverage/hits.ts';
 import { coverageMapOf, type IstanbulFile } from '../core/coverage/istanbul.ts';
 import { folded, shortened } from '../core/text/folded.ts';
@@ -60,7 +60,7 @@ type Source = {
   /** Counts by probe. */
   total: number[];
   loading: number[];
-  byLook: { look: LookName; hits: number[] }[];
+  byLook: { look: LookName; hits: SourceHits['hits'] }[];
 };
 
 type Counted = { look: LookName; coverage: LookCoverage };
@@ -115,7 +115,7 @@ function sourcesOf(
       const source = wanted.has(path) && hashes.get(path) === hash ? sources.get(path) : undefined;
       if (!source) continue;
       add(source.total, hits);
-      source.byLook.push({ look, hits: allHits(hits, source.total.length) });
+      source.byLook.push({ look, hits });
     }
   }
   return { sources: [...sources.values()], notes };
@@ -136,7 +136,8 @@ function linesIn(source: Source): { lines: LineCoverage[]; looks: LookName[] } {
   for (const { look, hits } of byLook) {
     const key = lookKey(look.component, look.look);
     const known = looks.get(key);
-    looks.set(key, { look, hits: known ? known.hits.map((n, i) => n + hits[i]!) : hits });
+    if (known) add(known.hits, hits);
+    else looks.set(key, { look, hits: allHits(hits, source.total.length) });
   }
   const all = [...looks.values()];
   const each = all.map(({ hits }) => linesOf(structure, countsOf(structure, hits), text));
@@ -182,14 +183,16 @@ export function coverageDeskOf(root: string, store: Store, settings: () => Promi
     return found.map((file) => file.split(sep).join('/')).sort();
   };
   const ending = new RegExp(`\\.(${codeEndings.join('|')})$`);
-  const gather = async (wanted: number | null) => {
+  /** Of all sources, or of one of them. */
+  const gather = async (wanted: number | null, only: string | null = null) => {
     const run = wanted ?? store.runs.newestCounted() ?? fail('coverage-none');
     const results = store.results.ofRun(store.runs.get(run)?.id ?? fail('not-found', { what: `run ${run}` }));
     const known = store.results.coverage(results.map(({ id }) => id));
     if (known.size === 0) fail('coverage-none');
     const { coverage, frame } = await settings();
     const apart = [...aside, ...coverage.exclude, ...(frame === null ? [] : [frame])];
-    const paths = (await find(coverage.include, apart)).filter((path) => ending.test(path));
+    const all = (await find(coverage.include, apart)).filter((path) => ending.test(path));
+    const paths = only === null ? all : all.filter((path) => path === only);
     const counted = results.flatMap(({ id, component, look }): Counted[] => {
       const found = known.get(id);
       return found ? [{ look: { component, look }, coverage: found }] : [];
@@ -217,8 +220,8 @@ export function coverageDeskOf(root: string, store: Store, settings: () => Promi
       return { run, files, total: addParts(files), looks, uncounted, shortfalls, notes };
     },
     async file(wanted, path) {
-      const { sources } = await gather(wanted);
-      const source = sources.find((one) => one.path === path) ?? fail('not-found', { what: `counted source ${path}` });
+      const { sources } = await gather(wanted, path);
+      const source = sources[0] ?? fail('not-found', { what: `counted source ${path}` });
       const { text } = source;
       const counts = countsIn(source);
       const own = path.replace(/\.\w+$/, '');

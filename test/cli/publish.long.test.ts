@@ -82,6 +82,8 @@ let root: string;
 let site: string;
 let url: string;
 let page: Page;
+const mark = '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><circle r="4" cx="4" cy="4"/></svg>';
+
 /** Opens a page of the site anew, also where only what is behind the `#` differs. */
 let opened = 0;
 const open = (address: string): Promise<void> => page.open(address.replace('#', `?${++opened}#`));
@@ -94,6 +96,9 @@ beforeAll(async () => {
   root = project({
     'src/Buoy.tsx': buoy('Buoy'),
     'src/Buoy.look.tsx': looks,
+    'src/Buoy.md': '# Buoys\n\n![Half](100%.svg) ![All](<a mark.svg>)',
+    'src/100%.svg': mark,
+    'src/a mark.svg': mark,
     'src/buoy.css': ':root { --mark: #c00 } .buoy { color: var(--mark) }',
     'src/badge.svg': `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><rect width="9" height="9" fill="#0a0"/><!--${'x'.repeat(6000)}--></svg>`,
   });
@@ -146,6 +151,12 @@ test('a link of the log opens the step that failed, with its moment drawn', asyn
   await page.holds(
     "document.querySelector('iframe').contentDocument.querySelector('iframe').contentDocument.body.innerText.trim() === ''",
   );
+});
+
+test('the words of the handbook have their pictures, whatever these are called', async () => {
+  await open(`${list().entries[0]!.name}/index.html#/handbook?page=src/Buoy`);
+  await page.shows('Buoys');
+  await page.holds("['Half', 'All'].every((alt) => document.querySelector(`img[alt=${alt}]`)?.naturalWidth > 0)");
 });
 
 test('looks are live in the handbook, with their answers', async () => {

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { outletsIn } from '../../src/core/handbook/outlets.ts';
 import { type HandbookEntry, referenceKind, search } from '../../src/core/handbook/page.ts';
 import { pairsOf, tokensIn, tokensOf } from '../../src/core/handbook/tokens.ts';
+import { pathOf, picturesIn } from '../../src/core/handbook/words.ts';
 import { elementName, usageText } from '../../src/core/handbook/usage.ts';
 import type { Kind } from '../../src/core/look/kind.ts';
 
@@ -163,6 +164,42 @@ it('says what a reference is, and fetches no picture from elsewhere', () => {
   expect(referenceKind('design/card.pdf')).toBe('pdf');
   expect(referenceKind('https://design.test/card.png')).toBe('link');
   expect(referenceKind('https://design.test/card')).toBe('link');
+});
+
+it.each([
+  ['quay.png', 'src/quay.png'],
+  ['./quay.png', 'src/quay.png'],
+  ['../art/quay.png?v=2#top', 'art/quay.png'],
+  ['/art/quay.png', 'art/quay.png'],
+  ['a%20quay.png', 'src/a quay.png'],
+  ['100%.png', 'src/100%.png'],
+  ['../../../etc/passwd', 'etc/passwd'],
+  ['https://elsewhere.test/quay.png', null],
+  ['//elsewhere.test/quay.png', null],
+  ['data:image/png;base64,AA', null],
+])('the address %s in words leads to %s', (address, path) => {
+  expect(pathOf(address, 'src/Berth.md')).toBe(path);
+});
+
+it('an address in words at the root of a project leads into it', () => {
+  expect(pathOf('quay.png', 'Berth.md')).toBe('quay.png');
+});
+
+it('knows the pictures of words as whoever draws them does', () => {
+  const words = `![One](one.png) in a row, ![two](<number two.png> "Two"), ![three][it] and \`![no](no.png)\`.
+
+| a |
+| - |
+| ![four](../100%.png) |
+
+[it]: three.png
+`;
+  expect(picturesIn(words, 'src/50% #1/Berth.md')).toEqual([
+    'src/50% #1/one.png',
+    'src/50% #1/number two.png',
+    'src/50% #1/three.png',
+    'src/100%.png',
+  ]);
 });
 
 it('finds pages by all words, names first', () => {

@@ -9,6 +9,7 @@ import { useKeys } from '../keys.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
 import { Button } from '../parts/Button.tsx';
 import { Choice } from '../parts/Choice.tsx';
+import { Wrong } from '../parts/Wrong.tsx';
 import { site } from '../site.ts';
 import { FindingRows } from './FindingRows.tsx';
 import { FindingView } from './FindingView.tsx';
@@ -91,7 +92,7 @@ function Standing({ list: { known, failsOn }, fresh }: { list: FindingList; fres
           {known === null ? 'Take all of these as known' : 'Take the new ones as known, too'}
         </Button>
       )}
-      {adopt.isError && <p className="mt-1 text-failed">✗ {adopt.error.message}</p>}
+      {adopt.isError && <Wrong error={adopt.error} className="mt-1" />}
     </div>
   );
 }

@@ -9,6 +9,7 @@ import { shortName } from '../../core/look/look.ts';
 import { counted } from '../../core/text/counted.ts';
 import { service } from '../data.ts';
 import { CopyButton } from '../parts/CopyButton.tsx';
+import { usePortion } from '../parts/usePortion.tsx';
 import { useRoom } from '../review/useRoom.ts';
 import { SeverityMark } from './FindingRows.tsx';
 
@@ -17,13 +18,11 @@ const code =
   'whitespace-pre-wrap break-words';
 const sightingButton = 'min-w-0 flex-1 truncate text-left hover:text-accent';
 
-/** What is shared by all looks of a project is shown by thousands of them. */
-const mostListed = 200;
-
 export function FindingView({ finding, project }: { finding: ListedFinding; project: ProjectInfo }) {
   const { rule, element, what, component, sightings, standing, certain } = finding;
   const { title, why, fix, criterion } = ruleOf(rule);
   const [at, setAt] = useState(0);
+  const { shown, more } = usePortion(sightings);
   const sighting = sightings[at]!;
   const accept = `accept: [{ rule: '${rule}', element: ${JSON.stringify(element)}, why: '…' }],`;
   return (
@@ -75,7 +74,7 @@ export function FindingView({ finding, project }: { finding: ListedFinding; proj
           {finding.causes.length > 0 && <Causes causes={finding.causes} />}
           <h3 className="mb-1 font-semibold">{counted(sightings.length, 'look shows', 'looks show')} it</h3>
           <ul>
-            {sightings.slice(0, mostListed).map((one, index) => (
+            {shown.map((one, index) => (
               <li key={`${one.result} ${one.step} ${one.node}`} className="flex items-baseline gap-2">
                 <button
                   type="button"
@@ -90,9 +89,7 @@ export function FindingView({ finding, project }: { finding: ListedFinding; proj
               </li>
             ))}
           </ul>
-          {sightings.length > mostListed && (
-            <p className="mt-1 text-soft">and {counted(sightings.length - mostListed, 'more look')}</p>
-          )}
+          {more}
         </div>
       </div>
     </div>

@@ -3,8 +3,8 @@ import { ToggleGroup } from 'radix-ui';
 import type { RefObject } from 'react';
 import { verdicts } from '../../core/run/verdict.ts';
 import { Button } from '../parts/Button.tsx';
+import { EnvironmentChoice } from '../parts/EnvironmentChoice.tsx';
 import { Key } from '../parts/Key.tsx';
-import { Choice } from '../parts/Choice.tsx';
 import { VerdictShape } from '../parts/Verdict.tsx';
 import { WithoutLooks } from './WithoutLooks.tsx';
 import type { Filters } from './useFilters.ts';
@@ -62,10 +62,9 @@ function Verdicts({ filters }: { filters: Filters }) {
 }
 
 const Environments = ({ filters }: { filters: Filters }) => (
-  <Choice
-    label="Environment"
+  <EnvironmentChoice
+    names={['all', ...filters.environments]}
     value={filters.environment || 'all'}
-    options={['all', ...filters.environments].map((name) => ({ value: name, label: name }))}
     onChoose={filters.setEnvironment}
   />
 );

@@ -1,4 +1,5 @@
 /** Beside a source: which looks run the chosen line, and what of the source no look reaches. */
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import type { FileLines, LineCoverage, Unreached } from '../../core/coverage/report.ts';
 import { lookKey, lookTitle } from '../../core/look/look.ts';
@@ -6,23 +7,30 @@ import { counted } from '../../core/text/counted.ts';
 import { benchPath } from '../bench/useDesk.ts';
 import { useBoard } from '../data.ts';
 import { CopyButton } from '../parts/CopyButton.tsx';
+import { usePortion } from '../parts/usePortion.tsx';
 
 type Props = { source: FileLines; line: number; onLine(line: number): void };
 
 export function LineFacts({ source, line, onLine }: Props) {
   const about = source.lines.find((one) => one.line === line);
+  const { shown, more } = usePortion(source.unreached);
   return (
     <div className="min-h-0 overflow-y-auto border-l border-rule p-4">
       <h3 className="mb-1 font-semibold">Line {line}</h3>
-      {about ? <Runs source={source} about={about} /> : <p className="text-soft">There is nothing to run on it.</p>}
+      {about ? (
+        <Runs key={line} source={source} about={about} />
+      ) : (
+        <p className="text-soft">There is nothing to run on it.</p>
+      )}
       <h3 className="mt-5 mb-1 font-semibold">
         {source.unreached.length === 0 ? 'Every branch is reached' : 'No look reaches'}
       </h3>
       <ul className="flex flex-col gap-2">
-        {source.unreached.map((one) => (
+        {shown.map((one) => (
           <Gap key={`${one.line} ${one.what}`} gap={one} onLine={onLine} />
         ))}
       </ul>
+      {more}
     </div>
   );
 }
@@ -30,8 +38,10 @@ export function LineFacts({ source, line, onLine }: Props) {
 function Runs({ source, about }: { source: FileLines; about: LineCoverage }) {
   const { data: board } = useBoard();
   const looks = about.looks.map((index) => source.looks[index]!);
+  const { shown, more } = usePortion(looks);
+  const onBoard = useMemo(() => new Map(board?.map((one) => [lookKey(one.component, one.look), one])), [board]);
   const linkOf = (component: string, look: string): string | null => {
-    const variant = board?.find((one) => one.component === component && one.look === look)?.variants[0];
+    const variant = onBoard.get(lookKey(component, look))?.variants[0];
     return variant ? benchPath(variant) : null;
   };
   return (
@@ -45,7 +55,7 @@ function Runs({ source, about }: { source: FileLines; about: LineCoverage }) {
       {about.isLoading && <p className="text-soft">It runs when the file is loaded, before any look.</p>}
       {looks.length > 0 && <p className="mb-1 text-soft">{counted(looks.length, 'look runs', 'looks run')} it:</p>}
       <ul>
-        {looks.map(({ component, look }) => {
+        {shown.map(({ component, look }) => {
           const to = linkOf(component, look);
           const title = lookTitle(component, look);
           return (
@@ -61,6 +71,7 @@ function Runs({ source, about }: { source: FileLines; about: LineCoverage }) {
           );
         })}
       </ul>
+      {more}
     </>
   );
 }

@@ -1,5 +1,6 @@
 /** One source: which of its lines are run, by which looks, and what of it no look reaches. */
 import { useQuery } from '@tanstack/react-query';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef } from 'react';
 import { useAddress } from '../useAddress.ts';
 import { coverageKinds, type FileLines, type LineCoverage, percentText } from '../../core/coverage/report.ts';
@@ -78,34 +79,67 @@ function Margin({ line }: { line: LineCoverage | undefined }) {
 }
 
 const here = 'outline -outline-offset-1 outline-accent';
+const lineHeight = 18;
 
-function Lines({ source, chosen, onChoose }: { source: FileLines; chosen: number; onChoose(line: number): void }) {
+/** So many letters wide is what stands before a line, and after it; and a tab, at most. */
+const besides = 20;
+const tab = 8;
+
+/** How many letters wide the longest line is: how far one can go sideways must not depend on which are drawn. */
+const longestOf = (text: string): number =>
+  text.split('\n').reduce((most, { length }) => Math.max(most, length), 0) + (text.includes('\t') ? 4 * tab : 0);
+
+type LinesProps = { source: FileLines; chosen: number; onChoose(line: number): void };
+
+/** The lines of the source; only those in sight are drawn. */
+function Lines({ source: { path, text, lines }, chosen, onChoose }: LinesProps) {
   const area = useRef<HTMLDivElement>(null);
-  const coloured = useMemo(() => colouredLines(source.text), [source.text]);
-  const byLine = useMemo(() => new Map(source.lines.map((line) => [line.line, line])), [source.lines]);
-  useEffect(() => {
-    area.current?.querySelector('[data-current]')?.scrollIntoView({ block: 'center' });
-  }, [chosen]);
+  const coloured = useMemo(() => colouredLines(text), [text]);
+  const byLine = useMemo(() => new Map(lines.map((line) => [line.line, line])), [lines]);
+  const longest = useMemo(() => longestOf(text), [text]);
+  const numbers = `calc(${Math.max(3, String(coloured.length).length)}ch + 8px)`;
+  const rows = useVirtualizer({
+    count: coloured.length,
+    getScrollElement: () => area.current,
+    estimateSize: () => lineHeight,
+    paddingStart: 8,
+    paddingEnd: 8,
+    overscan: 30,
+  });
+  useEffect(() => rows.scrollToIndex(chosen - 1, { align: 'center' }), [chosen, rows]);
   return (
-    <div ref={area} className="overflow-auto bg-sheet py-2 font-mono text-[11.5px] leading-[18px]">
-      <ol className="w-max min-w-full" aria-label={`Source of ${source.path}`}>
-        {coloured.map((html, i) => {
-          const line = byLine.get(i + 1);
-          const isHere = chosen === i + 1;
+    <div ref={area} className="overflow-auto bg-sheet font-mono text-[11.5px] leading-[18px]">
+      <ol
+        className="relative min-w-full"
+        style={{ height: rows.getTotalSize(), width: `${besides + longest}ch` }}
+        aria-label={`Source of ${path}`}
+      >
+        {rows.getVirtualItems().map(({ index, start }) => {
+          const number = index + 1;
+          const line = byLine.get(number);
+          const isHere = chosen === number;
           const wash = line?.count === 0 ? 'bg-failed/10' : line && line.missing.length > 0 ? 'bg-changed/10' : '';
           return (
-            <li key={i} data-current={isHere ? '' : undefined} className={`whitespace-pre ${wash}`}>
+            <li
+              key={number}
+              aria-setsize={coloured.length}
+              aria-posinset={number}
+              className={`absolute top-0 left-0 w-full whitespace-pre ${wash}`}
+              style={{ transform: `translateY(${start}px)`, height: lineHeight }}
+            >
               <button
                 type="button"
                 tabIndex={-1}
                 className={`flex w-full text-left ${isHere ? here : 'hover:bg-well'}`}
-                onClick={() => onChoose(i + 1)}
+                onClick={() => onChoose(number)}
               >
                 <Margin line={line} />
-                <span className="w-8 shrink-0 pr-2 text-right text-soft select-none">{i + 1}</span>
+                <span className="shrink-0 pr-2 text-right text-soft select-none" style={{ width: numbers }}>
+                  {number}
+                </span>
                 {/* The source is the project's own; the highlighter escapes it. */}
                 {/* biome-ignore lint/security/noDangerouslySetInnerHtml: see above */}
-                <code className="pr-4" dangerouslySetInnerHTML={{ __html: html || ' ' }} />
+                <code className="pr-4" dangerouslySetInnerHTML={{ __html: coloured[index] || ' ' }} />
               </button>
             </li>
           );

@@ -8,12 +8,16 @@ import { percentText } from '../../core/coverage/report.ts';
 import type { HandbookPage } from '../../core/handbook/page.ts';
 import { service } from '../data.ts';
 import { Trouble, Waiting } from '../parts/Blank.tsx';
-import { Choice } from '../parts/Choice.tsx';
+import { EnvironmentChoice } from '../parts/EnvironmentChoice.tsx';
+import { usePortion } from '../parts/usePortion.tsx';
 import { LookPart } from './LookPart.tsx';
 import { Prose } from './Prose.tsx';
 import { PropsTable } from './PropsTable.tsx';
 import { Section } from './Section.tsx';
 import { tokensPage } from './tokensPage.ts';
+
+/** Each has its picture, and what can be done with it. */
+const looksAtOnce = 60;
 
 type Props = { component: string; project: ProjectInfo; onOpen(page: string): void };
 
@@ -77,16 +81,16 @@ function Outlets({ title, names }: { title: string; names: readonly string[] }) 
 function Sheet({ page, project, onOpen }: { page: HandbookPage; project: ProjectInfo; onOpen(page: string): void }) {
   const [environment, setEnvironment] = useState(project.environments[0]!.name);
   const { name, prose, proseFile, file, source, props, outlets, looks, tokens } = page;
+  const { shown, more } = usePortion(looks, looksAtOnce);
   return (
     <article className="min-h-0 overflow-y-auto px-8 py-5">
       <header className="mb-3 flex items-baseline gap-4">
         <h2 className="text-[20px] font-semibold tracking-tight">{name}</h2>
         <span className="flex-1" />
         {project.environments.length > 1 && (
-          <Choice
-            label="Environment"
+          <EnvironmentChoice
+            names={project.environments.map((one) => one.name)}
             value={environment}
-            options={project.environments.slice(0, 5).map((one) => ({ value: one.name, label: one.name }))}
             onChoose={setEnvironment}
           />
         )}
@@ -104,10 +108,11 @@ function Sheet({ page, project, onOpen }: { page: HandbookPage; project: Project
       </div>
       <Section title="Looks">
         <div className="flex flex-wrap items-start gap-4">
-          {looks.map((look) => (
+          {shown.map((look) => (
             <LookPart key={look.look} look={look} file={file} environment={environment} project={project} />
           ))}
         </div>
+        {more}
       </Section>
       <Section title="Props">
         <PropsTable rows={props} />

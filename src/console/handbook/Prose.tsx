@@ -1,21 +1,11 @@
 /** Words in Markdown, as the project has written them. HTML in them is text; pictures are the project's own. */
-import { lexer, type MarkedToken, type Token, type Tokens } from 'marked';
+import type { MarkedToken, Token, Tokens } from 'marked';
 import { Fragment, type ReactNode } from 'react';
+import { pathOf, piecesOf } from '../../core/handbook/words.ts';
 import { service } from '../data.ts';
 
-const isElsewhere = (address: string): boolean => /^([a-z][a-z0-9+.-]*:|\/\/)/i.test(address);
 /** What somebody who reads may be led to; no address may run anything. */
 const isSafe = (address: string): boolean => /^(https?:|mailto:|\/\/)/i.test(address);
-
-/** A path in a file, from the project's root. */
-function pathFrom(file: string, path: string): string {
-  const parts = path.startsWith('/') ? [] : file.split('/').slice(0, -1);
-  for (const part of path.split('/')) {
-    if (part === '..') parts.pop();
-    else if (part !== '.' && part !== '') parts.push(part);
-  }
-  return parts.join('/');
-}
 
 /** Text with its character references (`&copy;`) as what they stand for. */
 function plain(text: string): string {
@@ -43,12 +33,11 @@ const LinkTo = ({ href, children }: { href: string; children: ReactNode }) =>
   );
 
 // A picture from elsewhere would tell others who reads this.
-const PictureOf = ({ src, alt, file }: { src: string; alt: string; file: string }) =>
-  isElsewhere(src) ? (
-    <span className="text-soft">[picture: {alt || src}]</span>
-  ) : (
-    <img src={service.projectFileUrl(pathFrom(file, src))} alt={alt} className="my-2 max-w-full" />
-  );
+function PictureOf({ src, alt, file }: { src: string; alt: string; file: string }) {
+  const path = pathOf(src, file);
+  if (path === null) return <span className="text-soft">[picture: {alt || src}]</span>;
+  return <img src={service.projectFileUrl(path)} alt={alt} className="my-2 max-w-full" />;
+}
 
 function ListOf({ list: { ordered, start, items }, file }: { list: Tokens.List; file: string }) {
   const parts = items.map((item, i) => (
@@ -153,5 +142,5 @@ const all = (tokens: readonly Token[], file: string): ReactNode =>
 
 /** `file` is where the words stand, for the paths in them. */
 export const Prose = ({ text, file }: { text: string; file: string }) => (
-  <div className="max-w-[72ch] text-[13px] leading-relaxed">{all(lexer(text, { gfm: true }), file)}</div>
+  <div className="max-w-[72ch] text-[13px] leading-relaxed">{all(piecesOf(text), file)}</div>
 );

@@ -1,9 +1,11 @@
 /** The tokens of the project: colours with their contrasts, lengths, type, and what is left. */
 import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import type { Token, TokenKind, TokenPair, TokenValue } from '../../core/handbook/tokens.ts';
 import { counted } from '../../core/text/counted.ts';
 import { service } from '../data.ts';
 import { Blank, Trouble, Waiting } from '../parts/Blank.tsx';
+import { usePortion } from '../parts/usePortion.tsx';
 import { Section } from './Section.tsx';
 
 const titles: Record<TokenKind, string> = { colour: 'Colours', length: 'Lengths', type: 'Type', other: 'Others' };
@@ -97,10 +99,6 @@ function gradeOf(ratio: number): { text: string; isEnough: boolean } {
 function Pairs({ pairs, tokens }: { pairs: readonly TokenPair[]; tokens: readonly Token[] }) {
   if (pairs.length === 0) return null;
   const places = [...new Set(pairs.map(({ where }) => where))];
-  const colourOf = (name: string, where: string): string | undefined => {
-    const values = tokens.find((token) => token.name === name)?.values ?? [];
-    return (values.find((one) => one.where === where) ?? values[0])?.resolved ?? undefined;
-  };
   return (
     <Section title="Contrast of text on grounds">
       <p className="mb-2 max-w-[72ch] text-soft">
@@ -108,32 +106,47 @@ function Pairs({ pairs, tokens }: { pairs: readonly TokenPair[]; tokens: readonl
         use: what looks really show is measured on their pictures, under Accessibility.
       </p>
       {places.map((where) => (
-        <div key={where} className="mb-4">
-          <h4 className="mb-1 text-soft">{placeText(where)}</h4>
-          <ul className="flex flex-wrap gap-2">
-            {pairs
-              .filter((pair) => pair.where === where)
-              .map(({ text, ground, ratio }) => {
-                const { text: grade, isEnough } = gradeOf(ratio);
-                return (
-                  <li key={`${text} ${ground}`} className="w-44 overflow-hidden rounded-md border border-rule bg-sheet">
-                    <span
-                      className="flex h-10 items-center justify-center text-[15px] font-semibold"
-                      style={{ color: colourOf(text, where), background: colourOf(ground, where) }}
-                    >
-                      Aa 123
-                    </span>
-                    <span className="block truncate px-2 pt-1 font-mono text-[11px]">{text}</span>
-                    <span className="block truncate px-2 font-mono text-[11px] text-soft">on {ground}</span>
-                    <span className={`block px-2 pb-1 tabular-nums ${isEnough ? '' : 'text-failed'}`}>
-                      {isEnough ? '✓' : '✗'} {ratio.toFixed(1)} : 1, {grade}
-                    </span>
-                  </li>
-                );
-              })}
-          </ul>
-        </div>
+        <PairsIn key={where} pairs={pairs.filter((pair) => pair.where === where)} where={where} tokens={tokens} />
       ))}
     </Section>
+  );
+}
+
+type PairsProps = { pairs: readonly TokenPair[]; where: string; tokens: readonly Token[] };
+
+/** The pairs of one place. */
+function PairsIn({ pairs, where, tokens }: PairsProps) {
+  const { shown, more } = usePortion(pairs);
+  const byName = useMemo(() => new Map(tokens.map((token) => [token.name, token.values])), [tokens]);
+  const colourOf = (name: string): string | undefined => {
+    const values = byName.get(name) ?? [];
+    return (values.find((one) => one.where === where) ?? values[0])?.resolved ?? undefined;
+  };
+  return (
+    <div className="mb-4">
+      <h4 className="mb-1 text-soft">{placeText(where)}</h4>
+      <ul className="flex flex-wrap gap-2">
+        {shown.map(({ text, ground, ratio }) => {
+          const { text: grade, isEnough } = gradeOf(ratio);
+          return (
+            <li key={`${text} ${ground}`} className="w-44 overflow-hidden rounded-md border border-rule bg-sheet">
+              <span
+                className="flex h-10 items-center justify-center text-[15px] font-semibold"
+                style={{ color: colourOf(text), background: colourOf(ground) }}
+                aria-hidden="true"
+              >
+                Aa 123
+              </span>
+              <span className="block truncate px-2 pt-1 font-mono text-[11px]">{text}</span>
+              <span className="block truncate px-2 font-mono text-[11px] text-soft">on {ground}</span>
+              <span className={`block px-2 pb-1 tabular-nums ${isEnough ? '' : 'text-failed'}`}>
+                {isEnough ? '✓' : '✗'} {ratio.toFixed(1)} : 1, {grade}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      {more}
+    </div>
   );
 }

@@ -2,15 +2,15 @@
 import { Dialog } from 'radix-ui';
 import { type ReactNode, useEffect, useState } from 'react';
 import type { KeptFile } from '../../core/api/api.ts';
-import { type Problem, toProblem } from '../../core/problem/problem.ts';
 import { Button } from '../parts/Button.tsx';
 import { Choice } from '../parts/Choice.tsx';
+import { Wrong } from '../parts/Wrong.tsx';
 import { ChangedLines } from './ChangedLines.tsx';
 
 // It grows downwards: nothing moves away from under a hand that is about to press.
 const place = 'fixed top-[14vh] left-1/2 max-h-[76vh] w-[44rem] max-w-[94vw] -translate-x-1/2';
 
-type Preview = { kept: KeptFile } | { problem: Problem };
+type Preview = { kept: KeptFile } | { wrong: unknown };
 
 /** Keeps it, in the look or under the name `as`, or only shows what that changes in the file as it was `seen`. */
 export type Asking = (as: string | null, seen: string | null, write: boolean) => Promise<KeptFile>;
@@ -37,7 +37,7 @@ function Form({ file, look, what, into: places, ask, children, onKept, onClose }
     const seen = preview && 'kept' in preview ? preview.kept.hash : null;
     return ask(as, write ? seen : null, write).then(
       (kept) => ({ kept }),
-      (error: unknown) => ({ problem: toProblem(error) }),
+      (wrong: unknown) => ({ wrong }),
     );
   };
   useEffect(() => {
@@ -82,11 +82,7 @@ function Form({ file, look, what, into: places, ask, children, onKept, onClose }
         )}
       </div>
       {as === '' && <p className="text-soft">Give the new look a name.</p>}
-      {preview && 'problem' in preview && (
-        <p className="text-failed" role="alert">
-          ✗ {preview.problem.message} {preview.problem.remedy}
-        </p>
-      )}
+      {preview && 'wrong' in preview && <Wrong error={preview.wrong} />}
       {isReady && (
         <div className="min-h-0 overflow-auto">
           <p className="mb-1 font-mono text-[11.5px] text-soft">{file}</p>

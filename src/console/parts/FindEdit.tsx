@@ -5,6 +5,7 @@ import { service } from '../data.ts';
 import { site } from '../site.ts';
 import { Button } from './Button.tsx';
 import { FoundEditCard } from './FoundEditCard.tsx';
+import { Wrong } from './Wrong.tsx';
 
 type Props = {
   result: number;
@@ -24,7 +25,7 @@ export function FindEdit({ result, capture, pick }: Props) {
   // It is found by running, which nothing does on a site.
   if (site) return null;
   if (edits.isFetching) return <p className="text-soft">Running the look without each edit…</p>;
-  if (edits.isError) return <p className="text-failed">✗ {edits.error.message}</p>;
+  if (edits.isError) return <Wrong error={edits.error} />;
   if (!edits.data)
     return (
       <Button onClick={() => void edits.refetch()} title="Run the look without each edit since it was as it should be">

@@ -95,7 +95,8 @@ const all: Keys[] = [
   },
 ];
 
-const place = 'fixed top-1/2 left-1/2 w-[46rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2';
+const place =
+  'fixed top-1/2 left-1/2 max-h-[94vh] w-[46rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto';
 
 const Page = ({ page, keys }: Keys) => (
   <section>

@@ -1,10 +1,10 @@
 /** What people say beside a decision. */
 import { type RefObject, useState } from 'react';
 import type { Comment, CommentOn } from '../../core/api/api.ts';
-import { toProblem } from '../../core/problem/problem.ts';
 import { service } from '../data.ts';
 import { Button } from '../parts/Button.tsx';
 import { Key } from '../parts/Key.tsx';
+import { Wrong } from '../parts/Wrong.tsx';
 import { day } from '../parts/day.ts';
 import { site } from '../site.ts';
 import { personNow } from './usePerson.ts';
@@ -15,7 +15,7 @@ const shape = 'mt-1 w-full resize-y rounded-md border border-rule bg-paper px-2 
 
 export function Comments({ on, comments, field }: Props) {
   const [text, setText] = useState('');
-  const [wrong, setWrong] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<unknown>(null);
   const send = async (): Promise<void> => {
     if (text.trim() === '') return;
     try {
@@ -23,7 +23,7 @@ export function Comments({ on, comments, field }: Props) {
       setText('');
       setWrong(null);
     } catch (error) {
-      setWrong(toProblem(error).message);
+      setWrong(error);
     }
   };
   if (site && comments.length === 0) return null;
@@ -58,7 +58,7 @@ export function Comments({ on, comments, field }: Props) {
           Comment <Key>Ctrl</Key> <Key>Enter</Key>
         </Button>
       )}
-      {wrong && <p className="text-failed">✗ {wrong}</p>}
+      {wrong !== null && <Wrong error={wrong} />}
     </section>
   );
 }

@@ -34,7 +34,7 @@ function Environments({ stage, all }: Props & { all: ProjectInfo['environments']
     if (next.length > 0) stage.setEnvironments(next);
   };
   return (
-    <fieldset aria-label="Environments" className="flex gap-1">
+    <fieldset aria-label="Environments" className="flex flex-wrap gap-1">
       {all.map(({ name }) => (
         <Button key={name} onClick={() => toggle(name)} aria-pressed={environments.includes(name)} className={pressed}>
           {name}
