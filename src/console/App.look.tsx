@@ -45,6 +45,8 @@ const everyPage = Object.entries(pages).flatMap(([name, { location, route }]) =>
 ]);
 
 const running = { ...finishedRun, id: 13, status: 'running' as const, finished: null, done: 12, planned: 34 };
+const longRun = { ...running, done: 8388, planned: 8406 };
+const progress = { ...project.progress, phase: 'running' as const, unopened: 16, running: 2, left: 240_000 };
 
 export default looks(App, {
   props: { theme: { dark: false, toggle: () => {} } },
@@ -136,7 +138,16 @@ export default looks(App, {
       environments,
       answers: { '/api/project': { json: { ...project, run: running } } },
     },
-    'the service does not answer': { location: '/', environments, answers: { '/api/events': { unreachable: true } } },
+    'a long run goes on': {
+      location: '/',
+      environments: ['day', 'narrow'],
+      answers: { '/api/project': { json: { ...project, run: longRun, progress } } },
+    },
+    'the service does not answer': {
+      location: '/',
+      environments: ['day', 'night', 'narrow'],
+      answers: { '/api/events': { unreachable: true } },
+    },
     'no page at this address': { location: '/quay', environments },
     'light and dark by key': {
       location: '/',

@@ -1,4 +1,5 @@
 /** Over every page: where one is, what goes on, and what can be done from anywhere. */
+import { Fragment } from 'react';
 import { NavLink } from 'react-router';
 import type { ProjectInfo } from '../core/api/api.ts';
 import { progressText } from '../core/run/progress.ts';
@@ -33,6 +34,9 @@ function Mark() {
   );
 }
 
+/** What stands between the parts of how far a run is: where there is little room, they come in two lines. */
+const between = ' · ';
+
 function RunState({ live }: { live: LiveState }) {
   const { data: project } = useProject();
   if (!live.connected)
@@ -45,24 +49,31 @@ function RunState({ live }: { live: LiveState }) {
   if (!run) return null;
   const done = Math.min(run.planned, Math.max(live.run === run.id ? run.reused + live.done : 0, run.done));
   const waiting = project.queued.length;
-  const text = progressText(project.progress, { ...run, done });
+  const progress = progressText(project.progress, { ...run, done });
+  const text = waiting > 0 ? `${progress}${between}${waiting} waiting` : progress;
   return (
     <span
       className="flex min-w-0 items-center gap-2 whitespace-nowrap"
       role="status"
       aria-label={`Run ${run.id} in progress`}
     >
-      <span className="truncate text-soft tabular-nums" title={text}>
-        {text}
+      <span
+        className="line-clamp-2 min-w-0 text-right text-[11px] leading-[14px] whitespace-normal text-soft tabular-nums"
+        title={text}
+      >
+        {text.split(between).map((part, i, parts) => (
+          <Fragment key={part}>
+            <span className="inline-block">{i < parts.length - 1 ? `${part} ·` : part}</span>{' '}
+          </Fragment>
+        ))}
       </span>
-      <span className="h-1.5 w-16 shrink-0 overflow-hidden rounded-full bg-well">
+      <span className="h-1.5 w-16 shrink-0 overflow-hidden rounded-full bg-well max-lg:hidden">
         <span
           className="block h-full bg-accent transition-[width]"
           style={{ width: `${run.planned === 0 ? 4 : (100 * done) / run.planned}%` }}
         />
       </span>
       <Button onClick={() => void service.stopRun(run.id)}>Stop</Button>
-      {waiting > 0 && <span className="text-soft tabular-nums">{waiting} waiting</span>}
     </span>
   );
 }
@@ -83,7 +94,7 @@ function Entry({ site: { entry } }: { site: SitePage }) {
 /** The pages, each with its key. */
 function Pages({ undecided }: { undecided: number }) {
   return (
-    <nav className="flex h-full gap-4" aria-label="Pages">
+    <nav className="flex h-full gap-4 max-lg:gap-3" aria-label="Pages">
       <NavLink to="/" end className={tab} aria-keyshortcuts="1">
         Board <Key className="max-lg:hidden">1</Key>
       </NavLink>
@@ -114,12 +125,12 @@ type Props = { project: ProjectInfo; live: LiveState; theme: Theme; onRun: () =>
 
 export function Header({ project, live, theme, onRun, onAsk }: Props) {
   return (
-    <header className="flex h-11 shrink-0 items-center gap-5 border-b border-rule bg-sheet px-4">
+    <header className="flex h-11 shrink-0 items-center gap-5 border-b border-rule bg-sheet px-4 max-lg:gap-3">
       <span className="flex items-center gap-2 text-[14px] font-semibold tracking-tight">
         <Mark />
-        Sguardo
+        <span className="max-lg:hidden">Sguardo</span>
       </span>
-      <span className="truncate text-soft max-lg:hidden" title={project.root}>
+      <span className="shrink-[2] truncate text-soft max-lg:hidden" title={project.root}>
         {project.name}
       </span>
       <Pages undecided={project.undecided} />
@@ -128,7 +139,9 @@ export function Header({ project, live, theme, onRun, onAsk }: Props) {
       {/* It stays there while a run goes on: otherwise Stop would come under a hand that is about to press. */}
       {!site && (
         <Button tone="strong" onClick={onRun} disabled={!live.connected || project.run !== null}>
-          Run all looks
+          <span>
+            Run all<span className="max-lg:sr-only"> looks</span>
+          </span>
         </Button>
       )}
       <Button

@@ -20,7 +20,7 @@ describe('a run', () => {
     const told = progressText(running, { planned: 120, done: 45, reused: 0 });
     expect(told).toBe('45 of 120 · 2 running · about 8 s left');
     expect(progressText({ ...running, running: 0, left: null }, { planned: 120, done: 119, reused: 30 })).toBe(
-      '119 of 120, 30 reused',
+      '119 of 120 · 30 reused',
     );
     expect(progressText({ ...running, unopened: 1, left: null }, { planned: 12, done: 4, reused: 0 })).toBe(
       '4 of at least 12 · 2 running',

@@ -62,7 +62,7 @@ export const steps = {
   ),
   'option-not-chosen': entry(
     (d) => `“${d.option}” could not be chosen in ${d.target}: it shows “${d.shown}” afterwards.`,
-    'Something on the page sets it back. Look at the moments before and after this step on the bench.',
+    'Something on the page takes the keys for itself. Look at the moments before and after this step on the bench.',
   ),
   'accessibility-new': entry(
     (d) => `${d.n === 1 ? 'One new finding' : `${d.n} new findings`} of accessibility.`,

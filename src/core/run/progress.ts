@@ -53,9 +53,10 @@ export function progressText(
     return `Explaining ${counted(explaining.all, 'change')}: ${explaining.done} done…`;
   const known = unopened > 0 ? `at least ${planned}` : `${planned}`;
   const parts = [
-    `${Math.min(done, planned)} of ${known}${reused > 0 ? `, ${reused} reused` : ''}`,
+    `${Math.min(done, planned)} of ${known}`,
     running > 0 ? `${running} running` : null,
     leftText(left),
+    reused > 0 ? `${reused} reused` : null,
   ];
   return parts.filter((part) => part !== null).join(' · ');
 }

@@ -37,18 +37,24 @@ function indexOf(target: Target, found: HTMLSelectElement, wanted: string): numb
 }
 
 /** Every key press on the way to an option changes the element; its page hears only of the one that gets there. */
-function quietly(element: HTMLSelectElement, wanted: number): () => void {
+function quietly(element: HTMLSelectElement, wanted: number): { gotThere(): boolean; end(): void } {
+  let gotThere = false;
   const hush = (event: Event): void => {
-    if (event.target === element && element.selectedIndex !== wanted) event.stopImmediatePropagation();
+    if (event.target !== element) return;
+    if (element.selectedIndex === wanted) gotThere = true;
+    else event.stopImmediatePropagation();
   };
   for (const type of ['input', 'change']) native.addEventListener.call(window, type, hush, { capture: true });
-  return () => {
-    for (const type of ['input', 'change']) native.removeEventListener.call(window, type, hush, { capture: true });
+  return {
+    gotThere: () => gotThere,
+    end() {
+      for (const type of ['input', 'change']) native.removeEventListener.call(window, type, hush, { capture: true });
+    },
   };
 }
 
-/** Goes to an option with the arrow keys. @throws ProblemError `option-not-chosen` */
-export async function goTo(recording: Recording, element: HTMLSelectElement, index: number): Promise<void> {
+/** Goes to an option with the arrow keys. Resolves with true when the page has heard that it was chosen. */
+export async function goTo(recording: Recording, element: HTMLSelectElement, index: number): Promise<boolean> {
   element.focus();
   const usable = Array.from(element.options, (one, i) => (isUsable(one) ? i : -1)).filter((i) => i >= 0);
   const from = usable.findIndex((i) => i >= element.selectedIndex);
@@ -57,15 +63,16 @@ export async function goTo(recording: Recording, element: HTMLSelectElement, ind
   // A selected option that is disabled counts for no step: the first press leads to its neighbour.
   const moves = element.selectedIndex < 0 ? to + 1 : to - from + (startsBetween && to >= from ? 1 : 0);
   const press: InputRequest = { kind: 'key', key: moves > 0 ? 'ArrowDown' : 'ArrowUp', modifiers: 0 };
-  const loud = quietly(element, index);
+  const way = quietly(element, index);
   try {
     await send(
       recording.number,
       Array.from({ length: Math.abs(moves) }, () => press),
     );
   } finally {
-    loud();
+    way.end();
   }
+  return way.gotThere();
 }
 
 /** Clicks options of a list that takes several until exactly the wanted ones are chosen. */
@@ -87,7 +94,8 @@ async function selectNative(
   if (options.length !== 1 && !element.multiple) fail('list-single', { target: String(target), count: options.length });
   const indices = await retry(current, recording, () => options.map((option) => indexOf(target, element, option)));
   if (element.multiple) await toggle(recording, element, new Set(indices));
-  else await goTo(recording, element, indices[0]!);
+  // Where the page has heard of the choice and goes by another value all the same, a person has chosen, too.
+  else if (await goTo(recording, element, indices[0]!)) return;
   if (!element.isConnected || element.multiple) return;
   const shown = element.selectedOptions[0];
   const [option] = options;
