@@ -130,7 +130,7 @@ export function Header({ project, live, theme, onRun, onAsk }: Props) {
         <Mark />
         <span className="max-lg:hidden">Sguardo</span>
       </span>
-      <span className="shrink-[2] truncate text-soft max-lg:hidden" title={project.root}>
+      <span className="max-w-40 shrink-0 truncate text-soft max-lg:hidden" title={project.root}>
         {project.name}
       </span>
       <Pages undecided={project.undecided} />
