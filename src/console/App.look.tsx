@@ -184,6 +184,21 @@ export default looks(App, {
         await ensure(the.option(/Coverage/).first()).isVisible();
       },
     },
+    'looks that could not be drafted': {
+      location: '/',
+      environments: ['day', 'narrow'],
+      answers: {
+        '/api/components': { json: [{ file: 'src/Pilot.tsx', component: 'Pilot', imports: 2, hasLooks: false }] },
+        'POST /api/drafts': { status: 400, json: problem('draft-there', { file: 'src/Pilot.look.tsx' }) },
+      },
+      async script() {
+        await ensure(the.button('Run all looks')).isVisible();
+        await press('Control+k');
+        await type(the.combobox(), 'draft');
+        await press('Enter');
+        await ensure(the.alert()).reads(/The draft:/);
+      },
+    },
     'looks found by a word': {
       location: '/',
       environments,

@@ -94,11 +94,15 @@ export function workplaceOf(
       if (!service) return null;
       const same = byRoot.get(service.root);
       if (same) return service.release().then(() => same);
-      const lost = (): void => void project.then(forget);
-      const project: Promise<EditorProject> = openProject(service, () => void project.then(publish), lost);
+      const nothing = (): void => {};
+      const changed = (): void => void project.then(publish, nothing);
+      const project: Promise<EditorProject> = openProject(service, changed, () => void project.then(forget, nothing));
       byRoot.set(service.root, project);
       // Its service may go while it is being asked.
-      project.catch(() => byRoot.delete(service.root));
+      project.catch(() => {
+        byRoot.delete(service.root);
+        service.release().catch(nothing);
+      });
       return project;
     });
     projects.set(folder, opening);
