@@ -84,10 +84,13 @@ export type RunNews = { about: string; problems: Problem[]; notes: string[] };
  */
 export function useRunNews(): RunNews {
   const { data: run } = useLastRun();
-  const asked = useMutationState({ filters: { mutationKey: ['start'] }, select: (one) => one }).at(-1);
-  const { error, submittedAt = 0 } = asked?.state ?? {};
-  if (error && (!run || submittedAt > Date.parse(run.started)))
-    return { about: String(asked!.meta?.about), problems: [toProblem(error)], notes: [] };
+  const asked = useMutationState({
+    filters: { mutationKey: ['start'] },
+    // The mutation itself stays the same when it fails, and nothing would be drawn anew.
+    select: ({ state: { error, submittedAt }, meta }) => ({ error, submittedAt, about: String(meta?.about) }),
+  }).at(-1);
+  if (asked?.error && (!run || asked.submittedAt > Date.parse(run.started)))
+    return { about: asked.about, problems: [toProblem(asked.error)], notes: [] };
   const over = run?.status === 'finished' || run?.status === 'ended' ? run : null;
   return { about: 'The last run', problems: over?.problems ?? [], notes: over?.notes ?? [] };
 }

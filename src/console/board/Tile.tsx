@@ -86,7 +86,7 @@ function Variants({ look, shown, onShow, order }: Pick<Props, 'look' | 'shown' |
             title={said(variant) + (decision ? `. ${decidedText(decision)}` : '')}
             aria-label={`${look.look}, ${said(variant)}`}
             onMouseEnter={() => onShow(look, environment)}
-            className={`inline-flex min-h-6 min-w-0 items-center gap-1 rounded px-1 hover:text-ink ${
+            className={`inline-flex min-h-6 min-w-0 items-center gap-1 rounded px-1 -outline-offset-2! hover:text-ink ${
               isShown ? 'bg-wash text-ink' : 'text-soft'
             }`}
           >
@@ -109,7 +109,12 @@ export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow, o
       style={{ width, height: tileHeight }}
       data-chosen={isChosen || undefined}
     >
-      <a href={benchPath(shown)} className="flex min-h-0 flex-1 flex-col" aria-label={`${look.look}, ${said(shown)}`}>
+      <a
+        href={benchPath(shown)}
+        // Its ring is inside: the tile, and the edge of the list, would cut it off.
+        className="flex min-h-0 flex-1 flex-col rounded-t-lg -outline-offset-2!"
+        aria-label={`${look.look}, ${said(shown)}`}
+      >
         <span className="flex min-h-0 flex-1 items-center justify-center overflow-hidden border-b border-rule bg-well">
           {shown.picture ? (
             <Picture key={shown.picture} picture={shown.picture} isPassing={isPassing} />
