@@ -4,7 +4,7 @@ import { problem } from '../core/problem/problem.ts';
 import { packBoard } from '../core/run/board.ts';
 import { App } from './App.tsx';
 import { empty, full, one } from './samples/answers.ts';
-import * as many from './samples/pages.ts';
+import * as many from './samples/many.ts';
 import { areFramesThere, shown, stageIsSilent, stageTells, troubled } from './samples/stage.ts';
 import { boardLooks, finishedRun, manyResults, project } from './samples/results.ts';
 import * as sitting from './samples/sitting.ts';
@@ -105,12 +105,12 @@ export default looks(App, {
     'review, a thousand causes': {
       location: '/review',
       environments,
-      answers: { '/api/causes': { json: many.manyCauses(1000) } },
+      answers: { '/api/causes': { json: many.causes(1000) } },
     },
     'accessibility, ten thousand findings': {
       location: '/accessibility',
       environments,
-      answers: { '/api/accessibility': { json: many.manyFindings(10_000) } },
+      answers: { '/api/accessibility': { json: many.findings(10_000) } },
       async script() {
         await click(the.button('Show 200 of 9800 more'));
         await ensure(the.button('Show 200 of 9600 more')).isVisible();
@@ -120,18 +120,18 @@ export default looks(App, {
     'coverage, twenty thousand lines': {
       location: '/coverage?file=src%2FFeeTable.tsx&line=16003',
       environments,
-      answers: { '/api/coverage/file': { json: many.longFile(20_000, 300) } },
+      answers: { '/api/coverage/file': { json: many.source(20_000, 300) } },
     },
     'handbook, a thousand looks': {
       location: '/handbook?page=src%2FBerthCard',
       environments,
-      answers: { '/api/handbook/component': { json: many.longPageOf('src/BerthCard', 1000) } },
+      answers: { '/api/handbook/component': { json: many.page('src/BerthCard', 1000) } },
     },
     'handbook, tokens': { location: '/handbook?page=%3Atokens', environments },
     'handbook, very many tokens': {
       location: '/handbook?page=%3Atokens',
       environments,
-      answers: { '/api/handbook/tokens': { json: many.manyTokens(100) } },
+      answers: { '/api/handbook/tokens': { json: many.tokens(100) } },
     },
     'a run goes on': {
       location: '/',

@@ -2,7 +2,7 @@
 import { Fragment } from 'react';
 import { NavLink } from 'react-router';
 import type { ProjectInfo } from '../core/api/api.ts';
-import { progressText } from '../core/run/progress.ts';
+import { progressParts } from '../core/run/progress.ts';
 import type { SitePage } from '../core/site/site.ts';
 import { service, useProject } from './data.ts';
 import type { LiveState } from './live.ts';
@@ -34,9 +34,6 @@ function Mark() {
   );
 }
 
-/** What stands between the parts of how far a run is: where there is little room, they come in two lines. */
-const between = ' · ';
-
 function RunState({ live }: { live: LiveState }) {
   const { data: project } = useProject();
   if (!live.connected)
@@ -49,8 +46,8 @@ function RunState({ live }: { live: LiveState }) {
   if (!run) return null;
   const done = Math.min(run.planned, Math.max(live.run === run.id ? run.reused + live.done : 0, run.done));
   const waiting = project.queued.length;
-  const progress = progressText(project.progress, { ...run, done });
-  const text = waiting > 0 ? `${progress}${between}${waiting} waiting` : progress;
+  const parts = progressParts(project.progress, { ...run, done });
+  if (waiting > 0) parts.push(`${waiting} waiting`);
   return (
     <span
       className="flex min-w-0 items-center gap-2 whitespace-nowrap"
@@ -59,9 +56,10 @@ function RunState({ live }: { live: LiveState }) {
     >
       <span
         className="line-clamp-2 min-w-0 text-right text-[11px] leading-[14px] whitespace-normal text-soft tabular-nums"
-        title={text}
+        title={parts.join(' · ')}
       >
-        {text.split(between).map((part, i, parts) => (
+        {/* Where there is little room, they come in two lines. */}
+        {parts.map((part, i) => (
           <Fragment key={part}>
             <span className="inline-block">{i < parts.length - 1 ? `${part} ·` : part}</span>{' '}
           </Fragment>

@@ -74,13 +74,6 @@ export const causes: CauseList = {
     }),
 };
 
-/** As many causes as a change of everything makes. */
-export const manyCauses = (count: number): CauseList => ({
-  ...noCauses,
-  causes: Array.from({ length: count }, (_, i) => causeOf(i + 1, `.berth-${i}: gap 6px → 10px`, changed.slice(0, 1))),
-  changes: count,
-});
-
 const findingOf = (rule: ListedFinding['rule'], element: string, what: string, at: number): ListedFinding => {
   const { id: result, component, file, look, environment, captures } = results[at]!;
   const picture = captures[0]!.hash;
@@ -97,24 +90,6 @@ const findingOf = (rule: ListedFinding['rule'], element: string, what: string, a
     sightings: [sighting],
   };
 };
-
-/** As many findings as a project without any care has, the first of them in as many looks. */
-export function manyFindings(count: number): FindingList {
-  const one = findings.findings[1]!;
-  const { sightings } = one;
-  const [sighting] = sightings as [ListedFinding['sightings'][number]];
-  return {
-    ...findings,
-    findings: Array.from({ length: count }, (_, i) => ({
-      ...one,
-      element: `text “Berth ${i}”`,
-      sightings:
-        i === 0
-          ? Array.from({ length: count }, (_, at) => ({ ...sighting, look: `ships ${at}`, step: at }))
-          : sightings,
-    })),
-  };
-}
 
 export const noFindings: FindingList = { findings: [], known: null, failsOn: null };
 
@@ -180,26 +155,6 @@ export const coveredFile: FileLines = {
   unreached: [{ kind: 'branch', what: 'the way into the if', line: 5, draft: "'no ships': { props: { ships: [] } }," }],
 };
 
-/** A source that is generated, all of whose lines are run by as many looks as a project has. */
-export const longFile = (lines: number, looks: number): FileLines => ({
-  ...coveredFile,
-  text: Array.from({ length: lines }, (_, i) => `export const berth${i} = (ships) => ships > ${i};`).join('\n'),
-  lines: Array.from({ length: lines }, (_, i) => ({
-    line: i + 1,
-    count: i % 7,
-    looks: i % 7 === 0 ? [] : Array.from({ length: looks }, (_, at) => at),
-    isLoading: false,
-    missing: [],
-  })),
-  looks: Array.from({ length: looks }, (_, i) => ({ component: 'src/FeeTable', look: `ships ${i}` })),
-  unreached: Array.from({ length: Math.floor(lines / 7) }, (_, i) => ({
-    kind: 'function' as const,
-    what: `berth${i * 7}`,
-    line: i * 7 + 1,
-    draft: null,
-  })),
-});
-
 const components = [...new Set(results.map(({ component }) => component))];
 
 export const handbook: HandbookEntry[] = components.map((component) => {
@@ -239,13 +194,6 @@ export const handbookPageOf = (component: string): HandbookPage => ({
   coverage: partsOf(31, 31),
 });
 
-/** A component with so many looks. */
-export function longPageOf(component: string, count: number): HandbookPage {
-  const page = handbookPageOf(component);
-  const look = page.looks[0]!;
-  return { ...page, looks: Array.from({ length: count }, (_, i) => ({ ...look, look: `ships ${i}` })) };
-}
-
 export const tokens: TokenPage = {
   tokens: [
     { name: '--ink', kind: 'colour', values: [{ where: ':root', value: '#20242f', resolved: '#20242f' }], used: 14 },
@@ -254,18 +202,6 @@ export const tokens: TokenPage = {
   ],
   pairs: [{ text: '--ink', ground: '--sheet', where: ':root', ratio: 15.1 }],
 };
-
-/** The tokens of a system of designs: so many colours, each of them for text and for grounds. */
-export function manyTokens(colours: number): TokenPage {
-  const [ink] = tokens.tokens as [TokenPage['tokens'][number]];
-  const names = Array.from({ length: colours }, (_, i) => `--sea-${i}`);
-  return {
-    tokens: names.map((name) => ({ ...ink, name })),
-    pairs: names.flatMap((text) =>
-      names.flatMap((ground) => (text === ground ? [] : [{ text, ground, where: ':root', ratio: 5.2 }])),
-    ),
-  };
-}
 
 /** How the pictures of a look differ: its tag has become rounder. */
 export const comparison: Comparison = {

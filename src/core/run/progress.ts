@@ -38,19 +38,22 @@ export function leftText(left: number | null): string | null {
   return `about ${Math.round(left / minute)} min left`;
 }
 
-/** What is said of a run while it goes on; `planned`, `done` and `reused` are looks, each in its environments. */
-export function progressText(
+/** How far a run is; `planned`, `done` and `reused` are looks, each in its environments. */
+type Count = Pick<RunSummary, 'planned' | 'done' | 'reused'>;
+
+/** What is said of a run while it goes on, in parts that can stand in a row or below one another. */
+export function progressParts(
   { phase, files, bundling, unopened, running, explaining, left }: Progress,
-  { planned, done, reused }: Pick<RunSummary, 'planned' | 'done' | 'reused'>,
-): string {
+  { planned, done, reused }: Count,
+): string[] {
   if (phase === 'looking')
-    return files === null ? 'Looking for look files…' : `Checking what changed in ${counted(files, 'look file')}…`;
+    return [files === null ? 'Looking for look files…' : `Checking what changed in ${counted(files, 'look file')}…`];
   if (phase === 'bundling' && done === reused) {
     const isAll = bundling === null || bundling === files;
-    return isAll ? `Bundling ${counted(files ?? 0, 'look file')}…` : `Bundling ${bundling} of ${files} look files…`;
+    return [isAll ? `Bundling ${counted(files ?? 0, 'look file')}…` : `Bundling ${bundling} of ${files} look files…`];
   }
   if (phase === 'explaining' && explaining)
-    return `Explaining ${counted(explaining.all, 'change')}: ${explaining.done} done…`;
+    return [`Explaining ${counted(explaining.all, 'change')}: ${explaining.done} done…`];
   const known = unopened > 0 ? `at least ${planned}` : `${planned}`;
   const parts = [
     `${Math.min(done, planned)} of ${known}`,
@@ -58,8 +61,11 @@ export function progressText(
     leftText(left),
     reused > 0 ? `${reused} reused` : null,
   ];
-  return parts.filter((part) => part !== null).join(' · ');
+  return parts.filter((part) => part !== null);
 }
+
+/** The same in a row. */
+export const progressText = (progress: Progress, count: Count): string => progressParts(progress, count).join(' · ');
 
 /** How long looks took before, in milliseconds, and how much real time each of these takes in a run. */
 export type Experience = { took: ReadonlyMap<string, number>; pace: number | null };
