@@ -26,7 +26,7 @@ const service = (ask: () => Promise<unknown>): Service => ({
     runs: async () => [],
     project: ask,
     async *events() {
-      await pause(60_000, undefined, { ref: false });
+      yield await pause(60_000, undefined, { ref: false });
     },
   } as unknown as Client,
   url: 'http://127.0.0.1',
