@@ -31,6 +31,7 @@ describe('the harbour office', () => {
       'BerthCard',
       'DepthField',
       'FeeTable',
+      'FreedNotice',
       'ReleaseDialog',
       'SignalFlag',
       'TideCurve',
