@@ -1,6 +1,14 @@
 /** What waits for its time: order, clamping, frames, and what has no end. */
 import { describe, expect, it } from 'vitest';
-import { frameAfter, isEndless, nextUntil, timerDue, type Waiting } from '../../src/core/time/schedule.ts';
+import {
+  frameAfter,
+  isEndless,
+  nextUntil,
+  setInTurn,
+  stillInTurn,
+  timerDue,
+  type Waiting,
+} from '../../src/core/time/schedule.ts';
 
 const waiting = (id: number, due: number, more: Partial<Waiting> = {}): Waiting => ({
   id,
@@ -60,5 +68,24 @@ describe('isEndless', () => {
     expect(isEndless(waiting(1, 200, { generation: 3 }), 0)).toBe(false);
     expect(isEndless(waiting(1, 200, { generation: 9 }), 0)).toBe(true);
     expect(isEndless(waiting(1, 16, { generation: 90, kind: 'frame' }), 0)).toBe(false);
+  });
+});
+
+describe('setInTurn', () => {
+  it('lets time move on in what waits for none and comes ever again', () => {
+    const one = waiting(1, 100);
+    expect(setInTurn(one, 100, 10)).toBe(one);
+    expect(setInTurn(one, 100, 400)).toMatchObject({ due: 104, generation: 400 });
+    expect(setInTurn(waiting(1, 100, { kind: 'idle' }), 100, 400).due).toBeCloseTo(700 / 6, 6);
+  });
+
+  it('leaves what waits for its time', () => {
+    const one = waiting(1, 101);
+    expect(setInTurn(one, 100, 400)).toBe(one);
+  });
+
+  it('is over after a real wait', () => {
+    expect(stillInTurn(400, 4)).toBe(400);
+    expect(stillInTurn(400, 300)).toBe(0);
   });
 });

@@ -25,6 +25,15 @@ function Search() {
   useEffect(() => { const id = setTimeout(() => text && setFound('ships like ' + text), 250); return () => clearTimeout(id); }, [text]);
   return <div><output>{found}</output><label>Search <input value={text} onChange={(event) => setText(event.target.value)} /></label></div>;
 }
+function Brief() {
+  const [toasts, set] = useState([{ since: Date.now() }]);
+  useEffect(() => {
+    const [{ since, gone }] = toasts; const left = 1500 - (Date.now() - since);
+    if (left < 0) { if (!gone) set([{ since, gone: true }]); return; }
+    const id = setTimeout(() => set([{ since, gone: true }]), left); return () => clearTimeout(id);
+  }, [toasts]);
+  return toasts[0].gone ? null : <p role="status">Saved</p>;
+}
 function Countdown() {
   const [left, setLeft] = useState(5);
   useEffect(() => { const id = setInterval(() => setLeft((n) => n - 1), 1000); return () => clearInterval(id); }, []);
@@ -62,7 +71,7 @@ function Skeleton() {
   return here ? <p>Three ships</p> : <div aria-busy="true" role="status" style={{ width: 90, height: 20, background: '#ccd' }} />;
 }
 function Now() { return <p>{new Date().toISOString()} {performance.now()} {String(new Event('x').timeStamp)} {document.timeline.currentTime}</p>; }
-const all = { Toast, Dialog, Search, Countdown, Weather, Glide, Berths, Likes, Skeleton, Now };
+const all = { Toast, Dialog, Search, Brief, Countdown, Weather, Glide, Berths, Likes, Skeleton, Now };
 function Any({ what }) { const One = all[what]; return <One />; }
 
 export default looks(Any, { props: { what: 'Now' }, states: {
@@ -164,6 +173,16 @@ export default looks(Any, { props: { what: 'Now' }, states: {
   } },
   'idle for ever': { async script() { requestIdleCallback(function again() { requestIdleCallback(again); }); } },
   'a timer for ever': { async script() { setTimeout(function again() { setTimeout(again, 0); }, 0); } },
+  'a promise for ever': { async script() { void (async () => { for (;;) await new Promise((go) => setTimeout(go)); })(); } },
+  'idle in turn for ever': { async script() {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => requestIdleCallback(() => port2.postMessage(0)); port2.postMessage(0);
+  } },
+  'a toast whose time is up at this very instant': { props: { what: 'Brief' }, async script() {
+    await clock.advance(3000);
+    await ensure(the.status()).isAbsent();
+    await ensure(() => performance.now() < 3010).equals(true);
+  } },
   'a thousand timers': { async script() { for (let i = 0; i < 1000; i++) setTimeout(() => {}, i); } },
   'time does not go back': { script: () => clock.advance(-1) },
   'no delay': { script: () => answer('/api/wind', { delay: 'long' }) },
@@ -213,6 +232,7 @@ export default looks(Tide, { props: { code: '' }, states: {
   'it asks': { ...shows("fetch('http://looks.localhost/tide').then((r) => r.text()).then((t) => setTimeout(() => postMessage(t), 50))", 'high', at(650)), answers: { '/tide': { body: 'high', delay: 600 } } },
   'its frames': shows("requestAnimationFrame((t) => postMessage('frame ' + (t > 0 && t < 20)))", 'frame true'),
   'its timer for ever': { props: { code: 'setTimeout(function again() { setTimeout(again, 20); }, 20)' } },
+  'its promise for ever': { props: { code: 'void (async () => { for (;;) await new Promise((go) => setTimeout(go)); })()' } },
   'it knows the time of what it hears': { async script() {
     const worker = begin('onmessage = () => postMessage(performance.now())');
     const said = []; worker.addEventListener('message', ({ data }) => said.push(data));
@@ -334,6 +354,7 @@ describe('the look’s own time', () => {
     'something moves',
     'the script waits by itself',
     'everything ends',
+    'a toast whose time is up at this very instant',
   ])('%s', (name) => {
     const { verdict, problem, notes } = look(name);
     expect([verdict, problem?.message, notes]).toEqual(['new', undefined, []]);
@@ -402,8 +423,9 @@ describe('the look’s own time', () => {
   it('gives a share to what goes on for ever, and says so', () => {
     const told = (name: string): string => look(name).notes.join();
     expect(told('idle for ever')).toContain('it asked for idle time again and again. It got 1000 ms');
-    for (const name of ['a timer for ever', 'its timer for ever'])
-      expect(told(name)).toContain('a timer set itself again and again. It got 1000 ms');
+    expect(told('idle in turn for ever')).toContain('it asked for idle time again and again. It got 1000 ms');
+    for (const name of ['a timer for ever', 'its timer for ever', 'a promise for ever', 'its promise for ever'])
+      expect(told(name), name).toContain('a timer set itself again and again. It got 1000 ms');
     expect([look('a thousand timers').verdict, told('a thousand timers')]).toEqual(['new', '']);
   });
 

@@ -24,14 +24,36 @@ export const frameAfter = (now: number): number => (Math.floor(now / frameLength
 /** After how many generations a timer's delay is at least 4 ms (WHATWG HTML, “timer initialisation steps”). */
 const nestedAfter = 5;
 
+const leastNested = 4;
+
 /** When a timer is due that is set now. */
 export const timerDue = (now: number, delay: unknown, generation: number): number => {
   const wanted = Math.max(0, Math.trunc(Number(delay)) || 0);
-  return now + (generation >= nestedAfter ? Math.max(4, wanted) : wanted);
+  return now + (generation >= nestedAfter ? Math.max(leastNested, wanted) : wanted);
 };
 
 /** When something is due that waits for idle time: at once, but not again and again at once. */
 export const idleDue = (now: number, generation: number): number => (generation >= nestedAfter ? frameAfter(now) : now);
+
+/** When that is over which waits for no time and still comes ever again, in milliseconds: the length of a frame. */
+const longestTurn = 17;
+
+/** So many that wait for no time are no loop yet. */
+const mostInTurn = 50;
+
+/** How many have happened in turn that waited for no time, when so much of it has passed since. */
+export const stillInTurn = (inTurn: number, passed: number): number => (passed > longestTurn ? 0 : inTurn);
+
+/**
+ * The same thing, set now, after so many have happened in turn that waited for no time. Whichever way one led to the
+ * next (a promise, a message, an effect that is run again by what it brings about), they are a loop by now: time moves
+ * on in it, as it would on any machine.
+ */
+export function setInTurn<T extends Waiting>(one: T, now: number, inTurn: number): T {
+  if (one.due > now || inTurn < mostInTurn) return one;
+  const due = one.kind === 'idle' ? frameAfter(now) : now + leastNested;
+  return { ...one, due, generation: Math.max(one.generation, inTurn) };
+}
 
 /** Below zero for what comes before another: what is due together comes in the order it was set. */
 export const byTurn = (one: Waiting, other: Waiting): number => one.due - other.due || one.id - other.id;

@@ -163,8 +163,8 @@ async function oneRound(): Promise<Unrest> {
   holdMotion();
   // What ends or begins with a frame is seen only when one has come, however long a busy machine takes for it.
   await Promise.all([nextFrame(), learnFiles()]);
-  const isIdle = await idle();
-  await runDue();
+  let isIdle = await idle();
+  if (await runDue()) isIdle = await idle();
   if (mutationCount() !== before) return 'the document kept changing';
   if (filesOnTheWay()) return fileLoading;
   if (framesNow().onTheWay) return frameLoading;
@@ -274,7 +274,7 @@ export async function cameOfIt(isOver: () => boolean): Promise<void> {
     const { events } = traffic();
     await caughtUp();
     await learnFiles();
-    await runDue();
+    if (await runDue()) await caughtUp();
     // What a reply has brought is shown only after it has come.
     const { pending, events: now } = traffic();
     if ((!pending && now === events) || isOver() || isOut()) return;

@@ -9,6 +9,8 @@ import {
   isEndless,
   isInLoop,
   nextUntil,
+  setInTurn,
+  stillInTurn,
   timerDue,
   type Waiting,
 } from '../../core/time/schedule.ts';
@@ -17,8 +19,8 @@ import { isLate, isReal } from '../host/settings.ts';
 import { nextFrame } from './frame.ts';
 import { lastMotion, motionMayMove, motionsAhead, type Passed, passMotion } from './motion.ts';
 
-/** Something that waits, and what it does. */
-type Entry = Waiting & { run(): void };
+/** Something that waits, what it does, and whether it was set for the very instant. */
+type Entry = Waiting & { run(): void; isAtOnce: boolean };
 
 /** Milliseconds since 1970 at which the look began. */
 let start = 0;
@@ -30,6 +32,8 @@ let nextId = 1;
 /** What runs now, if it is something that has waited. */
 let running: Entry | null = null;
 let reads = 0;
+/** How many have happened in turn that waited for no time. */
+let inTurn = 0;
 /** Time moves on only when the script itself moves it. */
 let frozen = false;
 /** Animations have begun or ended while time passed for something else, and tell so with a frame that is to come. */
@@ -76,6 +80,7 @@ export function beginTime(at: number): void {
   start = at;
   now = 0;
   reads = 0;
+  inTurn = 0;
   frozen = false;
   isFrameOwed = false;
   running = null;
@@ -85,6 +90,12 @@ export function beginTime(at: number): void {
 /** Only its own kind makes a loop: a timer that the last frame of an animation sets is the first of its own. */
 const generationOf = (kind: Waiting['kind'], period: number | null): number =>
   running && running.kind === kind && (running.period === null) === (period === null) ? running.generation + 1 : 1;
+
+function add(one: Omit<Entry, 'id' | 'isAtOnce'>): number {
+  const id = nextId++;
+  entries.set(id, setInTurn({ ...one, id, isAtOnce: one.due === now }, now, inTurn));
+  return id;
+}
 
 /**
  * Lets something happen after a delay; with `period`, again and again. `generation` is how often it has set itself, for
@@ -96,18 +107,13 @@ export function wait(
   run: () => void,
   generation = generationOf('timer', period),
 ): number {
-  const due = timerDue(now, delay, generation);
-  const id = nextId++;
-  entries.set(id, { id, kind: 'timer', due, period, generation, run });
-  return id;
+  return add({ kind: 'timer', due: timerDue(now, delay, generation), period, generation, run });
 }
 
 /** Lets something happen before the next frame, or when nothing else is left to do. */
 export function waitFor(kind: 'frame' | 'idle', run: () => void, generation = generationOf(kind, null)): number {
-  const id = nextId++;
   const due = kind === 'frame' ? frameAfter(now) : idleDue(now, generation);
-  entries.set(id, { id, kind, due, period: null, generation, run });
-  return id;
+  return add({ kind, due, period: null, generation, run });
 }
 
 export const forget = (id: number): void => void entries.delete(id);
@@ -140,12 +146,14 @@ function happen(entry: Entry): void {
   if (entry.period === null) entries.delete(entry.id);
   else entry.due += Math.max(1, entry.period);
   running = entry;
+  if (entry.isAtOnce) inTurn++;
   entry.run();
 }
 
 /** Time passes until then, for everything that moves, but for what begins or ends right then. */
 function passUpTo(until: number): Passed {
   const passed = until > now ? passMotion(until - now) : { tells: false, complete: null };
+  inTurn = stillInTurn(inTurn, until - now);
   now = Math.max(now, until);
   return passed;
 }
@@ -198,6 +206,7 @@ const frameAt = (due: number): Entry => ({
   due,
   period: null,
   generation: 0,
+  isAtOnce: false,
   run() {},
 });
 
@@ -309,10 +318,9 @@ export const isFrameAsked = (): boolean => [...entries.values()].some(({ kind })
 /** Resolves after everything that is already due has run: the next task. */
 export const nextTask = (): Promise<void> => inTask(() => {});
 
-/** What sets itself again at once would never end. */
-const mostAtOnce = 100;
-
-/** Lets happen what is due at this instant. */
-export async function runDue(): Promise<void> {
-  for (let turns = 0; turns < mostAtOnce && (await moveOn(now)); turns++) await nextTask();
+/** Lets happen what is due at this instant. True when anything was. */
+export async function runDue(): Promise<boolean> {
+  let any = false;
+  for (; await moveOn(now); any = true) await nextTask();
+  return any;
 }
