@@ -241,6 +241,37 @@ export default looks(Way, { states: { dragged: { async script() {
     ).toBeNull();
   });
 
+  it('types into what has the focus, wherever it lies, and into what an editor draws by itself', async () => {
+    expect(
+      await problemIn(
+        served,
+        'Log',
+        'written',
+        `import { useEffect, useRef, useState } from 'react';
+import { click, ensure, looks, the, type } from 'sguardo';
+/** An editor that draws its lines over the element that takes the keys. */
+function Log() {
+  const ref = useRef(null); const [text, setText] = useState('Calm');
+  useEffect(() => {
+    const context = new EditContext({ text, selectionStart: text.length, selectionEnd: text.length });
+    context.addEventListener('textupdate', () => setText(context.text));
+    ref.current.editContext = context;
+  }, []);
+  return <main style={{ position: 'relative', width: 200, height: 40 }}>
+    <div ref={ref} role="textbox" aria-label="Log" tabIndex={0} style={{ position: 'absolute', inset: 0 }} />
+    <div style={{ position: 'absolute', inset: 0, background: 'white' }} onMouseDown={(event) => { event.preventDefault(); ref.current.focus(); }}>{text}</div>
+  </main>;
+}
+export default looks(Log, { states: { written: { async script() {
+  await click(the.text('Calm'));
+  await type(the.field('Log'), ' until noon');
+  await ensure(the.text('Calm until noon')).isVisible();
+  await ensure(the.field('Log')).hasValue('Calm until noon');
+} } } });`,
+      ),
+    ).toBeNull();
+  });
+
   it('presses a key a frame after a click, when the focus has been moved', async () => {
     expect(
       await problemIn(

@@ -25,9 +25,14 @@ async function wholeFrame(): Promise<void> {
 
 /**
  * What the target is wanted for, in a word, whether that needs it to be enabled, and where it is wanted: from its top
- * left corner.
+ * left corner. What `isThere` holds for need not be reached any more.
  */
-export type Purpose = { action: string; needsEnabled: boolean; at?: Amount | undefined };
+export type Purpose = {
+  action: string;
+  needsEnabled: boolean;
+  at?: Amount | undefined;
+  isThere?(element: Element): boolean;
+};
 
 export type Actionable = { element: Element; point: [number, number] };
 
@@ -70,7 +75,7 @@ export async function actionable(current: Step, recording: Recording, aim: Aim, 
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
     const point = purpose.at ? pointAt(after, purpose.at, name) : pointOf(handle);
     const top = deepestAt(...point);
-    if (!reaches(top, element, point)) {
+    if (!reaches(top, element, point) && !purpose.isThere?.(element)) {
       recording.cover(current, top);
       wrong('target-covered', { cover: top ? describeCover(top) : 'nothing visible: it lies outside the viewport' });
     }

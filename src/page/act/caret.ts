@@ -1,5 +1,5 @@
 /** Where the caret is when a person types into a field. */
-import { isInput, isTextArea } from './element.ts';
+import { editContextOf, isInput, isTextArea } from './element.ts';
 import { innermostFocus } from './focused.ts';
 
 const noText = new Set(['checkbox', 'radio', 'button', 'submit', 'reset', 'file', 'image', 'range', 'color', 'hidden']);
@@ -34,6 +34,8 @@ const hasCaret = (element: Element): boolean =>
  * the focus then.
  */
 export function placeCaret(element: Element, focused: Element): void {
+  // Where it is there is known to the editor alone.
+  if (editContextOf(focused)) return;
   if (hasSelection(element) || (keyedIn === focused && hasCaret(element))) return;
   if (!isTextControl(element)) {
     const selection = element.ownerDocument.getSelection()!;

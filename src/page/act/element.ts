@@ -16,6 +16,14 @@ export const isSelect = (element: Element): element is HTMLSelectElement => isHt
 export const isOption = (element: Element): element is HTMLOptionElement => isHtml(element, 'option');
 export const isDetails = (element: Element): element is HTMLDetailsElement => isHtml(element, 'details');
 
+/** What an editor draws by itself keeps its text in an `EditContext` (EditContext API), which browsers may lack. */
+export const editContextOf = (element: Element): { readonly text: string } | null =>
+  (element as { editContext?: { readonly text: string } | null }).editContext ?? null;
+
+/** True for what is no field and yet edited in place. */
+export const isEditedInPlace = (element: Element): boolean =>
+  (element as HTMLElement).isContentEditable === true || editContextOf(element) !== null;
+
 /** The element that a document is shown in, where that is of the same origin; null for the page itself. */
 export const frameAround = (node: Node): Element | null =>
   node.ownerDocument === document || node === document

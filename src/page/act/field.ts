@@ -5,7 +5,7 @@ import type { Target } from '../../language/target.ts';
 import type { Recording } from '../record/recording.ts';
 import { actionable } from './actionable.ts';
 import { isTextControl, placeCaret } from './caret.ts';
-import { boxOf, isInput } from './element.ts';
+import { boxOf, isEditedInPlace, isInput } from './element.ts';
 import { holdsFocus, innermostFocus, isFocused } from './focused.ts';
 import { clickAt, send } from './input.ts';
 import { describe } from './names.ts';
@@ -13,7 +13,7 @@ import { only, retry } from './retry.ts';
 import { isDisabled } from './visible.ts';
 
 const takesText = (element: Element): boolean =>
-  isTextControl(element) ? !element.readOnly : (element as HTMLElement).isContentEditable === true;
+  isTextControl(element) ? !element.readOnly : isEditedInPlace(element);
 
 /** The element that edits: what is editable may lie deep inside an editable region. */
 const editingHost = (element: Element): HTMLElement => {
@@ -42,12 +42,18 @@ export function pickValue(element: Element, target: Target, text: string): boole
   return true;
 }
 
-/** Clicks into a text field unless it has the focus already, and puts the caret where a person types. */
+const focusedFor = (element: Element): HTMLElement => (isTextControl(element) ? element : editingHost(element));
+
+/**
+ * Clicks into a text field unless it has the focus already, wherever it is then: keys go where the focus is. Puts the
+ * caret where a person types.
+ */
 export async function enterField(step: Step, recording: Recording, target: Target, action: string): Promise<Element> {
-  const { element, point } = await actionable(step, recording, target, { action, needsEnabled: true });
+  const isThere = (element: Element): boolean => takesText(element) && isFocused(focusedFor(element));
+  const { element, point } = await actionable(step, recording, target, { action, needsEnabled: true, isThere });
   if (isInput(element) && picked.has(element.type) && !element.readOnly) return element;
   if (!takesText(element)) throw new ProblemError(problem('target-not-editable', { target: String(target) }));
-  const focused = isTextControl(element) ? element : editingHost(element);
+  const focused = focusedFor(element);
   if (!isFocused(focused)) await send(recording.number, clickAt(point));
   if (!isFocused(focused)) focused.focus();
   placeCaret(element, focused);

@@ -9,7 +9,7 @@ import { internalsOf } from '../record/internals.ts';
 import { shadowOf } from '../record/roots.ts';
 import { ariaOf } from './aria.ts';
 import { partsOf, selectedIn, selectorFor } from './candidates.ts';
-import { isElement } from './element.ts';
+import { isEditedInPlace, isElement } from './element.ts';
 import { slottedIn, within } from './flat.ts';
 import { contentOf, isCalled, isHiddenFromPeople, matchesName, nameOf, roleOf } from './names.ts';
 import { cannotBeNamed } from './namesakes.ts';
@@ -48,7 +48,7 @@ const fieldRoles = new Set([
 export const isField = (element: Element): boolean =>
   (fieldTags.has(element.localName) && (element as HTMLInputElement).type !== 'hidden') ||
   fieldRoles.has(element.getAttribute('role') ?? internalsOf(element)?.role ?? '') ||
-  (element as HTMLElement).isContentEditable === true;
+  isEditedInPlace(element);
 
 /** Elements that show a picture: those that HTML gives a text alternative, and what has the role. */
 export const isPicture = (element: Element): boolean =>

@@ -7,7 +7,7 @@ import type { TargetClaim } from '../../language/command.ts';
 import { roles } from '../../language/roles.ts';
 import type { Name, Target } from '../../language/target.ts';
 import { ariaOf } from '../act/aria.ts';
-import { boxOf, isInput, isSelect, isTextArea } from '../act/element.ts';
+import { boxOf, editContextOf, isInput, isSelect, isTextArea } from '../act/element.ts';
 import { elementsIn, findAll } from '../act/find.ts';
 import { handleOf, whyOutOfReach } from '../act/handle.ts';
 import { contentOf, describe, descriptionOf, matchesName, nameOf, roleOf } from '../act/names.ts';
@@ -32,6 +32,8 @@ function chosenIn(element: Element): string | null {
 /** What a field holds; of one that is made of other elements, what it tells as its value, or the text in it. */
 function valueIn(element: Element): string | null {
   if (element.matches('progress, meter, output')) return String((element as HTMLProgressElement).value);
+  const context = editContextOf(element);
+  if (context) return context.text;
   if ((element as HTMLElement).isContentEditable) return (element as HTMLElement).innerText;
   return filledIn(element) ?? ariaOf(element, 'valuenow') ?? chosenIn(element);
 }
