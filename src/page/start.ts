@@ -12,6 +12,7 @@ import { endTransitions, heldOut } from './accessibility/unseen.ts';
 import { act } from './act/act.ts';
 import { held } from './act/keyboard.ts';
 import { watchPointer } from './act/pointer.ts';
+import { watchPresses } from './act/slip.ts';
 import { beginAttending, go, isAttended, isStopped, stopAtEnd, stopAtPause } from './attend/attend.ts';
 import { askForChoices, choose, endAsking } from './attend/choice.ts';
 import { letTimeRun, settleNow } from './attend/hands.ts';
@@ -74,6 +75,7 @@ function watch(): void {
   watchMessages();
   watchFocus();
   watchPointer();
+  watchPresses();
   connectPort({
     act,
     check: ensured,

@@ -272,6 +272,41 @@ export default looks(Log, { states: { written: { async script() {
     ).toBeNull();
   });
 
+  it('says when what was clicked had gone from under the pointer before it was let go, and only then', async () => {
+    write(folder, {
+      'src/Slips.look.jsx': `import { useState } from 'react';
+import { click, ensure, looks, spy, the, type } from 'sguardo';
+/** Its message comes when the field is left, above the button that is being pressed. */
+function Slips({ onSend, roomy }) {
+  const [left, leave] = useState(false);
+  const [more, show] = useState(false);
+  return <main>
+    <label>Ship <input onBlur={() => leave(true)} /></label>
+    <p style={{ minHeight: roomy ? 60 : 0, margin: 0 }}>{left && <span style={{ display: 'block', height: 60 }}>A ship has a name.</span>}</p>
+    <button onClick={onSend}>Send</button>
+    {more && <p style={{ height: 80 }}>More</p>}
+    <button onClick={() => show(true)}>More</button>
+  </main>;
+}
+const sends = async () => { await click(the.field('Ship')); await click(the.button('Send')); };
+export default looks(Slips, { props: { onSend: spy() }, states: {
+  slips: { async script({ props }) { await sends(); await ensure(props.onSend).calls(0); } },
+  'has room': { props: { roomy: true }, async script({ props }) { await sends(); await ensure(props.onSend).calls(1); } },
+  'moves when it is clicked': { async script() { await click(the.button('More')); await ensure(the.text('More').first()).isVisible(); } },
+} });`,
+    });
+    const { look } = await served.run({ patterns: ['Slips'] });
+    const slipped = (name: string): string[] => look(name).notes.filter((note) => /came to nothing/.test(note));
+    expect(slipped('slips')).toEqual([
+      'The click came to nothing: the button “Send” moved away while it was pressed, and was let go over <span> “A ship ' +
+        "has a name.”. A person's click would be lost as well. Keep room for what appears, or show it only after the click.",
+    ]);
+    expect([slipped('has room'), slipped('moves when it is clicked')]).toEqual([[], []]);
+    expect(look('has room').problem).toBeNull();
+    const { steps } = await served.client.timeline(look('slips').id);
+    expect(steps.filter(({ doubt }) => doubt).map(({ title }) => title)).toEqual(['click the button “Send”']);
+  });
+
   it('presses a key a frame after a click, when the focus has been moved', async () => {
     expect(
       await problemIn(

@@ -37,6 +37,11 @@ export const noTouchScreenNote =
   'The page has no touch screen here, so what listens to fingers only where there is one has not heard them. Run the ' +
   "look in an environment with pointer: 'touch'.";
 
+/** A click of which nothing comes, because what was pressed had gone from under the pointer when it was let go. */
+export const slippedNote = (target: string, over: string): string =>
+  `The click came to nothing: ${target} moved away while it was pressed, and was let go over ${over}. ` +
+  "A person's click would be lost as well. Keep room for what appears, or show it only after the click.";
+
 /** True for a note that is likely to say why a look failed. */
 export const isDecisive = (note: string): boolean => / has no answer: /.test(note);
 

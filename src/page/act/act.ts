@@ -1,5 +1,6 @@
 /** Carries out actions. */
 import { modifierBits } from '../../core/input/keys.ts';
+import { slippedNote } from '../../core/problem/notes.ts';
 import { fail } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import type { InputRequest } from '../../core/wire/wire.ts';
@@ -26,6 +27,7 @@ import { pressKeys } from './keyboard.ts';
 import { checkOptions, checkScale, checkSize } from './options.ts';
 import { goingAway, settingOut } from './pointer.ts';
 import { selectOptions } from './select.ts';
+import { slippedOver, watchSlip } from './slip.ts';
 import { scrollTo } from './wheel.ts';
 
 type Kind = Action['do'];
@@ -47,6 +49,14 @@ function needTarget(action: Action): void {
   fail('bad-step', { what: `${name}(…) needs a target.`, remedy: `Give it one: ${name}(the.button('Save'))` });
 }
 
+function tellSlip(current: Step, recording: Recording, target: string): void {
+  const over = slippedOver();
+  if (over === null) return;
+  const note = slippedNote(target, over);
+  recording.amend(current, { doubt: note });
+  recording.note(note);
+}
+
 const keyFor = (character: string): InputRequest => ({
   kind: 'key',
   key: character === '\n' ? 'Enter' : character,
@@ -57,8 +67,14 @@ const carryOut: { [K in Kind]: Does<K> } = {
   async click(current, recording, { target, options }) {
     checkOptions('click', options);
     const { at } = options;
-    const { point } = await actionable(current, recording, target, { action: 'click', needsEnabled: true, at });
-    return send(recording.number, holding(bitsOf(options.holding), clickAt(point, options)));
+    const { element, point } = await actionable(current, recording, target, {
+      action: 'click',
+      needsEnabled: true,
+      at,
+    });
+    watchSlip(element);
+    await send(recording.number, holding(bitsOf(options.holding), clickAt(point, options)));
+    tellSlip(current, recording, String(target));
   },
   async hover(current, recording, { target, options }) {
     checkOptions('hover', options);
