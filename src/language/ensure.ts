@@ -34,9 +34,9 @@ export type TargetChecks = {
   isDisabled(): Promise<void>;
   /** It can be used now. */
   isEnabled(): Promise<void>;
-  /** A box, a radio or a switch that is ticked or on. */
+  /** A box, a radio or a switch that is ticked or on, or a button that is pressed and stays so. */
   isChecked(): Promise<void>;
-  /** A box, a radio or a switch that is not ticked or on. */
+  /** A box, a radio or a switch that is not ticked or on, or a button that is not pressed. */
   isUnchecked(): Promise<void>;
   /** It has the focus. */
   isFocused(): Promise<void>;

@@ -258,7 +258,7 @@ function Log() {
     ref.current.editContext = context;
   }, []);
   return <main style={{ position: 'relative', width: 200, height: 40 }}>
-    <div ref={ref} role="textbox" aria-label="Log" tabIndex={0} style={{ position: 'absolute', inset: 0 }} />
+    <div ref={ref} role="textbox" aria-label="Log" tabIndex={0} style={{ position: 'absolute', left: 0, top: 0, width: 0, height: 20 }} />
     <div style={{ position: 'absolute', inset: 0, background: 'white' }} onMouseDown={(event) => { event.preventDefault(); ref.current.focus(); }}>{text}</div>
   </main>;
 }
@@ -267,6 +267,38 @@ export default looks(Log, { states: { written: { async script() {
   await type(the.field('Log'), ' until noon');
   await ensure(the.text('Calm until noon')).isVisible();
   await ensure(the.field('Log')).hasValue('Calm until noon');
+} } } });`,
+      ),
+    ).toBeNull();
+  });
+
+  it('names what a person clicks in place of a file field that is out of sight', async () => {
+    const problem = await problemIn(
+      served,
+      'Papers',
+      'given',
+      `import { looks, the, upload } from 'sguardo';
+const Papers = () => <main><div style={{ padding: 40 }}>Papers here<input type="file" aria-label="Papers" style={{ position: 'absolute', width: 0, height: 0, padding: 0, border: 0, opacity: 0 }} /></div></main>;
+export default looks(Papers, { states: { given: { script: () => upload(the.field('Papers'), new File(['x'], 'papers.txt')) } } });`,
+    );
+    expect(problem).toMatchObject({
+      code: 'chooser-hidden',
+      message: 'The field “Papers” is a file field that nobody can see: it is 0 by 0 pixels.',
+      found: ["<div> “Papers here”: the.text('Papers here')"],
+    });
+  });
+
+  it('takes a button that stays pressed for one that is on', async () => {
+    expect(
+      await problemIn(
+        served,
+        'Toggle',
+        'on',
+        `import { useState } from 'react';
+import { click, ensure, looks, the } from 'sguardo';
+const Toggle = () => { const [on, set] = useState(false); return <button aria-pressed={on} onClick={() => set(!on)}>Lights</button>; };
+export default looks(Toggle, { states: { on: { async script() {
+  await ensure(the.button('Lights')).isUnchecked(); await click(the.button('Lights')); await ensure(the.button('Lights')).isChecked();
 } } } });`,
       ),
     ).toBeNull();

@@ -101,6 +101,10 @@ export const steps = {
     'Name what a person clicks to choose files: the input, its label, or the button that opens it. ' +
       'Where files are dropped, write drag({ files: [file] }, target).',
   ),
+  'chooser-hidden': entry(
+    (d) => `${d.target} is a file field that nobody can see: ${d.why}.`,
+    'Give upload(…) what a person clicks to choose files: its label, or the button or area that opens it.',
+  ),
   'chooser-single': entry(
     (d) => `${d.target} takes one file, but was given several.`,
     'Give it one file, or let the input take several with the attribute multiple.',

@@ -60,8 +60,9 @@ export async function actionable(current: Step, recording: Recording, aim: Aim, 
     const element = isTarget(aim) ? only(aim) : await aim.element();
     recording.aim(current, name, element, boxOf(element));
     const handle = handleOf(element);
+    const isThere = purpose.isThere?.(element) ?? false;
     const hidden = whyOutOfReach(handle);
-    if (hidden) wrong('target-hidden', { why: hidden });
+    if (hidden && !isThere) wrong('target-hidden', { why: hidden });
     if (purpose.needsEnabled && isDisabled(element)) wrong('target-disabled');
     const scrolled = bringIntoView(handle);
     // What comes into sight may show more at once, and move what lies below it.
@@ -75,7 +76,7 @@ export async function actionable(current: Step, recording: Recording, aim: Aim, 
     if (!element.isConnected || before.some((value, i) => Math.abs(value - after[i]!) > 0.1)) wrong('target-moving');
     const point = purpose.at ? pointAt(after, purpose.at, name) : pointOf(handle);
     const top = deepestAt(...point);
-    if (!reaches(top, element, point) && !purpose.isThere?.(element)) {
+    if (!isThere && !reaches(top, element, point)) {
       recording.cover(current, top);
       wrong('target-covered', { cover: top ? describeCover(top) : 'nothing visible: it lies outside the viewport' });
     }

@@ -1,5 +1,5 @@
 /** Files and selections that a script hands to its page: chosen, dropped or pasted. */
-import { fail } from '../../core/problem/problem.ts';
+import { fail, ProblemError } from '../../core/problem/problem.ts';
 import type { Step } from '../../core/timeline/timeline.ts';
 import { show } from '../../core/value/show.ts';
 import { askFailure, type GivenFile, type Load } from '../../core/wire/wire.ts';
@@ -8,7 +8,13 @@ import { ask } from '../host/host.ts';
 import { base64Of } from '../network/replies.ts';
 import type { Recording } from '../record/recording.ts';
 import { handComes } from '../session/still.ts';
+import { inCode, type Target } from '../../language/target.ts';
 import { actionable } from './actionable.ts';
+import { bestTarget } from './bestTarget.ts';
+import { around } from './flat.ts';
+import { whyOutOfReach } from './handle.ts';
+import { describe } from './names.ts';
+import { only } from './retry.ts';
 import { afterInput, asHeld, clickAt } from './input.ts';
 import { caretMoved } from './caret.ts';
 import { enterField } from './field.ts';
@@ -54,6 +60,20 @@ export function explainAsk(error: unknown, target: string): never {
   });
 }
 
+/** What is given to a field that its page keeps out of sight is what a person clicks in its place. */
+function explainHidden(error: unknown, target: Target): never {
+  if (!(error instanceof ProblemError) || error.problem.code !== 'target-hidden') throw error;
+  const element = only(target);
+  if (!element.matches('input[type=file]')) throw error;
+  const shown = [...around(element)].find((one) => whyOutOfReach(one) === null);
+  const why = whyOutOfReach(element) ?? '';
+  return fail(
+    'chooser-hidden',
+    { target: String(target), why },
+    shown ? { found: [`${describe(shown)}: ${inCode(bestTarget(shown))}`] } : {},
+  );
+}
+
 /** Clicks a target and chooses files in the chooser that opens. */
 export async function uploadFiles(
   current: Step,
@@ -61,7 +81,8 @@ export async function uploadFiles(
   { target, files }: Extract<Action, { do: 'upload' }>,
 ): Promise<void> {
   const given = await Promise.all(files.map((file) => givenFile(file, 'upload')));
-  const { point } = await actionable(current, recording, target, { action: 'click', needsEnabled: true });
+  const aimed = actionable(current, recording, target, { action: 'click', needsEnabled: true });
+  const { point } = await aimed.catch((error: unknown) => explainHidden(error, target));
   await handComes();
   await ask(recording.number, { do: 'choose', events: asHeld(clickAt(point)), files: given }).catch((error: unknown) =>
     explainAsk(error, String(target)),

@@ -39,7 +39,7 @@ function valueIn(element: Element): string | null {
 }
 
 const isChecked = (element: Element): boolean =>
-  isInput(element) ? element.checked : ariaOf(element, 'checked') === 'true';
+  isInput(element) ? element.checked : (ariaOf(element, 'checked') ?? ariaOf(element, 'pressed')) === 'true';
 
 const isExactly = (actual: string, wanted: Name): boolean =>
   typeof wanted === 'string' ? actual === wanted : matches(wanted, actual);
