@@ -36,6 +36,8 @@ export type DragOptions = Spot & {
   holding?: string;
   /** Where the target is taken: from its top left corner. */
   from?: Amount;
+  /** How long the mouse rests before it lets go, in milliseconds of the look's time: some lists look only now and then. */
+  held?: number;
 };
 
 /** How a finger touches. */

@@ -65,7 +65,9 @@ export function actionInWords(action: Action): string {
       return action.target ? `take the focus from ${action.target}` : 'take the focus away';
     case 'drag': {
       const what = isTarget(action.what) ? String(action.what) : carriedInWords(action.what ?? {});
-      return `drag ${what} ${isTarget(action.to) ? `to ${action.to}` : `by ${pixels(action.to?.by ?? [0, 0])}`}`;
+      const where = isTarget(action.to) ? `to ${action.to}` : `by ${pixels(action.to?.by ?? [0, 0])}`;
+      const held = action.options?.held;
+      return `drag ${what} ${where}${held ? `, and let go after ${held} ms` : ''}`;
     }
     case 'scroll': {
       const { by, to } = action.way ?? {};

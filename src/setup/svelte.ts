@@ -5,6 +5,7 @@ import type ts from 'typescript';
 import { compiler } from '../props/compiler.ts';
 import { showsMessages } from './messages.ts';
 import { importsNeeded, type Needed } from './needed.ts';
+import { provides } from './provides.ts';
 import { sourceAt } from './source.ts';
 
 /** `calls` as `setFees({ perMetre: 4 })`; `open` as `<Theme value={dark}>`, the outermost first. */
@@ -66,9 +67,20 @@ const messagesIn = (text: string, nodes: readonly Node[]): string[] =>
     return fragment ? messagesIn(text, fragment.nodes) : [];
   });
 
-/** Its components around what it is given; elements are the layout of a page. */
+/** The providers of a component that shows its pages itself, the outermost first: each holds the next. */
+function providersIn(nodes: readonly Node[]): Node[] {
+  for (const { type, name = '', fragment, ...node } of nodes) {
+    if (!fragment?.nodes.length) continue;
+    const inside = providersIn(fragment.nodes);
+    if (type === 'Component' && provides(name)) return [{ ...node, type, name, fragment }, ...inside];
+    if (inside.length > 0) return inside;
+  }
+  return [];
+}
+
+/** Its components around what it is given, or those that give its pages something; elements are layout. */
 const wrappersIn = (text: string, nodes: readonly Node[]): Outermost['wrappers'] =>
-  (pathTo(text, nodes) ?? [])
+  (pathTo(text, nodes) ?? providersIn(nodes))
     .filter(({ type }) => type === 'Component')
     .map(({ name, start, fragment }) => ({ name: name!, open: text.slice(start, fragment!.nodes[0]!.start).trim() }));
 

@@ -5,6 +5,7 @@ import type ts from 'typescript';
 import { compiler } from '../props/compiler.ts';
 import { showsMessages } from './messages.ts';
 import { importsNeeded, type Needed } from './needed.ts';
+import { provides } from './provides.ts';
 import { sourceAt } from './source.ts';
 
 /** `open` as `<NConfigProvider :theme="dark">`, the outermost first; `styles` as `<style>…</style>`. */
@@ -33,8 +34,7 @@ const elementType = 1;
 /** What an element is called in a script: `n-config-provider` is `NConfigProvider`. */
 const inPascal = (tag: string): string => tag.replaceAll(/(?:^|-)(\w)/g, (_, letter: string) => letter.toUpperCase());
 
-/** Components that are around an app for what they give to it; others are the layout of its pages. */
-const isProvider = ({ tag = '' }: Node): boolean => /\w(Provider|App|Theme|Config|Context)$/.test(inPascal(tag));
+const isProvider = ({ tag = '' }: Node): boolean => provides(inPascal(tag));
 
 /** True for an element that is always there, and whose content needs nothing from it by name. */
 const isPlain = ({ props = [] }: Node): boolean => !props.some(({ name }) => /^(if|else|else-if|for|slot)$/.test(name));

@@ -272,6 +272,28 @@ export default looks(Log, { states: { written: { async script() {
     ).toBeNull();
   });
 
+  it('rests before it lets go, where a list looks only now and then what is over it', async () => {
+    const source = (options: string): string => `import { useState } from 'react';
+import { drag, ensure, looks, spy, the } from 'sguardo';
+/** Looks every 200 ms where what is dragged is, as lists do that measure themselves meanwhile. */
+function Berths({ onOrder }) {
+  const take = () => {
+    let at = 0; let seen = 0;
+    const timer = setInterval(() => { seen = at; }, 200);
+    const move = (event) => { at = Math.floor(event.clientY / 40); };
+    addEventListener('pointermove', move);
+    addEventListener('pointerup', () => { clearInterval(timer); removeEventListener('pointermove', move); onOrder(seen); }, { once: true });
+  };
+  return <main style={{ position: 'absolute', inset: 0 }}>{['Alba', 'Bora', 'Ciao'].map((name) => <div key={name} style={{ height: 40 }} onPointerDown={take}>{name}</div>)}</main>;
+}
+export default looks(Berths, { props: { onOrder: spy() }, states: { dragged: { async script({ props }) {
+  await drag(the.text('Alba'), { by: [0, 85] }${options});
+  await ensure(props.onOrder).wasCalledWith(2);
+} } } });`;
+    expect(await problemIn(served, 'Hasty', 'dragged', source(''))).toMatchObject({ code: 'check-failed' });
+    expect(await problemIn(served, 'Rests', 'dragged', source(', { held: 300 }'))).toBeNull();
+  });
+
   it('names what a person clicks in place of a file field that is out of sight', async () => {
     const problem = await problemIn(
       served,

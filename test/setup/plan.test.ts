@@ -485,6 +485,35 @@ import { tides } from './src/tides';
     expect(frame).not.toContain('data.most');
   });
 
+  it.skipIf(!existsSync(compiler))(
+    'of Svelte have the providers that their first component holds in the frame',
+    async () => {
+      const root = folderOf({
+        'package.json': dependsOn('svelte', 'vite', '@sveltejs/vite-plugin-svelte'),
+        'index.html': html.replace('tsx', 'js'),
+        'src/main.js': `import App from './App.svelte';\n`,
+        'src/App.svelte': `<script>
+  import { TideProvider, TideClient } from 'tides';
+  import Header from './Header.svelte';
+  import Berth from './Berth.svelte';
+  const client = new TideClient({ retries: 1 });
+</script>
+<div class="app">
+  <TideProvider {client}><Header title="Quay"><Berth /></Header></TideProvider>
+</div>`,
+        'src/Header.svelte': '<script>let { children } = $props();</script>{@render children()}',
+        'src/Berth.svelte': '<p>C-14</p>',
+      });
+      symlinkSync(compiler, join(root, 'node_modules'));
+      const { files } = await planFor(root);
+      const frame = files.find(({ path }) => path === 'sguardo.frame.svelte')!.text;
+      expect(frame).toContain("import { TideProvider, TideClient } from 'tides'");
+      expect(frame).toContain('const client = new TideClient({ retries: 1 })');
+      expect(frame).toContain('<TideProvider {client}>\n  {@render children()}\n</TideProvider>');
+      expect(frame).not.toMatch(/Header|<Berth/);
+    },
+  );
+
   it('of a router that renders their root have what is around its pages in the frame', async () => {
     const { plan, text } = await planned({
       'package.json': dependsOn('react', 'vite', '@react-router/dev'),

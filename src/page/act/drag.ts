@@ -15,7 +15,9 @@ import { bitsOf, heldBits, modifierKeys } from './held.ts';
 import { afterInput, send } from './input.ts';
 import { pointerMoved } from './pointer.ts';
 import { only, retry } from './retry.ts';
+import { passTime } from '../session/clock.ts';
 import { handComes, handMoves, untilQuiet } from '../session/still.ts';
+import { timeNow } from '../time/time.ts';
 import { bringIntoView, pointOf } from './scroll.ts';
 import { boxOf } from './element.ts';
 
@@ -146,6 +148,7 @@ async function dragByMouse(current: Step, recording: Recording, what: Target, ac
       await (isCarried ? carryTo(point, false) : send(number, [move(point)]));
       await handMoves();
     }
+    if (options.held) await passTime(timeNow() + options.held, () => recording.isOver);
     if (isCarried) {
       await carryTo(end, true);
       pointerMoved(end);

@@ -38,7 +38,7 @@ const rules = {
   },
   hover: { at: amount },
   press: { times: wholeNumber(1, 1000), held: numberWithin(0, 600_000) },
-  drag: { at: amount, from: amount, holding: modifiers },
+  drag: { at: amount, from: amount, holding: modifiers, held: numberWithin(0, 600_000) },
   scroll: { by: amount, to: oneOf('top', 'bottom', 'left', 'right') },
   touch: { at: amount, by: amount, times: wholeNumber(1, 10), held: numberWithin(0, 600_000) },
 } as const satisfies Record<string, Record<string, Rule>>;
