@@ -11,7 +11,7 @@ import type { Adapter, FrameModule } from './adapters/adapter.ts';
 import { evaluatePins, isMarked, settlePins } from './pins/pins.ts';
 import { settleHead } from './pins/document.ts';
 import { keepTime, nobody } from './session/clock.ts';
-import { importsCome } from './session/still.ts';
+import { importsCome } from './session/idle.ts';
 import { runDue } from './time/time.ts';
 
 type Module = () => Promise<{ default?: unknown }>;

@@ -14,7 +14,7 @@ import { routesNow } from '../network/routes.ts';
 import type { Recording } from '../record/recording.ts';
 import { step } from '../record/step.ts';
 import { nextFrame } from '../time/frame.ts';
-import { framesCome, soonestComes } from '../session/still.ts';
+import { framesCome, soonestComes } from '../session/hand.ts';
 import { runDue } from '../time/time.ts';
 import { actionable } from './actionable.ts';
 import { dragTo } from './drag.ts';

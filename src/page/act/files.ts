@@ -7,7 +7,7 @@ import type { Action, Carried } from '../../language/command.ts';
 import { ask } from '../host/host.ts';
 import { base64Of } from '../network/replies.ts';
 import type { Recording } from '../record/recording.ts';
-import { handComes } from '../session/still.ts';
+import { handComes } from '../session/hand.ts';
 import { inCode, type Target } from '../../language/target.ts';
 import { actionable } from './actionable.ts';
 import { bestTarget } from './bestTarget.ts';

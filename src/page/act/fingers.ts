@@ -7,7 +7,7 @@ import { native } from '../host/natives.ts';
 import type { Recording } from '../record/recording.ts';
 import { passTime } from '../session/clock.ts';
 import { nextFrame } from '../time/frame.ts';
-import { handMoves } from '../session/still.ts';
+import { handMoves } from '../session/hand.ts';
 import { isFrozen, timeNow } from '../time/time.ts';
 import { actionable } from './actionable.ts';
 import { send } from './input.ts';

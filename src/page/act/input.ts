@@ -8,7 +8,7 @@ import { bitsOf, heldBits, holdBits, modifierKeys } from './held.ts';
 import { inputSent } from './memo.ts';
 import { pointerMoved } from './pointer.ts';
 import { nextTask, runDue } from '../time/time.ts';
-import { handComes } from '../session/still.ts';
+import { handComes } from '../session/hand.ts';
 
 type Click = { button?: Exclude<MouseButton, 'none'>; times?: number };
 

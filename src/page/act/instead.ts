@@ -176,7 +176,8 @@ function insteadIn(all: Element[], asked: Query): string[] {
     case 'text':
       return like(
         all.filter(
-          (one) => readable(ownText(one)) !== '' && textOf(one) !== '' && one.closest('head, script') === null,
+          (one) =>
+            readable(ownText(one)) !== '' && textOf(one) !== '' && one.closest('head, script, style, title') === null,
         ),
         asked.name,
         textOf,

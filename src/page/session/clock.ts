@@ -16,7 +16,8 @@ import {
   runDue,
   timeNow,
 } from '../time/time.ts';
-import { caughtUp, idle, untilQuiet } from './still.ts';
+import { idle } from './idle.ts';
+import { caughtUp, untilQuiet } from './still.ts';
 
 /** How far `clock.finish()` goes at most, in milliseconds. */
 const farthest = 60_000;

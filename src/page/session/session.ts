@@ -23,7 +23,8 @@ import { forgetRoots } from '../record/roots.ts';
 import { step } from '../record/step.ts';
 import { nextTask, runDue } from '../time/time.ts';
 import { impossible, type Limits } from './shape.ts';
-import { idle, untilStill } from './still.ts';
+import { idle } from './idle.ts';
+import { untilStill } from './still.ts';
 
 export type Session = {
   readonly recording: Recording;

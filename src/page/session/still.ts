@@ -1,7 +1,5 @@
 /** Waiting until the page is still: nothing loads, nothing moves, nothing changes any more. */
 import { hoverShown, isHoverShown, timesPointed } from '../act/pointer.ts';
-import { isImporting } from '../lazy.ts';
-import { post } from '../host/host.ts';
 import { append, native } from '../host/natives.ts';
 import { networkOrigins } from '../host/settings.ts';
 import { framesNow } from '../network/frames.ts';
@@ -10,73 +8,8 @@ import { isObserved } from '../pins/observers.ts';
 import { mutationCount, rootsNow } from '../record/roots.ts';
 import { isFramed, nextFrame } from '../time/frame.ts';
 import { holdMotion } from '../time/motion.ts';
-import {
-  endless,
-  isFrameAsked,
-  letFrameGoBy,
-  letMillisecondGoBy,
-  mayMove,
-  motionTold,
-  moveOn,
-  moveOnToRest,
-  runDue,
-  timeNow,
-} from '../time/time.ts';
-import { haveWorkers, workersHeard, workersIdle } from '../workers/workers.ts';
-
-const postTask = scheduler.postTask.bind(scheduler);
-
-/**
- * How often a timer of so many milliseconds comes round on a page that keeps busy, before that is said not to become
- * idle: on a machine that leaves the page little of its time it comes round more slowly, too.
- */
-const turnLength = 10;
-const usualTurns = 200;
-let mostTurns = usualTurns;
-
-/** After so many of them the host is told that the page is watched: no limit is meant for that. */
-const turnsTold = 10;
-const watches = (): void => post({ kind: 'watches' });
-
-/**
- * Resolves with true when nothing else is left to do on the page: messages by which a framework puts its work off may
- * overtake one another, but none is overtaken by a task in the background. On a page that is never idle, with false:
- * after a while at first, and ever sooner.
- */
-const pageIdle = (): Promise<boolean> =>
-  new Promise((resolve) => {
-    let turns = 0;
-    const timer = native.setInterval(() => {
-      if (++turns % turnsTold === 0) watches();
-      if (turns < mostTurns) return;
-      native.clearInterval(timer);
-      mostTurns = Math.max(1, Math.floor(mostTurns / 4));
-      resolve(false);
-    }, turnLength);
-    void postTask(
-      () => {
-        native.clearInterval(timer);
-        mostTurns = usualTurns;
-        resolve(true);
-      },
-      { priority: 'background' },
-    );
-  });
-
-/** How often page and workers may keep each other busy before they are said not to become idle. */
-const mostTalk = 100;
-
-/** Resolves with true when nothing else is left to do on the page and in its workers; with false when that never is. */
-export async function idle(): Promise<boolean> {
-  for (let turns = 0; turns < mostTalk; turns++) {
-    const isIdle = await pageIdle();
-    if (!haveWorkers()) return isIdle;
-    const before = workersHeard();
-    if (!(await workersIdle())) return false;
-    if (workersHeard() === before) return isIdle;
-  }
-  return false;
-}
+import { endless, motionTold, moveOn, moveOnToRest, runDue, timeNow } from '../time/time.ts';
+import { after, idle, watches } from './idle.ts';
 
 /** Images that are still on their way, in shadow roots, too. */
 const pendingImages = (): HTMLImageElement[] =>
@@ -85,20 +18,6 @@ const pendingImages = (): HTMLImageElement[] =>
       (image) => !image.complete && image.loading !== 'lazy' && !isHeldBack(image.currentSrc || image.src),
     ),
   );
-
-const after = (milliseconds: number): Promise<void> =>
-  new Promise((resolve) => native.setTimeout(resolve, milliseconds));
-
-/**
- * Lets come what modules import lazily while they are evaluated, and what that imports in turn: whether a look began
- * before or after would otherwise depend on the machine.
- */
-export async function importsCome(): Promise<void> {
-  while (isImporting()) {
-    await after(turnLength);
-    await idle();
-  }
-}
 
 /** What was seen most often is what keeps the page going. */
 function commonest(seen: readonly string[]): string {
@@ -223,45 +142,6 @@ export async function hoverSettled(look: number): Promise<void> {
   if (isHoverSettled()) return;
   await hoverShown(look);
   await caughtUp();
-}
-
-/**
- * A hand sets about something: a millisecond goes by, with all that comes of it. What the browser has put off comes
- * before, as `selectionchange` does: whether it had come by itself would depend on the machine.
- */
-export async function handComes(): Promise<void> {
-  await idle();
-  if (await letMillisecondGoBy()) await caughtUp();
-}
-
-/** A hand moves on: a frame goes by, and what the browser has put off comes before. */
-export async function handMoves(): Promise<void> {
-  await idle();
-  await letFrameGoBy();
-}
-
-/** So soon after anything nobody acts, in milliseconds of the look's time. */
-const fastestHand = 20;
-
-/**
- * Lets come what is due so soon that nobody could act before it: libraries put a few milliseconds behind what they
- * open, and hear nothing until then.
- */
-export async function soonestComes(): Promise<void> {
-  await idle();
-  const until = timeNow() + fastestHand;
-  for (let turns = 0; turns < 30 && (await moveOnToRest(until)); turns++) await caughtUp();
-}
-
-/**
- * Lets the frames come that libraries ask for, one after the other, before what they have shown is ready: that was long
- * before anybody acts.
- */
-export async function framesCome(): Promise<void> {
-  for (let frames = 0; frames < 2 && (frames === 0 ? mayMove() : isFrameAsked()); frames++) {
-    await letFrameGoBy();
-    await caughtUp();
-  }
 }
 
 /**
