@@ -118,7 +118,8 @@ const dropped: given.Rule = {
 
 /**
  * Drags a target with the mouse onto another one, or `{ by: [x, y] }`; or drops `{ files, text, html }` from outside
- * on a target. What the page lets be dragged (HTML drag and drop) is dropped there. `held` rests there before letting go.
+ * on a target. What the page lets be dragged (HTML drag and drop) is dropped there. `held` rests there before letting
+ * go.
  */
 export const drag = taking(
   3,

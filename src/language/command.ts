@@ -36,7 +36,7 @@ export type DragOptions = Spot & {
   holding?: string;
   /** Where the target is taken: from its top left corner. */
   from?: Amount;
-  /** How long the mouse rests before it lets go, in milliseconds of the look's time: some lists look only now and then. */
+  /** How long it rests before it lets go, in milliseconds of the look's time: some lists look only now and then. */
   held?: number;
 };
 

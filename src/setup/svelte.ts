@@ -69,10 +69,10 @@ const messagesIn = (text: string, nodes: readonly Node[]): string[] =>
 
 /** The providers of a component that shows its pages itself, the outermost first: each holds the next. */
 function providersIn(nodes: readonly Node[]): Node[] {
-  for (const { type, name = '', fragment, ...node } of nodes) {
-    if (!fragment?.nodes.length) continue;
-    const inside = providersIn(fragment.nodes);
-    if (type === 'Component' && provides(name)) return [{ ...node, type, name, fragment }, ...inside];
+  for (const node of nodes) {
+    if (!node.fragment?.nodes.length) continue;
+    const inside = providersIn(node.fragment.nodes);
+    if (node.type === 'Component' && provides(node.name ?? '')) return [node, ...inside];
     if (inside.length > 0) return inside;
   }
   return [];

@@ -294,6 +294,19 @@ export default looks(Berths, { props: { onOrder: spy() }, states: { dragged: { a
     expect(await problemIn(served, 'Rests', 'dragged', source(', { held: 300 }'))).toBeNull();
   });
 
+  it('rests only with what lies on the page', async () => {
+    const problem = await problemIn(
+      served,
+      'Outside',
+      'dropped',
+      `import { drag, looks, the } from 'sguardo';
+export default looks(() => <main>Papers here</main>, { states: { dropped: {
+  script: () => drag({ text: 'Alba' }, the.text('Papers here'), { held: 300 }),
+} } });`,
+    );
+    expect(problem?.message).toBe('drag(…) was given held for something from outside the page.');
+  });
+
   it('names what a person clicks in place of a file field that is out of sight', async () => {
     const problem = await problemIn(
       served,

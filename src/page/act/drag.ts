@@ -170,6 +170,12 @@ export async function dragTo(current: Step, recording: Recording, action: Drag):
       what: `drag(…) was given ${show(to)} to drop something from outside on.`,
       remedy: "Give it a target: drag({ files: [file] }, the.region('Manifests'))",
     });
+  const own = (['from', 'held'] as const).find((name) => options[name] !== undefined);
+  if (own)
+    fail('bad-step', {
+      what: `drag(…) was given ${own} for something from outside the page.`,
+      remedy: 'Leave it out: it is for what lies on the page.',
+    });
   const load = await loadOf(what, 'drag');
   const purpose = { action: 'drop', needsEnabled: false, at: options.at };
   const { point } = await actionable(current, recording, to, purpose);

@@ -14,8 +14,10 @@ const turnLength = 10;
 const usualTurns = 200;
 let mostTurns = usualTurns;
 
-/** After so many of them the host is told that the page is watched: no limit is meant for that. */
+/** After so many of them the host is told that the page is watched. */
 const turnsTold = 10;
+
+/** Tells the host that the page is watched: no limit is meant for that. */
 export const watches = (): void => post({ kind: 'watches' });
 
 /**
