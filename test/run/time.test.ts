@@ -143,7 +143,17 @@ export default looks(Any, { props: { what: 'Now' }, states: {
   'documents of frames': { patience: 100, async script() {
     const count = () => [...document.querySelectorAll('iframe')].filter((one) => one.contentDocument?.body?.textContent.includes('High water')).length;
     for (let i = 0; i < 12; i++) document.body.append(Object.assign(document.createElement('iframe'), { src: '/tides.html?' + i, width: 20, height: 20 }));
-    await ensure(count).equals(12);
+    const tide = URL.createObjectURL(new Blob(['<p>High water</p>'], { type: 'text/html' }));
+    document.body.append(Object.assign(document.createElement('iframe'), { src: tide, width: 20, height: 20 }));
+    await ensure(count).equals(13);
+    await ensure(() => performance.now()).equals(0);
+    for (const one of document.querySelectorAll('iframe')) one.remove();
+  } },
+  'documents that frames hold themselves': { patience: 100, async script() {
+    const held = (text) => '<iframe srcdoc="' + text.replaceAll('&', '&amp;').replaceAll('"', '&quot;') + '"></iframe>';
+    const innermost = (one) => { const inner = one.contentDocument?.querySelector('iframe'); return inner ? innermost(inner) : one.contentDocument?.body?.textContent; };
+    for (let i = 0; i < 6; i++) document.body.append(Object.assign(document.createElement('iframe'), { srcdoc: held(held(held(held('High water')))) }));
+    await ensure(() => [...document.querySelectorAll('iframe')].filter((one) => innermost(one) === 'High water').length).equals(6);
     await ensure(() => performance.now()).equals(0);
     for (const one of document.querySelectorAll('iframe')) one.remove();
   } },
@@ -351,6 +361,7 @@ describe('the look’s own time', () => {
     'a skeleton',
     'in a frame',
     'documents of frames',
+    'documents that frames hold themselves',
     'something moves',
     'the script waits by itself',
     'everything ends',

@@ -5,14 +5,22 @@ import { documentOf, framesOfPage } from '../record/frames.ts';
 /** A document that has not come after so long may never come: it was a download, or nothing. In milliseconds. */
 const longest = 3000;
 
-/** Since when a frame has been waited for, and for which address. */
+/** Since when a frame has been waited for, and for what. */
 const since = new WeakMap<HTMLIFrameElement, { address: string; began: number }>();
 
 let arrived = 0;
 
-function isOnTheWay(frame: HTMLIFrameElement): boolean {
+/** What a frame is to show: a document that it holds itself, which is loaded like any other, or the one at an address. */
+function wantedBy(frame: HTMLIFrameElement): string | null {
+  const held = frame.getAttribute('srcdoc');
+  if (held !== null) return `srcdoc:${held}`;
   const address = frame.getAttribute('src')?.trim() ?? '';
-  if (address === '' || /^(about|javascript|data|blob):/i.test(address) || frame.loading === 'lazy') return false;
+  return address === '' || /^(about|javascript|data):/i.test(address) ? null : address;
+}
+
+function isOnTheWay(frame: HTMLIFrameElement): boolean {
+  const address = wantedBy(frame);
+  if (address === null || frame.loading === 'lazy') return false;
   const known = since.get(frame);
   const shown = documentOf(frame);
   // Of another origin nothing can be told.
