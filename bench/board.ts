@@ -22,7 +22,10 @@ import { hashOf } from '../src/work/assets.ts';
 import { encodePng } from '../src/work/png.ts';
 import { type Figure, median } from './workshop.ts';
 
-/** Milliseconds from navigation to the first tiles, bytes until then, and the part of frames later than that. */
+/**
+ * Milliseconds from navigation to the first tiles, bytes until then, and by how much the part of late frames may be
+ * larger than with the plainest rows: how fast a picture is painted without a graphics card is the machine's affair.
+ */
 const limits = { first: 1000, bytes: 400_000, late: 0.05 };
 const lateFrame = 33;
 const rounds = 5;
@@ -111,13 +114,20 @@ const measureFrames = `window.frames = []; window.going = true; (() => {
   requestAnimationFrame(next);
 })()`;
 
-/** Scrolls to the end in large steps, one a frame, as a wheel that is turned fast. */
-const scroll = `new Promise((resolve) => {
+/** Frames that are looked at; all of the board goes by in them as by dragging the scroll bar. */
+const frames = 400;
+
+/** Pixels a frame by a wheel that is turned fast. */
+const wheel = 240;
+
+/** Scrolls by a step a frame; by a part of everything where none is given. */
+const scroll = (by: number | null): string => `new Promise((resolve) => {
   const area = document.querySelector('.overflow-y-auto');
-  const by = Math.max(240, area.scrollHeight / 400);
+  const by = ${by ?? `area.scrollHeight / ${frames}`};
+  let left = ${frames};
   const next = () => {
     area.scrollTop += by;
-    if (area.scrollTop + area.clientHeight < area.scrollHeight - 1) requestAnimationFrame(next);
+    if (--left > 0) requestAnimationFrame(next);
     else resolve(true);
   };
   requestAnimationFrame(next);
@@ -132,27 +142,64 @@ async function open(window: EngineWindow, url: string): Promise<{ first: number;
   }
 }
 
-async function lateFrames(window: EngineWindow, work: () => Promise<unknown>): Promise<{ late: number; of: number }> {
+type Lateness = { late: number; of: number };
+
+async function lateFrames(window: EngineWindow, work: () => Promise<unknown>): Promise<Lateness> {
   await window.evaluate(measureFrames);
   await work();
   const frames = (await window.evaluate('going = false, frames')) as number[];
   return { late: frames.filter((took) => took > lateFrame).length, of: frames.length };
 }
 
-/** How long the browser takes to show a page with one picture. */
-async function floor(window: EngineWindow): Promise<number> {
-  const server = createServer((_request, reply) =>
-    reply.setHeader('content-type', 'text/html').end('<!doctype html><img src="data:image/svg+xml,<svg/>">'),
+const onePicture = '<!doctype html><img src="data:image/svg+xml,<svg/>">';
+
+/** The least that can be done: eight rows of six plain cards, whose names are changed as they are moved. */
+const plainRows = `<!doctype html><style>
+    html, body { height: 100%; margin: 0; font: 12px sans-serif }
+    .overflow-y-auto { height: 100%; overflow-y: auto }
+    section { position: relative; height: 400000px }
+    p { position: absolute; left: 0; right: 0; height: 200px; margin: 0; display: flex; gap: 14px; contain: strict }
+    b { width: 190px; height: 186px; border: 1px solid #ccc; border-radius: 8px }
+  </style><div class="overflow-y-auto"><section></section></div><script>
+    const area = document.querySelector('div');
+    document.querySelector('section').innerHTML = ('<p>' + '<b>berth</b>'.repeat(6) + '</p>').repeat(8);
+    const rows = [...document.querySelectorAll('p')];
+    const put = () => {
+      const first = Math.max(0, Math.floor(area.scrollTop / 200) - 1);
+      for (let at = first; at < first + 8; at++) {
+        const row = rows[at % 8];
+        if (row.at === at) continue;
+        row.at = at;
+        row.style.transform = \`translateY(\${at * 200}px)\`;
+        for (const [i, card] of [...row.children].entries()) card.firstChild.data = \`berth \${at} with \${i} ships\`;
+      }
+    };
+    area.addEventListener('scroll', put);
+    put();
+  </script>`;
+
+type Floor = { first: number; dragged: Lateness; wheeled: Lateness };
+
+/** How long the browser takes to show a page with one picture, and how late its frames are with the plainest rows. */
+async function floor(window: EngineWindow): Promise<Floor> {
+  const server = createServer(({ url }, reply) =>
+    reply.setHeader('content-type', 'text/html').end(url === '/rows' ? plainRows : onePicture),
   ).listen(0, '127.0.0.1');
   await new Promise((done) => server.once('listening', done));
+  const own = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   const times: number[] = [];
   for (let i = 0; i < rounds; i++) {
     const began = performance.now();
-    await window.load(`http://127.0.0.1:${(server.address() as AddressInfo).port}/`);
+    await window.load(`${own}/`);
     times.push(performance.now() - began);
   }
+  const scrolled = async (by: number | null): Promise<Lateness> => {
+    await window.load(`${own}/rows`);
+    return lateFrames(window, () => window.evaluate(scroll(by)));
+  };
+  const found = { first: median(times), dragged: await scrolled(null), wheeled: await scrolled(wheel) };
   server.close();
-  return median(times);
+  return found;
 }
 
 export async function measureBoard(count = 10_000): Promise<Figure> {
@@ -184,7 +231,12 @@ export async function measureBoard(count = 10_000): Promise<Figure> {
   try {
     const window = await engine.open();
     await window.apply(defaultEnvironment);
-    say(`a page with one picture: ${(await floor(window)).toFixed(0)} ms`);
+    const told = ({ late, of }: Lateness, what: string): void =>
+      say(`${what}: ${late} of ${of} frames later than ${lateFrame} ms`);
+    const least = await floor(window);
+    say(`a page with one picture: ${least.first.toFixed(0)} ms`);
+    told(least.dragged, 'the plainest rows, dragged through');
+    told(least.wheeled, `the plainest rows by a wheel, ${wheel} px a frame`);
     const opened: { first: number; bytes: number }[] = [];
     for (let i = 0; i < rounds; i++) {
       // Nobody has been here before.
@@ -197,8 +249,11 @@ export async function measureBoard(count = 10_000): Promise<Figure> {
     const bytes = median(opened.map((one) => one.bytes));
     say(`${count} looks: first tiles after ${first.toFixed(0)} ms, ${(bytes / 1000).toFixed(0)} KB sent`);
     await open(window, url);
-    const scrolled = await lateFrames(window, () => window.evaluate(scroll));
-    say(`scrolling through: ${scrolled.late} of ${scrolled.of} frames later than ${lateFrame} ms`);
+    const dragged = await lateFrames(window, () => window.evaluate(scroll(null)));
+    told(dragged, 'dragged through all of it');
+    await open(window, url);
+    const wheeled = await lateFrames(window, () => window.evaluate(scroll(wheel)));
+    told(wheeled, `by a wheel, ${wheel} px a frame`);
     await open(window, url);
     const run = store.runs.begin(usualRequest);
     live.tell({ kind: 'run-started', run: store.runs.get(run)! });
@@ -209,15 +264,16 @@ export async function measureBoard(count = 10_000): Promise<Figure> {
         await delay(1000 / feed.perSecond);
       }
     });
-    say(`${feed.perSecond} results a second: ${fed.late} of ${fed.of} frames later than ${lateFrame} ms`);
-    const late = scrolled.late / scrolled.of;
-    const percent = (part: number): string => `${(100 * part).toFixed(1)} %`;
+    told(fed, `${feed.perSecond} results a second`);
+    const part = ({ late, of }: Lateness): number => late / of;
+    const percent = (one: Lateness): string => `${(100 * part(one)).toFixed(1)} %`;
     return {
       text:
-        `first tiles ${first.toFixed(0)} ms, ${(bytes / 1000).toFixed(0)} KB, ` +
-        `${percent(late)} of frames late scrolling, ${percent(fed.late / fed.of)} with a feed`,
-      limit: `${limits.first} ms, ${limits.bytes / 1000} KB, ${100 * limits.late} %`,
-      within: first <= limits.first && bytes <= limits.bytes && late <= limits.late,
+        `first tiles ${first.toFixed(0)} ms, ${(bytes / 1000).toFixed(0)} KB, frames late: ${percent(dragged)} dragging ` +
+        `(plainest rows ${percent(least.dragged)}), ${percent(wheeled)} with a wheel (${percent(least.wheeled)}), ` +
+        `${percent(fed)} with a feed`,
+      limit: `${limits.first} ms, ${limits.bytes / 1000} KB, ${100 * limits.late} % more dragging than plainest rows`,
+      within: first <= limits.first && bytes <= limits.bytes && part(dragged) - part(least.dragged) <= limits.late,
     };
   } finally {
     await engine.close();

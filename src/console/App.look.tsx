@@ -1,5 +1,5 @@
 /** Every page of the console as a whole: with everything, with nothing, while it waits, and when it is refused. */
-import { click, ensure, looks, press, the, type } from 'sguardo/react';
+import { click, clock, ensure, looks, press, scroll, the, type } from 'sguardo/react';
 import { problem } from '../core/problem/problem.ts';
 import { packBoard } from '../core/run/board.ts';
 import { App } from './App.tsx';
@@ -101,6 +101,21 @@ export default looks(App, {
       location: '/',
       environments,
       answers: { '/api/board': { json: packBoard(boardLooks(manyResults(10_000))) } },
+    },
+    'board, dragged through': {
+      location: '/',
+      environments,
+      answers: { '/api/board': { json: packBoard(boardLooks(manyResults(10_000))) } },
+      async script() {
+        const tiles = the.link(/, day: |, night: /);
+        const list = the.css('main .overflow-y-auto');
+        for (let leaps = 0; leaps < 3; leaps++) await scroll(list, { by: [0, 3000] });
+        await ensure(tiles).counts(0);
+        await clock.advance(200);
+        await ensure(tiles.first()).isVisible();
+        await scroll(list, { by: [0, 300] });
+        await ensure(tiles.first()).isVisible();
+      },
     },
     'review, a thousand causes': {
       location: '/review',

@@ -29,7 +29,8 @@ const ofFolder = (folder: string): string[] =>
 function consoleFiles(): string[] {
   const unused = scriptsWithService(JSON.parse(readFileSync(join(built, 'manifest.json'), 'utf8')));
   const all = [...ofFolder(join(built, 'assets')), ...ofFolder(join(built, 'scripts'))];
-  return all.filter((file) => !unused.has(relative(built, file))).sort();
+  // What is packed is for the service: servers of sites do as they like.
+  return all.filter((file) => !file.endsWith('.br') && !unused.has(relative(built, file))).sort();
 }
 
 /** Puts the console's files into a folder of the site that is called by what they hold. Gives back its name. */

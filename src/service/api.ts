@@ -68,7 +68,9 @@ export async function buildApi({
       root: consoleFolder,
       index: false,
       wildcard: false,
-      globIgnore: ['draw*'],
+      globIgnore: ['draw*', '**/*.br'],
+      // As the build has packed them.
+      preCompressed: true,
       cacheControl: false,
       setHeaders: (reply, path) =>
         // Names in there carry a hash.

@@ -35,11 +35,12 @@ const standing = (verdict: Verdict, isOpen: boolean): Verdict =>
   !isOpen && (verdict === 'changed' || verdict === 'new') ? 'passed' : verdict;
 
 export function boardIn(db: Db): Board {
-  // Of a look's captures the row is that with the highest id, the last one.
+  // Begins at the looks that there are, of which there are few: results are there of all runs.
   const rows = db.prepare<[], Row>(
     `SELECT p.file, p.component, p.look, p.environment, r.id, r.verdict, r.about ->> '$.order' AS "order",
-       c.hash AS picture, count(c.id) AS captures, max(c.id) AS last
-     FROM present p JOIN results r ON r.id = p.result LEFT JOIN captures c ON c.result = r.id GROUP BY r.id`,
+       (SELECT hash FROM captures WHERE result = r.id ORDER BY id DESC LIMIT 1) AS picture,
+       (SELECT count(*) FROM captures WHERE result = r.id) AS captures
+     FROM present p JOIN results r ON r.id = p.result`,
   );
   const opens = db.prepare<[], Open>(open);
   return {

@@ -124,6 +124,19 @@ describe('the interface', () => {
     expect(await plain.json()).toEqual(await reply.json());
   });
 
+  it("sends the console's scripts as the build has packed them, and to others as they are", async () => {
+    const page = await (await fetch(url)).text();
+    const script = url + /src="(\/assets\/index-[^"]+)"/.exec(page)![1]!;
+    const packed = await fetch(script, { headers: { 'accept-encoding': 'br' } });
+    expect(packed.headers.get('content-encoding')).toBe('br');
+    const plain = await fetch(script, { headers: { 'accept-encoding': 'identity' } });
+    expect(plain.headers.get('content-encoding')).toBeNull();
+    expect([packed, plain].map(({ headers }) => headers.get('cache-control'))).toEqual(
+      Array(2).fill('max-age=31536000, immutable'),
+    );
+    expect(await packed.text()).toBe(await plain.text());
+  });
+
   it('describes every call in its OpenAPI document', async () => {
     const { status, value } = await call('GET', '/api/openapi.json');
     expect(status).toBe(200);

@@ -1,5 +1,5 @@
 /** The rows of the board that are in sight, and how keys lead through all of them. */
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { type Virtualizer, useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { BoardLook } from '../../core/run/board.ts';
@@ -8,7 +8,7 @@ import { useStart } from '../data.ts';
 import { useKeys } from '../keys.ts';
 import { Group, groupHeight } from './Group.tsx';
 import { type Folder, type Row, rowsOf } from './layout.ts';
-import { Tile, tileHeight, tileWidth } from './Tile.tsx';
+import { FlyingTile, Tile, tileHeight, tileWidth } from './Tile.tsx';
 import { useChoice } from './useChoice.ts';
 import type { Folds } from './useFolds.ts';
 import { useShown } from './useShown.ts';
@@ -47,6 +47,22 @@ function useWidth(ref: React.RefObject<HTMLElement | null>): number {
   return width;
 }
 
+/**
+ * True while one scrolls by more than is in sight at once, time after time, as by dragging the scroll bar: nothing can
+ * be made out then but where one is. It ends when one goes less than half as fast.
+ */
+function useFlying({ isScrolling, scrollOffset, scrollRect }: Virtualizer<HTMLDivElement, Element>): boolean {
+  const last = useRef({ offset: 0, leaps: 0 });
+  const offset = scrollOffset ?? 0;
+  const { current } = last;
+  if (offset !== current.offset) {
+    const screens = Math.abs(offset - current.offset) / (scrollRect?.height || 1);
+    const kept = screens > 0.5 && current.leaps > 1 ? current.leaps : 0;
+    last.current = { offset, leaps: isScrolling && screens > 1 ? current.leaps + 1 : kept };
+  }
+  return isScrolling && last.current.leaps > 1;
+}
+
 type Props = {
   folder: Folder;
   folded: ReadonlySet<string>;
@@ -72,6 +88,7 @@ export function Rows({ folder, folded, fold, order }: Props) {
   });
   const isPassing = useRef(false);
   isPassing.current = virtual.isScrolling;
+  const isFlying = useFlying(virtual);
   useEffect(() => virtual.measure(), [virtual, rows]);
   const choice = useChoice(rows, (row) => virtual.scrollToIndex(row));
   /** Folds or unfolds the group that is chosen, or that the chosen tile is in. */
@@ -104,18 +121,22 @@ export function Rows({ folder, folded, fold, order }: Props) {
       return <Group group={row} isChosen={row.key === choice.key} onFold={(isFolded) => fold(row.key, isFolded)} />;
     return (
       <div className="flex" style={{ gap }}>
-        {row.looks.map((look, column) => (
-          <Tile
-            key={column}
-            look={look}
-            shown={shownOf(look)}
-            width={tile}
-            isChosen={look === choice.look}
-            onShow={show}
-            order={order}
-            isPassing={isPassing}
-          />
-        ))}
+        {row.looks.map((look, column) =>
+          isFlying ? (
+            <FlyingTile key={column} name={look.look} width={tile} />
+          ) : (
+            <Tile
+              key={column}
+              look={look}
+              shown={shownOf(look)}
+              width={tile}
+              isChosen={look === choice.look}
+              onShow={show}
+              order={order}
+              isPassing={isPassing}
+            />
+          ),
+        )}
       </div>
     );
   };

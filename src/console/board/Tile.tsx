@@ -100,6 +100,16 @@ function Variants({ look, shown, onShow, order }: Pick<Props, 'look' | 'shown' |
   );
 }
 
+/** What is left of a tile that flies past: its name, to find one's way by. */
+export const FlyingTile = ({ name, width }: { name: string; width: number }) => (
+  <div
+    className="truncate rounded-lg border border-rule bg-well px-2.5 font-medium leading-[270px]"
+    style={{ width, height: tileHeight }}
+  >
+    {name}
+  </div>
+);
+
 export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow, order, isPassing }: Props) {
   return (
     <div

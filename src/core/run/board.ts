@@ -66,10 +66,11 @@ function inOrder(looks: Iterable<BoardLook>): BoardLook[] {
   return names.flatMap((name) => components.get(name)!.sort((a, b) => a.order - b.order));
 }
 
+const byEnvironment = (a: Variant, b: Variant): number => byName.compare(a.environment, b.environment);
+
 const withVariant = (look: BoardLook, variant: Variant): BoardLook => {
   const others = look.variants.filter(({ environment }) => environment !== variant.environment);
-  const variants = [...others, variant].sort((a, b) => byName.compare(a.environment, b.environment));
-  return { ...look, variants };
+  return { ...look, variants: [...others, variant].sort(byEnvironment) };
 };
 
 /** Puts a look's environments together, and looks in the order in which the board shows them. */
@@ -77,8 +78,11 @@ export function boardOf(entries: readonly BoardEntry[]): BoardLook[] {
   const looks = new Map<string, BoardLook>();
   for (const { file, component, look, order, ...variant } of entries) {
     const key = lookKey(component, look);
-    looks.set(key, withVariant(looks.get(key) ?? { file, component, look, order, variants: [] }, variant));
+    const known = looks.get(key);
+    if (known) known.variants.push(variant);
+    else looks.set(key, { file, component, look, order, variants: [variant] });
   }
+  for (const { variants } of looks.values()) if (variants.length > 1) variants.sort(byEnvironment);
   return inOrder(looks.values());
 }
 
