@@ -103,8 +103,9 @@ function Variants({ look, shown, onShow, order }: Pick<Props, 'look' | 'shown' |
 /** What is left of a tile that flies past: its name, to find one's way by. */
 export const FlyingTile = ({ name, width }: { name: string; width: number }) => (
   <div
-    className="truncate rounded-lg border border-rule bg-well px-2.5 font-medium leading-[270px]"
-    style={{ width, height: tileHeight }}
+    className="truncate rounded-lg border border-rule bg-well px-2.5 font-medium"
+    // The name stands where it does in a tile.
+    style={{ width, height: tileHeight, lineHeight: `${2 * (tileHeight - 51)}px` }}
   >
     {name}
   </div>
