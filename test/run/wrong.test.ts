@@ -74,6 +74,7 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
     'target-covered',
     /is covered by <div class="scrim"> in dialog “Question” \(z-index: 40\), so the click/,
   ],
+  ['a text under a button', 'target-covered', /^The text “Ports” is covered by <div> in button “Port”/],
   ['a moving target', 'target-moving', /^The button “Drifting” kept moving for/],
   ['no text field', 'target-not-editable', /^The button “Fine” does not take text/],
   ['no such option', 'option-missing', /has no option “Ebb”/, /“Low”\n“High” \(disabled\)/],
@@ -126,6 +127,11 @@ describe('a look that does not hold', () => {
     const { cover, after } = steps.at(-1)!;
     const node = momentAt(base, patches, after!).nodes[cover!]!;
     expect(node).toMatchObject({ attrs: expect.objectContaining({ class: 'scrim' }) });
+  });
+
+  it('names the control that lies over the target, should that be what was meant', () => {
+    expect(look('a text under a button').problem!.remedy).toMatch(/ If .+, write the\.button\('Port'\)\.$/);
+    expect(look('a target under a scrim').problem!.remedy).not.toMatch(/write/);
   });
 
   it('spoils none of the others', () => {

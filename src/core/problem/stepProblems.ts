@@ -41,7 +41,9 @@ export const steps = {
   ),
   'target-covered': entry(
     (d) => `${d.target} is covered by ${d.cover}, so the ${d.action} would not reach it.`,
-    'Close what covers it first, or fix the stacking order: a person could not do this either.',
+    (d) =>
+      'Close what covers it first, or fix the stacking order: a person could not do this either.' +
+      (d.control ? ` If what lies over it is meant, write ${d.control}.` : ''),
   ),
   'target-not-editable': entry(
     (d) => `${d.target} does not take text.`,

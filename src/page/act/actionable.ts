@@ -1,4 +1,5 @@
 /** Waits until an element can be acted upon as a person would: there, alone, visible, still, enabled, not covered. */
+import type { Details } from '../../core/problem/entry.ts';
 import { fail, type ProblemCode } from '../../core/problem/problem.ts';
 import type { Box, Step } from '../../core/timeline/timeline.ts';
 import type { Amount } from '../../language/command.ts';
@@ -9,7 +10,7 @@ import type { Recording } from '../record/recording.ts';
 import { framesCome, soonestComes } from '../session/hand.ts';
 import { untilQuiet } from '../session/still.ts';
 import { isFramed, nextFrame } from '../time/frame.ts';
-import { describeCover } from './cover.ts';
+import { whatCovers } from './cover.ts';
 import { handleOf, reaches, whyOutOfReach } from './handle.ts';
 import { only, retry } from './retry.ts';
 import { bringIntoView, deepestAt, pointOf } from './scroll.ts';
@@ -54,7 +55,7 @@ export type Aim = Target | { words: string; element(): Element | Promise<Element
 export async function actionable(current: Step, recording: Recording, aim: Aim, purpose: Purpose): Promise<Actionable> {
   const name = isTarget(aim) ? String(aim) : aim.words;
   recording.aim(current, name, null, null);
-  const wrong = (code: ProblemCode, details: Record<string, string | number> = {}): never =>
+  const wrong = (code: ProblemCode, details: Details = {}): never =>
     fail(code, { target: name, action: purpose.action, patience: patience(), ...details });
   await soonestComes();
   return retry(current, recording, async () => {
@@ -79,7 +80,7 @@ export async function actionable(current: Step, recording: Recording, aim: Aim, 
     const top = deepestAt(...point);
     if (!isThere && !reaches(top, element, point)) {
       recording.cover(current, top);
-      wrong('target-covered', { cover: top ? describeCover(top) : 'nothing visible: it lies outside the viewport' });
+      wrong('target-covered', whatCovers(top));
     }
     delete current.cover;
     recording.aim(current, name, element, boxOf(element));

@@ -1,6 +1,8 @@
 /** What lies over an element, as a person would name it. */
-import { describe, nameOf, roleOf } from './names.ts';
+import { inCode } from '../../language/target.ts';
+import { bestTarget } from './bestTarget.ts';
 import { around } from './flat.ts';
+import { describe, isHiddenFromPeople, nameOf, roleOf } from './names.ts';
 
 /** The nearest part of the page around an element that has a name of its own, such as a dialog. */
 function partAround(element: Element): string | null {
@@ -24,8 +26,27 @@ function layerOf(element: Element): string | null {
 }
 
 /** `<div class="scrim"> in dialog “Release berth?” (z-index: 1300)` */
-export function describeCover(cover: Element): string {
+function describeCover(cover: Element): string {
   const part = partAround(cover);
   const layer = layerOf(cover);
   return `${describe(cover)}${part ? ` in ${part}` : ''}${layer ? ` (${layer})` : ''}`;
 }
+
+/** Roles of what people click. */
+const clicked = new Set([
+  ...['button', 'checkbox', 'combobox', 'link', 'menuitem', 'menuitemcheckbox', 'menuitemradio', 'option', 'radio'],
+  ...['searchbox', 'slider', 'spinbutton', 'switch', 'tab', 'textbox', 'treeitem'],
+]);
+
+/** How to name the control that a click on what covers would reach instead; undefined where it is none. */
+function controlOver(cover: Element): string | undefined {
+  for (const one of around(cover))
+    if (clicked.has(roleOf(one) ?? '') && !isHiddenFromPeople(one)) return inCode(bestTarget(one));
+  return undefined;
+}
+
+/** What a problem tells of what is at a point in place of a target. */
+export const whatCovers = (top: Element | null): { cover: string; control?: string | undefined } =>
+  top
+    ? { cover: describeCover(top), control: controlOver(top) }
+    : { cover: 'nothing visible: it lies outside the viewport' };

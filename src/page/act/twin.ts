@@ -143,6 +143,10 @@ function usableAround(element: Element): Element | null {
   return null;
 }
 
+/** True for a part of a field, or the field around it, that lies over something and does not let it be seen. */
+const hides = (part: Element, field: Element): boolean =>
+  [...around(part)].some((one) => within(one, field) && paints(one));
+
 /**
  * True when a click on `top` is what a person comes to who clicks a text: it lets the pointer through to what it stands
  * in, or is seen through a transparent field that lies over it, as placeholders are. A button that nobody can reach is
@@ -154,7 +158,7 @@ export function isTextOf(top: Element, text: Element): boolean {
   const letsThrough = getComputedStyle(text).pointerEvents === 'none';
   if (within(text, top)) return letsThrough && (own === null || within(top, own));
   const field = letsThrough ? top : usableAround(top);
-  if (field === null || (!letsThrough && (paints(top) || (field as HTMLElement).tabIndex < 0))) return false;
+  if (field === null || (!letsThrough && (hides(top, field) || (field as HTMLElement).tabIndex < 0))) return false;
   const [shown, area] = [text.getBoundingClientRect(), field.getBoundingClientRect()];
   const isInside = shown.top >= area.top && shown.bottom <= area.bottom && shown.left >= area.left;
   const isAlike = area.height <= shown.height + mostHigher && (letsThrough || shown.right <= area.right);

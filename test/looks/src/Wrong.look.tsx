@@ -110,6 +110,18 @@ export default looks(Obstacles, {
       },
     },
     'a covered target': { script: () => click(the.button('Buried')) },
+    'a text under a button': {
+      async script() {
+        document
+          .querySelector('#look')!
+          .insertAdjacentHTML(
+            'beforeend',
+            '<div style="position:relative"><span>Ports</span><div role="button" aria-label="Port" tabindex="0" ' +
+              'style="position:absolute;inset:0;background:#fff"><div style="height:100%"></div></div></div>',
+          );
+        await click(the.text('Ports'));
+      },
+    },
     'a moving target': { props: { drifting: true }, script: () => click(the.button('Drifting')) },
     'no text field': { script: () => type(the.button('Fine'), 'x') },
     'no such option': { script: () => select(the.field('Tide'), 'Ebb') },
