@@ -5,16 +5,21 @@ import { nearest } from '../core/text/nearest.ts';
 /** What may be asked of any value to find out what it is: nobody means a method by it. */
 const asked = new Set(['then', 'toJSON', 'nodeType', 'tagName']);
 
+/** True for what somebody means as a method of a value that does not have it. */
+const isMeant = (value: object, key: string | symbol): key is string =>
+  !(key in value) && typeof key === 'string' && !asked.has(key) && /^[a-z]\w*$/i.test(key);
+
+/** A method that is not there, and whatever is asked of it in turn (`is.visible()`): both tell of it when called. */
+const unknown = (tell: () => never): (() => never) =>
+  new Proxy(tell, { get: (known, key) => (isMeant(known, key) ? tell : Reflect.get(known, key)) });
+
 /**
  * The same value, whose unknown methods are functions that call `tell` with their name, which throws. They throw when
  * they are called, not when they are read: whatever looks at the value may read anything.
  */
 export function withKnown<T extends object>(value: T, tell: (name: string) => never): T {
   return new Proxy(value, {
-    get: (known, key) =>
-      key in known || typeof key !== 'string' || asked.has(key) || !/^[a-z]\w*$/i.test(key)
-        ? Reflect.get(known, key)
-        : () => tell(key),
+    get: (known, key) => (isMeant(known, key) ? unknown(() => tell(key)) : Reflect.get(known, key)),
   });
 }
 

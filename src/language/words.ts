@@ -48,6 +48,8 @@ function pressInWords({ target, keys, options }: Extract<Action, { do: 'press' }
 
 /** `click the button “Release berth”`. */
 export function actionInWords(action: Action): string {
+  // What it was given is told by the problem that comes of it.
+  if ('target' in action && action.target && !isTarget(action.target)) return `${action.do} what is no target`;
   switch (action.do) {
     case 'click': {
       const { at } = action.options;

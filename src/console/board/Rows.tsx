@@ -47,6 +47,9 @@ function useWidth(ref: React.RefObject<HTMLElement | null>): number {
   return width;
 }
 
+/** Pixels that a wheel does not come to in a frame; a window may be lower. */
+const leastScreen = 600;
+
 /**
  * True while one scrolls by more than is in sight at once, time after time, as by dragging the scroll bar: nothing can
  * be made out then but where one is. It ends when one goes less than half as fast.
@@ -56,7 +59,7 @@ function useFlying({ isScrolling, scrollOffset, scrollRect }: Virtualizer<HTMLDi
   const offset = scrollOffset ?? 0;
   const { current } = last;
   if (offset !== current.offset) {
-    const screens = Math.abs(offset - current.offset) / (scrollRect?.height || 1);
+    const screens = Math.abs(offset - current.offset) / Math.max(leastScreen, scrollRect?.height ?? 0);
     const kept = screens > 0.5 && current.leaps > 1 ? current.leaps : 0;
     last.current = { offset, leaps: isScrolling && screens > 1 ? current.leaps + 1 : kept };
   }
