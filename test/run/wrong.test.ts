@@ -75,6 +75,7 @@ const expected: [name: string, code: ProblemCode, message: RegExp, found?: RegEx
     /is covered by <div class="scrim"> in dialog “Question” \(z-index: 40\), so the click/,
   ],
   ['a text under a button', 'target-covered', /^The text “Ports” is covered by <div> in button “Port”/],
+  ['a text under a field', 'target-covered', /^The text “Piers” is covered by <div>/],
   ['a moving target', 'target-moving', /^The button “Drifting” kept moving for/],
   ['no text field', 'target-not-editable', /^The button “Fine” does not take text/],
   ['no such option', 'option-missing', /has no option “Ebb”/, /“Low”\n“High” \(disabled\)/],
@@ -131,6 +132,7 @@ describe('a look that does not hold', () => {
 
   it('names the control that lies over the target, should that be what was meant', () => {
     expect(look('a text under a button').problem!.remedy).toMatch(/ If .+, write the\.button\('Port'\)\.$/);
+    expect(look('a text under a field').problem!.remedy).toMatch(/ If .+, write the\.field\('Pier'\)\.$/);
     expect(look('a target under a scrim').problem!.remedy).not.toMatch(/write/);
   });
 

@@ -1,6 +1,7 @@
 /** What lies over an element, as a person would name it. */
 import { inCode } from '../../language/target.ts';
 import { bestTarget } from './bestTarget.ts';
+import { elementsIn, isField } from './find.ts';
 import { around } from './flat.ts';
 import { describe, isHiddenFromPeople, nameOf, roleOf } from './names.ts';
 
@@ -40,9 +41,11 @@ const clicked = new Set([
 
 /** How to name the control that a click on what covers would reach instead; undefined where it is none. */
 function controlOver(cover: Element): string | undefined {
-  for (const one of around(cover))
-    if (clicked.has(roleOf(one) ?? '') && !isHiddenFromPeople(one)) return inCode(bestTarget(one));
-  return undefined;
+  const isControl = (one: Element): boolean => clicked.has(roleOf(one) ?? '') && !isHiddenFromPeople(one);
+  // A field may be around its input.
+  const fields = [...elementsIn(cover)].filter((one) => isField(one) && isControl(one));
+  const control = [...around(cover)].find(isControl) ?? (fields.length === 1 ? fields[0] : undefined);
+  return control && inCode(bestTarget(control));
 }
 
 /** What a problem tells of what is at a point in place of a target. */

@@ -122,6 +122,18 @@ export default looks(Obstacles, {
         await click(the.text('Ports'));
       },
     },
+    'a text under a field': {
+      async script() {
+        document
+          .querySelector('#look')!
+          .insertAdjacentHTML(
+            'beforeend',
+            '<div style="position:relative"><span>Piers</span><div ' +
+              'style="position:absolute;inset:0;background:#fff"><input aria-label="Pier" style="width:40%;height:4px;margin-left:60%"></div></div>',
+          );
+        await click(the.text('Piers'));
+      },
+    },
     'a moving target': { props: { drifting: true }, script: () => click(the.button('Drifting')) },
     'no text field': { script: () => type(the.button('Fine'), 'x') },
     'no such option': { script: () => select(the.field('Tide'), 'Ebb') },
