@@ -11,7 +11,7 @@ const isMeant = (value: object, key: string | symbol): key is string =>
 
 /** A method that is not there, and whatever is asked of it in turn (`is.visible()`): both tell of it when called. */
 const unknown = (tell: () => never): (() => never) =>
-  new Proxy(tell, { get: (known, key) => (isMeant(known, key) ? tell : Reflect.get(known, key)) });
+  new Proxy(tell, { get: (known, key) => (isMeant(known, key) ? unknown(tell) : Reflect.get(known, key)) });
 
 /**
  * The same value, whose unknown methods are functions that call `tell` with their name, which throws. They throw when

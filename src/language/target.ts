@@ -1,7 +1,6 @@
 /** Targets: lazy descriptions of elements, resolved again at every try. */
 import { fail } from '../core/problem/problem.ts';
 import { nearest } from '../core/text/nearest.ts';
-import { show } from '../core/value/show.ts';
 import * as given from './given.ts';
 import { withMethods } from './known.ts';
 import { type AriaRole, roles } from './roles.ts';
@@ -273,11 +272,11 @@ function byRole(role: string, first?: Name | RoleState, second: RoleState = {}):
   if (first !== undefined && !isState) given.need(`the.${role}(…)`, first, given.name(`the.${role}('Save')`));
   const name = isName(first) ? first : undefined;
   const state = isName(first) || first === undefined ? second : first;
-  if ('name' in state)
-    fail('bad-step', {
-      what: `the.${role}(…) was given its name as an entry.`,
-      remedy: `Write the name first, before what else is known of it: the.${role}(${show(state.name)}).`,
-    });
+  if ('name' in state && isName(state.name)) {
+    const { name, ...others } = state;
+    const better = inCode(target({ by: 'role', role: knownRole(role), name, state: others }));
+    fail('bad-step', { what: `the.${role}(…) was given its name as an entry.`, remedy: `Write ${better}.` });
+  }
   given.needKnown(`What the.${role}(…) was given`, state, Object.keys(stateRules));
   for (const [key, value] of Object.entries(state) as [keyof RoleState, unknown][])
     if (value !== undefined) given.need(`the.${role}(…)`, value, stateRules[key], key);

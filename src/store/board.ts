@@ -35,12 +35,12 @@ const standing = (verdict: Verdict, isOpen: boolean): Verdict =>
   !isOpen && (verdict === 'changed' || verdict === 'new') ? 'passed' : verdict;
 
 export function boardIn(db: Db): Board {
-  // Begins at the looks that there are, of which there are few: results are there of all runs.
+  // CROSS: begins at the looks that there are, of which there are few. Results are there of all runs.
   const rows = db.prepare<[], Row>(
     `SELECT p.file, p.component, p.look, p.environment, r.id, r.verdict, r.about ->> '$.order' AS "order",
        (SELECT hash FROM captures WHERE result = r.id ORDER BY id DESC LIMIT 1) AS picture,
        (SELECT count(*) FROM captures WHERE result = r.id) AS captures
-     FROM present p JOIN results r ON r.id = p.result`,
+     FROM present p CROSS JOIN results r ON r.id = p.result`,
   );
   const opens = db.prepare<[], Open>(open);
   return {

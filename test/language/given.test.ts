@@ -26,8 +26,12 @@ it.each([
   ['the.button(…) was given 3.', "the.button('Save')", () => the.button(3)],
   ['the.heading(…) was given the level "1".', '{ level: 2 }', () => the.heading('Tides', { level: '1' })],
   ['the.checkbox(…) was given the checked "yes".', "'mixed'", () => the.checkbox({ checked: 'yes' })],
-  ['the.button(…) was given its name as an entry.', 'the.button("Save").', () => the.button({ name: 'Save' })],
-  ['the.tab(…) was given its name as an entry.', 'the.tab(/Da/).', () => the.tab({ name: /Da/, selected: true })],
+  ['the.button(…) was given its name as an entry.', "the.button('Save').", () => the.button({ name: 'Save' })],
+  [
+    'the.tab(…) was given its name as an entry.',
+    'the.tab(/Da/, { selected: true }).',
+    () => the.tab({ name: /Da/, selected: true }),
+  ],
   ['in(…) was given "Ask".', '.in(the.dialog())', () => the.button('Save').in('Ask')],
   ['nth(…) was given "1".', 'nth(0)', () => the.button('Save').nth('1')],
   ['having(…) was given 4.', "having('Alba')", () => the.row().having(4)],
@@ -66,7 +70,7 @@ it.each([
 
 it('names the method that is not there when something is asked of it in turn', () => {
   expect(refused(() => ensure(the.button('Save')).is.visible()).message).toBe('There is no check is().');
-  expect(refused(() => ensure(the.button('Save')).not.has.value(2)).message).toBe('There is no check has().');
+  expect(refused(() => ensure(the.button('Save')).not.has.a.value(2)).message).toBe('There is no check has().');
   expect(refused(() => the.row('C-14').cells.first()).message).toBe('A target has no cells().');
 });
 

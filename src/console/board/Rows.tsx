@@ -1,5 +1,5 @@
 /** The rows of the board that are in sight, and how keys lead through all of them. */
-import { type Virtualizer, useVirtualizer } from '@tanstack/react-virtual';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { BoardLook } from '../../core/run/board.ts';
@@ -9,14 +9,12 @@ import { useKeys } from '../keys.ts';
 import { Group, groupHeight } from './Group.tsx';
 import { type Folder, type Row, rowsOf } from './layout.ts';
 import { FlyingTile, Tile, tileHeight, tileWidth } from './Tile.tsx';
-import { useChoice } from './useChoice.ts';
+import { type Choice, useChoice } from './useChoice.ts';
+import { useFlying } from './useFlying.ts';
 import type { Folds } from './useFolds.ts';
 import { useShown } from './useShown.ts';
 
 const gap = 14;
-
-/** More rows than are ever in sight at a time. */
-const most = 64;
 
 /** Follows links in an element within the console, as a router's own do, of which thousands would take long to make. */
 function useLinks(ref: React.RefObject<HTMLElement | null>): void {
@@ -47,53 +45,12 @@ function useWidth(ref: React.RefObject<HTMLElement | null>): number {
   return width;
 }
 
-/** Pixels that a wheel does not come to in a frame; a window may be lower. */
-const leastScreen = 600;
+type Keyed = { choice: Choice; fold: Folds['fold'] } & Pick<ReturnType<typeof useShown>, 'shownOf' | 'showNext'>;
 
-/**
- * True while one scrolls by more than is in sight at once, time after time, as by dragging the scroll bar: nothing can
- * be made out then but where one is. It ends when one goes less than half as fast.
- */
-function useFlying({ isScrolling, scrollOffset, scrollRect }: Virtualizer<HTMLDivElement, Element>): boolean {
-  const last = useRef({ offset: 0, leaps: 0 });
-  const offset = scrollOffset ?? 0;
-  const { current } = last;
-  if (offset !== current.offset) {
-    const screens = Math.abs(offset - current.offset) / Math.max(leastScreen, scrollRect?.height ?? 0);
-    const kept = screens > 0.5 && current.leaps > 1 ? current.leaps : 0;
-    last.current = { offset, leaps: isScrolling && screens > 1 ? current.leaps + 1 : kept };
-  }
-  return isScrolling && last.current.leaps > 1;
-}
-
-type Props = {
-  folder: Folder;
-  folded: ReadonlySet<string>;
-  fold: Folds['fold'];
-  /** Names of environments, as the configuration has them. */
-  order: readonly string[];
-};
-
-export function Rows({ folder, folded, fold, order }: Props) {
+/** The keys of the board: to the next row or tile, to fold, and to open, show or run what is chosen. */
+function useRowKeys({ choice, fold, shownOf, showNext }: Keyed): void {
   const start = useStart();
   const navigate = useNavigate();
-  const { show, shownOf, showNext } = useShown(order);
-  const area = useRef<HTMLDivElement>(null);
-  const width = useWidth(area);
-  useLinks(area);
-  const columns = Math.max(1, Math.floor((width + gap) / (tileWidth + gap)));
-  const rows = useMemo(() => rowsOf(folder, columns, folded), [folder, columns, folded]);
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => area.current,
-    estimateSize: (i) => (rows[i]!.kind === 'tiles' ? tileHeight + gap : groupHeight),
-    overscan: 2,
-  });
-  const isPassing = useRef(false);
-  isPassing.current = virtual.isScrolling;
-  const isFlying = useFlying(virtual);
-  useEffect(() => virtual.measure(), [virtual, rows]);
-  const choice = useChoice(rows, (row) => virtual.scrollToIndex(row));
   /** Folds or unfolds the group that is chosen, or that the chosen tile is in. */
   const foldAround = (isFolded: boolean): void => {
     const key = choice.group?.key ?? choice.look?.component;
@@ -118,6 +75,35 @@ export function Rows({ folder, folded, fold, order }: Props) {
     f: () => foldAround(!choice.group?.isFolded),
     r: () => choice.look && run(choice.look),
   });
+}
+
+type Props = {
+  folder: Folder;
+  folded: ReadonlySet<string>;
+  fold: Folds['fold'];
+  /** Names of environments, as the configuration has them. */
+  order: readonly string[];
+};
+
+export function Rows({ folder, folded, fold, order }: Props) {
+  const { show, shownOf, showNext } = useShown(order);
+  const area = useRef<HTMLDivElement>(null);
+  const width = useWidth(area);
+  useLinks(area);
+  const columns = Math.max(1, Math.floor((width + gap) / (tileWidth + gap)));
+  const rows = useMemo(() => rowsOf(folder, columns, folded), [folder, columns, folded]);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => area.current,
+    estimateSize: (i) => (rows[i]!.kind === 'tiles' ? tileHeight + gap : groupHeight),
+    overscan: 2,
+  });
+  const isPassing = useRef(false);
+  isPassing.current = virtual.isScrolling;
+  const isFlying = useFlying(virtual);
+  useEffect(() => virtual.measure(), [virtual, rows]);
+  const choice = useChoice(rows, (row) => virtual.scrollToIndex(row));
+  useRowKeys({ choice, shownOf, showNext, fold });
   const tile = (width - gap * (columns - 1)) / columns;
   const renderRow = (row: Row): React.ReactNode => {
     if (row.kind !== 'tiles')
@@ -147,8 +133,7 @@ export function Rows({ folder, folded, fold, order }: Props) {
     <div ref={area} className="min-h-0 flex-1 overflow-y-auto px-4">
       <div className="relative" style={{ height: virtual.getTotalSize() + 16 }}>
         {virtual.getVirtualItems().map(({ index, start: top }) => (
-          // A row that has gone out of sight becomes the one that comes into it.
-          <div key={index % most} className="absolute right-0 left-0" style={{ transform: `translateY(${top}px)` }}>
+          <div key={index} className="absolute right-0 left-0" style={{ transform: `translateY(${top}px)` }}>
             {renderRow(rows[index]!)}
           </div>
         ))}

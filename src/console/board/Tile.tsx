@@ -11,6 +11,9 @@ import { inOrder } from './useShown.ts';
 export const tileWidth = 184;
 export const tileHeight = 186;
 
+/** From the middle of a look's name down to the edge of its tile. */
+const belowName = 51;
+
 /** So many letters of environments' names fit below a tile. */
 const room = 20;
 
@@ -105,7 +108,7 @@ export const FlyingTile = ({ name, width }: { name: string; width: number }) => 
   <div
     className="truncate rounded-lg border border-rule bg-well px-2.5 font-medium"
     // The name stands where it does in a tile.
-    style={{ width, height: tileHeight, lineHeight: `${2 * (tileHeight - 51)}px` }}
+    style={{ width, height: tileHeight, lineHeight: `${2 * (tileHeight - belowName)}px` }}
   >
     {name}
   </div>

@@ -3,6 +3,7 @@ import { inCode } from '../../language/target.ts';
 import { bestTarget } from './bestTarget.ts';
 import { elementsIn, isField } from './find.ts';
 import { around } from './flat.ts';
+import { handles } from './handle.ts';
 import { describe, isHiddenFromPeople, nameOf, roleOf } from './names.ts';
 
 /** The nearest part of the page around an element that has a name of its own, such as a dialog. */
@@ -33,15 +34,9 @@ function describeCover(cover: Element): string {
   return `${describe(cover)}${part ? ` in ${part}` : ''}${layer ? ` (${layer})` : ''}`;
 }
 
-/** Roles of what people click. */
-const clicked = new Set([
-  ...['button', 'checkbox', 'combobox', 'link', 'menuitem', 'menuitemcheckbox', 'menuitemradio', 'option', 'radio'],
-  ...['searchbox', 'slider', 'spinbutton', 'switch', 'tab', 'textbox', 'treeitem'],
-]);
-
 /** How to name the control that a click on what covers would reach instead; undefined where it is none. */
 function controlOver(cover: Element): string | undefined {
-  const isControl = (one: Element): boolean => clicked.has(roleOf(one) ?? '') && !isHiddenFromPeople(one);
+  const isControl = (one: Element): boolean => one.matches(handles) && !isHiddenFromPeople(one);
   // A field may be around its input.
   const fields = [...elementsIn(cover)].filter((one) => isField(one) && isControl(one));
   const control = [...around(cover)].find(isControl) ?? (fields.length === 1 ? fields[0] : undefined);

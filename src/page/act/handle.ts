@@ -9,6 +9,15 @@ import { drawnOption } from './told.ts';
 import { controls, hasTwin, isClipped, isTakenFor, isTextOf, paintedFor } from './twin.ts';
 import { whyInvisible } from './visible.ts';
 
+/** What people do something to, rather than to what lies in it: as a selector. */
+export const handles = [
+  'a[href], button, summary, input, select, textarea, option, label',
+  ...['button', 'link', 'checkbox', 'radio', 'switch', 'tab', 'menuitem', 'menuitemcheckbox', 'menuitemradio'],
+  ...['option', 'treeitem', 'gridcell', 'slider', 'spinbutton', 'combobox', 'textbox', 'searchbox'],
+]
+  .map((one, i) => (i === 0 ? one : `[role="${one}"]`))
+  .join(', ');
+
 /** The labels of an element that can have some. */
 const labelsOf = (element: Element): Element[] => [...((element as HTMLInputElement).labels ?? [])];
 

@@ -2,14 +2,8 @@
 import { inCode } from '../../language/target.ts';
 import { isInput, isTextArea } from '../act/element.ts';
 import { bestTarget } from '../act/bestTarget.ts';
+import { handles } from '../act/handle.ts';
 import { shadowOf } from '../record/roots.ts';
-
-/** What people do something to, rather than to what lies in it. */
-const handles = [
-  'a[href], button, summary, input, select, textarea, option, label',
-  ...['button', 'link', 'checkbox', 'radio', 'switch', 'tab', 'menuitem', 'menuitemcheckbox', 'menuitemradio'],
-  ...['option', 'treeitem', 'gridcell', 'slider', 'spinbutton', 'combobox', 'textbox', 'searchbox'],
-].map((one, i) => (i === 0 ? one : `[role="${one}"]`));
 
 /** So much higher than its text a row of a list is, in pixels: what is higher has more to it, as a backdrop has. */
 const rowRoom = 28;
@@ -30,7 +24,7 @@ function textOfRow(element: Element): Element {
  * row that has neither role nor name.
  */
 export function meant(element: Element): Element {
-  const handle = element.closest(handles.join(', '));
+  const handle = element.closest(handles);
   if (!handle) return bestTarget(element).query.by === 'css' ? textOfRow(element) : element;
   const control = handle.localName === 'label' ? (handle as HTMLLabelElement).control : null;
   return control ?? handle;

@@ -10,7 +10,7 @@ const since = new WeakMap<HTMLIFrameElement, { address: string; began: number }>
 
 let arrived = 0;
 
-/** What a frame is to show: a document that it holds itself, which is loaded like any other, or the one at an address. */
+/** What a frame is to show: a document that it holds itself, loaded like any other, or the one at an address. */
 function wantedBy(frame: HTMLIFrameElement): string | null {
   const held = frame.getAttribute('srcdoc');
   if (held !== null) return `srcdoc:${held}`;
