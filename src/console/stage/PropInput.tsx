@@ -31,7 +31,7 @@ export function PropInput({ name, type, isOptional, given, over, put }: Props) {
           {isOptional && type.is !== 'anything' ? ', optional' : ''}
         </span>
         {mayBeNull(type) && (
-          <label className="flex items-center gap-1 text-[11px] text-soft">
+          <label className="flex items-baseline gap-1 text-[11px] text-soft">
             <input
               type="checkbox"
               aria-label={`${name}: none`}
