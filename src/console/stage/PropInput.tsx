@@ -35,6 +35,8 @@ export function PropInput({ name, type, isOptional, given, over, put }: Props) {
             <input
               type="checkbox"
               aria-label={`${name}: none`}
+              // By itself its lower edge would stand on the line.
+              style={{ alignSelf: 'center' }}
               checked={value === null}
               onChange={({ target }) => put(target.checked ? null : undefined)}
             />
