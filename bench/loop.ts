@@ -13,7 +13,7 @@ import { type Figure, median, openWorkshop, origin, runToEnd, timed } from './wo
 
 /** How many times the floor, and by how much it may grow from a project to one ten times as large. */
 const limits = { times: 2, growth: 1.1 };
-const rounds = 7;
+const rounds = 11;
 
 /** Milliseconds that the looks of one component take in an open page. */
 async function floor(folder: string): Promise<number> {
@@ -34,63 +34,80 @@ async function floor(folder: string): Promise<number> {
   }
 }
 
-/** Milliseconds from a save to the last verdict. */
-async function loop(looks: number): Promise<{ took: number; floor: number }> {
+/** A project that is watched, until it is closed. */
+type Watched = {
+  folder: string;
+  /** Milliseconds from a save to the last verdict. */
+  save(): Promise<number>;
+  close(): Promise<void>;
+};
+
+async function watched(looks: number): Promise<Watched> {
   mkdirSync(resolve('test/.projects'), { recursive: true });
   const folder = mkdtempSync(resolve('test/.projects/loop-'));
   generate(folder, looks / looksEach);
   const service = await startService({ config: join(folder, 'sguardo.config.ts') });
   const client = connect(service.url);
   const abort = new AbortController();
-  try {
-    await runToEnd(client, { audit: 0 });
-    await client.decide({ kind: 'approve', all: true });
-    settle(folder);
-    await runToEnd(client, { audit: 0 });
-    let told = (): void => {};
-    let count = 0;
-    void (async () => {
-      for await (const event of client.events(abort.signal, () => {}, {}, true))
-        if (event.kind === 'look-finished' && ++count === looksEach) told();
-    })();
-    // Until everything is watched.
-    await delay(1500);
-    const times: number[] = [];
-    for (let i = 0; i < rounds; i++) {
-      count = 0;
+  await runToEnd(client, { audit: 0 });
+  await client.decide({ kind: 'approve', all: true });
+  settle(folder);
+  await runToEnd(client, { audit: 0 });
+  let told = (): void => {};
+  let count = 0;
+  void (async () => {
+    for await (const event of client.events(abort.signal, () => {}, {}, true))
+      if (event.kind === 'look-finished' && ++count % looksEach === 0) told();
+  })();
+  let saves = 0;
+  return {
+    folder,
+    save() {
       const all = new Promise<void>((resolve) => (told = resolve));
-      times.push(
-        await timed(() => {
-          writeFileSync(join(folder, 'src/Berth0.tsx'), `${component(0, 'Berth')}// ${i}\n`);
-          return all;
-        }),
-      );
-      // Nobody saves again before they have looked, and by then the windows are ready for the next run.
-      await delay(1000);
-    }
-    return { took: median(times), floor: await floor(folder) };
-  } finally {
-    abort.abort();
-    await service.close();
-    rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
-  }
+      return timed(() => {
+        writeFileSync(join(folder, 'src/Berth0.tsx'), `${component(0, 'Berth')}// ${saves++}\n`);
+        return all;
+      });
+    },
+    async close() {
+      abort.abort();
+      await service.close();
+      rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
+    },
+  };
 }
 
 export async function measureLoop(...sizes: number[]): Promise<Figure> {
+  const wanted = sizes.length > 0 ? sizes : [30, 300];
+  const projects: Watched[] = [];
+  const times = new Map<Watched, number[]>();
   const found: { took: number; floor: number }[] = [];
-  for (const looks of sizes.length > 0 ? sizes : [30, 300]) {
-    const one = await loop(looks);
-    found.push(one);
-    process.stdout.write(
-      `${looks} looks: ${one.took.toFixed(0)} ms from save to verdict, ` +
-        `alone in an open page ${one.floor.toFixed(0)} ms\n`,
-    );
+  try {
+    for (const looks of wanted) projects.push(await watched(looks));
+    // Until everything is watched.
+    await delay(1500);
+    // In turn, so that what else the machine does meets all of them.
+    for (let i = 0; i < rounds; i++)
+      for (const project of projects) {
+        times.set(project, [...(times.get(project) ?? []), await project.save()]);
+        // Nobody saves again before they have looked, and by then the windows are ready for the next run.
+        await delay(1000);
+      }
+    for (const project of projects)
+      found.push({ took: median(times.get(project)!), floor: await floor(project.folder) });
+  } finally {
+    for (const project of projects) await project.close();
   }
-  const times = Math.max(...found.map(({ took, floor }) => took / floor));
+  for (const [i, { took, floor }] of found.entries())
+    process.stdout.write(
+      `${wanted[i]} looks: ${took.toFixed(0)} ms from save to verdict, ` +
+        `alone in an open page ${floor.toFixed(0)} ms\n`,
+    );
+  const most = Math.max(...found.map(({ took, floor }) => took / floor));
   const growth = Math.max(1, ...found.slice(1).map(({ took }, i) => took / found[i]!.took));
   return {
-    text: `${times.toFixed(1)} times the looks alone, growth ${growth.toFixed(2)}`,
+    text: `${most.toFixed(1)} times the looks alone, growth ${growth.toFixed(2)}`,
     limit: `${limits.times}, ${limits.growth}`,
-    within: times <= limits.times && growth <= limits.growth,
+    within: most <= limits.times && growth <= limits.growth,
   };
 }
