@@ -16,6 +16,8 @@ const namespaces: Record<string, 'svg' | 'math'> = {
   'http://www.w3.org/2000/svg': 'svg',
   'http://www.w3.org/1998/Math/MathML': 'math',
 };
+/** Elements with a scroll offset: asking one for it takes microseconds, and pages have hundreds that are never seen. */
+const mayScroll = ':not(head, head *, svg, svg :not(foreignObject *))';
 const observed: MutationObserverInit = { childList: true, attributes: true, characterData: true, subtree: true };
 
 /** Entries on their way into a moment or a patch. */
@@ -139,7 +141,7 @@ export class Recorder {
   *#scrolledNow(): Generator<Element> {
     const roots: (Document | ShadowRoot)[] = [document, ...this.#shadows.keys(), ...this.#frames.values()];
     for (const root of roots)
-      for (const element of root.querySelectorAll('*'))
+      for (const element of root.querySelectorAll(mayScroll))
         if (element.scrollTop !== 0 || element.scrollLeft !== 0) yield element;
   }
 
