@@ -9,9 +9,12 @@ const asked = new Set(['then', 'toJSON', 'nodeType', 'tagName']);
 const isMeant = (value: object, key: string | symbol): key is string =>
   !(key in value) && typeof key === 'string' && !asked.has(key) && /^[a-z]\w*$/i.test(key);
 
-/** A method that is not there, and whatever is asked of it in turn (`is.visible()`): both tell of it when called. */
+/**
+ * A method that is not there, and whatever is asked of it in turn (`is.visible()`): both tell of it when called. What
+ * functions have of their own (`is.length(2)`) is no exception.
+ */
 const unknown = (tell: () => never): (() => never) =>
-  new Proxy(tell, { get: (known, key) => (isMeant(known, key) ? unknown(tell) : Reflect.get(known, key)) });
+  new Proxy(tell, { get: (known, key) => (isMeant({}, key) ? unknown(tell) : Reflect.get(known, key)) });
 
 /**
  * The same value, whose unknown methods are functions that call `tell` with their name, which throws. They throw when

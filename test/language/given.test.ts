@@ -72,6 +72,9 @@ it('names the method that is not there when something is asked of it in turn', (
   expect(refused(() => ensure(the.button('Save')).is.visible()).message).toBe('There is no check is().');
   expect(refused(() => ensure(the.button('Save')).not.has.a.value(2)).message).toBe('There is no check has().');
   expect(refused(() => the.row('C-14').cells.first()).message).toBe('A target has no cells().');
+  // Functions have these of their own.
+  for (const own of ['length', 'name', 'call', 'bind'])
+    expect(refused(() => ensure([1, 2]).is[own](2)).message).toBe('There is no check is().');
 });
 
 const row = the.row();
