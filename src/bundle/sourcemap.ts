@@ -1,7 +1,7 @@
 /** From a place in a bundled script back to the source that somebody wrote. */
 import { existsSync } from 'node:fs';
 import { dirname, join, relative, resolve, sep } from 'node:path';
-import { originalPositionFor, sourceContentFor, TraceMap } from '@jridgewell/trace-mapping';
+import { decodedMappings, originalPositionFor, sourceContentFor, TraceMap } from '@jridgewell/trace-mapping';
 import { addressOf, decodePath } from '../core/address/address.ts';
 import { codeFrame } from '../core/problem/codeframe.ts';
 import type { Located, ProfileNode } from '../core/timing/costs.ts';
@@ -67,6 +67,24 @@ function makeLocator(bundle: Bundle): (node: ProfileNode) => Located {
   };
 }
 
+/** A place in a source, as maps tell it: lines from 1, columns from 0. */
+type Original = { source: string; line: number; column: number };
+
+/**
+ * What stands at a place of a script. Compilers of templates leave out what they make up: within what comes of one
+ * source it belongs to what stands before it.
+ */
+function originalOf(map: TraceMap, at: { line: number; column: number }): Original | null {
+  const { source, line, column } = originalPositionFor(map, at);
+  if (source !== null) return { source, line, column };
+  const segments = decodedMappings(map)[at.line - 1] ?? [];
+  const before = segments.findLast((one) => one.length > 1 && one[0] <= at.column);
+  const after = segments.find((one) => one.length > 1 && one[0] > at.column);
+  if (!before || !after || before.length === 1 || before[1] !== after[1]) return null;
+  const name = map.resolvedSources[before[1]];
+  return name ? { source: name, line: before[2] + 1, column: before[3] } : null;
+}
+
 const address = /https?:\/\/[^/\s)]+(\/[^\s):?]+)(?:\?[^\s):]*)?:(\d+):(\d+)/g;
 
 /** Reading a map takes a while, so each bundle's are read once. */
@@ -102,17 +120,17 @@ function makeMapper(bundle: Bundle): SourceMapper {
   return {
     place(stack, prefer) {
       let first: SourcePlace | null = null;
-      for (const found of stack.matchAll(address)) {
-        const path = decodePath(found[1]!);
+      for (const [, asked, lineText, columnText] of stack.matchAll(address)) {
+        const path = decodePath(asked!);
         const map = path === null ? null : mapOf(path);
-        const at = { line: Number(found[2]), column: Number(found[3]) - 1 };
+        const at = { line: Number(lineText), column: Number(columnText) - 1 };
         // Lines count from 1; what a page calls a stack need not.
         if (path === null || !map || !(at.line >= 1 && at.column >= 0)) continue;
-        const { source, line, column } = originalPositionFor(map, at);
-        const file = source === null ? null : own(path, source);
-        if (!file || source === null || line === null) continue;
-        if (!texts.has(file)) texts.set(file, sourceContentFor(map, source) ?? '');
-        const place = { file, line, column: column + 1 };
+        const found = originalOf(map, at);
+        const file = found && own(path, found.source);
+        if (!found || !file) continue;
+        if (!texts.has(file)) texts.set(file, sourceContentFor(map, found.source) ?? '');
+        const place = { file, line: found.line, column: found.column + 1 };
         if (!prefer || file === prefer) return place;
         first ??= place;
       }

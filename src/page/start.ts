@@ -22,7 +22,7 @@ import { ensured } from './check/check.ts';
 import { forgetCalls, subjectInWords } from './check/forget.ts';
 import { evaluate, evaluateBase, isPlain, keepTimeFor, type Loaded, type Modules, type Present } from './evaluate.ts';
 import { isTrusted, reply, request, trust } from './host/host.ts';
-import { stackOf } from './host/stack.ts';
+import { deepenStacks, stackOf } from './host/stack.ts';
 import { decideRequests } from './network/decide.ts';
 import { watchSources } from './network/events.ts';
 import { replyInParts, watchRequests } from './network/requests.ts';
@@ -57,6 +57,7 @@ import { beginTime } from './time/time.ts';
 
 /** Everything of ours that looks at the page, before anything of the project is evaluated. */
 function watch(): void {
+  deepenStacks();
   setAddress('/');
   watchSize();
   installPins();

@@ -7,6 +7,11 @@ const settings = Error as unknown as Written;
 /** So many calls lie between a source and what comes of it at most: libraries do much through calls of their own. */
 const deepest = 60;
 
+/** Has every error of the page tell that much, so that the component is among it whose library has thrown. */
+export function deepenStacks(): void {
+  if (settings.stackTraceLimit < deepest) settings.stackTraceLimit = deepest;
+}
+
 /** Reads something with one of the settings of stacks changed; as it is on a page that lets nobody change it. */
 function having<T>(setting: keyof Written, value: unknown, read: () => T): T {
   const before = settings[setting];
