@@ -5,9 +5,7 @@ import { type SourceMapper, sourceMapper } from '../../src/bundle/sourcemap.ts';
 import { project } from '../support/project.ts';
 
 /** Columns of the script with what they come from: a source, a line and a column of it (all from 0), or nothing. */
-const mappings = [
-  [[0, 0, 1, 4], [10], [20, 0, 1, 9], [30, 0, 2, 0], [40], [50, 1, 0, 2], [60]],
-];
+const mappings = [[[0, 0, 1, 4], [10], [20, 0, 1, 9], [30, 0, 2, 0], [40], [50, 1, 0, 2], [60]]];
 
 let mapper: SourceMapper;
 
@@ -18,7 +16,8 @@ beforeAll(() => {
   mapper = sourceMapper({ root, maps: new Map([['/assets/Berth.js', JSON.stringify(map)]]) } as unknown as Bundle);
 });
 
-const at = (column: number) => mapper.place(`Error: no\n    at Berth (http://x.localhost/assets/Berth.js:1:${column + 1})`);
+const at = (column: number) =>
+  mapper.place(`Error: no\n    at Berth (http://x.localhost/assets/Berth.js:1:${column + 1})`);
 
 it('takes what a compiler makes up within a source to belong to what stands before it', () => {
   expect(at(12)).toEqual({ file: 'src/Berth.svelte', line: 2, column: 5 });
