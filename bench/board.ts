@@ -270,8 +270,8 @@ export async function measureBoard(count = 10_000): Promise<Figure> {
     return {
       text:
         `first tiles ${first.toFixed(0)} ms, ${(bytes / 1000).toFixed(0)} KB, frames late: ` +
-        `${percent(dragged)} dragging (plainest rows ${percent(least.dragged)}), ${percent(wheeled)} with a wheel (${percent(least.wheeled)}), ` +
-        `${percent(fed)} with a feed`,
+        `${percent(dragged)} dragging (plainest rows ${percent(least.dragged)}), ` +
+        `${percent(wheeled)} with a wheel (${percent(least.wheeled)}), ${percent(fed)} with a feed`,
       limit: `${limits.first} ms, ${limits.bytes / 1000} KB, ${100 * limits.late} % more dragging than plainest rows`,
       within: first <= limits.first && bytes <= limits.bytes && part(dragged) - part(least.dragged) <= limits.late,
     };

@@ -57,12 +57,13 @@ async function watched(looks: number): Promise<Watched> {
   let count = 0;
   void (async () => {
     for await (const event of client.events(abort.signal, () => {}, {}, true))
-      if (event.kind === 'look-finished' && ++count % looksEach === 0) told();
+      if (event.kind === 'look-finished' && ++count === looksEach) told();
   })();
   let saves = 0;
   return {
     folder,
     save() {
+      count = 0;
       const all = new Promise<void>((resolve) => (told = resolve));
       return timed(() => {
         writeFileSync(join(folder, 'src/Berth0.tsx'), `${component(0, 'Berth')}// ${saves++}\n`);

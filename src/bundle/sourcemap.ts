@@ -1,7 +1,13 @@
 /** From a place in a bundled script back to the source that somebody wrote. */
 import { existsSync } from 'node:fs';
 import { dirname, join, relative, resolve, sep } from 'node:path';
-import { decodedMappings, originalPositionFor, sourceContentFor, TraceMap } from '@jridgewell/trace-mapping';
+import {
+  decodedMappings,
+  originalPositionFor,
+  type SourceMapSegment,
+  sourceContentFor,
+  TraceMap,
+} from '@jridgewell/trace-mapping';
 import { addressOf, decodePath } from '../core/address/address.ts';
 import { codeFrame } from '../core/problem/codeframe.ts';
 import type { Located, ProfileNode } from '../core/timing/costs.ts';
@@ -18,6 +24,27 @@ export type SourceMapper = {
   /** The source around a place, or undefined when it is not known. */
   frame(place: SourcePlace): string | undefined;
 };
+
+/** A place in a source, as maps tell it: lines from 1, columns from 0. */
+type Original = { source: string; line: number; column: number };
+
+/** An entry of a map that names a source: column, index of the source, line and column, all from 0. */
+type Mapped = Exclude<SourceMapSegment, [number]>;
+const isMapped = (segment: SourceMapSegment): segment is Mapped => segment.length > 1;
+
+/**
+ * The source of what stands at a place of a script. Compilers of templates name none for what they make up: between two
+ * places of one source it belongs to the first of them.
+ */
+function originalOf(map: TraceMap, at: { line: number; column: number }): Original | null {
+  const { source, line, column } = originalPositionFor(map, at);
+  if (source !== null) return { source, line, column };
+  const mapped = (decodedMappings(map)[at.line - 1] ?? []).filter(isMapped);
+  const after = mapped.findIndex(([start]) => start > at.column);
+  const [before, next] = [mapped[after - 1], mapped[after]];
+  if (!before || !next || before[1] !== next[1]) return null;
+  return { source: map.resolvedSources[before[1]]!, line: before[2] + 1, column: before[3] };
+}
 
 /** Where functions of a profile stand: in the project or a package of it, or in our own side of the page. */
 const locators = new WeakMap<Bundle, (node: ProfileNode) => Located>();
@@ -47,16 +74,16 @@ function makeLocator(bundle: Bundle): (node: ProfileNode) => Located {
     const path = decodePath(addressOf(url)?.pathname ?? '');
     const map = path === null ? null : mapOf(path);
     const at = { line: lineNumber + 1, column: Math.max(0, columnNumber) };
-    const { source, line } = map ? originalPositionFor(map, at) : { source: null, line: null };
+    const found = map && originalOf(map, at);
     // What is called by its address in the engine, or by nothing that was bundled, is our host's.
-    if (path === null || source === null) return { name, place: null, isOurs: true };
-    const full = resolve(dirname(join(folder, path)), source);
-    if (full.startsWith(ownFolder + sep) || source.includes('virtual:sguardo'))
+    if (path === null || !found) return { name, place: null, isOurs: true };
+    const full = resolve(dirname(join(folder, path)), found.source);
+    if (full.startsWith(ownFolder + sep) || found.source.includes('virtual:sguardo'))
       return { name, place: null, isOurs: true };
     const inside = relative(bundle.root, full).split(sep).join('/');
     const packaged = inside.lastIndexOf('node_modules/');
     const shown = packaged < 0 ? inside : inside.slice(packaged);
-    return { name, place: `${shown}:${line}`, isOurs: false };
+    return { name, place: `${shown}:${found.line}`, isOurs: false };
   };
   return (node) => {
     const { functionName, url, lineNumber, columnNumber } = node.callFrame;
@@ -65,24 +92,6 @@ function makeLocator(bundle: Bundle): (node: ProfileNode) => Located {
     known.set(key, found);
     return found;
   };
-}
-
-/** A place in a source, as maps tell it: lines from 1, columns from 0. */
-type Original = { source: string; line: number; column: number };
-
-/**
- * What stands at a place of a script. Compilers of templates leave out what they make up: within what comes of one
- * source it belongs to what stands before it.
- */
-function originalOf(map: TraceMap, at: { line: number; column: number }): Original | null {
-  const { source, line, column } = originalPositionFor(map, at);
-  if (source !== null) return { source, line, column };
-  const segments = decodedMappings(map)[at.line - 1] ?? [];
-  const before = segments.findLast((one) => one.length > 1 && one[0] <= at.column);
-  const after = segments.find((one) => one.length > 1 && one[0] > at.column);
-  if (!before || !after || before.length === 1 || before[1] !== after[1]) return null;
-  const name = map.resolvedSources[before[1]];
-  return name ? { source: name, line: before[2] + 1, column: before[3] } : null;
 }
 
 const address = /https?:\/\/[^/\s)]+(\/[^\s):?]+)(?:\?[^\s):]*)?:(\d+):(\d+)/g;

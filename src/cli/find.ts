@@ -32,8 +32,8 @@ export async function runningService(root: string): Promise<{ url: string; pid: 
   }
 }
 
-/** How long a service may take to start, in milliseconds. */
-export const startLimit = 30_000;
+/** How long a service may take to start, in milliseconds: a minute on a very busy machine. */
+export const startLimit = 60_000;
 
 /**
  * Somebody else's service answers within this time, in milliseconds: many commands at once that each tried again and
@@ -69,7 +69,7 @@ export async function findService(folder: string): Promise<Found> {
         release: async () => (own ? leave(own, started.client) : undefined),
       };
     }
-    if (child.process.exitCode === null && child.process.signalCode === null) continue;
+    if (isRunning(child.process)) continue;
     // Somebody else's may be starting, which is found here soon, or ending, and ours takes its place.
     if (toldBy(child.said()).code !== 'service-there') break;
     again ||= Date.now() + patience;
@@ -77,9 +77,14 @@ export async function findService(folder: string): Promise<Found> {
     again = 0;
     child = attachedService(root);
   }
-  child.process.kill('SIGKILL');
+  if (isRunning(child.process)) {
+    child.process.kill('SIGKILL');
+    throw new ProblemError(problem('service-start', { error: `it was not ready after ${startLimit / 1000} s` }));
+  }
   throw new ProblemError(toldBy(child.said()));
 }
+
+const isRunning = ({ exitCode, signalCode }: ChildProcess): boolean => exitCode === null && signalCode === null;
 
 /** Uses the service of the project around the folder that the command was given in, and lets go of it. */
 export async function withService<T>(use: (found: Found) => Promise<T>): Promise<T> {

@@ -304,7 +304,7 @@ describe('stillness', () => {
 
 /** Changes that a recorder could miss, each followed by a check: the moment after it must show them. */
 const recordedHtml =
-  '<ul><li id="a">a</li><li id="b">b</li></ul><div id="host"></div><div id="box" style="height:40px;overflow:auto"><div style="height:400px">tall</div></div><svg width="90" height="50"><foreignObject width="90" height="50"><div id="chart" style="height:40px;overflow:auto"><div style="height:300px">deep</div></div></foreignObject></svg><p id="p" style="background: url(flag.svg)">p</p><iframe id="frame" style="width:120px;height:60px"></iframe><iframe id="far" src="data:text/html,far" style="width:77px;height:33px"></iframe>';
+  '<ul><li id="a">a</li><li id="b">b</li></ul><div id="host"></div><div id="box" style="height:40px;overflow:auto"><div style="height:400px">tall</div></div><svg width="90" height="50"><foreignObject width="90" height="50"><div id="chart" style="height:40px;overflow:auto"><div style="height:300px">deep</div></div></foreignObject><foreignObject id="legend" y="60" width="90" height="30" style="overflow:auto"><div style="height:90px">far</div></foreignObject></svg><p id="p" style="background: url(flag.svg)">p</p><iframe id="frame" style="width:120px;height:60px"></iframe><iframe id="far" src="data:text/html,far" style="width:77px;height:33px"></iframe>';
 const recordedSetUp = `
 const frame = root.querySelector('#frame'); frame.srcdoc = '<style>i { color: red }</style><i>inside</i>';
 const style = document.createElement('style'); style.id = 'own'; style.textContent = '.x { color: red } @media all { .y { color: blue } }'; root.append(style);
@@ -319,7 +319,7 @@ const recorded: Record<string, string> = {
     $('#own').sheet.cssRules[1].insertRule('.z { color: pink }', 0); await ensure(1).equals(1);`,
   'a sheet switched off': `$('#own').sheet.disabled = true; await ensure(1).equals(1);`,
   'a scroll before its event': `$('#box').scrollTop = 123; await ensure(1).equals(1);`,
-  'a scroll inside a drawing': `$('#chart').scrollTop = 45; await ensure(1).equals(1);`,
+  'a scroll inside a drawing': `$('#chart').scrollTop = 45; $('#legend').scrollTop = 15; await ensure(1).equals(1);`,
   'attributes that look like handlers': `$('#p').setAttribute('once', '1'); $('#p').setAttribute('onward', '2');
     $('#p').setAttribute('onclick', 'x()'); await ensure(1).equals(1);`,
   'inside a frame': `await ensure(() => $('#frame').contentDocument?.querySelector('i')?.textContent).equals('inside'); $('#frame').contentDocument.querySelector('i').textContent = 'changed inside'; await ensure(1).equals(1);`,
@@ -364,7 +364,9 @@ describe('a moment', () => {
 
   it('has scroll offsets before their event', async () => {
     expect(byId((await lastOf('a scroll before its event')).all, 'box').state?.scroll).toEqual([0, 123]);
-    expect(byId((await lastOf('a scroll inside a drawing')).all, 'chart').state?.scroll).toEqual([0, 45]);
+    const { all } = await lastOf('a scroll inside a drawing');
+    expect(byId(all, 'chart').state?.scroll).toEqual([0, 45]);
+    expect(byId(all, 'legend').state?.scroll).toEqual([0, 15]);
   });
 
   it('has attributes that only look like handlers, and no handlers', async () => {

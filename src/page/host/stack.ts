@@ -7,7 +7,7 @@ const settings = Error as unknown as Written;
 /** So many calls lie between a source and what comes of it at most: libraries do much through calls of their own. */
 const deepest = 60;
 
-/** Has every error of the page tell that much, so that the component is among it whose library has thrown. */
+/** Has every error of the page name so many calls, not ten: where a library throws, its component is among them. */
 export function deepenStacks(): void {
   if (settings.stackTraceLimit < deepest) settings.stackTraceLimit = deepest;
 }

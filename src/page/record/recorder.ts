@@ -16,8 +16,8 @@ const namespaces: Record<string, 'svg' | 'math'> = {
   'http://www.w3.org/2000/svg': 'svg',
   'http://www.w3.org/1998/Math/MathML': 'math',
 };
-/** Elements with a scroll offset: asking one for it takes microseconds, and pages have hundreds that are never seen. */
-const mayScroll = ':not(head, head *, svg, svg :not(foreignObject *))';
+/** What can be scrolled. Asking costs microseconds, and heads and drawings are most of what some pages are made of. */
+const mayScroll = ':not(head, head *, svg, svg :not(foreignObject, foreignObject *))';
 const observed: MutationObserverInit = { childList: true, attributes: true, characterData: true, subtree: true };
 
 /** Entries on their way into a moment or a patch. */
