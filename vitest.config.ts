@@ -3,8 +3,8 @@ import { resolve } from 'node:path';
 import { configDefaults, defineConfig } from 'vitest/config';
 
 /**
- * Tests that take long for how seldom they find something stand in files of their own, `*.long.test.ts`: they are run by
- * `npm run test:all`, and when somebody names one.
+ * Tests that take long for how seldom they find something stand in files of their own, `*.long.test.ts`: they are run
+ * by `npm run test:all`, and when somebody names one.
  */
 const wantsLong = process.env.SGUARDO_TESTS === 'all' || process.argv.some((word) => word.includes('.long'));
 

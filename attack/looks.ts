@@ -25,9 +25,11 @@ const doings: Record<string, string> = {
     'Object.freeze(Object.prototype); Object.freeze(Array.prototype); Object.freeze(window.document)',
   'breaks toString': 'Object.prototype.toString = Function.prototype.call = () => { throw new Error("no") }',
   'leaves styles':
-    'document.head.append(Object.assign(document.createElement("style"), { textContent: "* { color: red !important }" }))',
+    'document.head.append(Object.assign(document.createElement("style"), ' +
+    '{ textContent: "* { color: red !important }" }))',
   'leaves listeners':
-    'for (const type of ["click", "keydown", "focus"]) addEventListener(type, (e) => { e.stopImmediatePropagation(); e.preventDefault() }, true)',
+    'for (const type of ["click", "keydown", "focus"]) addEventListener(type, ' +
+    '(e) => { e.stopImmediatePropagation(); e.preventDefault() }, true)',
   'leaves storage': 'localStorage.setItem("mine", "x".repeat(1e6)); document.cookie = "mine=1"; indexedDB.open("mine")',
   'leaves a worker': 'new Worker(URL.createObjectURL(new Blob(["for (;;) {}"])))',
   'leaves frames': 'for (let i = 0; i < 50; i++) document.body.append(document.createElement("iframe"))',
@@ -35,14 +37,18 @@ const doings: Record<string, string> = {
   'asks for secrets':
     'fetch("file:///etc/passwd"); fetch("http://127.0.0.1/api/project"); fetch("http://169.254.169.254/")',
   'speaks to the host':
-    'for (const name of Object.keys(window)) if (/sguardo/i.test(name)) try { window[name]("{}"); window[name].run("x", {}) } catch {}',
+    'for (const name of Object.keys(window)) if (/sguardo/i.test(name)) try { window[name]("{}"); ' +
+    'window[name].run("x", {}) } catch {}',
   'forges messages':
-    'for (const name of ["__sguardoHost", "__sguardo"]) try { window[name]?.reply?.("", 1, null, []); window[name]?.(JSON.stringify({ token: "", kind: "events", look: 1, events: [{ kind: "step" }] })) } catch {}',
+    'for (const name of ["__sguardoHost", "__sguardo"]) try { window[name]?.reply?.("", 1, null, []); ' +
+    'window[name]?.(JSON.stringify({ token: "", kind: "events", look: 1, ' +
+    'events: [{ kind: "step" }] })) } catch {}',
   'shows a million letters': 'document.body.append("x".repeat(1e6))',
   'nests deeply':
     'let at = document.body; for (let i = 0; i < 5000; i++) at = at.appendChild(document.createElement("div"))',
   'draws a huge canvas':
-    'const c = document.createElement("canvas"); c.width = c.height = 16000; c.getContext("2d")?.fillRect(0, 0, 9, 9); document.body.append(c)',
+    'const c = document.createElement("canvas"); c.width = c.height = 16000; ' +
+    'c.getContext("2d")?.fillRect(0, 0, 9, 9); document.body.append(c)',
   'is a huge page': 'document.body.style.width = document.body.style.height = "1000000px"',
   'goes full screen':
     'document.documentElement.requestFullscreen?.().catch(() => {}); document.body.requestPointerLock?.()',

@@ -1,5 +1,6 @@
-// Lint: Biome on every file, then the folder boundaries of the design.
+// Lint: Biome on every file, the length of lines (Biome cuts no texts), then the folder boundaries of the design.
 import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
@@ -8,6 +9,16 @@ const node = (args) => spawnSync(process.execPath, args, { encoding: 'utf8', std
 
 const biome = node(['node_modules/@biomejs/biome/bin/biome', 'check', '--error-on-warnings', '.']);
 process.stdout.write(biome.stdout);
+const mostCharacters = 120;
+const known = ['ls-files', '--cached', '--others', '--exclude-standard', '*.ts', '*.tsx', '*.mjs', '*.vue', '*.svelte'];
+const sources = spawnSync('git', known, { encoding: 'utf8' }).stdout.split('\n').filter(Boolean);
+const long = sources.filter(existsSync).flatMap((path) =>
+  readFileSync(path, 'utf8')
+    .split('\n')
+    .flatMap((line, i) => (line.length > mostCharacters ? [`${path}:${i + 1}`] : [])),
+);
+for (const place of long) process.stderr.write(`✗ ${place} is longer than ${mostCharacters} characters.\n`);
+
 const boundaries = node([
   'node_modules/dependency-cruiser/bin/dependency-cruise.mjs',
   '--config',
@@ -22,4 +33,4 @@ if (cruised < 50)
   process.stderr.write(
     `✗ Only ${cruised} modules were looked at for their imports: something is wrong with the lint step itself.\n`,
   );
-process.exit(biome.status === 0 && boundaries.status === 0 && cruised >= 50 ? 0 : 1);
+process.exit(biome.status === 0 && long.length === 0 && boundaries.status === 0 && cruised >= 50 ? 0 : 1);

@@ -6,6 +6,7 @@ import type { Behind } from '../core/run/graph.ts';
 import { standIns } from './blame.ts';
 import { beginCompiling, keepCompiled } from './compiled.ts';
 import { refuseDecorators } from './decorators.ts';
+import { keepEffects } from './effects.ts';
 import { basePrefix, entries, entryPrefix, inputsOf, type Sources, takenInstead } from './entries.ts';
 import { followBuild } from './graph.ts';
 import { frameworkPackages } from './kinds.ts';
@@ -128,6 +129,7 @@ export async function build(root: string, sources: Sources, broken: ReadonlySet<
       preparedIn(vite, root, (used) => {
         prepared = used;
       }),
+      ...keepEffects(),
       lazyInOrder(),
       pages(root, vite.version, inputsOf(sources), broken.size > 0, (folder) => {
         publicFolder = folder;

@@ -6,7 +6,7 @@ import { App } from './App.tsx';
 import { empty, full, one } from './samples/answers.ts';
 import * as many from './samples/many.ts';
 import { areFramesThere, shown, stageIsSilent, stageTells, troubled } from './samples/stage.ts';
-import { boardLooks, finishedRun, manyResults, project } from './samples/results.ts';
+import { boardLooks, finishedRun, manyResults, project, results } from './samples/results.ts';
 import * as sitting from './samples/sitting.ts';
 import { failedId, longTimeline, passedId } from './samples/timeline.ts';
 import { useTheme } from './theme.ts';
@@ -19,6 +19,11 @@ const ownKeys = {
   rule: 'tab-leads-on',
   why: 'Keys go to the page of the live look. Shift+Escape leaves it, as its name says.',
 } as const;
+
+/** The first look of each component waits for something. */
+const someLeftOut = boardLooks(results).map((look, at, all) =>
+  look.component === all[at - 1]?.component ? look : { ...look, skip: 'waits for the new gauge' },
+);
 
 const berth = 'component=src%2FBerthCard&look=taken&environment=day';
 
@@ -96,6 +101,26 @@ export default looks(App, {
       location: `/bench/${passedId}`,
       environments,
       answers: { '/api/results/:id/timeline': { json: longTimeline(1000) } },
+      async script() {
+        const line = (number: number) => the.button(new RegExp(`'Berth ${number}'`)).in(the.list(/^Source of/));
+        await ensure(line(999)).isVisible();
+        await ensure(line(1)).isAbsent();
+        await press('Home');
+        await press('ArrowRight');
+        await ensure(line(1)).isVisible();
+        await ensure(line(999)).isAbsent();
+      },
+    },
+    'board, some looks left out': {
+      location: '/',
+      environments,
+      answers: { '/api/board': { json: packBoard(someLeftOut) } },
+      async script() {
+        await ensure(the.link('free, skipped: waits for the new gauge')).isVisible();
+        await type(the.field('Search looks'), 'skipped');
+        await ensure(the.button(/passed/).in(the.toolbar('Show only these verdicts'))).isDisabled();
+        await ensure(the.link(/: passed/)).isAbsent();
+      },
     },
     'board, ten thousand looks': {
       location: '/',

@@ -47,7 +47,7 @@ export type LookSettings = World & {
   reuse?: boolean;
   /** Names by which looks are run together: `sguardo run --tag slow`. Those of a file and of its looks add up. */
   tags?: Tag[];
-  /** Why it is not run; shown at the end of a run. */
+  /** Why it is not run; shown at the end of a run and on the board. */
   skip?: string;
   /** Names of the environments that it is for. */
   environments?: string[];

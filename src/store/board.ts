@@ -1,4 +1,5 @@
 /** What the board shows, read in one go: a tile needs little of a result, and there may be ten thousand of them. */
+import { type LookName, lookKey } from '../core/look/look.ts';
 import { beginningOf, type BoardDecision, type BoardEntry, type BoardLook, boardOf } from '../core/run/board.ts';
 import type { Verdict } from '../core/run/verdict.ts';
 import type { Db } from './database.ts';
@@ -10,7 +11,8 @@ export type Board = {
   undecided(): number;
 };
 
-type Row = Omit<BoardEntry, 'undecided' | 'decision'>;
+type Row = Omit<BoardEntry, 'undecided' | 'decision' | 'skip'>;
+type Skipped = LookName & { why: string };
 type Open = Omit<BoardDecision, 'kind'> & { result: number; kind: string | null; count: number };
 
 /** The captures of the newest results that are not as approved, by the decision about each that holds now. */
@@ -43,8 +45,13 @@ export function boardIn(db: Db): Board {
      FROM present p CROSS JOIN results r ON r.id = p.result`,
   );
   const opens = db.prepare<[], Open>(open);
+  const skips = db.prepare<[], Skipped>(
+    `SELECT one.value ->> 'component' AS component, one.value ->> 'look' AS look, one.value ->> 'skip' AS why
+     FROM declared, json_each(declared.looks) AS one WHERE one.value ->> 'skip' IS NOT NULL`,
+  );
   return {
     looks() {
+      const skipped = new Map(skips.all().map(({ component, look, why }) => [lookKey(component, look), why]));
       const undecided = new Map<number, number>();
       const decisions = new Map<number, BoardDecision>();
       for (const { result, kind, count, who, why, fixer } of opens.all())
@@ -60,6 +67,7 @@ export function boardIn(db: Db): Board {
             component,
             look,
             order,
+            skip: skipped.get(lookKey(component, look)) ?? null,
             id,
             environment,
             verdict: standing(verdict, decision?.kind === 'reject' || undecided.has(id)),

@@ -11,11 +11,16 @@ let results: ResultSummary[];
 
 beforeAll(async () => {
   const folder = project({
-    'vite.config.ts':
-      "import react from '@vitejs/plugin-react';\nexport default { plugins: [react()], define: { __PORT__: JSON.stringify('Genova') }, resolve: { alias: { '@kit': new URL('./kit', import.meta.url).pathname } } };",
+    'vite.config.ts': `import react from '@vitejs/plugin-react';
+export default {
+  plugins: [react()],
+  define: { __PORT__: JSON.stringify('Genova') },
+  resolve: { alias: { '@kit': new URL('./kit', import.meta.url).pathname } },
+};`,
     'kit/name.ts': 'export const name: string = `from ${__PORT__}`; declare const __PORT__: string;',
     'kit/buoy.css':
-      '@font-face { font-family: Kit; src: url(./bold.ttf); } .buoy { color: rgb(1, 2, 3); background: url(./dot.svg); font-family: Kit; }',
+      '@font-face { font-family: Kit; src: url(./bold.ttf); } .buoy { color: rgb(1, 2, 3); ' +
+      'background: url(./dot.svg); font-family: Kit; }',
     'kit/buoy.module.css': '.mark { color: rgb(4, 5, 6); }',
     'kit/dot.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="4" height="4"><path d="M0 0h4v4z"/></svg>',
     'public/chart.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><path d="M0 0h9v9z"/></svg>',
@@ -24,22 +29,52 @@ import { name } from '@kit/name';
 import '@kit/buoy.css';
 import styles from '@kit/buoy.module.css';
 import dot from '@kit/dot.svg';
-const Buoy = () => <p className="buoy">{name} <b className={styles.mark}>mark</b> <img src={dot} alt="dot" /> <img src="/chart.svg" alt="chart" /></p>;
-export default looks(Buoy, { states: { built: { async script() {
-  await ensure(the.paragraph()).reads(/from Genova/);
-  await ensure(() => getComputedStyle(document.querySelector('p')).color).equals('rgb(1, 2, 3)');
-  await ensure(() => getComputedStyle(document.querySelector('b')).color).equals('rgb(4, 5, 6)');
-  await ensure(() => [...document.fonts].map(({ family, status }) => family + ' ' + status)).equals(['Kit loaded']);
-  await ensure(() => [...document.images].every((image) => image.naturalWidth > 0)).equals(true);
-} } } });`,
-    'src/Syntax.look.tsx':
-      "import { looks } from 'sguardo';\nconst Broken = () => <p>;\nexport default looks(Broken, { states: { a: {} } });\n",
-    'src/Lost.look.tsx':
-      "import { looks } from 'sguardo';\nimport { Gone } from './Gone';\nexport default looks(Gone, { states: { a: {} } });\n",
+const Buoy = () => (
+  <p className="buoy">
+    {name} <b className={styles.mark}>mark</b> <img src={dot} alt="dot" /> <img src="/chart.svg" alt="chart" />
+  </p>
+);
+export default looks(Buoy, {
+  states: {
+    built: {
+      async script() {
+        await ensure(the.paragraph()).reads(/from Genova/);
+        await ensure(() => getComputedStyle(document.querySelector('p')).color).equals('rgb(1, 2, 3)');
+        await ensure(() => getComputedStyle(document.querySelector('b')).color).equals('rgb(4, 5, 6)');
+        await ensure(() => [...document.fonts].map(({ family, status }) => family + ' ' + status)).equals([
+          'Kit loaded',
+        ]);
+        await ensure(() => [...document.images].every((image) => image.naturalWidth > 0)).equals(true);
+      },
+    },
+  },
+});`,
+    'src/Syntax.look.tsx': `import { looks } from 'sguardo';
+const Broken = () => <p>;
+export default looks(Broken, { states: { a: {} } });
+`,
+    'src/Lost.look.tsx': `import { looks } from 'sguardo';
+import { Gone } from './Gone';
+export default looks(Gone, { states: { a: {} } });
+`,
+    // What such a package says of its files is about those that are not for development.
+    'node_modules/quay-kit/package.json': JSON.stringify({
+      ...{ name: 'quay-kit', type: 'module', sideEffects: ['./parts.js'] },
+      exports: { './parts.js': { development: './parts.dev.js', default: './parts.js' } },
+    }),
+    'node_modules/quay-kit/parts.dev.js': "document.documentElement.dataset.kit = 'for development';",
+    'node_modules/quay-kit/parts.js': "document.documentElement.dataset.kit = 'for everybody';",
+    'src/Effect.look.tsx': `import 'quay-kit/parts.js';
+${lookFile(
+  'return <p>{document.documentElement.dataset.kit}</p>;',
+  "kept: { async script() { await ensure(the.text('for development')).isVisible(); } }",
+)}`,
     'src/Other.look.tsx': 'export default { title: "not looks" };\n',
     'src/Nothing.look.tsx': 'export const x = 1;\n',
-    'src/Throws.look.tsx':
-      "import { looks } from 'sguardo';\nthrow new Error('out of rope');\nexport default looks(() => null, { states: { a: {} } });\n",
+    'src/Throws.look.tsx': `import { looks } from 'sguardo';
+throw new Error('out of rope');
+export default looks(() => null, { states: { a: {} } });
+`,
     'src/Circle.look.tsx': lookFile(
       'return <p>{props.name}</p>;',
       "a: { after: 'b' as never }, b: { after: 'a' as never }, c: { after: 'nobody' as never }, d: {}",
@@ -66,6 +101,10 @@ describe('a look file', () => {
       undefined,
       undefined,
     ]);
+  });
+
+  it('has what it imports for its effect alone, whatever the package says of that', () => {
+    expect(of('Effect')).toMatchObject({ verdict: 'new', problem: null });
   });
 
   it('keeps the font and the images that its moments show', async () => {

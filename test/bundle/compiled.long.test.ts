@@ -33,7 +33,10 @@ const files = {
   'node_modules/quay-kit/ahoy.shout': 'ahoy',
   'src/own.shout': 'own',
   'sguardo.config.ts': configuration({ baselines: false }),
-  'src/Buoy.look.tsx': `// @ts-nocheck\nimport ahoy from 'quay-kit/ahoy.shout';\nimport own from './own.shout';\n${look}`,
+  'src/Buoy.look.tsx': `// @ts-nocheck
+import ahoy from 'quay-kit/ahoy.shout';
+import own from './own.shout';
+${look}`,
 };
 
 let folder: string;
@@ -108,7 +111,8 @@ it('says of a decorator that nobody has compiled where it is, and what to do', a
     'src/Crane.js':
       "import { Component } from './component.js';\n\n@Component({ selector: 'x-crane' })\nexport class Crane {}\n",
     'src/component.js': 'export const Component = () => () => {};',
-    'src/Crane.look.tsx': `import { Crane } from './Crane.js';\n${lookFile('return <p>{String(Crane)}</p>;', 'plain: {}')}`,
+    'src/Crane.look.tsx': `import { Crane } from './Crane.js';
+${lookFile('return <p>{String(Crane)}</p>;', 'plain: {}')}`,
   });
   const { results } = await served.run({ patterns: ['Crane'] });
   expect(results[0]!.problem).toMatchObject({

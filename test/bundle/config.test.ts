@@ -65,7 +65,9 @@ describe('a configuration', () => {
 
   it('may be typed and may import', async () => {
     const settings = await settingsOf(
-      "import type { Config } from 'sguardo/config';\nimport { lanes } from './lanes';\nexport default { lanes, baselines: false } satisfies Config;",
+      `import type { Config } from 'sguardo/config';
+import { lanes } from './lanes';
+export default { lanes, baselines: false } satisfies Config;`,
       { 'lanes.ts': 'export const lanes: number = 2;' },
     );
     expect(settings).toMatchObject({ lanes: 2, baselines: null });

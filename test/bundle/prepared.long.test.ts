@@ -25,17 +25,44 @@ import { click, ensure, looks, the } from 'sguardo';
 const Sea = createContext('calm');
 function Told() {
   const state = useContext(Sea);
-  return <i>{[state, React === All, Names.default === All, Names.useState === useState, All.useState === useState,
-    required === createPortal, typeof createRoot, typeof unstable_now(), version, typeof Names['use' + 'Id'.trim()]].join(' ')}</i>;
+  return (
+    <i>
+      {[
+        state,
+        React === All,
+        Names.default === All,
+        Names.useState === useState,
+        All.useState === useState,
+        required === createPortal,
+        typeof createRoot,
+        typeof unstable_now(),
+        version,
+        typeof Names['use' + 'Id'.trim()],
+      ].join(' ')}
+    </i>
+  );
 }
 function Pier() {
   const [n, set] = useState(0);
-  return <Sea.Provider value="gale"><button onClick={() => set(n + 1)}>{n} ships</button><Told /><Knot />{createPortal('beacon', document.body)}</Sea.Provider>;
+  return (
+    <Sea.Provider value="gale">
+      <button onClick={() => set(n + 1)}>{n} ships</button>
+      <Told />
+      <Knot />
+      {createPortal('beacon', document.body)}
+    </Sea.Provider>
+  );
 }
-export default looks(Pier, { states: { plain: { async script() {
-  await click(the.button());
-  await ensure(the.button()).reads('1 ships');
-} } } });`;
+export default looks(Pier, {
+  states: {
+    plain: {
+      async script() {
+        await click(the.button());
+        await ensure(the.button()).reads('1 ships');
+      },
+    },
+  },
+});`;
 
 const files = {
   'sguardo.config.ts': configuration({ baselines: false }),

@@ -9,7 +9,11 @@ import { type Served, serve } from '../support/service.ts';
 const styled = `import './buoy.css';
 ${lookFile(
   'return <p className="buoy">buoy</p>;',
-  "styled: { async script() { await ensure(() => getComputedStyle(document.querySelector('p')!).color).equals('rgb(1, 2, 3)'); } }",
+  `styled: {
+    async script() {
+      await ensure(() => getComputedStyle(document.querySelector('p')!).color).equals('rgb(1, 2, 3)');
+    },
+  }`,
 )}`;
 
 let folder: string;
@@ -30,20 +34,24 @@ describe('a project that builds', () => {
     ['an application of several pages', "base: '/app/', build: { rollupOptions: { input: ['index.html'] } }"],
     [
       'with names of its own',
-      "build: { rolldownOptions: { input: 'index.html', output: { entryFileNames: 'x/[name].js', chunkFileNames: 'y/[name].js' } } }",
+      "build: { rolldownOptions: { input: 'index.html', output: { entryFileNames: 'x/[name].js', " +
+        "chunkFileNames: 'y/[name].js' } } }",
     ],
     [
       'in two formats',
-      "build: { rollupOptions: { output: [{ entryFileNames: 'a/[name].js' }, { format: 'cjs', entryFileNames: 'b/[name].js' }] } }",
+      "build: { rollupOptions: { output: [{ entryFileNames: 'a/[name].js' }, { format: 'cjs', " +
+        "entryFileNames: 'b/[name].js' }] } }",
     ],
     [
       'a library',
-      "build: { lib: { entry: 'src/A.look.tsx', formats: ['es', 'cjs'] }, rollupOptions: { external: ['react', /^react-dom/] } }",
+      "build: { lib: { entry: 'src/A.look.tsx', formats: ['es', 'cjs'] }, rollupOptions: { external: ['react', " +
+        '/^react-dom/] } }',
     ],
     ['for a server', "appType: 'custom', build: { ssr: true }"],
     [
       'one sheet, for another network',
-      "build: { cssCodeSplit: false, minify: true }, experimental: { renderBuiltUrl: (name: string) => 'http://elsewhere.test/' + name }",
+      'build: { cssCodeSplit: false, minify: true }, experimental: { renderBuiltUrl: (name: string) => ' +
+        "'http://elsewhere.test/' + name }",
     ],
     ['again at every change', 'build: { watch: {} }'],
   ])('has its looks run all the same: %s', async (_what, config) => {
@@ -58,7 +66,8 @@ describe('a project that builds', () => {
 });
 
 describe('names of classes in CSS modules', () => {
-  const light = `import css from './light.module.css';\n${lookFile('return <p className={css.lit}>light</p>;', 'lit: {}')}`;
+  const light = `import css from './light.module.css';
+${lookFile('return <p className={css.lit}>light</p>;', 'lit: {}')}`;
   /** The moment as it is kept: what people read has something steady in the place of hashes. */
   const markupOf = (root: string): string =>
     readFileSync(join(root, 'baselines/day/src/Light/lit.moment'), 'utf8').replaceAll('": "', '="');
@@ -131,7 +140,8 @@ describe('what cannot be used', () => {
       project({
         'package.json': JSON.stringify({ dependencies: { [framework]: '*' } }),
         [frame]: 'export const harbour = 4;',
-        'src/A.look.ts': `import { looks } from 'sguardo';\nexport default looks(() => null, { states: { plain: {} } });`,
+        'src/A.look.ts': `import { looks } from 'sguardo';
+export default looks(() => null, { states: { plain: {} } });`,
       }),
     );
     const message = `${frame} does not export a component as its default.`;
@@ -141,7 +151,8 @@ describe('what cannot be used', () => {
   it('is a function of elements that makes none, which is said', async () => {
     const { run } = await serve(
       project({
-        'src/A.look.ts': `import { looks } from 'sguardo/dom';\nexport default looks(() => null, { states: { plain: {} } });`,
+        'src/A.look.ts': `import { looks } from 'sguardo/dom';
+export default looks(() => null, { states: { plain: {} } });`,
       }),
     );
     const { problem } = (await run()).results[0]!;
@@ -192,8 +203,10 @@ describe('a plugin that is installed in another version', () => {
   it('builds from then on', async () => {
     const plugin = (version: number): Record<string, string> => ({
       'node_modules/knots/package.json': JSON.stringify({ name: 'knots', type: 'module', main: 'index.js' }),
-      'node_modules/knots/index.js': `export default () => ({ name: 'knots',
-        transform: (code, id) => (id.endsWith('Buoy.look.tsx') ? code.replaceAll('KNOTS', '${version} knots') : null) });`,
+      'node_modules/knots/index.js': `export default () => ({
+          name: 'knots',
+          transform: (code, id) => (id.endsWith('Buoy.look.tsx') ? code.replaceAll('KNOTS', '${version} knots') : null),
+        });`,
       'package-lock.json': JSON.stringify({ knots: version }),
     });
     const folder = project({

@@ -8,7 +8,8 @@ it('public files, variables and absolute imports come from there', async () => {
   const folder = project({
     'sguardo.config.ts': configuration({ baselines: false }),
     'vite.config.ts':
-      "export default { root: 'client', base: '/quay/', publicDir: '../static', envDir: '..', build: { outDir: '../out' } };",
+      "export default { root: 'client', base: '/quay/', publicDir: '../static', envDir: '..', " +
+      "build: { outDir: '../out' } };",
     '.env': 'VITE_PORT=Trieste\n',
     'static/berths.json': '["A-1","B-2"]',
     'static/lantern.svg': '<svg xmlns="http://www.w3.org/2000/svg" width="8" height="8"><path d="M0 0H8V8H0Z"/></svg>',
@@ -18,7 +19,9 @@ it('public files, variables and absolute imports come from there', async () => {
     'client/src/units.ts': 'export const metres = (n: number): string => `${n} m`;',
     'client/src/Quay.look.tsx': plainFile(
       `const list = document.createElement('ul');
-void fetch('/berths.json').then((reply) => reply.json()).then((all) => list.append(...all.map((name) => <li>{name}</li>)));
+void fetch('/berths.json')
+  .then((reply) => reply.json())
+  .then((all) => list.append(...all.map((name) => <li>{name}</li>)));
 return <div><p>{metres(4)} in {import.meta.env.VITE_PORT}</p><img alt="" src={lantern} />{list}</div>;`,
       `there: { async script() {
   await ensure(the.text('4 m in Trieste')).isVisible();

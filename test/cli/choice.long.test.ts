@@ -2,6 +2,7 @@
 import { expect, it } from 'vitest';
 import { project, write } from '../support/project.ts';
 import { serveByCommand, sguardo, sguardoIn } from '../support/cli.ts';
+import { serve } from '../support/service.ts';
 
 const file = (states: string, more = ''): string => `import { ensure, looks, the } from 'sguardo';
 const Buoy = ({ colour = 'red', big = false }: { colour?: string; big?: boolean }) =>
@@ -53,6 +54,29 @@ it('chooses looks by tags, leaves out what their files leave out, and says why',
   const none = await sguardo(folder, 'run', '--tag', 'quick');
   expect(none.code).toBe(2);
   expect(none.err + none.out).toContain('No looks match “the tag quick”.');
+});
+
+it('a look that is left out from now on says so on the board, for as long as it is', async () => {
+  const buoy = (states: string): Record<string, string> => ({ 'src/Buoy.look.tsx': file(states) });
+  const { folder, run, client } = await serve(project(buoy('plain: {}, painted: {}')));
+  const skipped = async () => (await client.board()).map(({ look, skip }) => [look, skip]);
+  await run();
+  expect(await skipped()).toEqual([
+    ['plain', null],
+    ['painted', null],
+  ]);
+  write(folder, buoy("plain: { skip: 'waits for the crane' }, painted: {}"));
+  await run();
+  expect(await skipped()).toEqual([
+    ['plain', 'waits for the crane'],
+    ['painted', null],
+  ]);
+  write(folder, buoy('plain: {}, painted: {}'));
+  await run();
+  expect(await skipped()).toEqual([
+    ['plain', null],
+    ['painted', null],
+  ]);
 });
 
 it('runs only the look that is marked so, and refuses that where CI=true', async () => {

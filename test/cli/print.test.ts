@@ -112,7 +112,9 @@ describe('a look', () => {
     };
     const text = print.resultText(changed, ['day'], 'http://127.0.0.1:4680', null);
     expect(text).toContain(
-      '  end: size 584×289 → 584×342; 12 pixels differ visibly in 1 region; 2 lines of markup differ; the baseline was taken with another browser, other fonts or in another environment\n    − Water\n    + Rain',
+      '  end: size 584×289 → 584×342; 12 pixels differ visibly in 1 region; 2 lines of markup differ; ' +
+        'the baseline was taken with another browser, other fonts or in another environment\n' +
+        '    − Water\n    + Rain',
     );
     expect(text).not.toContain('half');
   });

@@ -100,7 +100,9 @@ beforeAll(async () => {
     'src/100%.svg': mark,
     'src/a mark.svg': mark,
     'src/buoy.css': ':root { --mark: #c00 } .buoy { color: var(--mark) }',
-    'src/badge.svg': `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><rect width="9" height="9" fill="#0a0"/><!--${'x'.repeat(6000)}--></svg>`,
+    'src/badge.svg':
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><rect width="9" height="9" fill="#0a0"/>' +
+      `<!--${'x'.repeat(6000)}--></svg>`,
   });
   git(root, 'init', '-q', '-b', 'main');
   git(root, 'add', '.');
@@ -142,14 +144,19 @@ test('a link of the log opens the step that failed, with its moment drawn', asyn
   await open(link.replace('https://looks.test/pier/', ''));
   await page.shows('ensure the button “Ring 5” is visible');
   await page.holds(`(() => {
-    const draw = document.querySelector('iframe')?.contentDocument;
-    const drawn = draw?.querySelector('iframe')?.contentDocument;
-    const picture = drawn?.querySelector('img');
-    return drawn?.body?.innerText.includes('very calm') && drawn.body.innerText.includes('Ring 1') && picture?.naturalWidth > 0;
-  })()`);
+      const draw = document.querySelector('iframe')?.contentDocument;
+      const drawn = draw?.querySelector('iframe')?.contentDocument;
+      const picture = drawn?.querySelector('img');
+      return (
+        drawn?.body?.innerText.includes('very calm') &&
+        drawn.body.innerText.includes('Ring 1') &&
+        picture?.naturalWidth > 0
+      );
+    })();`);
   await page.press('Home');
   await page.holds(
-    "document.querySelector('iframe').contentDocument.querySelector('iframe').contentDocument.body.innerText.trim() === ''",
+    `document.querySelector('iframe').contentDocument.querySelector('iframe')
+      .contentDocument.body.innerText.trim() === ''`,
   );
 });
 

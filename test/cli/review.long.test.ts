@@ -12,7 +12,8 @@ const buoy = (colour: string, text: string): string =>
   );
 const gauge = (text: string): string =>
   `import { capture, ensure, looks, the } from 'sguardo';\nfunction Gauge() { return <p>${text}</p>; }\n` +
-  "export default looks(Gauge, { states: { reads: { async script() { await capture('dial'); await ensure(the.text('3.2 m')).isVisible(); } } } });\n";
+  "export default looks(Gauge, { states: { reads: { async script() { await capture('dial'); " +
+  "await ensure(the.text('3.2 m')).isVisible(); } } } });\n";
 
 let folder: string;
 let served: Served;

@@ -10,6 +10,20 @@ import { childrenOf } from '../support/processes.ts';
 import { freshFolder, plainFile, project, write } from '../support/project.ts';
 import { serve } from '../support/service.ts';
 
+/** Such lines after one another, `#` for any number and `…` for any name of a cause. */
+const inLines = (...lines: string[]): RegExp =>
+  new RegExp(
+    lines
+      .map((line) =>
+        line
+          .replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+          .replace('#', '\\d+')
+          .replace('…', '[0-9a-f]+'),
+      )
+      .map((line) => `${line}\n`)
+      .join(''),
+  );
+
 const buoys = (text: string): string =>
   plainFile(`return <p>${text} {props.name}</p>;`, "plain: {}, named: { props: { name: 'C-14' } }");
 const failing = plainFile(
@@ -76,7 +90,13 @@ describe('sguardo run', () => {
     write(folder, { 'src/Buoy.look.tsx': buoys('Beacon') });
     const third = await sguardo(folder, 'run', 'plain');
     expect(third.out).toMatch(
-      /1 cause behind 1 change\n {3}1 {2}✓ proved {2}text of the paragraph: “Buoy” → “Beacon”\n {6}1 capture · \d+ pixels · src\/Buoy\.look\.tsx:2\n {6}Buoy › plain \(day\)\n {6}http:\/\/127\.0\.0\.1:\d+\/review\?cause=[0-9a-f]+\n/,
+      inLines(
+        '1 cause behind 1 change',
+        '   1  ✓ proved  text of the paragraph: “Buoy” → “Beacon”',
+        '      1 capture · # pixels · src/Buoy.look.tsx:2',
+        '      Buoy › plain (day)',
+        '      http://127.0.0.1:#/review?cause=…',
+      ),
     );
     expect(third.code).toBe(1);
     const rejected = await sguardo(folder, 'reject', 'plain', '--why', 'it is a buoy');
@@ -112,7 +132,13 @@ describe('sguardo run', () => {
     const { code, out } = await sguardo(shared, 'run', 'Form');
     expect(code).toBe(1);
     expect(out).toMatch(
-      /✗ failed {2}Form › saves {2}day\n {2}step 2 of 2: click the button “Sale”\n {2}Nothing matched the button “Sale” within 1500 ms\.\n {2}instead {2}button “Save”\n {2}src\/Form\.look\.tsx:4:9\n/,
+      inLines(
+        '✗ failed  Form › saves  day',
+        '  step 2 of 2: click the button “Sale”',
+        '  Nothing matched the button “Sale” within 1500 ms.',
+        '  instead  button “Save”',
+        '  src/Form.look.tsx:4:9',
+      ),
     );
     expect(out).toMatch(/▸ 4 │ {3}await click\(the\.button\('Sale'\)\);\n +│ +▲/);
     expect(out).toMatch(/→ Compare the name.*\n {2}http:\/\/127\.0\.0\.1:\d+\/bench\/\d+\?step=1\n/);

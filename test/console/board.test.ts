@@ -24,6 +24,7 @@ const entry = (
   component,
   look,
   order,
+  skip: null,
   environment,
   verdict,
   file: `${component}.look.tsx`,
@@ -79,7 +80,7 @@ describe("the board's list", () => {
       captures: 0,
       decision: { kind: 'reject' as const, who: 'Ada', why: 'too dark', fixer: null },
     };
-    const all = [...looks, ...boardOf([none])];
+    const all = [...looks, ...boardOf([none, { ...entry('src/c', 'late', 1), skip: 'waits for the crane' }])];
     expect(unpackBoard(JSON.parse(JSON.stringify(packBoard(all))))).toEqual(all);
     expect(unpackBoard(packBoard([]))).toEqual([]);
   });
@@ -127,6 +128,12 @@ describe("the board's list", () => {
     // What has not changed stays the same value: its tile is not drawn again.
     expect(next[0]).toBe(looks[0]);
   });
+
+  it('has a look that is left out until it is run again', () => {
+    const leftOut = boardOf([{ ...entry('src/a', 'x', 0), skip: 'waits for the crane' }]);
+    expect(withResults(leftOut, [result('src/b', 'one', 0, 'day', 903)])[0]!.skip).toBe('waits for the crane');
+    expect(withResults(leftOut, [result('src/a', 'x', 0, 'day', 904)])[0]!.skip).toBeNull();
+  });
 });
 
 describe("the board's rows", () => {
@@ -148,6 +155,11 @@ describe("the board's rows", () => {
       '  component a 1',
       'x:1 y:1',
     ]);
+  });
+
+  it('show looks that are left out, and count them as nothing', () => {
+    const some = looks.map((look) => (look.look === 'one' ? { ...look, skip: 'waits for the crane' } : look));
+    expect(told(rowsOf(foldersOf(some), 3, none)).slice(0, 2)).toEqual(['component b 2', 'one:2 two:1 three:1']);
   });
 
   it('leave out what is in a folded group', () => {

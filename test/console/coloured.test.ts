@@ -1,6 +1,6 @@
 /** Sources in colours: line for line, and the scripts of a component file as code. */
 import { expect, it } from 'vitest';
-import { colouredLines } from '../../src/console/coverage/coloured.ts';
+import { colouredLines } from '../../src/console/parts/coloured.ts';
 
 const component = `<script setup lang="ts">
 const tide = ref(0.4);

@@ -19,7 +19,8 @@ let look: (name: string) => ResultSummary;
 /** Waits for a step or mark on the timeline; its title is written beside it only where there is room. */
 const titled = (text: string): Promise<void> =>
   page.holds(
-    `[...document.querySelectorAll('[role=slider] title')].some(({ textContent }) => textContent.includes(${JSON.stringify(text)}))`,
+    `[...document.querySelectorAll('[role=slider] title')].some(({ textContent }) => ` +
+      `textContent.includes(${JSON.stringify(text)}))`,
   );
 
 beforeAll(async () => {
@@ -43,7 +44,8 @@ describe('the board', () => {
     expect(tiles).toContain('empty, day: changed');
     expect(tiles).toContain('asks before releasing, day: failed');
     await page.holds(
-      '[...document.images].filter((image) => image.getBoundingClientRect().top < innerHeight).every((image) => image.naturalWidth > 0) && document.images.length > 5',
+      '[...document.images].filter((image) => image.getBoundingClientRect().top ' +
+        '< innerHeight).every((image) => image.naturalWidth > 0) && document.images.length > 5',
     );
     expect(
       await page.window.evaluate(
@@ -119,7 +121,8 @@ describe('the board', () => {
     );
     // What a folder comes to is told beside it.
     await other.holds(
-      "[...document.querySelectorAll('h2 [role=img]')].map(({ ariaLabel }) => ariaLabel).join('; ') === '2 new, 2 passed; 4 new'",
+      "[...document.querySelectorAll('h2 [role=img]')].map(({ ariaLabel }) => ariaLabel).join('; " +
+        "') === '2 new, 2 passed; 4 new'",
     );
     await other.press('ArrowRight', 'e');
     await other.holds("document.querySelector('[data-chosen] a').ariaLabel === 'plain, day: passed'");
@@ -188,7 +191,7 @@ describe('the bench', () => {
     const text = await page.text();
     expect(text).toContain('This did not hold within 2000 ms: onRelease was called with ("C-14").');
     expect(text).toContain('BerthCard.look.tsx:20');
-    expect(await page.window.evaluate("document.querySelector('[data-current]').textContent")).toContain(
+    expect(await page.window.evaluate("document.querySelector('[aria-current=location]').textContent")).toContain(
       "wasCalledWith('C-14')",
     );
     expect(
@@ -234,7 +237,8 @@ describe('the bench', () => {
 
   it('is scrubbed with the mouse, and a line of the script leads to its step', async () => {
     const [x, y, width] = (await page.window.evaluate(
-      "(({ left, top, width }) => [left, top, width])(document.querySelector('[role=slider] svg').getBoundingClientRect())",
+      "(({ left, top, width }) => [left, top, width])(document.querySelector('[role=slider] " +
+        "svg').getBoundingClientRect())",
     )) as [number, number, number];
     const at = { x: x + 80, y: y + 8 };
     await page.window.input([
@@ -266,7 +270,8 @@ describe('the bench', () => {
       await page.hides('Drawing…');
       await new Promise((resolve) => setTimeout(resolve, 400));
       const [x, y, width, height] = (await page.window.evaluate(
-        "(({ left, top, width, height }) => [left, top, width, height])(document.querySelector('iframe').getBoundingClientRect())",
+        '(({ left, top, width, height }) => [left, top, width, ' +
+          "height])(document.querySelector('iframe').getBoundingClientRect())",
       )) as [number, number, number, number];
       return page.window.screenshot([x, y, width, height], false);
     };
@@ -307,7 +312,8 @@ describe('review', () => {
     await page.shows('0 of 3 decided');
     await page.shows('text of the paragraph: “Free berth,” → “No vessel here,”');
     await page.holds(
-      "[...document.images].filter(({ alt }) => alt === 'Baseline' || alt === 'Now').every((image) => image.naturalWidth > 0) && [...document.images].filter(({ alt }) => alt !== '').length === 2",
+      "[...document.images].filter(({ alt }) => alt === 'Baseline' || alt === 'Now').every((image) => " +
+        "image.naturalWidth > 0) && [...document.images].filter(({ alt }) => alt !== '').length === 2",
     );
     await page.press('d');
     await page.shows('Difference: changes are marked');
@@ -476,7 +482,7 @@ describe('a run that could not be done', () => {
 });
 
 describe('several runs', () => {
-  it('wait for one another; Stop stops the one that it stands beside, and results count for their own run', async () => {
+  it('wait for one another; Stop stops the one beside it, and results count for their own run', async () => {
     const [one, two] = await Promise.all([gate(), gate()]);
     const held = (wait: string): string =>
       lookFile('return <p>held</p>;', `held: { async script() { ${wait} } }, free: {}`);

@@ -95,8 +95,10 @@ it('findings are shown with their element outlined, and are taken as known', asy
   await page.shows('Buttons have a name');
   await page.shows('New findings fail no look yet.');
   await page.holds("document.querySelector('main img')?.naturalWidth > 0");
-  const outline = `(() => { const [box] = [...document.querySelectorAll('main img ~ span')].map((one) => one.getBoundingClientRect());
-    return box !== undefined && Math.abs(box.width - box.height) < 1; })()`;
+  const outline = `(() => {
+      const [box] = [...document.querySelectorAll('main img ~ span')].map((one) => one.getBoundingClientRect());
+      return box !== undefined && Math.abs(box.width - box.height) < 1;
+    })();`;
   await page.holds(outline);
   await page.click('Take all of these as known');
   await page.shows('New findings that are severe or worse fail their looks.');

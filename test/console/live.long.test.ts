@@ -10,8 +10,18 @@ import { type Served, serve } from '../support/service.ts';
 const component = `import { useState } from 'react';
 export function Lock(props: { onOpen(gates: number): void }) {
   const [gates, setGates] = useState(0);
-  const open = () => { setGates(gates + 1); props.onOpen(gates + 1); };
-  return <main><button type="button" style={{ position: 'fixed', inset: '100px 100px auto 100px', height: 100 }} onClick={open}>Open</button><p>{gates} open</p></main>;
+  const open = () => {
+    setGates(gates + 1);
+    props.onOpen(gates + 1);
+  };
+  return (
+    <main>
+      <button type="button" style={{ position: 'fixed', inset: '100px 100px auto 100px', height: 100 }} onClick={open}>
+        Open
+      </button>
+      <p>{gates} open</p>
+    </main>
+  );
 }
 `;
 const looks = `import { click, ensure, looks, the } from 'sguardo';

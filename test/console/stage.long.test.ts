@@ -13,29 +13,61 @@ import { type Served, serve } from '../support/service.ts';
 
 const component = `import { useState } from 'react';
 export function Berth(props: {
-  name: string; tone?: 'calm' | 'gale'; depth?: number; open?: boolean; vessel: string | null; since?: Date; fees?: number[];
+  name: string;
+  tone?: 'calm' | 'gale';
+  depth?: number;
+  open?: boolean;
+  vessel: string | null;
+  since?: Date;
+  fees?: number[];
   onRelease(berth: string): void;
 }) {
   const [asked, ask] = useState(0);
   const [weather, setWeather] = useState('');
-  const fetchIt = (path: string) => fetch(path).then((r) => r.text()).then(setWeather);
-  return <section>
-    <h1>{props.name} {props.tone ?? 'no tone'} {String(props.vessel)} {props.depth} {props.since?.toISOString()}</h1>
-    <button type="button" style={{ position: 'fixed', left: 0, top: 100, width: 300, height: 300 }}
-      onClick={() => { ask(asked + 1); props.onRelease(props.name); }}>Release {asked}</button>
-    <button type="button" id="weather" onClick={() => void fetchIt('/api/weather')}>Weather</button>
-    <button type="button" id="tides" onClick={() => void fetchIt('/tides.txt')}>Tides</button>
-    <button type="button" id="moon" onClick={() => void fetchIt('/moon.txt')}>Moon</button><p>{weather}</p>
-  </section>;
+  const fetchIt = (path: string) =>
+    fetch(path)
+      .then((r) => r.text())
+      .then(setWeather);
+  return (
+    <section>
+      <h1>
+        {props.name} {props.tone ?? 'no tone'} {String(props.vessel)} {props.depth} {props.since?.toISOString()}
+      </h1>
+      <button
+        type="button"
+        style={{ position: 'fixed', left: 0, top: 100, width: 300, height: 300 }}
+        onClick={() => {
+          ask(asked + 1);
+          props.onRelease(props.name);
+        }}
+      >
+        Release {asked}
+      </button>
+      <button type="button" id="weather" onClick={() => void fetchIt('/api/weather')}>
+        Weather
+      </button>
+      <button type="button" id="tides" onClick={() => void fetchIt('/tides.txt')}>
+        Tides
+      </button>
+      <button type="button" id="moon" onClick={() => void fetchIt('/moon.txt')}>
+        Moon
+      </button>
+      <p>{weather}</p>
+    </section>
+  );
 }
 `;
 const looks = `import { looks } from 'sguardo';
 import { Berth } from './Berth';
-export default looks(Berth, { props: { name: 'C-14', vessel: 'Aliseo' }, answers: { 'GET /api/weather': { body: 'gale' } }, states: {
-  moored: {},
-  free: { props: { vessel: null } },
-  released: { after: 'free', props: { tone: 'gale' }, async script() {} },
-} });
+export default looks(Berth, {
+  props: { name: 'C-14', vessel: 'Aliseo' },
+  answers: { 'GET /api/weather': { body: 'gale' } },
+  states: {
+    moored: {},
+    free: { props: { vessel: null } },
+    released: { after: 'free', props: { tone: 'gale' }, async script() {} },
+  },
+});
 `;
 const file = 'src/Berth.look.tsx';
 const viteConfig = (behind: string): string => `import react from '@vitejs/plugin-react';

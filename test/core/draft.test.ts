@@ -6,6 +6,7 @@ import { quoted, type Style, styleOf } from '../../src/core/draft/style.ts';
 import { undescribed } from '../../src/core/props/described.ts';
 import type { Prop, PropType } from '../../src/core/props/type.ts';
 
+const long = 'A text that is far longer than anybody had in mind, which shows where it wraps, and what it pushes aside';
 const style: Style = { quote: "'", indent: '  ', semicolon: ';', isTyped: true };
 const text: PropType = { is: 'text' };
 const value = (one: string): PropType => ({ is: 'value', value: one });
@@ -53,7 +54,7 @@ export default looks(Berth, {
     'with everything': { props: { depth: 1 } },
     'long texts': {
       props: {
-        name: 'A text that is far longer than anybody had in mind, which shows where it wraps, and what it pushes aside',
+        name: '${long}',
       },
     },
   },

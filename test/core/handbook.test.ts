@@ -40,7 +40,11 @@ describe('code to copy', () => {
       vessels: "[{ name: 'Alba' }, { name: 'Maestro' }]",
     };
     expect(usageText('react', 'Berth', { props: long, script: null })).toBe(
-      "<Berth\n  legend={`it is ${depth} deep`}\n  quote={'He said \\'no\\''}\n  vessels={[{ name: 'Alba' }, { name: 'Maestro' }]}\n/>",
+      `<Berth
+  legend={\`it is \${depth} deep\`}
+  quote={'He said \\'no\\''}
+  vessels={[{ name: 'Alba' }, { name: 'Maestro' }]}
+/>`,
     );
   });
 });
@@ -67,7 +71,10 @@ describe('events and slots', () => {
 });
 
 const sheet = `
-  :root { --ink: #000; --paper: #fff; --soft: var(--ink); --gap: 12px; --font: "Inter", sans-serif; --dur: 2s; --lost: var(--none); }
+  :root {
+    --ink: #000; --paper: #fff; --soft: var(--ink); --gap: 12px; --font: "Inter", sans-serif; --dur: 2s;
+    --lost: var(--none);
+  }
   @media (prefers-color-scheme: dark) { :root { --ink: #eee; --paper: #111; } }
   .card { color: var(--ink); background: var(--paper); gap: var(--gap); }
   .card .soft { color: var(--soft, red); }

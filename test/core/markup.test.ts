@@ -55,7 +55,7 @@ describe('markupLines', () => {
     ]);
   });
 
-  it('numbers ids that a framework counts up by their order of appearance, so that what ran before does not show', () => {
+  it('numbers ids that a framework counts up by where they appear, so that what ran before does not show', () => {
     const labelled = (id: string): Moment =>
       pageOf(
         {

@@ -52,7 +52,13 @@ describe('a package that is not built', () => {
     ],
     [
       'better-sqlite3',
-      `Could not locate the bindings file. Tried:\n → ${place}/.pnpm/better-sqlite3@12.1.0/node_modules/better-sqlite3/build/better_sqlite3.node`,
+      'Could ' +
+        'not ' +
+        'locate ' +
+        'the ' +
+        'bindings ' +
+        'file. ' +
+        `Tried:\n → ${place}/.pnpm/better-sqlite3@12.1.0/node_modules/better-sqlite3/build/better_sqlite3.node`,
     ],
     [
       '@tide/level',
@@ -114,6 +120,11 @@ describe('an error while rendering', () => {
   ])('that comes of a missing provider points to the frame: %s', (error) => {
     const { remedy } = problem('render-threw', { component: 'Tide', error, frame: 'sguardo.frame.vue' });
     expect(remedy).toContain('Put that into the frame, sguardo.frame.vue:');
+  });
+
+  it('that comes of a text in the place of a snippet points to the slots', () => {
+    const about = { component: 'Notice', error: 'TypeError: snippet is not a function', frame: 'sguardo.frame.svelte' };
+    expect(problem('render-threw', about).remedy).toContain('slots: { default: … }');
   });
 
   it('of another kind points to the component', () => {

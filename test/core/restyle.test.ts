@@ -62,7 +62,9 @@ describe('colour schemes', () => {
 });
 
 describe('addresses in sheets', () => {
-  const css = `@import "tokens.css";a{background:url(chart.svg)}b{background:url( "a b.png" )}c{mask:url('#wave')}d{background:url(data:image/png;base64,AA==)}`;
+  const css =
+    '@import "tokens.css";a{background:url(chart.svg)}b{background:url( "a b.png" ' +
+    `)}c{mask:url('#wave')}d{background:url(data:image/png;base64,AA==)}`;
 
   it('are found, but for those that lead nowhere else', () => {
     expect(urlsIn(css)).toEqual(['tokens.css', 'chart.svg', 'a b.png']);
@@ -70,7 +72,8 @@ describe('addresses in sheets', () => {
 
   it('are replaced in place', () => {
     expect(rewriteUrls(css, (url) => `/asset/${url.length}`)).toBe(
-      `@import "/asset/10";a{background:url("/asset/9")}b{background:url("/asset/7")}c{mask:url('#wave')}d{background:url(data:image/png;base64,AA==)}`,
+      `@import "/asset/10";a{background:url("/asset/9")}b{background:url("/asset/7")}` +
+        `c{mask:url('#wave')}d{background:url(data:image/png;base64,AA==)}`,
     );
   });
 });

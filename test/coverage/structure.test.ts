@@ -41,7 +41,13 @@ export function Buoy({ kind }: Props) {
   });
 
   test('scripts of single-file components stand where they do in the file', () => {
-    const text = `<template>\n  <p>{{ a }}</p>\n</template>\n<script setup lang="ts">\nconst { c } = defineProps<{ c: string }>();\nlet a: number = b();\n</script>`;
+    const text = `<template>
+  <p>{{ a }}</p>
+</template>
+<script setup lang="ts">
+const { c } = defineProps<{ c: string }>();
+let a: number = b();
+</script>`;
     expect(texts(text, read(text, 'Buoy.vue').statements)).toEqual(['a: number = b()']);
   });
 

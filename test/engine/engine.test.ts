@@ -21,7 +21,8 @@ const server = createServer((request, reply) => {
   reply.end(
     request.url === '/data'
       ? 'from the server'
-      : '<!doctype html><title>berth</title><body style="margin:0;background:#fff"><button style="position:absolute;left:20px;top:20px;width:80px;height:30px">Go</button>',
+      : '<!doctype html><title>berth</title><body style="margin:0;background:#fff">' +
+          '<button style="position:absolute;left:20px;top:20px;width:80px;height:30px">Go</button>',
   );
 });
 
@@ -96,8 +97,17 @@ describe('a window', () => {
     });
     await window.load(origin);
     expect(
-      await window.evaluate(`[innerWidth, innerHeight, devicePixelRatio, matchMedia('(prefers-color-scheme: dark)').matches, matchMedia('(prefers-reduced-motion: reduce)').matches,
-        matchMedia('(prefers-contrast: more)').matches, navigator.language, (1234.5).toLocaleString(), Intl.DateTimeFormat().resolvedOptions().timeZone]`),
+      await window.evaluate(`[
+          innerWidth,
+          innerHeight,
+          devicePixelRatio,
+          matchMedia('(prefers-color-scheme: dark)').matches,
+          matchMedia('(prefers-reduced-motion: reduce)').matches,
+          matchMedia('(prefers-contrast: more)').matches,
+          navigator.language,
+          (1234.5).toLocaleString(),
+          Intl.DateTimeFormat().resolvedOptions().timeZone,
+        ];`),
     ).toEqual([321, 234, 2, true, false, true, 'it-IT', '1234,5', 'Europe/Rome']);
     await window.apply({ ...defaultEnvironment, viewport: [400, 300] });
     expect(
@@ -146,7 +156,8 @@ describe('a window', () => {
   it('sends trusted input', async () => {
     await window.load(origin);
     await window.evaluate(
-      "window.seen = []; for (const type of ['pointerdown', 'click', 'keydown']) addEventListener(type, (event) => seen.push([type, event.isTrusted, event.key ?? event.target.localName, event.ctrlKey]))",
+      "window.seen = []; for (const type of ['pointerdown', 'click', 'keydown']) addEventListener(type, " +
+        '(event) => seen.push([type, event.isTrusted, event.key ?? event.target.localName, event.ctrlKey]))',
     );
     await window.input([
       { kind: 'move', x: 60, y: 35, button: 'none', modifiers: 0 },
@@ -181,7 +192,11 @@ describe('a window', () => {
     };
     const ask = (path: string, init = '{}'): Promise<unknown> =>
       window.evaluate(
-        `fetch('${path}', ${init}).then(async (reply) => [reply.status, reply.headers.get('x-berth'), await reply.text()], () => 'refused')`,
+        `
+          fetch('${path}', ${init}).then(
+            async (reply) => [reply.status, reply.headers.get('x-berth'), await reply.text()],
+            () => 'refused',
+          )`,
       );
     expect(await ask('/stubbed', "{ method: 'POST', body: 'moor' }")).toEqual([201, 'C-14', 'così']);
     expect(await ask('/data')).toEqual([200, null, 'from the server']);

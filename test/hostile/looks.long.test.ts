@@ -58,12 +58,16 @@ const addresses: Record<string, string> = {
 const binding: Record<string, string> = {
   'talks to the host': `{ props: { effect() {
     const say = host ?? globalThis.__sguardoHost ?? (() => {});
+    const asks = '{"kind":"ask","id":1,"look":1,"ask":{"do":"capture","name":"end"}}';
     for (const text of ['', 'null', '[]', '{', '1', '{"kind":"answer","request":"1","reply":{"status":1}}',
-      '{"kind":"events","look":1,"events":null}', '{"kind":"ask","id":1,"look":1,"ask":{"do":"capture","name":"end"}}']) say(text);
+      '{"kind":"events","look":1,"events":null}', asks]) say(text);
     const frame = document.createElement('iframe');
     document.body.append(frame);
     frame.contentWindow.__sguardoHost?.('null');
-    for (let look = 0; look < 100; look++) frame.contentWindow.__sguardoHost?.(JSON.stringify({ kind: 'events', token: 'mine', look, events: [{ kind: 'mark', id: 0, mark: { lane: 'dom', at: 0, took: null, title: 'forged', level: 'info' } }] }));
+    const mark = { lane: 'dom', at: 0, took: null, title: 'forged', level: 'info' };
+    const events = [{ kind: 'mark', id: 0, mark }];
+    for (let look = 0; look < 100; look++)
+      frame.contentWindow.__sguardoHost?.(JSON.stringify({ kind: 'events', token: 'mine', look, events }));
   } } }`,
   'calls what the host calls': `{ async script() {
     await Promise.allSettled([
@@ -132,7 +136,20 @@ const spoilers: Record<string, string> = {
     Promise.prototype.then = function (...args) { return real.apply(this, args) } } } }`,
   'listens by onclick': `{ props: { effect() { window.onclick = () => { throw new Error('clicked') };
     document.body.onpointerdown = () => { throw new Error('pressed') } } } }`,
-  'stops every click': `{ props: { effect() { document.addEventListener('click', (event) => event.stopImmediatePropagation(), true); window.addEventListener('pointerdown', () => { throw new Error('down') }, { capture: true, once: true }) } } }`,
+  'stops every click': `{
+    props: {
+      effect() {
+        document.addEventListener('click', (event) => event.stopImmediatePropagation(), true);
+        window.addEventListener(
+          'pointerdown',
+          () => {
+            throw new Error('down');
+          },
+          { capture: true, once: true },
+        );
+      },
+    },
+  }`,
   'adopts a sheet': `{ props: { effect() { const sheet = new CSSStyleSheet();
     sheet.replaceSync('button { display: none }'); document.adoptedStyleSheets = [sheet] } } }`,
   'keeps a worker and a database': `{ props: { effect() {
@@ -147,12 +164,16 @@ const spoilers: Record<string, string> = {
 const leftovers: Record<string, string> = {
   'forgets an await': `{ async script() { void click(the.button('Never')); } }`,
   'fails one of several': `{ async script() {
-    await Promise.all([ensure(the.text('nowhere')).isVisible(), click(the.button('Never')), capture('late'), click(the.button('Fine').nth(7))]);
+    const never = [ensure(the.text('nowhere')).isVisible(), click(the.button('Never'))];
+    await Promise.all([...never, capture('late'), click(the.button('Fine').nth(7))]);
   } }`,
   'leaves a request': `{ answers: { '/api/tide': { hold: true, body: '' } }, props: { effect() {
     fetch('/api/tide').then((reply) => reply.json()) } } }`,
   'leaves an old request': `{ answers: { '/api/tide': { hold: true } }, props: { effect() {
-    const request = new XMLHttpRequest(); request.open('GET', '/api/tide'); request.onloadend = () => { throw new Error('ended late') }; request.send();
+    const request = new XMLHttpRequest();
+    request.open('GET', '/api/tide');
+    request.onloadend = () => { throw new Error('ended late') };
+    request.send();
   } } }`,
   'leaves promises and timers': `{ props: { effect() {
     setTimeout(() => { throw new Error('timer') }, 30); setInterval(() => { throw new Error('interval') }, 900);
@@ -240,7 +261,10 @@ describe('what a look stands in for', () => {
   it('is as it was for the next look of its document', async () => {
     const states = Object.entries(standIns).map(([name, [does, seen]]) => {
       const clean = `${JSON.stringify(`before ${name}`)}: { async script() { await capture(${seen}); } }`;
-      return `${clean}, ${JSON.stringify(name)}: { props: { effect() { ${does} } } }, ${clean.replace('before', 'after')}`;
+      return (
+        `${clean}, ${JSON.stringify(name)}: { props: { effect() { ${does} } } }, ` +
+        `${clean.replace('before', 'after')}`
+      );
     });
     const { run } = await serve(
       project({
@@ -276,7 +300,10 @@ describe('a request that is answered when its look is over', () => {
     const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
     const states = `asks: { props: { effect() {
       fetch('${origin}/slow/1').then((reply) => reply.json());
-      const old = new XMLHttpRequest(); old.open('GET', '${origin}/slow/2'); old.onload = () => JSON.parse(old.response); old.send();
+      const old = new XMLHttpRequest();
+      old.open('GET', '${origin}/slow/2');
+      old.onload = () => JSON.parse(old.response);
+      old.send();
       fetch('${origin}/slow/3').then((reply) => reply.text()).then(() => { throw new Error('too late'); });
     } } },
     'is there when the answer comes': { async script() {
@@ -295,7 +322,9 @@ describe('a request that is answered when its look is over', () => {
 
 describe('two looks that load a style sheet late', () => {
   it('are both styled', async () => {
-    const look = `async script() { await click(the.button('Load')); await ensure(() => document.querySelector('p') && getComputedStyle(document.querySelector('p')).color).equals('rgb(1, 2, 3)'); }`;
+    const look =
+      `async script() { await click(the.button('Load')); await ensure(() => document.querySelector('p') && ` +
+      `getComputedStyle(document.querySelector('p')).color).equals('rgb(1, 2, 3)'); }`;
     const served = await serve(
       project({
         'sguardo.config.ts': configuration({ lanes: 1 }),
@@ -304,7 +333,21 @@ describe('two looks that load a style sheet late', () => {
         'src/Lazy.look.tsx': `import { lazy, Suspense, useState } from 'react';
 import { click, ensure, looks, the } from 'sguardo';
 const Late = lazy(() => import('./Late'));
-function Lazy() { const [on, set] = useState(false); return <div><button type="button" onClick={() => set(true)}>Load</button>{on && <Suspense fallback={null}><Late /></Suspense>}</div>; }
+function Lazy() {
+  const [on, set] = useState(false);
+  return (
+    <div>
+      <button type="button" onClick={() => set(true)}>
+        Load
+      </button>
+      {on && (
+        <Suspense fallback={null}>
+          <Late />
+        </Suspense>
+      )}
+    </div>
+  );
+}
 export default looks(Lazy, { states: { plain: {}, one: { ${look} }, two: { ${look} }, 'plain again': {} } });`,
       }),
     );

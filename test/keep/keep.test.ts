@@ -42,7 +42,8 @@ const why = (source: string, keeping: Keeping): string => {
 };
 
 const file = (states: string, rest = ''): string =>
-  `import { looks } from 'sguardo';\nimport { Berth } from './Berth';\n${rest}\nexport default looks(Berth, {\n  props: { name: 'C-14' },\n  states: {\n${states}\n  },\n});\n`;
+  `import { looks } from 'sguardo';\nimport { Berth } from './Berth';\n${rest}\nexport default looks(Berth, ` +
+  `{\n  props: { name: 'C-14' },\n  states: {\n${states}\n  },\n});\n`;
 
 describe('keeping', () => {
   it.each<[string, string, Record<string, unknown>, string]>([
@@ -98,7 +99,13 @@ describe('keeping', () => {
       'on lines of their own',
       `    moored: {\n      props: {\n        depth: 3, // metres\n      },\n    },`,
       { depth: 4, name: 'x', open: true },
-      `    moored: {\n      props: {\n        depth: 4, // metres\n        name: 'x',\n        open: true,\n      },\n    },`,
+      `    moored: {
+      props: {
+        depth: 4, // metres
+        name: 'x',
+        open: true,
+      },
+    },`,
     ],
     [
       'without a comma at the end',
@@ -123,7 +130,8 @@ describe('keeping', () => {
   });
 
   it('makes a look of its own of what is on the stage, without the script', () => {
-    const before = `    free: { props: { vessel: null, depth: 2 } },\n    moored: { after: 'free', answers: {}, props: { depth: 3 }, async script() {} },`;
+    const before = `    free: { props: { vessel: null, depth: 2 } },
+    moored: { after: 'free', answers: {}, props: { depth: 3 }, async script() {} },`;
     const text = kept(file(before), { look: 'moored', as: 'moored deep', props: { depth: 9 } });
     expect(text).toBe(file(`${before}\n    'moored deep': { props: { vessel: null, depth: 9 }, answers: {} },`));
   });
@@ -189,21 +197,28 @@ function random(seed: number): { source: string; look: string } {
       ...(next() < 0.3 ? ['async script() {}'] : []),
     ];
     if (parts.length === 0) return '{}';
-    return next() < 0.4
-      ? `{ ${parts.join(', ')} }`
-      : `{\n${parts.map((part, i) => `${indent.repeat(3)}${part}${i < parts.length - 1 || trailing ? ',' : ''}\n`).join('')}${indent.repeat(2)}}`;
+    if (next() < 0.4) return `{ ${parts.join(', ')} }`;
+    const comma = (i: number): string => (i < parts.length - 1 || trailing ? ',' : '');
+    const lines = parts.map((part, i) => `${indent.repeat(3)}${part}${comma(i)}\n`);
+    return `{\n${lines.join('')}${indent.repeat(2)}}`;
   };
   const names = ['moored', 'at sea', 'free', 'x1'].slice(0, 1 + Math.floor(next() * 4));
   const written = names.map(
     (name, i) =>
-      `${indent.repeat(2)}${/ /.test(name) ? q(name) : name}: ${state()}${i < names.length - 1 || trailing ? ',' : ''}${comment()}\n`,
+      `${indent.repeat(2)}${/ /.test(name) ? q(name) : name}: ` +
+      `${state()}${i < names.length - 1 || trailing ? ',' : ''}${comment()}\n`,
   );
-  const definition = `{\n${indent}props: { name: ${q('C-14')}, vessel: null },\n${indent}states: {\n${written.join('')}${indent}}${trailing}\n}`;
+  const definition =
+    `{\n${indent}props: { name: ${q('C-14')}, vessel: null },\n${indent}states: ` +
+    `{\n${written.join('')}${indent}}${trailing}\n}`;
   const call = one(
     (text: string) => `export default looks(Berth, ${text})${semicolon}`,
     (text: string) => `const definition = ${text}${semicolon}\nexport default looks(Berth, definition)${semicolon}`,
   );
-  const source = `import { looks } from ${q('sguardo')}${semicolon}\nimport { Berth } from ${q('./Berth')}${semicolon}\n\nconst deep = 9${semicolon}\nconst fees = [4]${semicolon}\nconst common = { open: true }${semicolon}\n${call(definition)}\n`;
+  const source =
+    `import { looks } from ${q('sguardo')}${semicolon}\nimport { Berth } from ${q('./Berth')}${semicolon}\n\nconst ` +
+    `deep = 9${semicolon}\nconst fees = [4]${semicolon}\nconst common = { open: true ` +
+    `}${semicolon}\n${call(definition)}\n`;
   return { source: source.replaceAll('\n', newline), look: one(...names) };
 }
 
@@ -263,7 +278,8 @@ describe('200 look files of every style', () => {
     const folder = project({
       'tsconfig.json': JSON.stringify({ extends: join(repository, 'demo/harbour/tsconfig.json'), include: ['src'] }),
       'src/Berth.tsx':
-        'export const Berth = (_: { name: string; vessel: string | null; depth?: number; open?: boolean; fees?: number[] }) => null;',
+        'export const Berth = (_: { name: string; vessel: string | null; depth?: number; open?: boolean; ' +
+        'fees?: number[] }) => null;',
       ...files,
     });
     const compiler = join(repository, 'node_modules/typescript7/bin/tsc');

@@ -7,7 +7,8 @@ import read from '../../src/props/thread.ts';
 import { project, write } from '../support/project.ts';
 
 const look = (from: string, name = 'Berth', kind = ''): string =>
-  `import { looks } from 'sguardo${kind && `/${kind}`}';\nimport ${name} from '${from}';\nexport default looks(${name.replace(/[{}]/g, '').trim()}, { states: {} });\n`;
+  `import { looks } from 'sguardo${kind && `/${kind}`}';\nimport ${name} from '${from}';\nexport default ` +
+  `looks(${name.replace(/[{}]/g, '').trim()}, { states: {} });\n`;
 
 /** What is known of the props of a component: `name?: type`, by name. */
 function propsOf(files: Record<string, string>, lookFile: string, kind: Kind): Record<string, string> | null {
@@ -69,7 +70,9 @@ describe('a React component', () => {
     ],
     [
       'a reference',
-      `import { forwardRef } from 'react'; export const Berth = forwardRef<HTMLDivElement, { name: string }>(() => null);`,
+      `
+        import { forwardRef } from 'react';
+        export const Berth = forwardRef<HTMLDivElement, { name: string }>(() => null);`,
     ],
     ['a class', `import { Component } from 'react'; export class Berth extends Component<{ name: string }> {}`],
     ['an arrow', `type P = { name: string }; export const Berth = ({ name }: P) => name;`],
@@ -165,7 +168,10 @@ describe('a Vue component', () => {
   it('has its models among them', () => {
     expect(
       vue(
-        `defineProps<{ name: string }>(); const open = defineModel<boolean>('open', { required: true }); const depth = defineModel<number>();`,
+        `
+          defineProps<{ name: string }>();
+          const open = defineModel<boolean>('open', { required: true });
+          const depth = defineModel<number>();`,
       ),
     ).toEqual({ name: 'string', open: 'boolean', 'modelValue?': 'number' });
   });
@@ -185,11 +191,14 @@ describe('a Svelte component', () => {
   it.each([
     [
       '$props',
-      `<script lang="ts">\ninterface P { name: string; onRelease?: () => void }\nlet { name, onRelease }: P = $props();</script>`,
+      `<script lang="ts">
+interface P { name: string; onRelease?: () => void }
+let { name, onRelease }: P = $props();</script>`,
     ],
     [
       'a module of its own',
-      `<script module lang="ts">export type P = { name: string; onRelease?: () => void };</script><script lang="ts">let { name }: P = $props();</script>`,
+      '<script module lang="ts">export type P = { name: string; onRelease?: () => void };</script>' +
+        '<script lang="ts">let { name }: P = $props();</script>',
     ],
     ['export let', `<script lang="ts">export let name: string; export let onRelease: () => void = () => {};</script>`],
   ])('may declare its props by %s', (_, script) => {
@@ -206,11 +215,26 @@ describe('a Svelte component', () => {
 
 describe('other components', () => {
   it('are Angular ones, with their inputs as signals and as fields', () => {
-    const core = `export interface InputSignal<T> { (): T; brand: T } export interface InputSignalWithTransform<T, W> { (): T; brand: W }
-      export interface ModelSignal<T> { (): T; brand: T } export interface OutputEmitterRef<T> { emit(value: T): void }
+    const core = `export interface InputSignal<T> {
+        (): T;
+        brand: T;
+      }
+      export interface InputSignalWithTransform<T, W> {
+        (): T;
+        brand: W;
+      }
+      export interface ModelSignal<T> {
+        (): T;
+        brand: T;
+      }
+      export interface OutputEmitterRef<T> {
+        emit(value: T): void;
+      }
       export declare const input: { <T>(initial: T): InputSignal<T>; required<T>(): InputSignal<T> };
-      export declare function model<T>(initial: T): ModelSignal<T>; export declare function output<T>(): OutputEmitterRef<T>;
-      export declare function Input(options?: object): PropertyDecorator; export declare function Component(options: object): ClassDecorator;`;
+      export declare function model<T>(initial: T): ModelSignal<T>;
+      export declare function output<T>(): OutputEmitterRef<T>;
+      export declare function Input(options?: object): PropertyDecorator;
+      export declare function Component(options: object): ClassDecorator;`;
     const source = `import { Component, Input, input, model, output } from '@angular/core';
       @Component({ selector: 'x-berth', template: '' })
       export class Berth {
@@ -268,7 +292,10 @@ describe('other components', () => {
 describe('what types depend on', () => {
   it('is where they are declared, and all that passes them on; nothing else', () => {
     const root = project({
-      'src/Berth.tsx': `import type { P } from './types'; import type { Other } from './other'; export const Berth = (_: P) => null as Other | null;`,
+      'src/Berth.tsx': `
+        import type { P } from './types';
+        import type { Other } from './other';
+        export const Berth = (_: P) => null as Other | null;`,
       'src/types/index.ts': `export type { P } from './p';`,
       'src/types/p.ts': `import type { Tone } from './tone'; export type P = { tone: Tone };`,
       'src/types/tone.ts': `export type Tone = 'calm' | 'gale';`,

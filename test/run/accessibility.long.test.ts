@@ -11,6 +11,9 @@ type Fixture = { wrong: string[]; right: string[] };
 const pixel = 'data:image/gif;base64,R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7';
 const tiny = 'style="width:16px;height:16px;padding:0;border:0;font-size:8px"';
 
+const drawing = (inside: string, box = '0 0 200 40'): string =>
+  `<svg width="200" height="40" viewBox="${box}">${inside}</svg>`;
+
 const fixtures: Record<RuleId, Fixture> = {
   'picture-has-text': {
     wrong: [`<img src="${pixel}">`],
@@ -42,7 +45,8 @@ const fixtures: Record<RuleId, Fixture> = {
       `<img alt="Map" src="${pixel}" usemap="#m"><map name="m"><area href="#a" shape="rect" coords="0,0,9,9"></map>`,
     ],
     right: [
-      `<img alt="Map" src="${pixel}" usemap="#m"><map name="m"><area href="#a" alt="North" shape="rect" coords="0,0,9,9"></map>`,
+      `<img alt="Map" src="${pixel}" usemap="#m"><map name="m">` +
+        '<area href="#a" alt="North" shape="rect" coords="0,0,9,9"></map>',
     ],
   },
   'object-has-text': {
@@ -107,7 +111,8 @@ const fixtures: Record<RuleId, Fixture> = {
       '<label><input type="radio" name="pier">North</label><label><input type="radio" name="pier">South</label>',
     ],
     right: [
-      '<fieldset><legend>Pier</legend><label><input type="radio" name="pier">North</label><label><input type="radio" name="pier">South</label></fieldset>',
+      '<fieldset><legend>Pier</legend><label><input type="radio" name="pier">North</label><label>' +
+        '<input type="radio" name="pier">South</label></fieldset>',
       '<label><input type="radio" name="pier">North</label><label><input type="radio" name="quay">South</label>',
       '<div role="radiogroup" aria-label="Purpose">A</div>',
       '<fieldset><legend>Purpose</legend>A</fieldset>',
@@ -203,7 +208,8 @@ const fixtures: Record<RuleId, Fixture> = {
     wrong: [
       '<div role="list"><p>A</p><button>B</button></div>',
       '<div role="tablist"><button>A</button></div>',
-      '<div role="listbox" aria-label="a"><div role="option" tabindex="0">A</div><label><input type="checkbox">B</label></div>',
+      '<div role="listbox" aria-label="a"><div role="option" tabindex="0">A</div><label>' +
+        '<input type="checkbox">B</label></div>',
     ],
     right: [
       '<div role="menu" aria-label="a"><div role="menuitem" tabindex="0">A</div><div role="separator"></div></div>',
@@ -304,7 +310,8 @@ const fixtures: Record<RuleId, Fixture> = {
   'motion-can-be-less': {
     wrong: ['<style>@keyframes go{to{margin-left:9px}}#still{animation:go 1s infinite}</style><p id="still">A</p>'],
     right: [
-      '<style>@keyframes go{to{margin-left:9px}}@media (prefers-reduced-motion: no-preference){#still{animation:go 1s infinite}}</style><p id="still">A</p>',
+      '<style>@keyframes go{to{margin-left:9px}}@media (prefers-reduced-motion: ' +
+        'no-preference){#still{animation:go 1s infinite}}</style><p id="still">A</p>',
     ],
   },
   'error-is-told': {
@@ -344,7 +351,8 @@ const fixtures: Record<RuleId, Fixture> = {
       '<button style="width:30px;height:30px">A</button><button style="width:30px;height:30px">B</button>',
       `<button ${tiny}>A</button>`,
       '<p>Read <a href="#a">this</a> and <a href="#b">that</a>.</p>',
-      '<button style="width:30px;height:30px">A</button><input aria-label="B" style="position:absolute;width:1px;height:1px;clip:rect(0 0 0 0)">',
+      '<button style="width:30px;height:30px">A</button><input aria-label="B" ' +
+        'style="position:absolute;width:1px;height:1px;clip:rect(0 0 0 0)">',
     ],
   },
   'focus-is-not-lost': {
@@ -365,22 +373,41 @@ const fixtures: Record<RuleId, Fixture> = {
       '<p style="color:oklch(0.72 0 0)">Pale words in another notation</p>',
       '<p style="color:color-mix(in oklab, black 30%, white)">Pale words of two colours</p>',
       '<p style="color:hsl(from navy h s 80% / 90%)">Pale words of another colour</p>',
-      '<div style="position:relative"><p>Words below a veil</p><div style="position:absolute;inset:0;background:rgb(255 255 255 / 70%);pointer-events:none"></div></div>',
+      '<div style="position:relative"><p>Words below a veil</p>' +
+        '<div style="position:absolute;inset:0;background:rgb(255 255 255 / 70%);pointer-events:none"></div></div>',
+      '<p style="-webkit-text-fill-color:#999">Pale words, whatever colour they have</p>',
+      drawing('<text y="20" fill="#999">Pale words in a drawing</text>'),
+      drawing('<text y="20" fill-opacity=".3">Words of a drawing seen through</text>'),
+      drawing('<text y="60" font-size="40" fill="#8a8a8a">Smaller than drawn</text>', '0 0 400 80'),
+      drawing('<rect width="200" height="40" fill="#666" /><text y="20" pointer-events="none">On a bar</text>'),
+      drawing('<text y="20"><tspan>Dark and</tspan> <tspan style="fill:#aaa">pale words</tspan></text>'),
     ],
     right: [
       '<p>Dark words on white</p>',
-      '<div style="display:flex;width:300px;height:40px"><p style="width:120px;overflow:hidden;white-space:nowrap;margin:0;color:#5d616c">Words_that_go_on_bel</p><div style="flex:1;background:linear-gradient(#ccc 0 3px,#2d6e4a 3px)"></div></div>',
-      '<div style="overflow:hidden;width:60px;height:30px"><p style="position:absolute;left:90px;top:50px">Outside of what cuts off</p></div>',
+      '<div ' +
+        'style="display:flex;width:300px;height:40px">' +
+        '<p style="width:120px;overflow:hidden;white-space:nowrap;margin:0;color:#5d616c">Words_that_go_on_bel</p>' +
+        '<div style="flex:1;background:linear-gradient(#ccc 0 3px,#2d6e4a 3px)"></div></div>',
+      '<div style="overflow:hidden;width:60px;height:30px"><p ' +
+        'style="position:absolute;left:90px;top:50px">Outside of what cuts off</p></div>',
       '<style>::placeholder{color:#bbb}</style><label>Name<input placeholder="Aliseo" value="Bora"></label>',
-      '<style>::placeholder{color:#666}input{text-align:right;width:300px}</style><label>Name<input placeholder="Aliseo"></label>',
+      '<style>::placeholder{color:#666}input{text-align:right;width:300px}</style>' +
+        '<label>Name<input placeholder="Aliseo"></label>',
       '<p style="color:#767676">Just enough</p>',
       '<p style="color:oklch(0.5 0 0)">Just enough in another notation</p>',
       '<p style="background:#000;color:color(srgb 1.3 1.3 1.3)">Whiter than white, on black</p>',
       '<p style="color:#999;font-size:28px">Large</p>'.replace('#999', '#8a8a8a'),
       '<button disabled>Off</button>',
       '<p style="background:linear-gradient(90deg,#000,#333);color:#fff">White words on dark</p>',
-      '<p style="position:absolute;width:1px;height:1px;overflow:hidden;clip:rect(0,0,0,0);color:#fff">Read out only</p><p>A</p>',
+      '<p style="position:absolute;width:1px;height:1px;overflow:hidden;clip:rect(0,0,0,0);color:#fff">Read out ' +
+        'only</p><p>A</p>',
       '<p style="visibility:hidden;color:#eee">Not there</p><p>A</p>',
+      drawing('<text y="20" style="color:#fff">Dark words in a drawing</text>'),
+      drawing('<text y="15" font-size="14" fill="#8a8a8a">Larger</text>', '0 0 100 20'),
+      drawing('<rect width="200" height="40" fill="navy" /><text y="20" fill="#fff">On a bar</text>'),
+      drawing('<text y="20" fill="#eee">Below a bar</text><rect width="200" height="40" fill="navy" />'),
+      drawing('<defs><mask id="m"><text y="20" fill="#fff">A mask</text></mask></defs><text y="20">Read</text>'),
+      drawing('<text y="20" fill="none">Nothing of it is painted</text>'),
     ],
   },
   'text-can-be-spaced': {
@@ -392,7 +419,8 @@ const fixtures: Record<RuleId, Fixture> = {
   },
   'text-can-be-larger': {
     wrong: [
-      '<div style="height:1.4em;font-size:1rem;overflow:hidden"><div style="font-size:1rem;max-height:20px;overflow:hidden">Words</div></div>',
+      '<div style="height:1.4em;font-size:1rem;overflow:hidden">' +
+        '<div style="font-size:1rem;max-height:20px;overflow:hidden">Words</div></div>',
     ],
     right: ['<div style="min-height:20px;overflow:hidden">Words</div>'],
   },
@@ -408,31 +436,48 @@ const fixtures: Record<RuleId, Fixture> = {
       '<style>.t{outline:3px solid navy}</style><button class="t">Go</button>',
       '<style>.t:focus-visible{outline:3px solid white}</style><button class="t">Go</button>',
       '<style>.t:focus-visible{outline:none;box-shadow:0 0 0 3px #fff}</style><button class="t">Go</button>',
-      '<style>.t:focus-visible{outline:3px solid navy}</style><div style="overflow:hidden;width:80px;height:30px"><button class="t" style="width:80px;height:30px;border:0">Go</button></div>',
-      '<style>.t:focus-visible{outline:3px solid navy}</style><div style="background:navy;padding:20px"><button class="t" style="background:navy;border:0;color:white">Go</button></div>',
-      '<style>.t:focus-visible{outline:3px solid navy}</style><div style="position:relative;padding:20px"><button class="t">Go</button><div style="position:absolute;inset:0;background:#eee">Over it</div></div>',
+      '<style>.t:focus-visible{outline:3px solid navy}</style>' +
+        '<div style="overflow:hidden;width:80px;height:30px"><button class="t" ' +
+        'style="width:80px;height:30px;border:0">Go</button></div>',
+      '<style>.t:focus-visible{outline:3px solid navy}</style><div style="background:navy;padding:20px">' +
+        '<button class="t" style="background:navy;border:0;color:white">Go</button></div>',
+      '<style>.t:focus-visible{outline:3px solid navy}</style><div style="position:relative;padding:20px">' +
+        '<button class="t">Go</button><div style="position:absolute;inset:0;background:#eee">Over it</div></div>',
       '<style>.t:focus-visible{outline:3px solid #0000}</style><button class="t">Go</button>',
-      '<style>.t:focus-visible{outline:3px solid navy}</style><div style="width:80px;height:30px;clip-path:inset(0)"><button class="t" style="width:80px;height:30px;border:0">Go</button></div>',
+      '<style>.t:focus-visible{outline:3px solid navy}</style>' +
+        '<div style="width:80px;height:30px;clip-path:inset(0)">' +
+        '<button class="t" style="width:80px;height:30px;border:0">Go</button></div>',
     ],
     right: [
       '<button>Go</button>',
-      '<style>.t:focus-visible{outline:3px solid white}</style><div style="background:navy;padding:20px"><button class="t">Go</button></div>',
-      '<style>.t:focus-visible{outline:none;box-shadow:0 0 0 2px #fff,0 0 0 4px navy}</style><button class="t">Go</button>',
+      '<style>.t:focus-visible{outline:3px solid white}</style><div style="background:navy;padding:20px">' +
+        '<button class="t">Go</button></div>',
+      '<style>.t:focus-visible{outline:none;box-shadow:0 0 0 2px #fff,0 0 0 4px navy}</style>' +
+        '<button class="t">Go</button>',
       '<style>.t:focus-visible{outline:2px solid navy;outline-offset:-2px}</style><button class="t">Go</button>',
-      '<style>.t:focus-visible{outline:3px solid #00f8;outline-offset:-3px}</style><div style="overflow:hidden;width:80px;height:30px"><input class="t" aria-label="Berth" style="width:80px;height:30px;border:0;box-sizing:border-box"></div>',
-      `<button style="outline:none" onfocus="this.style.background='navy'" onblur="this.style.background=''">Go</button>`,
-      '<style>.t{outline:none;transition:box-shadow .3s}.t:focus-visible{box-shadow:0 0 0 3px navy}</style><button class="t">Go</button>',
+      '<style>.t:focus-visible{outline:3px solid #00f8;outline-offset:-3px}</style>' +
+        '<div style="overflow:hidden;width:80px;height:30px"><input class="t" aria-label="Berth" ' +
+        'style="width:80px;height:30px;border:0;box-sizing:border-box"></div>',
+      `<button style="outline:none" onfocus="this.style.background='navy'" ` +
+        `onblur="this.style.background=''">Go</button>`,
+      '<style>.t{outline:none;transition:box-shadow .3s}.t:focus-visible{box-shadow:0 0 0 3px navy}</style>' +
+        '<button class="t">Go</button>',
       '<div style="overflow:auto;height:60px"><p style="height:200px">Far below</p><button>Go</button></div>',
-      `<style>@keyframes come{from{opacity:0}to{opacity:1}}</style><button style="outline:none" onfocus="this.insertAdjacentHTML('beforeend','<b style=&quot;animation:come .5s&quot;>!</b>')" onblur="this.lastChild.remove()">Go</button>`,
-      `<button style="outline:none" onfocus="setTimeout(()=>{this.style.background='navy'},300)" onblur="setTimeout(()=>{this.style.background=''},300)">Go</button>`,
-      '<style>form:focus-within{border-left:9px solid navy}</style><form style="padding:40px"><button style="outline:none">Go</button></form>',
+      '<style>@keyframes come{from{opacity:0}to{opacity:1}}</style>' +
+        `<button style="outline:none" onfocus="this.insertAdjacentHTML('beforeend','` +
+        `<b style=&quot;animation:come .5s&quot;>!</b>')" onblur="this.lastChild.remove()">Go</button>`,
+      `<button style="outline:none" onfocus="setTimeout(()=>{this.style.background='navy'},300)" ` +
+        `onblur="setTimeout(()=>{this.style.background=''},300)">Go</button>`,
+      '<style>form:focus-within{border-left:9px solid navy}</style><form style="padding:40px">' +
+        '<button style="outline:none">Go</button></form>',
     ],
   },
   'tab-leads-on': {
     wrong: [`<button>One</button><button onkeydown="if(event.key==='Tab')event.preventDefault()">Two</button>`],
     right: [
       '<button>One</button><button>Two</button>',
-      `<textarea aria-label="Code" onkeydown="if(event.key==='Tab'&&!event.shiftKey)event.preventDefault()"></textarea><button>One</button>`,
+      `<textarea aria-label="Code" onkeydown="if(event.key==='Tab'&&!event.shiftKey)event.preventDefault()">` +
+        '</textarea><button>One</button>',
     ],
   },
   'tab-reaches-all': {
@@ -442,22 +487,30 @@ const fixtures: Record<RuleId, Fixture> = {
       '<label><input type="radio" name="a" checked> A</label> <label><input type="radio" name="a"> B</label>',
       '<button hidden>One</button><button disabled>Two</button><button>Three</button>',
       '<div role="toolbar" aria-label="Tools"><button>One</button><button tabindex="-1">Two</button></div>',
-      '<ul tabindex="0" onfocus="this.querySelector(\'a\').focus()"><li><a href="#a">One</a></li></ul><button>Two</button>',
+      '<ul tabindex="0" onfocus="this.querySelector(\'a\').focus()"><li><a href="#a">One</a></li></ul>' +
+        '<button>Two</button>',
     ],
   },
   'tab-follows-page': {
     wrong: [
-      '<style>button{height:40px}</style><div style="display:flex;flex-direction:column-reverse"><button>Under</button><button>Over</button></div>',
+      '<style>button{height:40px}</style><div style="display:flex;flex-direction:column-reverse">' +
+        '<button>Under</button><button>Over</button></div>',
       '<div style="display:flex;flex-direction:row-reverse"><button>Right</button><button>Left</button></div>',
-      '<div style="display:grid;grid-template-columns:90px 90px"><p style="order:2"><button>Right</button></p><button style="order:1">Left</button></div>',
-      '<div dir="rtl" style="display:flex;flex-direction:row-reverse"><button>Left</button><button>Right</button></div>',
+      '<div style="display:grid;grid-template-columns:90px 90px"><p style="order:2"><button>Right</button></p>' +
+        '<button style="order:1">Left</button></div>',
+      '<div dir="rtl" style="display:flex;flex-direction:row-reverse">' +
+        '<button>Left</button><button>Right</button></div>',
     ],
     right: [
       '<div dir="rtl" style="display:flex"><button>Right</button><button>Left</button></div>',
-      '<div style="display:flex"><button style="margin-left:90px">A</button><button style="margin-left:-180px">B</button></div>',
+      '<div style="display:flex"><button style="margin-left:90px">A</button>' +
+        '<button style="margin-left:-180px">B</button></div>',
       '<style>button{height:40px;width:40px;margin:9px}</style><button>A</button><br><button>B</button>',
-      '<style>button{height:40px}</style><div style="position:relative"><button>A</button><input aria-label="B" style="position:absolute;left:0;top:-9px;width:1px;height:1px;clip:rect(0 0 0 0)"></div>',
-      '<style>button{height:40px;width:40px;margin:9px}</style><div style="columns:2"><button>A</button><br><button>B</button></div>',
+      '<style>button{height:40px}</style><div style="position:relative"><button>A</button>' +
+        '<input aria-label="B" style="position:absolute;left:0;top:-9px;width:1px;height:1px;clip:rect(0 0 0 0)">' +
+        '</div>',
+      '<style>button{height:40px;width:40px;margin:9px}</style><div style="columns:2"><button>A</button><br>' +
+        '<button>B</button></div>',
     ],
   },
 };

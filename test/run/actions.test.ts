@@ -54,12 +54,14 @@ export default looks(Frames, { states: { folds: { async script() {
           look,
           `import { useEffect, useRef, useState } from 'react';
 import { click, clock, ensure, looks, the, type } from 'sguardo';
-/** Listens to nothing of the millisecond in which it was attached, as a library does that attaches while events rise. */
+/** Listens to nothing of the millisecond in which it was attached, as libraries do that attach while events rise. */
 function useGuarded(kind, hear, again) {
   const ref = useRef(null);
   useEffect(() => {
     const attached = Date.now();
-    const listen = () => { if (Date.now() > attached) hear(); };
+    const listen = () => {
+      if (Date.now() > attached) hear();
+    };
     ref.current.addEventListener(kind, listen);
     return () => ref.current?.removeEventListener(kind, listen);
   }, [again]);
@@ -71,14 +73,35 @@ function Guarded() {
   const button = useGuarded('click', () => setOpen(open + 1), open);
   const down = useGuarded('pointerdown', () => {}, 0);
   const field = useGuarded('keydown', () => setKeys(keys + 1), keys);
-  return <main ref={down}><button ref={button}>Open</button><input ref={field} aria-label="Name" /><p>{open} and {keys}</p></main>;
+  return (
+    <main ref={down}>
+      <button ref={button}>Open</button>
+      <input ref={field} aria-label="Name" />
+      <p>
+        {open} and {keys}
+      </p>
+    </main>
+  );
 }
-export default looks(Guarded, { states: { hears: { async script() {
-  await click(the.button('Open')); await click(the.button('Open'), { times: 2 });
-  await type(the.field('Name'), 'Ariel'); await ensure(the.text('3 and 5')).isVisible();
-} }, frozen: { async script() {
-  await clock.freeze(); await click(the.button('Open')); await ensure(the.text('1 and 0')).isVisible();
-} } } });`,
+export default looks(Guarded, {
+  states: {
+    hears: {
+      async script() {
+        await click(the.button('Open'));
+        await click(the.button('Open'), { times: 2 });
+        await type(the.field('Name'), 'Ariel');
+        await ensure(the.text('3 and 5')).isVisible();
+      },
+    },
+    frozen: {
+      async script() {
+        await clock.freeze();
+        await click(the.button('Open'));
+        await ensure(the.text('1 and 0')).isVisible();
+      },
+    },
+  },
+});`,
         ),
       ).toBeNull();
     },
@@ -96,12 +119,27 @@ import { ensure, hover, looks, the, unhover } from 'sguardo';
 function Away() {
   const [open, setOpen] = useState(false);
   const leave = () => document.addEventListener('pointermove', () => setOpen(false), { once: true });
-  return <main style={{ minHeight: '100vh' }}><button onPointerEnter={() => setOpen(true)} onPointerLeave={() => setTimeout(leave)}>C-14</button>{open && <p>4 m</p>}</main>;
+  return (
+    <main style={{ minHeight: '100vh' }}>
+      <button onPointerEnter={() => setOpen(true)} onPointerLeave={() => setTimeout(leave)}>
+        C-14
+      </button>
+      {open && <p>4 m</p>}
+    </main>
+  );
 }
-export default looks(Away, { states: { closes: { async script() {
-  await hover(the.button('C-14')); await ensure(the.text('4 m')).isVisible();
-  await unhover(); await ensure(the.text('4 m')).isAbsent();
-} } } });`,
+export default looks(Away, {
+  states: {
+    closes: {
+      async script() {
+        await hover(the.button('C-14'));
+        await ensure(the.text('4 m')).isVisible();
+        await unhover();
+        await ensure(the.text('4 m')).isAbsent();
+      },
+    },
+  },
+});`,
       ),
     ).toBeNull();
   });
@@ -175,7 +213,7 @@ export default looks(Last, { states: { hovered: { async script() {
     ).toBeNull();
   });
 
-  it('drags with a mouse that takes its time: every move is heard, frames come between them, and they have a speed', async () => {
+  it('drags with a mouse that takes its time: every move is heard, with frames between them, and a speed', async () => {
     expect(
       await problemIn(
         served,
@@ -208,7 +246,7 @@ export default looks(Speed, { states: { dragged: { async script() {
     ).toBeNull();
   });
 
-  it('sets out for where a drag goes: what follows a hand one way only makes up its mind by the first moves', async () => {
+  it('sets out for where a drag goes: what follows a hand one way only decides by the first moves', async () => {
     expect(
       await problemIn(
         served,
@@ -219,24 +257,46 @@ import { drag, ensure, looks, the } from 'sguardo';
 function Way() {
   const from = useRef(null);
   const [way, setWay] = useState('');
-  const down = ({ clientX, clientY }) => { from.current = [clientX, clientY]; setWay(''); };
+  const down = ({ clientX, clientY }) => {
+    from.current = [clientX, clientY];
+    setWay('');
+  };
   const move = ({ clientX, clientY, buttons }) => {
     if (buttons === 0) return;
     const [right, below] = [clientX - from.current[0], clientY - from.current[1]];
-    setWay((known) => known || (Math.abs(right) > Math.abs(below) ? (right > 0 ? 'right' : 'left') : below > 0 ? 'down' : 'up'));
+    setWay(
+      (known) =>
+        known || (Math.abs(right) > Math.abs(below) ? (right > 0 ? 'right' : 'left') : below > 0 ? 'down' : 'up'),
+    );
   };
-  return <main onPointerDown={down} onPointerMove={move} style={{ height: 400 }}>
-    <b style={{ position: 'absolute', left: 200, top: 200 }}>Rope</b>
-    <i style={{ position: 'absolute', left: 200, top: 20 }}>Mast</i><output>{way}</output></main>;
+  return (
+    <main onPointerDown={down} onPointerMove={move} style={{ height: 400 }}>
+      <b style={{ position: 'absolute', left: 200, top: 200 }}>Rope</b>
+      <i style={{ position: 'absolute', left: 200, top: 20 }}>Mast</i>
+      <output>{way}</output>
+    </main>
+  );
 }
-export default looks(Way, { states: { dragged: { async script() {
-  for (const [by, way] of [[[0, 90], 'down'], [[0, -90], 'up'], [[-90, 9], 'left'], [[90, 9], 'right'], [[-4, 0], 'left']]) {
-    await drag(the.text('Rope'), { by });
-    await ensure(the.status()).reads(way);
-  }
-  await drag(the.text('Rope'), the.text('Mast'));
-  await ensure(the.status()).reads('up');
-} } } });`,
+export default looks(Way, {
+  states: {
+    dragged: {
+      async script() {
+        for (const [by, way] of [
+          [[0, 90], 'down'],
+          [[0, -90], 'up'],
+          [[-90, 9], 'left'],
+          [[90, 9], 'right'],
+          [[-4, 0], 'left'],
+        ]) {
+          await drag(the.text('Rope'), { by });
+          await ensure(the.status()).reads(way);
+        }
+        await drag(the.text('Rope'), the.text('Mast'));
+        await ensure(the.status()).reads('up');
+      },
+    },
+  },
+});`,
       ),
     ).toBeNull();
   });
@@ -251,23 +311,46 @@ export default looks(Way, { states: { dragged: { async script() {
 import { click, ensure, looks, the, type } from 'sguardo';
 /** An editor that draws its lines over the element that takes the keys. */
 function Log() {
-  const ref = useRef(null); const [text, setText] = useState('Calm');
+  const ref = useRef(null);
+  const [text, setText] = useState('Calm');
   useEffect(() => {
     const context = new EditContext({ text, selectionStart: text.length, selectionEnd: text.length });
     context.addEventListener('textupdate', () => setText(context.text));
     ref.current.editContext = context;
   }, []);
-  return <main style={{ position: 'relative', width: 200, height: 40 }}>
-    <div ref={ref} role="textbox" aria-label="Log" tabIndex={0} style={{ position: 'absolute', left: 0, top: 0, width: 0, height: 20 }} />
-    <div style={{ position: 'absolute', inset: 0, background: 'white' }} onMouseDown={(event) => { event.preventDefault(); ref.current.focus(); }}>{text}</div>
-  </main>;
+  return (
+    <main style={{ position: 'relative', width: 200, height: 40 }}>
+      <div
+        ref={ref}
+        role="textbox"
+        aria-label="Log"
+        tabIndex={0}
+        style={{ position: 'absolute', left: 0, top: 0, width: 0, height: 20 }}
+      />
+      <div
+        style={{ position: 'absolute', inset: 0, background: 'white' }}
+        onMouseDown={(event) => {
+          event.preventDefault();
+          ref.current.focus();
+        }}
+      >
+        {text}
+      </div>
+    </main>
+  );
 }
-export default looks(Log, { states: { written: { async script() {
-  await click(the.text('Calm'));
-  await type(the.field('Log'), ' until noon');
-  await ensure(the.text('Calm until noon')).isVisible();
-  await ensure(the.field('Log')).hasValue('Calm until noon');
-} } } });`,
+export default looks(Log, {
+  states: {
+    written: {
+      async script() {
+        await click(the.text('Calm'));
+        await type(the.field('Log'), ' until noon');
+        await ensure(the.text('Calm until noon')).isVisible();
+        await ensure(the.field('Log')).hasValue('Calm until noon');
+      },
+    },
+  },
+});`,
       ),
     ).toBeNull();
   });
@@ -282,9 +365,11 @@ function Berths({ onOrder }) {
     const timer = setInterval(() => { seen = at; }, 200);
     const move = (event) => { at = Math.floor(event.clientY / 40); };
     addEventListener('pointermove', move);
-    addEventListener('pointerup', () => { clearInterval(timer); removeEventListener('pointermove', move); onOrder(seen); }, { once: true });
+    const letGo = () => { clearInterval(timer); removeEventListener('pointermove', move); onOrder(seen); };
+    addEventListener('pointerup', letGo, { once: true });
   };
-  return <main style={{ position: 'absolute', inset: 0 }}>{['Alba', 'Bora', 'Ciao'].map((name) => <div key={name} style={{ height: 40 }} onPointerDown={take}>{name}</div>)}</main>;
+  const berth = (name) => <div key={name} style={{ height: 40 }} onPointerDown={take}>{name}</div>;
+  return <main style={{ position: 'absolute', inset: 0 }}>{['Alba', 'Bora', 'Ciao'].map(berth)}</main>;
 }
 export default looks(Berths, { props: { onOrder: spy() }, states: { dragged: { async script({ props }) {
   await drag(the.text('Alba'), { by: [0, 85] }${options});
@@ -313,8 +398,21 @@ export default looks(() => <main>Papers here</main>, { states: { dropped: {
       'Papers',
       'given',
       `import { looks, the, upload } from 'sguardo';
-const Papers = () => <main><div style={{ padding: 40 }}>Papers here<input type="file" aria-label="Papers" style={{ position: 'absolute', width: 0, height: 0, padding: 0, border: 0, opacity: 0 }} /></div></main>;
-export default looks(Papers, { states: { given: { script: () => upload(the.field('Papers'), new File(['x'], 'papers.txt')) } } });`,
+const Papers = () => (
+  <main>
+    <div style={{ padding: 40 }}>
+      Papers here
+      <input
+        type="file"
+        aria-label="Papers"
+        style={{ position: 'absolute', width: 0, height: 0, padding: 0, border: 0, opacity: 0 }}
+      />
+    </div>
+  </main>
+);
+export default looks(Papers, {
+  states: { given: { script: () => upload(the.field('Papers'), new File(['x'], 'papers.txt')) } },
+});`,
     );
     expect(problem).toMatchObject({
       code: 'chooser-hidden',
@@ -331,10 +429,25 @@ export default looks(Papers, { states: { given: { script: () => upload(the.field
         'on',
         `import { useState } from 'react';
 import { click, ensure, looks, the } from 'sguardo';
-const Toggle = () => { const [on, set] = useState(false); return <button aria-pressed={on} onClick={() => set(!on)}>Lights</button>; };
-export default looks(Toggle, { states: { on: { async script() {
-  await ensure(the.button('Lights')).isUnchecked(); await click(the.button('Lights')); await ensure(the.button('Lights')).isChecked();
-} } } });`,
+const Toggle = () => {
+  const [on, set] = useState(false);
+  return (
+    <button aria-pressed={on} onClick={() => set(!on)}>
+      Lights
+    </button>
+  );
+};
+export default looks(Toggle, {
+  states: {
+    on: {
+      async script() {
+        await ensure(the.button('Lights')).isUnchecked();
+        await click(the.button('Lights'));
+        await ensure(the.button('Lights')).isChecked();
+      },
+    },
+  },
+});`,
       ),
     ).toBeNull();
   });
@@ -347,26 +460,56 @@ import { click, ensure, looks, spy, the, type } from 'sguardo';
 function Slips({ onSend, roomy }) {
   const [left, leave] = useState(false);
   const [more, show] = useState(false);
-  return <main>
-    <label>Ship <input onBlur={() => leave(true)} /></label>
-    <p style={{ minHeight: roomy ? 60 : 0, margin: 0 }}>{left && <span style={{ display: 'block', height: 60 }}>A ship has a name.</span>}</p>
-    <button onClick={onSend}>Send</button>
-    {more && <p style={{ height: 80 }}>More</p>}
-    <button onClick={() => show(true)}>More</button>
-  </main>;
+  return (
+    <main>
+      <label>
+        Ship <input onBlur={() => leave(true)} />
+      </label>
+      <p style={{ minHeight: roomy ? 60 : 0, margin: 0 }}>
+        {left && <span style={{ display: 'block', height: 60 }}>A ship has a name.</span>}
+      </p>
+      <button onClick={onSend}>Send</button>
+      {more && <p style={{ height: 80 }}>More</p>}
+      <button onClick={() => show(true)}>More</button>
+    </main>
+  );
 }
-const sends = async () => { await click(the.field('Ship')); await click(the.button('Send')); };
-export default looks(Slips, { props: { onSend: spy() }, states: {
-  slips: { async script({ props }) { await sends(); await ensure(props.onSend).calls(0); } },
-  'has room': { props: { roomy: true }, async script({ props }) { await sends(); await ensure(props.onSend).calls(1); } },
-  'moves when it is clicked': { async script() { await click(the.button('More')); await ensure(the.text('More').first()).isVisible(); } },
-} });`,
+const sends = async () => {
+  await click(the.field('Ship'));
+  await click(the.button('Send'));
+};
+export default looks(Slips, {
+  props: { onSend: spy() },
+  states: {
+    slips: {
+      async script({ props }) {
+        await sends();
+        await ensure(props.onSend).calls(0);
+      },
+    },
+    'has room': {
+      props: { roomy: true },
+      async script({ props }) {
+        await sends();
+        await ensure(props.onSend).calls(1);
+      },
+    },
+    'moves when it is clicked': {
+      async script() {
+        await click(the.button('More'));
+        await ensure(the.text('More').first()).isVisible();
+      },
+    },
+  },
+});`,
     });
     const { look } = await served.run({ patterns: ['Slips'] });
     const slipped = (name: string): string[] => look(name).notes.filter((note) => /came to nothing/.test(note));
     expect(slipped('slips')).toEqual([
-      'The click came to nothing: the button “Send” moved away while it was pressed, and was let go over <span> “A ship ' +
-        "has a name.”. A person's click would be lost as well. Keep room for what appears, or show it only after the click.",
+      'The click came to nothing: the button “Send” moved away while it was pressed, and was let go over ' +
+        '<span> “A ship ' +
+        "has a name.”. A person's click would be lost as well. Keep room for what appears, " +
+        'or show it only after the click.',
     ]);
     expect([slipped('has room'), slipped('moves when it is clicked')]).toEqual([[], []]);
     expect(look('has room').problem).toBeNull();

@@ -9,32 +9,54 @@ import { BrowserRouter, Link, NavLink, Route, Routes, useNavigate, useParams, us
 const Fees = lazy(() => import('./Fees'));
 function Berths() {
   const [berths, setBerths] = useState<{ name: string }[] | null>(null);
-  useEffect(() => { void fetch('/api/berths').then((r) => r.json()).then(setBerths); }, []);
-  return <ul>{(berths ?? []).map(({ name }) => <li key={name}><Link to={'/berths/' + name + '?tide=low'}>{name}</Link></li>)}</ul>;
+  useEffect(() => {
+    void fetch('/api/berths')
+      .then((r) => r.json())
+      .then(setBerths);
+  }, []);
+  return (
+    <ul>
+      {(berths ?? []).map(({ name }) => (
+        <li key={name}>
+          <Link to={'/berths/' + name + '?tide=low'}>{name}</Link>
+        </li>
+      ))}
+    </ul>
+  );
 }
 function Berth() {
   const { name } = useParams();
   const [search, setSearch] = useSearchParams();
   const go = useNavigate();
-  return <section aria-label={'Berth ' + name}>
-    <p>tide {search.get('tide') ?? 'unknown'}</p>
-    <button type="button" onClick={() => setSearch({ tide: 'high' })}>High water</button>
-    <button type="button" onClick={() => go(-1)}>Back</button>
-  </section>;
+  return (
+    <section aria-label={'Berth ' + name}>
+      <p>tide {search.get('tide') ?? 'unknown'}</p>
+      <button type="button" onClick={() => setSearch({ tide: 'high' })}>
+        High water
+      </button>
+      <button type="button" onClick={() => go(-1)}>
+        Back
+      </button>
+    </section>
+  );
 }
 export function Office() {
-  return <BrowserRouter>
-    <nav><NavLink to="/berths">Berths</NavLink> <NavLink to="/fees">Fees</NavLink></nav>
-    <Suspense fallback={<p>loading</p>}>
-      <Routes>
-        <Route path="/" element={<h1>Harbour office</h1>} />
-        <Route path="/berths" element={<Berths />} />
-        <Route path="/berths/:name" element={<Berth />} />
-        <Route path="/fees" element={<Fees />} />
-        <Route path="*" element={<h1>No such page</h1>} />
-      </Routes>
-    </Suspense>
-  </BrowserRouter>;
+  return (
+    <BrowserRouter>
+      <nav>
+        <NavLink to="/berths">Berths</NavLink> <NavLink to="/fees">Fees</NavLink>
+      </nav>
+      <Suspense fallback={<p>loading</p>}>
+        <Routes>
+          <Route path="/" element={<h1>Harbour office</h1>} />
+          <Route path="/berths" element={<Berths />} />
+          <Route path="/berths/:name" element={<Berth />} />
+          <Route path="/fees" element={<Fees />} />
+          <Route path="*" element={<h1>No such page</h1>} />
+        </Routes>
+      </Suspense>
+    </BrowserRouter>
+  );
 }
 `;
 const looks = `import { capture, click, ensure, looks, the } from 'sguardo/react';

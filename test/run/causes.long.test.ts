@@ -62,7 +62,9 @@ export default looks(Flag, { states: { plain: {} } });
 
 const files = {
   'sguardo.config.ts': configuration({ environments, patience: 1500 }),
-  'sguardo.frame.tsx': `import './kit.css';\nexport default function Frame({ children }: { children: React.ReactNode }) { return <>{children}</>; }\n`,
+  'sguardo.frame.tsx': `import './kit.css';
+export default function Frame({ children }: { children: React.ReactNode }) { return <>{children}</>; }
+`,
   'kit.css': sheet,
   'src/Card.tsx': card('Free berth'),
   'src/Card.look.tsx': looks,

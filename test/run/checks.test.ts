@@ -40,27 +40,42 @@ describe('a check', () => {
 import { useState } from 'react';
 function Values() {
   const [speed, setSpeed] = useState(4);
-  return <main>
-    <div role="slider" tabIndex={0} aria-label="Speed" aria-valuenow={speed} onKeyDown={() => setSpeed(speed + 1)}>o</div>
-    <div role="textbox" contentEditable suppressContentEditableWarning aria-label="Note">Calm</div>
-    <meter aria-label="Tide" value="0.4" />
-    <button type="button" role="combobox" aria-expanded="false" aria-controls="none" aria-label="Yard"><b>North</b> yard</button>
-    <div role="combobox" aria-expanded="false" aria-controls="none" aria-label="Crew"><input defaultValue="Ada" /><i>▾</i></div>
-    <p>Free</p>
-  </main>;
+  return (
+    <main>
+      <div role="slider" tabIndex={0} aria-label="Speed" aria-valuenow={speed} onKeyDown={() => setSpeed(speed + 1)}>
+        o
+      </div>
+      <div role="textbox" contentEditable suppressContentEditableWarning aria-label="Note">
+        Calm
+      </div>
+      <meter aria-label="Tide" value="0.4" />
+      <button type="button" role="combobox" aria-expanded="false" aria-controls="none" aria-label="Yard">
+        <b>North</b> yard
+      </button>
+      <div role="combobox" aria-expanded="false" aria-controls="none" aria-label="Crew">
+        <input defaultValue="Ada" />
+        <i>▾</i>
+      </div>
+      <p>Free</p>
+    </main>
+  );
 }
-export default looks(Values, { states: {
-  read: { async script() {
-    await press(the.slider('Speed'), 'ArrowRight');
-    await ensure(the.slider('Speed')).hasValue(5);
-    await type(the.textbox('Note'), ' sea');
-    await ensure(the.textbox('Note')).hasValue('Calm sea');
-    await ensure(the.meter('Tide')).hasValue('0.4');
-    await ensure(the.combobox('Yard')).hasValue('North yard');
-    await ensure(the.combobox('Crew')).hasValue('Ada');
-  } },
-  none: { script: () => ensure(the.text('Free')).hasValue('Free') },
-} });`,
+export default looks(Values, {
+  states: {
+    read: {
+      async script() {
+        await press(the.slider('Speed'), 'ArrowRight');
+        await ensure(the.slider('Speed')).hasValue(5);
+        await type(the.textbox('Note'), ' sea');
+        await ensure(the.textbox('Note')).hasValue('Calm sea');
+        await ensure(the.meter('Tide')).hasValue('0.4');
+        await ensure(the.combobox('Yard')).hasValue('North yard');
+        await ensure(the.combobox('Crew')).hasValue('Ada');
+      },
+    },
+    none: { script: () => ensure(the.text('Free')).hasValue('Free') },
+  },
+});`,
     });
     const { look: values } = await served.run({ patterns: ['Values'] });
     expect(values('read').problem).toBeNull();
@@ -119,7 +134,8 @@ describe('a check that does not hold', () => {
       [
         'it was called 3 times',
         'call 1, argument 1.name: expected "Rondine", received "Maestro"',
-        'call 2: received [{name: "Alba", berth: 4, crew: {captain: "Rossi", hands: 6}}, "first"], which is not expected',
+        'call 2: received [{name: "Alba", berth: 4, crew: {captain: "Rossi", hands: 6}}, "first"], ' +
+          'which is not expected',
         '1 other entry as expected',
       ],
     ],

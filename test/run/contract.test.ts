@@ -25,7 +25,10 @@ components:
     Circle: { $ref: '#/components/responses/Circle' }
   pathItems:
     Tides:
-      get: { responses: { '200': { content: { application/*: { schema: { type: array } } } }, '500': { $ref: '#/components/responses/Circle' } } }
+      get:
+        responses:
+          '200': { content: { application/*: { schema: { type: array } } } }
+          '500': { $ref: '#/components/responses/Circle' }
   schemas:
     Berth:
       type: object

@@ -55,13 +55,22 @@ test('whatever the page does with the focus, the look is what it was', async () 
 }, 240_000);
 
 const mixed = (label: string, onKey: string): string => `import { looks } from 'sguardo';
-const trap = (event) => { if (event.key === 'Tab') ${onKey}; };
+const trap = (event) => {
+  if (event.key === 'Tab') ${onKey};
+};
 function Mixed() {
-  return <main>
-    <style>{'.bare:focus { outline: none } .faint { color: #ccc }'}</style>
-    <p className="faint">Hard to read</p><svg role="img"><title>Tide</title></svg><img src="/quay.png" /><button className="bare">${label}</button>
-    <button onKeyDown={trap}>Second</button>
-  </main>;
+  return (
+    <main>
+      <style>{'.bare:focus { outline: none } .faint { color: #ccc }'}</style>
+      <p className="faint">Hard to read</p>
+      <svg role="img">
+        <title>Tide</title>
+      </svg>
+      <img src="/quay.png" />
+      <button className="bare">${label}</button>
+      <button onKeyDown={trap}>Second</button>
+    </main>
+  );
 }
 export default looks(Mixed, { states: { one: {}, two: {} } });`;
 
@@ -101,7 +110,7 @@ export default looks(Two, { states: {
   expect(looksWith('link-has-address')).toEqual(['handler']);
 }, 60_000);
 
-test('what is known of an equal page is told again as it was; where Tab leads is tried again with new code', async () => {
+test('what is known of an equal page is told again; where Tab leads is tried again with new code', async () => {
   const file = 'src/Mixed.look.jsx';
   const patterns = ['Mixed'];
   write(root, { [file]: mixed('Go', 'null') });
@@ -190,7 +199,7 @@ export default looks(Clinging, { states: { plain: {} } });`,
   expect(told.map(({ element }) => element)).toEqual(['button “Moor”']);
 }, 60_000);
 
-test('stops that come after one another are seen as such, also in a list that shows other rows as it scrolls', async () => {
+test('stops that follow one another are seen as such, also where a list shows other rows as it scrolls', async () => {
   write(root, {
     'src/Quay.look.jsx': `import { useState } from 'react';
 import { looks } from 'sguardo/react';

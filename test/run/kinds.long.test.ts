@@ -57,12 +57,20 @@ const unheard: Partial<Record<(typeof kits)[number], string>> = {
 };
 
 const unheardLook = (kit: string, imported: string): string =>
-  `import { click, ensure, looks, the } from 'sguardo/${kit}'; ${imported};
-export default looks(BerthCard, { props: { berth: 'C-14', vessel: 'Aliseo' }, states: { unheard: { async script({ props }) {
-  await click(the.button('Release berth'));
-  await click(the.button('Release').in(the.dialog()));
-  await ensure(props.onRelease).wasCalledWith('C-14');
-} } } });`;
+  `import { click, ensure, looks, the } from 'sguardo/${kit}';
+${imported};
+export default looks(BerthCard, {
+  props: { berth: 'C-14', vessel: 'Aliseo' },
+  states: {
+    unheard: {
+      async script({ props }) {
+        await click(the.button('Release berth'));
+        await click(the.button('Release').in(the.dialog()));
+        await ensure(props.onRelease).wasCalledWith('C-14');
+      },
+    },
+  },
+});`;
 
 const slip = `import { looks } from 'sguardo/angular'; import { BerthCard } from './BerthCard';
 export default looks(BerthCard, { props: { berth: 'C', vessel: null, drauht: 2 } as never, states: { slip: {} } });`;

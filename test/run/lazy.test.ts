@@ -58,8 +58,15 @@ it('what the module of a look imports without waiting for it has come before its
   const begun = `import { looks, ensure, the } from 'sguardo';
 const came = ['Came:'];
 // Each is asked for when the one before it has come, as libraries do that read a language and then its words.
-import('./deep').then(({ name }) => { came.push(name); return import('./shoal'); }).then(({ name }) => came.push(name));
-export default looks(() => <p>{came.join(' ')}</p>, { states: Object.fromEntries([1, 2, 3].map((n) => ['look ' + n, {}])) });`;
+import('./deep')
+  .then(({ name }) => {
+    came.push(name);
+    return import('./shoal');
+  })
+  .then(({ name }) => came.push(name));
+export default looks(() => <p>{came.join(' ')}</p>, {
+  states: Object.fromEntries([1, 2, 3].map((n) => ['look ' + n, {}])),
+});`;
   const { run, client } = await serve(
     project({
       'src/Begun.look.tsx': begun,

@@ -139,7 +139,8 @@ const mistakes: Record<string, [code: string, message: RegExp, remedy: RegExp]> 
 };
 
 const imports =
-  'answer, blur, capture, click, clock, drag, ensure, hover, looks, part, paste, pinch, press, reset, resize, scroll, select, ' +
+  'answer, blur, capture, click, clock, drag, ensure, hover, looks, part, paste, pinch, press, reset, resize, ' +
+  'scroll, select, ' +
   'spy, the, touch, type, upload, world';
 
 const head = `import { ${imports} } from 'sguardo';
@@ -224,13 +225,29 @@ beforeAll(async () => {
     'src/After.look.jsx': `import { looks } from 'sguardo';
 export default looks(() => null, { states: { a: { after: 'c' }, c1: { after: 'c2' }, c2: { after: 'c1' } } });`,
     'src/Unawaited.look.jsx': `import { click, ensure, looks, part, the } from 'sguardo';
-const A = () => <main><button>Save</button><p>Free</p></main>;
-export default looks(A, { states: {
-  early: { async script() {
-    await Promise.all([click(the.button('Save')), ensure(the.text('Free')).isVisible()]);
-  } },
-  awaited: { async script() { await part('All', async () => { await click(the.button('Save')); }); await ensure(the.text('Free')).isVisible(); } },
-} });`,
+const A = () => (
+  <main>
+    <button>Save</button>
+    <p>Free</p>
+  </main>
+);
+export default looks(A, {
+  states: {
+    early: {
+      async script() {
+        await Promise.all([click(the.button('Save')), ensure(the.text('Free')).isVisible()]);
+      },
+    },
+    awaited: {
+      async script() {
+        await part('All', async () => {
+          await click(the.button('Save'));
+        });
+        await ensure(the.text('Free')).isVisible();
+      },
+    },
+  },
+});`,
     'src/Provider.look.jsx': `import { looks } from 'sguardo'; import { createContext, useContext } from 'react';
 const Tide = createContext(null);
 const A = () => { if (!useContext(Tide)) throw new Error('useTide must be used within a TideProvider'); return null; };
@@ -280,7 +297,7 @@ describe('a mistake in a file', () => {
   it('is told: a step that nobody waits for, although the script goes on', () => {
     expect(look('early').notes).toContainEqual(
       expect.stringMatching(
-        /^“click the button “Save”” \(src\/Unawaited\.look\.jsx:5\) went on while “ensure .*” began\. Put await in front/,
+        /^“click the button “Save”” \(src\/Unawaited\.look\.jsx:5\) went on while “ensure .*” began\. Put await /,
       ),
     );
     expect(look('awaited').notes.filter((note) => note.includes('went on while'))).toEqual([]);

@@ -1,11 +1,8 @@
 /** Causes in places that are no plain element: canvases, files, pseudo-elements, shadow roots, frames, dialogs. */
 import { beforeAll, expect, it } from 'vitest';
 import type { CauseList } from '../../src/core/cause/cluster.ts';
-import { project, write } from '../support/project.ts';
+import { project, swatch, write } from '../support/project.ts';
 import { serve } from '../support/service.ts';
-
-const square = (colour: string): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="40" height="30" fill="${colour}"/></svg>`;
 
 type Kind = { tone: string; word: string; css: string; frame: string; title: string };
 
@@ -20,7 +17,7 @@ export default looks(Odd, { states: { plain: {} } });
 `;
 
 const files = ({ tone, word, css, frame, title }: Kind): Record<string, string> => ({
-  'public/flag.svg': square(tone),
+  'public/flag.svg': swatch(tone, 40, 30),
   'src/Image.look.tsx': look('return <img src="/flag.svg" alt="Flag" />;'),
   'src/Canvas.look.tsx': look(`
     const canvas = useRef<HTMLCanvasElement>(null);

@@ -47,31 +47,60 @@ const actions: Record<string, string> = {
   'type over what is selected': `await press(the.field('Text'), 'Control+a'); await type(the.field('Text'), 'two');
     await ensure(the.field('Text')).hasValue('two'); await click(the.field('Mail'), { times: 3 });
     await type(the.field('Mail'), 'c@d.it'); await ensure(the.field('Mail')).hasValue('c@d.it');`,
-  'type over what the page selects': `$('input[value=one]').addEventListener('click', () => $('input[value=one]').select());
-    await type(the.field('Text'), 'two'); await ensure(the.field('Text')).hasValue('two');`,
-  'type on where keys have left the caret': `await press(the.field('Text'), 'Home'); await type(the.field('Text'), 'number ');
+  'type over what the page selects': `
+    $('input[value=one]').addEventListener('click', () => $('input[value=one]').select());
+    await type(the.field('Text'), 'two');
+    await ensure(the.field('Text')).hasValue('two');`,
+  'type on where keys have left the caret': `await press(the.field('Text'), 'Home');
+    await type(the.field('Text'), 'number ');
     await ensure(the.field('Text')).hasValue('number one');
-    await click(the.field('Lines'), { at: [4, 8] }); await press('End'); await type(the.field('Lines'), '!');
-    await ensure(the.field('Lines')).hasValue('a!\\nb'); await press('Enter'); await type(the.field('Lines'), 'c');
+    await click(the.field('Lines'), { at: [4, 8] });
+    await press('End');
+    await type(the.field('Lines'), '!');
+    await ensure(the.field('Lines')).hasValue('a!\\nb');
+    await press('Enter');
+    await type(the.field('Lines'), 'c');
     await ensure(the.field('Lines')).hasValue('a!\\nc\\nb');`,
-  'type behind what is there after a click': `await press(the.field('Text'), 'Home'); await click(the.field('Text'), { at: [6, 8] });
-    await type(the.field('Text'), '!'); await ensure(the.field('Text')).hasValue('one!');
-    await press(the.field('Number'), 'Home'); await type(the.field('Mail'), '!'); await ensure(the.field('Mail')).hasValue('a@b!');`,
+  'type behind what is there after a click': `await press(the.field('Text'), 'Home');
+    await click(the.field('Text'), { at: [6, 8] });
+    await type(the.field('Text'), '!');
+    await ensure(the.field('Text')).hasValue('one!');
+    await press(the.field('Number'), 'Home');
+    await type(the.field('Mail'), '!');
+    await ensure(the.field('Mail')).hasValue('a@b!');`,
   'type on in what is editable': `await press(the.css('#editable'), 'Home'); await type(the.css('#editable'), 'No ');
     await ensure(() => $('#editable').textContent).equals('No one two'); await press('Shift+End');
     await type(the.css('#editable'), 'way'); await ensure(() => $('#editable').textContent).equals('No way');`,
   'clear what is editable': `await clear(the.css('#editable'));
     await ensure(() => $('#editable').textContent.trim()).equals('');`,
   'select tells once': `
-    const heard = []; for (const kind of ['input', 'change']) $('#tide').addEventListener(kind, (event) => heard.push([kind, event.target.value, event.isTrusted]));
-    await select(the.field('Tide'), 'High'); await ensure(the.field('Tide')).hasValue('high');
-    await ensure(heard).equals([['input', 'high', true], ['change', 'high', true]]);
-    heard.length = 0; await select(the.field('Tide'), 'Low');
-    await ensure(heard).equals([['input', 'low', true], ['change', 'low', true]]);
-    heard.length = 0; await select(the.field('Tide'), 'Low'); await ensure(heard).equals([]);`,
+    const heard = [];
+    for (const kind of ['input', 'change'])
+      $('#tide').addEventListener(kind, (event) => heard.push([kind, event.target.value, event.isTrusted]));
+    await select(the.field('Tide'), 'High');
+    await ensure(the.field('Tide')).hasValue('high');
+    await ensure(heard).equals([
+      ['input', 'high', true],
+      ['change', 'high', true],
+    ]);
+    heard.length = 0;
+    await select(the.field('Tide'), 'Low');
+    await ensure(heard).equals([
+      ['input', 'low', true],
+      ['change', 'low', true],
+    ]);
+    heard.length = 0;
+    await select(the.field('Tide'), 'Low');
+    await ensure(heard).equals([]);`,
   'select where the page goes by another value': `
-    const heard = []; $('#tide').addEventListener('change', (event) => { heard.push(event.target.value); event.target.value = 'low'; });
-    $('#tide').value = 'low'; await select(the.field('Tide'), 'High'); await ensure(heard).equals(['high']);
+    const heard = [];
+    $('#tide').addEventListener('change', (event) => {
+      heard.push(event.target.value);
+      event.target.value = 'low';
+    });
+    $('#tide').value = 'low';
+    await select(the.field('Tide'), 'High');
+    await ensure(heard).equals(['high']);
     await ensure(the.field('Tide')).hasValue('low');`,
   'select where the page keeps the keys': `$('#tide').addEventListener('keydown', (event) => event.preventDefault());
     $('#tide').value = 'low'; await select(the.field('Tide'), 'High');`,
@@ -85,11 +114,17 @@ const actions: Record<string, string> = {
 /** Controls as libraries build them: the native one is transparent or clipped, and a twin is painted. */
 const controlHtml = `
 <style>.clipped { position: absolute; width: 1px; height: 1px; overflow: hidden; clip: rect(0 0 0 0); }</style>
-<span style="position: relative"><input type="checkbox" aria-label="Lit" style="opacity: 0; position: absolute"><svg width="13" height="13"></svg></span>
-<label><input type="radio" name="side" class="clipped"><i>Port</i></label><input id="star" type="radio" name="side" class="clipped"><label for="star">Starboard</label>
-<div style="position: relative; width: 90px"><button id="under" onkeydown="window.pressed = event.key">Under</button><div style="position: absolute; inset: 0; background: navy"></div></div>
-<label>Day <input type="date" onchange="window.heard = event.target.value"></label><label>Hour <input type="time"></label>
-<label>Flag <input type="color"></label><label>Month <input type="month"></label><label>Draught <input type="range" max="20" step="0.5"></label>`;
+<span style="position: relative"><input type="checkbox" aria-label="Lit"
+  style="opacity: 0; position: absolute"><svg width="13" height="13"></svg></span>
+<label><input type="radio" name="side" class="clipped"><i>Port</i></label><input id="star"
+  type="radio" name="side" class="clipped"><label for="star">Starboard</label>
+<div style="position: relative; width: 90px"><button id="under"
+  onkeydown="window.pressed = event.key">Under</button><div
+  style="position: absolute; inset: 0; background: navy"></div></div>
+<label>Day <input type="date"
+  onchange="window.heard = event.target.value"></label><label>Hour <input type="time"></label>
+<label>Flag <input type="color"></label><label>Month <input type="month"></label><label>Draught <input
+  type="range" max="20" step="0.5"></label>`;
 const controls: Record<string, string> = {
   'twins are seen in the place of their controls': `await ensure(the.checkbox('Lit')).isVisible();
     await ensure(the.radio('Port')).isVisible(); await ensure(the.radio('Starboard')).isVisible();`,
@@ -116,18 +151,29 @@ const controls: Record<string, string> = {
 };
 
 const actionHtml = `
-<div style="height:30px;overflow:auto"><div style="height:100px"></div><button onclick="window.clicked='Near'">Near</button></div>
-<div style="height:120px;overflow:auto"><div style="height:900px"></div><div style="height:100px;overflow:auto"><div style="height:700px"></div><button onclick="window.clicked='Deep'">Deep</button></div></div>
+<div style="height:30px;overflow:auto"><div style="height:100px"></div><button
+  onclick="window.clicked='Near'">Near</button></div>
+<div style="height:120px;overflow:auto"><div style="height:900px"></div><div
+  style="height:100px;overflow:auto"><div style="height:700px"></div><button
+  onclick="window.clicked='Deep'">Deep</button></div></div>
 <div id="host"></div><span id="host-button"><b>slotted</b></span>
-<label>Mail <input type="email" value="a@b"></label><label>Number <input type="number" value="12"></label><label>Text <input value="one"></label>
+<label>Mail <input type="email" value="a@b"></label><label>Number <input
+  type="number" value="12"></label><label>Text <input value="one"></label>
 <label>Lines <textarea>a\nb</textarea></label><div id="editable" contenteditable>one <b>two</b></div>
-<label>Tide <select id="tide"><option value="low">Low</option><option disabled>Slack</option><optgroup disabled label="Rare"><option>Spring</option></optgroup><option value="mid">Mid</option><option value="high">High</option><option value="last">Last</option></select></label>`;
+<label>Tide <select id="tide"><option value="low">Low</option><option disabled>Slack</option><optgroup
+  disabled label="Rare"><option>Spring</option></optgroup><option value="mid">Mid</option><option
+  value="high">High</option><option value="last">Last</option></select></label>`;
 const actionSetUp = `
 const host = root.querySelector('#host').attachShadow({ mode: 'closed' });
 host.innerHTML = '<div style="height:80px;overflow:auto"><div style="height:500px"></div><button>Shadow</button></div>';
-host.querySelector('button').onclick = () => { window.clicked = 'Shadow'; };
+host.querySelector('button').onclick = () => {
+  window.clicked = 'Shadow';
+};
 const button = root.querySelector('#host-button').attachShadow({ mode: 'open' });
-button.innerHTML = '<button><slot></slot></button>'; button.querySelector('button').onclick = () => { window.clicked = 'host'; };`;
+button.innerHTML = '<button><slot></slot></button>';
+button.querySelector('button').onclick = () => {
+  window.clicked = 'host';
+};`;
 
 const pins: Record<string, string> = {
   'dates that nobody gave': `
@@ -152,9 +198,16 @@ const pins: Record<string, string> = {
     await ensure(new File([], 'x', { lastModified: 5 }).lastModified).equals(5);
     await ensure(new (new Date().constructor)().getFullYear()).equals(2026);`,
   'chance by any way': `
-    const numbers = () => [Array.from(Crypto.prototype.getRandomValues.call(crypto, new Uint8Array(4))).join(), Crypto.prototype.randomUUID.call(crypto), crypto.randomUUID(), Math.random()];
+    const numbers = () => [
+      Array.from(Crypto.prototype.getRandomValues.call(crypto, new Uint8Array(4))).join(),
+      Crypto.prototype.randomUUID.call(crypto),
+      crypto.randomUUID(),
+      Math.random(),
+    ];
     await ensure(numbers()[1]).matches(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
-    window.$numbers = numbers().join(' '); document.body.append(Object.assign(document.createElement('p'), { textContent: window.$numbers })); await capture('numbers');`,
+    window.$numbers = numbers().join(' ');
+    document.body.append(Object.assign(document.createElement('p'), { textContent: window.$numbers }));
+    await capture('numbers');`,
 };
 
 const values: Record<string, string> = {
@@ -169,7 +222,13 @@ const values: Record<string, string> = {
   'errors that are alike': `await ensure(new TypeError('a')).equals(new TypeError('a'));`,
   'elements that differ': `await ensure(document.createElement('p')).equals(document.createElement('p'));`,
   'addresses that differ': `await ensure(new URL('http://a/')).equals(new URL('http://b/'));`,
-  'a pattern with a memory': `const moored = /moored/g; for (let i = 0; i < 3; i++) { await ensure('moored').matches(moored); await ensure(the.text(/^one$/g)).counts(0); } await ensure('moored').equals(moored);`,
+  'a pattern with a memory': `
+    const moored = /moored/g;
+    for (let i = 0; i < 3; i++) {
+      await ensure('moored').matches(moored);
+      await ensure(the.text(/^one$/g)).counts(0);
+    }
+    await ensure('moored').equals(moored);`,
 };
 
 const doors: Record<string, string> = {
@@ -179,9 +238,43 @@ const doors: Record<string, string> = {
     const reply = await fetch('https://elsewhere.test/x'); await ensure(await reply.json()).equals({ ok: 1 }); } }`,
   'a web socket': `await new Promise((resolve) => { const socket = new WebSocket('ws://elsewhere.test/live');
     socket.onerror = resolve; socket.onopen = () => { throw new Error('open') }; });`,
-  'an event source': `{ answers: { '/api/feed': { body: 'data: high water\\n\\n' } }, async script() { const said = await new Promise((resolve, reject) => { const source = new EventSource('/api/feed'); source.onmessage = (event) => { source.close(); resolve(event.data) }; source.onerror = reject; }); await ensure(said).equals('high water'); } }`,
-  'a beacon': `{ answers: { 'POST /api/log': {} }, async script({ answers }) { navigator.sendBeacon('/api/log', 'moored'); navigator.sendBeacon('/api/log', 'adrift'); await ensure(answers['POST /api/log']).calls(2); await ensure(answers['POST /api/log']).wasAskedWith({ body: 'moored' }); } }`,
-  'a worker': `{ answers: { '/api/tide': { body: '3' } }, async script() { const work = new Worker(URL.createObjectURL(new Blob(["fetch('http://looks.localhost/api/tide').then((r) => r.text()).then(postMessage)"]))); const said = await new Promise((resolve) => { work.onmessage = (event) => resolve(event.data) }); await ensure(said).equals('3'); } }`,
+  'an event source': `{
+    answers: { '/api/feed': { body: 'data: high water\\n\\n' } },
+    async script() {
+      const said = await new Promise((resolve, reject) => {
+        const source = new EventSource('/api/feed');
+        source.onmessage = (event) => {
+          source.close();
+          resolve(event.data);
+        };
+        source.onerror = reject;
+      });
+      await ensure(said).equals('high water');
+    },
+  }`,
+  'a beacon': `{
+    answers: { 'POST /api/log': {} },
+    async script({ answers }) {
+      navigator.sendBeacon('/api/log', 'moored');
+      navigator.sendBeacon('/api/log', 'adrift');
+      await ensure(answers['POST /api/log']).calls(2);
+      await ensure(answers['POST /api/log']).wasAskedWith({ body: 'moored' });
+    },
+  }`,
+  'a worker': `{
+    answers: { '/api/tide': { body: '3' } },
+    async script() {
+      const work = new Worker(
+        URL.createObjectURL(
+          new Blob(["fetch('http://looks.localhost/api/tide').then((r) => r.text()).then(postMessage)"]),
+        ),
+      );
+      const said = await new Promise((resolve) => {
+        work.onmessage = (event) => resolve(event.data);
+      });
+      await ensure(said).equals('3');
+    },
+  }`,
   'a shared worker': `let refused = false;
     try { new SharedWorker('data:text/javascript,0') } catch { refused = true } await ensure(refused).equals(true);`,
   'an image from elsewhere': `await new Promise((resolve) => { const image = new Image(); image.onerror = resolve;
@@ -189,10 +282,30 @@ const doors: Record<string, string> = {
 };
 
 const unrest: Record<string, string> = {
-  'works for ever': `{ async script() { const channel = new MessageChannel(); let on = true; channel.port1.onmessage = () => { if (on) { const until = performance.now() + 3; while (performance.now() < until); channel.port2.postMessage(0); } }; channel.port2.postMessage(0); } }`,
+  'works for ever': `{
+    async script() {
+      const channel = new MessageChannel();
+      let on = true;
+      channel.port1.onmessage = () => {
+        if (on) {
+          const until = performance.now() + 3;
+          while (performance.now() < until);
+          channel.port2.postMessage(0);
+        }
+      };
+      channel.port2.postMessage(0);
+    },
+  }`,
   'changes in a shadow root': `let n = 0; setInterval(() => {
     $('#quiet').shadowRoot.querySelector('i').textContent = String(n++); }, 4);`,
-  'an image in a shadow root': `const image = new Image(); image.src = 'data:image/svg+xml,' + encodeURIComponent('<svg xmlns="http://www.w3.org/2000/svg" width="30" height="30"><rect width="30" height="30" fill="navy"/></svg>'); $('#quiet').shadowRoot.append(image);`,
+  'an image in a shadow root': `
+    const image = new Image();
+    image.src =
+      'data:image/svg+xml,' +
+      encodeURIComponent(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="30" height="30"><rect width="30" height="30"/></svg>',
+      );
+    $('#quiet').shadowRoot.append(image);`,
 };
 
 let look: (name: string) => ResultSummary;
@@ -208,7 +321,8 @@ beforeAll(async () => {
       'src/Rest.look.jsx': file(
         '<p>rest</p><div id="quiet"></div><div id="wide"></div>',
         `root.querySelector('#quiet').attachShadow({ mode: 'open' }).innerHTML = '<i>0</i>';
-         root.querySelector('#wide').attachShadow({ mode: 'closed' }).innerHTML = '<div style="position:absolute;top:300px;left:10px;width:40px;height:50px;background:navy"></div>';`,
+         root.querySelector('#wide').attachShadow({ mode: 'closed' }).innerHTML =
+           '<div style="position:absolute;top:300px;left:10px;width:40px;height:50px;background:navy"></div>';`,
         unrest,
       ),
       'src/Record.look.jsx': file(recordedHtml, recordedSetUp, recorded),
@@ -285,7 +399,8 @@ describe('stillness', () => {
   it.each([['works for ever', 'it never stopped working, although nothing that it shows changed']])(
     '%s is told',
     (name, why) => {
-      const told = `The page had not come to rest when “end” was captured: ${why}. The picture may differ from run to run.`;
+      const hence = 'The picture may differ from run to run.';
+      const told = `The page had not come to rest when “end” was captured: ${why}. ${hence}`;
       expect(look(name).notes).toEqual(expect.arrayContaining([told]));
     },
   );
@@ -304,13 +419,33 @@ describe('stillness', () => {
 
 /** Changes that a recorder could miss, each followed by a check: the moment after it must show them. */
 const recordedHtml =
-  '<ul><li id="a">a</li><li id="b">b</li></ul><div id="host"></div><div id="box" style="height:40px;overflow:auto"><div style="height:400px">tall</div></div><svg width="90" height="50"><foreignObject width="90" height="50"><div id="chart" style="height:40px;overflow:auto"><div style="height:300px">deep</div></div></foreignObject><foreignObject id="legend" y="60" width="90" height="30" style="overflow:auto"><div style="height:90px">far</div></foreignObject></svg><p id="p" style="background: url(flag.svg)">p</p><iframe id="frame" style="width:120px;height:60px"></iframe><iframe id="far" src="data:text/html,far" style="width:77px;height:33px"></iframe>';
+  '<ul><li id="a">a</li><li id="b">b</li></ul><div id="host"></div>' +
+  '<div id="box" style="height:40px;overflow:auto"><div style="height:400px">tall</div></div>' +
+  '<svg width="90" height="50"><foreignObject width="90" height="50">' +
+  '<div id="chart" style="height:40px;overflow:auto"><div style="height:300px">deep</div></div></foreignObject>' +
+  '<foreignObject id="legend" y="60" width="90" height="30" style="overflow:auto">' +
+  '<div style="height:90px">far</div></foreignObject></svg><p id="p" style="background: url(flag.svg)">p</p>' +
+  '<iframe id="frame" style="width:120px;height:60px"></iframe>' +
+  '<iframe id="far" src="data:text/html,far" style="width:77px;height:33px"></iframe>';
 const recordedSetUp = `
-const frame = root.querySelector('#frame'); frame.srcdoc = '<style>i { color: red }</style><i>inside</i>';
-const style = document.createElement('style'); style.id = 'own'; style.textContent = '.x { color: red } @media all { .y { color: blue } }'; root.append(style);
-const shadow = root.querySelector('#host').attachShadow({ mode: 'open' }); shadow.innerHTML = '<b>b</b>';`;
+const frame = root.querySelector('#frame');
+frame.srcdoc = '<style>i { color: red }</style><i>inside</i>';
+const style = document.createElement('style');
+style.id = 'own';
+style.textContent = '.x { color: red } @media all { .y { color: blue } }';
+root.append(style);
+const shadow = root.querySelector('#host').attachShadow({ mode: 'open' });
+shadow.innerHTML = '<b>b</b>';`;
 const recorded: Record<string, string> = {
-  'a node that left, changed and came back': `const a = $('#a'); const list = a.parentNode; a.remove(); await Promise.resolve(); a.firstChild.data = 'changed'; a.setAttribute('title', 't'); list.append(a); await ensure(the.text('changed')).isVisible();`,
+  'a node that left, changed and came back': `
+    const a = $('#a');
+    const list = a.parentNode;
+    a.remove();
+    await Promise.resolve();
+    a.firstChild.data = 'changed';
+    a.setAttribute('title', 't');
+    list.append(a);
+    await ensure(the.text('changed')).isVisible();`,
   'a root on a known element': `$('#p').attachShadow({ mode: 'open' }).innerHTML = '<i>new root</i>';
     await ensure(1).equals(1);`,
   'sheets of a root': `const sheet = new CSSStyleSheet(); sheet.replaceSync('b { color: green }');
@@ -322,7 +457,10 @@ const recorded: Record<string, string> = {
   'a scroll inside a drawing': `$('#chart').scrollTop = 45; $('#legend').scrollTop = 15; await ensure(1).equals(1);`,
   'attributes that look like handlers': `$('#p').setAttribute('once', '1'); $('#p').setAttribute('onward', '2');
     $('#p').setAttribute('onclick', 'x()'); await ensure(1).equals(1);`,
-  'inside a frame': `await ensure(() => $('#frame').contentDocument?.querySelector('i')?.textContent).equals('inside'); $('#frame').contentDocument.querySelector('i').textContent = 'changed inside'; await ensure(1).equals(1);`,
+  'inside a frame': `
+    await ensure(() => $('#frame').contentDocument?.querySelector('i')?.textContent).equals('inside');
+    $('#frame').contentDocument.querySelector('i').textContent = 'changed inside';
+    await ensure(1).equals(1);`,
   'a target that appears': `setTimeout(() => { const p = document.createElement('button'); p.textContent = 'Late';
     $('#host').after(p); }, 60); await click(the.button('Late'));`,
 };

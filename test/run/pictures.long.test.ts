@@ -4,7 +4,7 @@ import { beforeAll, expect, it } from 'vitest';
 import { pixelAt } from '../../src/core/picture/picture.ts';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { decodePng } from '../../src/work/png.ts';
-import { configuration, project } from '../support/project.ts';
+import { configuration, project, swatch } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const crew = `import { useEffect, useState } from 'react';
@@ -14,8 +14,14 @@ function Crew({ who }: { who: string }) {
   const [state, setState] = useState('on its way');
   return (
     <figure style={{ width: 100, margin: 0, background: 'url(/api/ground)' }}>
-      <img src={'/api/crew/' + who + '/portrait'} width="40" height="40" alt={who}
-        onLoad={() => setState('there')} onError={() => setState('missing')} />
+      <img
+        src={'/api/crew/' + who + '/portrait'}
+        width="40"
+        height="40"
+        alt={who}
+        onLoad={() => setState('there')}
+        onError={() => setState('missing')}
+      />
       <figcaption>{state}</figcaption>
     </figure>
   );
@@ -23,10 +29,15 @@ function Crew({ who }: { who: string }) {
 
 const square = (colour: string) => ({
   headers: { 'content-type': 'image/svg+xml' },
-  body: '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40"><rect width="40" height="40" fill="' + colour + '"/></svg>',
+  body:
+    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40"><rect width="40" height="40" fill="' +
+    colour +
+    '"/></svg>',
 });
 const route = '/api/crew/:who/portrait';
-const arrived = async () => { await ensure(the.text('there')).isVisible(); };
+const arrived = async () => {
+  await ensure(the.text('there')).isVisible();
+};
 
 export default looks(Crew, {
   props: { who: 'alba' },
@@ -57,9 +68,15 @@ export default looks(Crew, {
     },
     refused: {
       answers: { [route]: { status: 404 } },
-      async script() { await ensure(the.text('missing')).isVisible(); },
+      async script() {
+        await ensure(the.text('missing')).isVisible();
+      },
     },
-    unanswered: { async script() { await ensure(the.text('missing')).isVisible(); } },
+    unanswered: {
+      async script() {
+        await ensure(the.text('missing')).isVisible();
+      },
+    },
     ground: { answers: { '/api/ground': square('#00ff00'), [route]: square('#ff0000') }, script: arrived },
     'in the middle of it': {
       async script() {
@@ -68,7 +85,10 @@ export default looks(Crew, {
       },
       render: function Asks(props) {
         const [is, setIs] = useState(false);
-        useEffect(() => { const timer = setTimeout(() => setIs(true), 300); return () => clearTimeout(timer); }, []);
+        useEffect(() => {
+          const timer = setTimeout(() => setIs(true), 300);
+          return () => clearTimeout(timer);
+        }, []);
         return is ? <Crew {...props} who="carla" /> : <Crew {...props} />;
       },
     },
@@ -117,8 +137,7 @@ it('waits as replies to scripts do', async () => {
 it('is drawn again with them on the bench', async () => {
   const { assets } = await served.client.timeline(look('red').id);
   const [, hash] = Object.entries(assets).find(([address]) => address.endsWith('/api/crew/alba/portrait'))!;
-  const red =
-    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40"><rect width="40" height="40" fill="#ff0000"/></svg>';
+  const red = swatch('#ff0000', 40, 40);
   expect(hash).toBe(createHash('sha256').update(red).digest('hex'));
 });
 

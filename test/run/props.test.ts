@@ -1,4 +1,4 @@
-/** What is known of a component's props by their types: which looks no real use could produce, and who is called back. */
+/** What is known of props by their types: which looks no real use could produce, and who is called back. */
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { project, write } from '../support/project.ts';
@@ -6,13 +6,25 @@ import { type Served, serve } from '../support/service.ts';
 
 const component = `import type { Vessel } from './types';
 export function Berth(props: {
-  vessel: Vessel; tone?: 'calm' | 'gale'; onRelease(berth: string): void; onSort?: (by: string) => void; rowFor?: () => string;
+  vessel: Vessel;
+  tone?: 'calm' | 'gale';
+  onRelease(berth: string): void;
+  onSort?: (by: string) => void;
+  rowFor?: () => string;
 }) {
   return (
     <section aria-label="Berth">
-      <button type="button" onClick={() => props.onRelease('C-14')}>Release</button>
-      {props.onSort && <button type="button" onClick={() => props.onSort?.('depth')}>Sort</button>}
-      <p>{props.rowFor ? props.rowFor() : 'no row'} {String(props.vessel.draught)}</p>
+      <button type="button" onClick={() => props.onRelease('C-14')}>
+        Release
+      </button>
+      {props.onSort && (
+        <button type="button" onClick={() => props.onSort?.('depth')}>
+          Sort
+        </button>
+      )}
+      <p>
+        {props.rowFor ? props.rowFor() : 'no row'} {String(props.vessel.draught)}
+      </p>
     </section>
   );
 }

@@ -17,33 +17,74 @@ import { type Served, serve } from '../support/service.ts';
 /** A look whose elements come, go and come again: styles, a frame, shadow roots, sheets, fields. */
 const travel = `import { useEffect, useRef } from 'react';
 import { ensure, looks } from 'sguardo';
-function Travel() { return <div id="t"><p className="x">x</p></div>; }
+function Travel() {
+  return (
+    <div id="t">
+      <p className="x">x</p>
+    </div>
+  );
+}
 const tick = () => ensure(1).equals(1);
-export default looks(Travel, { states: { 'comes and goes': { async script() {
-  const t = document.getElementById('t')!;
-  const style = document.createElement('style'); style.textContent = '.x { color: red }';
-  t.append(style); await tick();
-  style.remove(); await tick();
-  t.prepend(style); await tick();
-  style.textContent = '.x { color: green }'; await tick();
-  style.sheet!.insertRule('.y { color: blue }', 0); await tick();
-  style.remove(); await tick();
-  const host = document.createElement('div'); const root = host.attachShadow({ mode: 'open' }); root.innerHTML = '<i>in</i><input value="1">';
-  t.append(host); await tick();
-  const sheet = new CSSStyleSheet(); sheet.replaceSync('i { color: red }'); root.adoptedStyleSheets = [sheet]; await tick();
-  sheet.replaceSync('i { color: green }'); await tick();
-  root.querySelector('input')!.value = '2'; await tick();
-  host.remove(); await tick();
-  document.adoptedStyleSheets = [sheet]; await tick();
-  t.append(host); document.adoptedStyleSheets = []; await tick();
-  const frame = document.createElement('iframe'); t.append(frame); await tick();
-  frame.contentDocument!.body.innerHTML = '<b>framed</b>'; await tick();
-  t.prepend(frame); await tick();
-  t.append(t.firstElementChild!.nextElementSibling!); await tick();
-  t.innerHTML = '<svg><circle r="4"></circle></svg><div style="height:20px;overflow:auto"><div style="height:90px"></div></div>'; await tick();
-  t.lastElementChild!.scrollTop = 30; await tick();
-  t.replaceChildren(style, 'text', host); await tick();
-} } } });
+export default looks(Travel, {
+  states: {
+    'comes and goes': {
+      async script() {
+        const t = document.getElementById('t')!;
+        const style = document.createElement('style');
+        style.textContent = '.x { color: red }';
+        t.append(style);
+        await tick();
+        style.remove();
+        await tick();
+        t.prepend(style);
+        await tick();
+        style.textContent = '.x { color: green }';
+        await tick();
+        style.sheet!.insertRule('.y { color: blue }', 0);
+        await tick();
+        style.remove();
+        await tick();
+        const host = document.createElement('div');
+        const root = host.attachShadow({ mode: 'open' });
+        root.innerHTML = '<i>in</i><input value="1">';
+        t.append(host);
+        await tick();
+        const sheet = new CSSStyleSheet();
+        sheet.replaceSync('i { color: red }');
+        root.adoptedStyleSheets = [sheet];
+        await tick();
+        sheet.replaceSync('i { color: green }');
+        await tick();
+        root.querySelector('input')!.value = '2';
+        await tick();
+        host.remove();
+        await tick();
+        document.adoptedStyleSheets = [sheet];
+        await tick();
+        t.append(host);
+        document.adoptedStyleSheets = [];
+        await tick();
+        const frame = document.createElement('iframe');
+        t.append(frame);
+        await tick();
+        frame.contentDocument!.body.innerHTML = '<b>framed</b>';
+        await tick();
+        t.prepend(frame);
+        await tick();
+        t.append(t.firstElementChild!.nextElementSibling!);
+        await tick();
+        t.innerHTML =
+          '<svg><circle r="4"></circle></svg>' +
+          '<div style="height:20px;overflow:auto"><div style="height:90px"></div></div>';
+        await tick();
+        t.lastElementChild!.scrollTop = 30;
+        await tick();
+        t.replaceChildren(style, 'text', host);
+        await tick();
+      },
+    },
+  },
+});
 `;
 
 let served: Served;
@@ -55,7 +96,8 @@ beforeAll(async () => {
   const folder = copyOf('test/looks');
   write(folder, {
     'sguardo.config.ts':
-      "export default { baselines: false, isolate: 'file', environments: { plain: { viewport: [640, 480] }, dark: { viewport: [640, 480], scheme: 'dark' } } };",
+      "export default { baselines: false, isolate: 'file', environments: { plain: { viewport: [640, 480] }, " +
+      "dark: { viewport: [640, 480], scheme: 'dark' } } };",
   });
   write(folder, { 'src/Travel.look.tsx': travel });
   served = await serve(folder);
@@ -72,40 +114,51 @@ const elementsOf = (moment: Moment, tag: string): Extract<NodeEntry, { tag: stri
     (entry): entry is Extract<NodeEntry, { tag: string }> => !isText(entry) && entry.tag === tag,
   );
 
+const tell = (message: object): Promise<unknown> =>
+  drawing.evaluate(`__sguardoDraw.receive(${JSON.stringify(message)})`);
+
+const show = (moment: number): Promise<unknown> =>
+  tell({ kind: 'show', moment, outline: null, cover: null, pointer: null, fit: false });
+
 async function draw(timeline: Timeline, moment: number, scheme: 'light' | 'dark' = 'light'): Promise<void> {
   const { base, patches, assets } = timeline;
   const media = { scheme, motion: 'reduce', contrast: 'no-preference' };
-  await drawing.evaluate(
-    `__sguardoDraw.receive(${JSON.stringify({ kind: 'timeline', base, patches, assets, media })})`,
-  );
-  await drawing.evaluate(
-    `__sguardoDraw.receive(${JSON.stringify({ kind: 'show', moment, outline: null, cover: null, pointer: null, fit: false })})`,
-  );
+  await tell({ kind: 'timeline', base, patches, assets, media });
+  await show(moment);
   await drawing.evaluate('__sguardoDraw.settled()');
 }
 
-const show = (moment: number): Promise<unknown> =>
-  drawing.evaluate(
-    `__sguardoDraw.receive(${JSON.stringify({ kind: 'show', moment, outline: null, cover: null, pointer: null, fit: false })})`,
-  );
-
 /** Everything of the drawn document that a person could see, through shadow roots and frames. */
 const documentNow = `(() => {
-  const rules = (sheets) => [...sheets].map((sheet) => (sheet.disabled ? [] : [...sheet.cssRules].map((rule) => rule.cssText)));
-  const visit = (node) => {
-    if (node.nodeType === 3) return node.data;
-    if (node.nodeType !== 1) return null;
-    const { localName, value, checked, open, scrollTop, scrollLeft } = node;
-    const options = localName === 'select' ? [...node.options].map((option) => option.selected) : undefined;
-    const shadow = node.shadowRoot && [rules(node.shadowRoot.adoptedStyleSheets), [...node.shadowRoot.childNodes].map(visit)];
-    const inner = localName === 'iframe' ? visit(node.contentDocument.documentElement) : undefined;
-    const sheet = localName === 'style' ? rules([node.sheet].filter(Boolean)) : undefined;
-    const attributes = [...node.attributes].map(({ name, value }) => name + '=' + value).sort();
-    return JSON.parse(JSON.stringify([localName, attributes, { value, checked, open, scrollTop, scrollLeft, options }, shadow, inner, sheet, [...node.childNodes].map(visit)]));
-  };
-  const { contentDocument } = document.querySelector('iframe');
-  return JSON.stringify([rules(contentDocument.adoptedStyleSheets), visit(contentDocument.documentElement)]);
-})()`;
+    const rules = (sheets) =>
+      [...sheets].map((sheet) => (sheet.disabled ? [] : [...sheet.cssRules].map((rule) => rule.cssText)));
+    const visit = (node) => {
+      if (node.nodeType === 3) return node.data;
+      if (node.nodeType !== 1) return null;
+      const { localName, value, checked, open, scrollTop, scrollLeft } = node;
+      const options = localName === 'select' ? [...node.options].map((option) => option.selected) : undefined;
+      const shadow = node.shadowRoot && [
+        rules(node.shadowRoot.adoptedStyleSheets),
+        [...node.shadowRoot.childNodes].map(visit),
+      ];
+      const inner = localName === 'iframe' ? visit(node.contentDocument.documentElement) : undefined;
+      const sheet = localName === 'style' ? rules([node.sheet].filter(Boolean)) : undefined;
+      const attributes = [...node.attributes].map(({ name, value }) => name + '=' + value).sort();
+      return JSON.parse(
+        JSON.stringify([
+          localName,
+          attributes,
+          { value, checked, open, scrollTop, scrollLeft, options },
+          shadow,
+          inner,
+          sheet,
+          [...node.childNodes].map(visit),
+        ]),
+      );
+    };
+    const { contentDocument } = document.querySelector('iframe');
+    return JSON.stringify([rules(contentDocument.adoptedStyleSheets), visit(contentDocument.documentElement)]);
+  })();`;
 
 describe('a moment holds', () => {
   it('live values, checks, choices, scroll offsets and what is open', async () => {
@@ -223,21 +276,26 @@ describe('drawing a moment again', () => {
     const slow = { ...base, nodes: { 1: { tag: 'html', kids: [2] }, 2: { tag: 'body', attrs: { id: 'slow' } } } };
     const sheets = { 1: { url: 'http://looks.localhost/slow.css' } };
     await drawing.evaluate(`(async () => {
-      const real = window.fetch;
-      let come;
-      window.fetch = (url) => (url.includes('5105') ? new Promise((resolve) => { come = () => resolve(new Response('')); }) : real(url));
-      const older = __sguardoDraw.receive(${JSON.stringify({
-        kind: 'timeline',
-        base: { ...slow, sheets },
-        patches: [],
-        assets: { 'http://looks.localhost/slow.css': '5105'.padEnd(64, '0') },
-        media,
-      })});
-      await __sguardoDraw.receive(${JSON.stringify({ kind: 'timeline', base, patches, assets, media })});
-      come();
-      await older;
-      window.fetch = real;
-    })()`);
+        const real = window.fetch;
+        let come;
+        window.fetch = (url) =>
+          url.includes('5105')
+            ? new Promise((resolve) => {
+                come = () => resolve(new Response(''));
+              })
+            : real(url);
+        const older = __sguardoDraw.receive(${JSON.stringify({
+          kind: 'timeline',
+          base: { ...slow, sheets },
+          patches: [],
+          assets: { 'http://looks.localhost/slow.css': '5105'.padEnd(64, '0') },
+          media,
+        })});
+        await __sguardoDraw.receive(${JSON.stringify({ kind: 'timeline', base, patches, assets, media })});
+        come();
+        await older;
+        window.fetch = real;
+      })();`);
     expect(
       await drawing.evaluate(`document.querySelector('iframe').contentDocument.getElementById('slow')`),
     ).toBeNull();
@@ -271,7 +329,8 @@ describe('drawing a moment again', () => {
     expect(await drawing.evaluate('String(window.broken)')).toBe('undefined');
     expect(
       await drawing.evaluate(
-        "[...document.querySelector('iframe').contentDocument.querySelectorAll('iframe, frame, fencedframe, webview, applet, portal, object, embed, script')].length",
+        "[...document.querySelector('iframe').contentDocument.querySelectorAll('iframe, frame, fencedframe, " +
+          "webview, applet, portal, object, embed, script')].length",
       ),
     ).toBe(0);
     expect(

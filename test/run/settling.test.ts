@@ -7,8 +7,8 @@ import { configuration, project } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 /**
- * A beacon that is drawn anew at every word of a worker's worker, whose time is its own, `times` times: ever another red, and in
- * the end green.
+ * A beacon that is drawn anew at every word of a worker's worker, whose time is its own, `times` times: ever another
+ * red, and in the end green.
  */
 const beacon = `import { looks } from 'sguardo';
 import { useEffect, useRef } from 'react';

@@ -82,7 +82,7 @@ it('settings of a look file are numbers in their range', async () => {
   expect(said('Endless')).toContain('300 ms');
 });
 
-it('a module that keeps how a page was used last is found out, although only looking at the keyboard used it', async () => {
+it('a module that keeps how a page was used is found out, although only the keyboard was tried', async () => {
   const { run, client } = await serve(
     project({
       'sguardo.config.ts': 'export default { lanes: 1 };',

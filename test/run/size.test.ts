@@ -13,7 +13,8 @@ function Quay({ height }) {
   useEffect(() => {
     heard.length = 0;
     const say = (what) => () => heard.push(what);
-    const note = say('window'), see = say('view');
+    const note = say('window'),
+      see = say('view');
     addEventListener('resize', note);
     visualViewport.addEventListener('resize', see);
     const observer = new ResizeObserver(([{ contentRect }]) => heard.push('mark ' + contentRect.height));
@@ -24,7 +25,11 @@ function Quay({ height }) {
       observer.disconnect();
     };
   }, []);
-  return <div style={{ height, background: 'teal' }}><i ref={mark} style={{ display: 'block', height: '50vh' }} /></div>;
+  return (
+    <div style={{ height, background: 'teal' }}>
+      <i ref={mark} style={{ display: 'block', height: '50vh' }} />
+    </div>
+  );
 }
 
 /** A lamp that stands elsewhere in a page of another size, in a shadow tree or in a frame. */
@@ -40,49 +45,68 @@ const lamp = (inside) => {
   document.querySelector('i').append(host);
   put(inside === 'frame' ? host.contentDocument.body : host.attachShadow({ mode: 'open' }));
 };
-const pointed = (inside) => ({ async script() {
-  lamp(inside);
-  await hover(the.text('Lamp'));
-  await ensure(() => heard.includes('mouseenter')).equals(true);
-  heard.length = 0;
-  for (const name of ['one', 'two', 'three', 'four']) await capture(name);
-  await ensure(() => heard).equals([]);
-} });
+const pointed = (inside) => ({
+  async script() {
+    lamp(inside);
+    await hover(the.text('Lamp'));
+    await ensure(() => heard.includes('mouseenter')).equals(true);
+    heard.length = 0;
+    for (const name of ['one', 'two', 'three', 'four']) await capture(name);
+    await ensure(() => heard).equals([]);
+  },
+});
 
-export default looks(Quay, { props: { height: 2000 }, states: {
-  pictures: { async script() {
-    await capture('one');
-    await capture('two');
-    await ensure(() => heard).equals(['mark 400']);
-  } },
-  'another size': { async script() {
-    await capture('one');
-    await resize([1280, 600]);
-    await capture('two');
-    await ensure(() => heard.filter((one) => one.startsWith('mark'))).equals(['mark 400', 'mark 300']);
-    await ensure(() => heard.includes('window') && heard.includes('view')).equals(true);
-  } },
-  'pointed at in a shadow tree': pointed('shadow'),
-  'pointed at in a frame': pointed('frame'),
-  'said by the page': { async script() {
-    dispatchEvent(new Event('resize'));
-    await ensure(() => heard).equals(['mark 400', 'window']);
-  } },
-  'observed again': { async script() {
-    const sizes = [];
-    const observer = new ResizeObserver(([{ contentRect }]) => sizes.push(contentRect.height));
-    const mark = document.querySelector('i');
-    observer.observe(mark);
-    await ensure(() => sizes).equals([400]);
-    observer.unobserve(mark);
-    observer.observe(mark);
-    await ensure(() => sizes).equals([400, 400]);
-    mark.style.height = '30px';
-    await ensure(() => sizes).equals([400, 400, 30]);
-    await ensure(() => { try { new ResizeObserver(5); } catch (error) { return error.name; } }).equals('TypeError');
-    observer.disconnect();
-  } },
-} });
+export default looks(Quay, {
+  props: { height: 2000 },
+  states: {
+    pictures: {
+      async script() {
+        await capture('one');
+        await capture('two');
+        await ensure(() => heard).equals(['mark 400']);
+      },
+    },
+    'another size': {
+      async script() {
+        await capture('one');
+        await resize([1280, 600]);
+        await capture('two');
+        await ensure(() => heard.filter((one) => one.startsWith('mark'))).equals(['mark 400', 'mark 300']);
+        await ensure(() => heard.includes('window') && heard.includes('view')).equals(true);
+      },
+    },
+    'pointed at in a shadow tree': pointed('shadow'),
+    'pointed at in a frame': pointed('frame'),
+    'said by the page': {
+      async script() {
+        dispatchEvent(new Event('resize'));
+        await ensure(() => heard).equals(['mark 400', 'window']);
+      },
+    },
+    'observed again': {
+      async script() {
+        const sizes = [];
+        const observer = new ResizeObserver(([{ contentRect }]) => sizes.push(contentRect.height));
+        const mark = document.querySelector('i');
+        observer.observe(mark);
+        await ensure(() => sizes).equals([400]);
+        observer.unobserve(mark);
+        observer.observe(mark);
+        await ensure(() => sizes).equals([400, 400]);
+        mark.style.height = '30px';
+        await ensure(() => sizes).equals([400, 400, 30]);
+        await ensure(() => {
+          try {
+            new ResizeObserver(5);
+          } catch (error) {
+            return error.name;
+          }
+        }).equals('TypeError');
+        observer.disconnect();
+      },
+    },
+  },
+});
 `;
 
 let look: (name: string) => ResultSummary;

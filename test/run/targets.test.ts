@@ -36,7 +36,8 @@ describe('a target', () => {
     expect(look('by structure').notes).toEqual([
       "the.css('.primary') goes by structure or classes, which the next change of styles may break. " +
         "Write the.button('Cast off the second mooring line') instead.",
-      "the.css('section:nth-of-type(2) > button') goes by structure or classes, which the next change of styles may break. " +
+      "the.css('section:nth-of-type(2) > button') goes by structure or classes, " +
+        'which the next change of styles may break. ' +
         "Write the.button('Refresh').in(the.region('Departures')) instead.",
     ]);
     expect(look('by state').notes).toEqual([]);
@@ -55,12 +56,33 @@ export default looks(Named, { states: { opens: { async script() { await click(th
   it('that is a text only is told with that, and what says one thing after the other goes by no text', async () => {
     write(folder, {
       'src/Only.look.tsx': `import { click, ensure, looks, the } from 'sguardo';
-const Only = () => <form><input aria-label="Draught" /><span>Select a day</span><output>9 free</output><output>4 gone</output></form>;
-export default looks(Only, { states: {
-  field: { async script() { await click(the.field('Select a day')); } },
-  button: { async script() { await click(the.button(/a day/)); } },
-  said: { async script() { await ensure(the.css('output').first()).reads('9 free'); } },
-} });`,
+const Only = () => (
+  <form>
+    <input aria-label="Draught" />
+    <span>Select a day</span>
+    <output>9 free</output>
+    <output>4 gone</output>
+  </form>
+);
+export default looks(Only, {
+  states: {
+    field: {
+      async script() {
+        await click(the.field('Select a day'));
+      },
+    },
+    button: {
+      async script() {
+        await click(the.button(/a day/));
+      },
+    },
+    said: {
+      async script() {
+        await ensure(the.css('output').first()).reads('9 free');
+      },
+    },
+  },
+});`,
     });
     const { look } = await served.run({ patterns: ['Only'] });
     expect(look('field').problem!.found![0]).toBe("a text: the.text('Select a day')");
@@ -68,44 +90,91 @@ export default looks(Only, { states: {
     expect(look('said').notes).toEqual([]);
   });
 
-  it('is not seen where it is folded up or put out of the viewport, and is the element that a component hands things on to', async () => {
-    write(folder, {
-      'src/Folds.look.tsx': `import { useState } from 'react';
+  it(
+    'is not seen where it is folded up or put out of the viewport, ' +
+      'and is the element that a component hands things on to',
+    async () => {
+      write(folder, {
+        'src/Folds.look.tsx': `import { useState } from 'react';
 import { click, ensure, looks, the, type, upload } from 'sguardo';
 if (!customElements.get('quay-field')) customElements.define('quay-field', class extends HTMLElement {});
 const Field = 'quay-field' as 'div';
-const rows = { display: 'grid', gridTemplateRows: '0fr' }, cut = { overflow: 'hidden', minHeight: 0 };
+const rows = { display: 'grid', gridTemplateRows: '0fr' },
+  cut = { overflow: 'hidden', minHeight: 0 };
 function Folds() {
   const [open, setOpen] = useState(true);
   const [file, setFile] = useState('');
-  return <main><button onClick={() => setOpen(!open)}>Fold</button>
-    <div style={{ ...rows, ...(open && { gridTemplateRows: '1fr' }) }}><div style={cut}><p>In rows</p></div></div>
-    <div style={{ maxHeight: open ? 90 : 0, overflow: 'clip' }}><p>Not higher <b style={{ position: 'absolute' }}>Apart</b></p></div>
-    <div style={{ width: open ? 90 : 0, overflow: 'hidden', position: 'relative' }}><p style={{ position: 'absolute' }}>Not wider</p>.</div>
-    <label>Papers<span style={{ display: 'block', height: 0, overflow: 'hidden' }}><input type="file" onChange={({ target }) => setFile(target.files![0]!.name)} /></span></label>
-    <div style={{ height: 0 }}><p>Out of it</p></div><output> {file}{'\\n  '}<i>there</i></output>
-    <nav style={{ position: 'fixed', top: 0, right: 0, width: 200, transform: open ? 'none' : 'translateX(100%)' }}><p>At the side</p></nav>
-    <div style={{ position: 'fixed', bottom: 0, height: 40, width: 90, overflow: 'auto' }}><p style={{ height: 900 }} /><p>Further down</p></div>
-    <Field {...{ placeholder: 'Flag' }}><input placeholder="Flag" /></Field>
-    <div role="progressbar" aria-label="Loaded" aria-valuenow={40}>40 of 100</div></main>;
+  return (
+    <main>
+      <button onClick={() => setOpen(!open)}>Fold</button>
+      <div style={{ ...rows, ...(open && { gridTemplateRows: '1fr' }) }}>
+        <div style={cut}>
+          <p>In rows</p>
+        </div>
+      </div>
+      <div style={{ maxHeight: open ? 90 : 0, overflow: 'clip' }}>
+        <p>
+          Not higher <b style={{ position: 'absolute' }}>Apart</b>
+        </p>
+      </div>
+      <div style={{ width: open ? 90 : 0, overflow: 'hidden', position: 'relative' }}>
+        <p style={{ position: 'absolute' }}>Not wider</p>.
+      </div>
+      <label>
+        Papers
+        <span style={{ display: 'block', height: 0, overflow: 'hidden' }}>
+          <input type="file" onChange={({ target }) => setFile(target.files![0]!.name)} />
+        </span>
+      </label>
+      <div style={{ height: 0 }}>
+        <p>Out of it</p>
+      </div>
+      <output>
+        {' '}
+        {file}
+        {'\\n  '}
+        <i>there</i>
+      </output>
+      <nav style={{ position: 'fixed', top: 0, right: 0, width: 200, transform: open ? 'none' : 'translateX(100%)' }}>
+        <p>At the side</p>
+      </nav>
+      <div style={{ position: 'fixed', bottom: 0, height: 40, width: 90, overflow: 'auto' }}>
+        <p style={{ height: 900 }} />
+        <p>Further down</p>
+      </div>
+      <Field {...{ placeholder: 'Flag' }}>
+        <input placeholder="Flag" />
+      </Field>
+      <div role="progressbar" aria-label="Loaded" aria-valuenow={40}>
+        40 of 100
+      </div>
+    </main>
+  );
 }
-export default looks(Folds, { states: { folds: { async script() {
-  const all = ['In rows', 'Not higher', 'Not wider', 'At the side', 'Apart', 'Out of it', 'Further down'];
-  for (const one of all) await ensure(the.text(one)).isVisible();
-  await click(the.button('Fold'));
-  for (const one of all.slice(0, 4)) await ensure(the.text(one)).isAbsent();
-  for (const one of all.slice(4)) await ensure(the.text(one)).isVisible();
-  await upload(the.field('Papers'), new File(['x'], 'papers.csv'));
-  await ensure(the.css('output')).reads('papers.csv there');
-  await type(the.placeholder('Flag'), 'Malta');
-  await ensure(the.placeholder('Flag')).hasValue('Malta');
-  await ensure(the.progressbar('Loaded')).reads('40 of 100');
-  await ensure(the.progressbar('Loaded')).hasValue('40');
-} } } });`,
-    });
-    const { look } = await served.run({ patterns: ['Folds'] });
-    expect([look('folds').problem?.message, look('folds').problem?.found]).toEqual([undefined, undefined]);
-  });
+export default looks(Folds, {
+  states: {
+    folds: {
+      async script() {
+        const all = ['In rows', 'Not higher', 'Not wider', 'At the side', 'Apart', 'Out of it', 'Further down'];
+        for (const one of all) await ensure(the.text(one)).isVisible();
+        await click(the.button('Fold'));
+        for (const one of all.slice(0, 4)) await ensure(the.text(one)).isAbsent();
+        for (const one of all.slice(4)) await ensure(the.text(one)).isVisible();
+        await upload(the.field('Papers'), new File(['x'], 'papers.csv'));
+        await ensure(the.css('output')).reads('papers.csv there');
+        await type(the.placeholder('Flag'), 'Malta');
+        await ensure(the.placeholder('Flag')).hasValue('Malta');
+        await ensure(the.progressbar('Loaded')).reads('40 of 100');
+        await ensure(the.progressbar('Loaded')).hasValue('40');
+      },
+    },
+  },
+});`,
+      });
+      const { look } = await served.run({ patterns: ['Folds'] });
+      expect([look('folds').problem?.message, look('folds').problem?.found]).toEqual([undefined, undefined]);
+    },
+  );
 
   it('is acted upon where it is once all that came into sight with it is there', async () => {
     expect(
@@ -124,13 +193,28 @@ function Grows() {
     seen.observe(above.current);
     return () => seen.disconnect();
   }, []);
-  return <main><div style={{ height: 1500 }} /><div ref={above} style={{ height }} />
-    <button type="button" onClick={() => setSaid('Sent')}>Send</button><p>{said}</p><div style={{ height: 900 }} /></main>;
+  return (
+    <main>
+      <div style={{ height: 1500 }} />
+      <div ref={above} style={{ height }} />
+      <button type="button" onClick={() => setSaid('Sent')}>
+        Send
+      </button>
+      <p>{said}</p>
+      <div style={{ height: 900 }} />
+    </main>
+  );
 }
-export default looks(Grows, { states: { sends: { async script() {
-  await click(the.button('Send'));
-  await ensure(the.text('Sent')).isVisible();
-} } } });`,
+export default looks(Grows, {
+  states: {
+    sends: {
+      async script() {
+        await click(the.button('Send'));
+        await ensure(the.text('Sent')).isVisible();
+      },
+    },
+  },
+});`,
       ),
     ).toBeNull();
   });
@@ -166,17 +250,40 @@ export default looks(Copies, { states: { next: { async script() {
         'on',
         `import { useState } from 'react';
 import { click, ensure, looks, the } from 'sguardo';
-const away = { position: 'absolute', width: 1, height: 1, padding: 0, border: 0, overflow: 'hidden', clip: 'rect(0 0 0 0)' };
+const away = {
+  position: 'absolute',
+  width: 1,
+  height: 1,
+  padding: 0,
+  border: 0,
+  overflow: 'hidden',
+  clip: 'rect(0 0 0 0)',
+};
 function Hole() {
   const [on, set] = useState(false);
-  return <main><button type="button" role="switch" id="horn" aria-checked={on} onClick={() => set(!on)} style={away} />
-    <label htmlFor="horn"><span style={{ display: 'block' }}>Fog horn</span>
-      <span style={{ display: 'inline-block', width: 40, height: 20, marginTop: 30, background: 'navy' }} /></label><p><input aria-label="Ship" /></p></main>;
+  return (
+    <main>
+      <button type="button" role="switch" id="horn" aria-checked={on} onClick={() => set(!on)} style={away} />
+      <label htmlFor="horn">
+        <span style={{ display: 'block' }}>Fog horn</span>
+        <span style={{ display: 'inline-block', width: 40, height: 20, marginTop: 30, background: 'navy' }} />
+      </label>
+      <p>
+        <input aria-label="Ship" />
+      </p>
+    </main>
+  );
 }
-export default looks(Hole, { states: { on: { async script() {
-  await click(the.switch('Fog horn'));
-  await ensure(the.switch('Fog horn')).isChecked();
-} } } });`,
+export default looks(Hole, {
+  states: {
+    on: {
+      async script() {
+        await click(the.switch('Fog horn'));
+        await ensure(the.switch('Fog horn')).isChecked();
+      },
+    },
+  },
+});`,
       ),
     ).toBeNull();
   });

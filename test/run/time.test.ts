@@ -14,190 +14,385 @@ const loadedAt = new Date().toISOString();
 await new Promise((go) => setTimeout(go, 40));
 function Toast() {
   const [shown, show] = useState(false);
-  return <div><button onClick={() => { show(true); setTimeout(() => show(false), 300); }}>Save</button>{shown && <p role="status">Saved</p>}</div>;
+  return (
+    <div>
+      <button
+        onClick={() => {
+          show(true);
+          setTimeout(() => show(false), 300);
+        }}
+      >
+        Save
+      </button>
+      {shown && <p role="status">Saved</p>}
+    </div>
+  );
 }
 function Dialog() {
   const [open, setOpen] = useState(true);
-  return <div><button onClick={() => setTimeout(() => setOpen(false), 425)}>Close</button>{open && <div role="dialog">Question</div>}</div>;
+  return (
+    <div>
+      <button onClick={() => setTimeout(() => setOpen(false), 425)}>Close</button>
+      {open && <div role="dialog">Question</div>}
+    </div>
+  );
 }
 function Search() {
-  const [text, setText] = useState(''); const [found, setFound] = useState('nothing');
-  useEffect(() => { const id = setTimeout(() => text && setFound('ships like ' + text), 250); return () => clearTimeout(id); }, [text]);
-  return <div><output>{found}</output><label>Search <input value={text} onChange={(event) => setText(event.target.value)} /></label></div>;
+  const [text, setText] = useState('');
+  const [found, setFound] = useState('nothing');
+  useEffect(() => {
+    const id = setTimeout(() => text && setFound('ships like ' + text), 250);
+    return () => clearTimeout(id);
+  }, [text]);
+  return (
+    <div>
+      <output>{found}</output>
+      <label>
+        Search <input value={text} onChange={(event) => setText(event.target.value)} />
+      </label>
+    </div>
+  );
 }
 function Brief() {
   const [toasts, set] = useState([{ since: Date.now() }]);
   useEffect(() => {
-    const [{ since, gone }] = toasts; const left = 1500 - (Date.now() - since);
-    if (left < 0) { if (!gone) set([{ since, gone: true }]); return; }
-    const id = setTimeout(() => set([{ since, gone: true }]), left); return () => clearTimeout(id);
+    const [{ since, gone }] = toasts;
+    const left = 1500 - (Date.now() - since);
+    if (left < 0) {
+      if (!gone) set([{ since, gone: true }]);
+      return;
+    }
+    const id = setTimeout(() => set([{ since, gone: true }]), left);
+    return () => clearTimeout(id);
   }, [toasts]);
   return toasts[0].gone ? null : <p role="status">Saved</p>;
 }
 function Countdown() {
   const [left, setLeft] = useState(5);
-  useEffect(() => { const id = setInterval(() => setLeft((n) => n - 1), 1000); return () => clearInterval(id); }, []);
+  useEffect(() => {
+    const id = setInterval(() => setLeft((n) => n - 1), 1000);
+    return () => clearInterval(id);
+  }, []);
   return <p>{left} s</p>;
 }
 function Weather() {
   const [force, setForce] = useState(null);
-  useEffect(() => { fetch('/api/wind').then((reply) => reply.json()).then((wind) => setForce(wind.force)); }, []);
+  useEffect(() => {
+    fetch('/api/wind')
+      .then((reply) => reply.json())
+      .then((wind) => setForce(wind.force));
+  }, []);
   return force === null ? <p>loading</p> : <p>force {force}</p>;
 }
 function Glide() {
   const [left, setLeft] = useState(0);
   useEffect(() => {
-    let id = requestAnimationFrame(function go(time) { setLeft(Math.min(100, Math.round(time / 5))); if (time < 500) id = requestAnimationFrame(go); });
+    let id = requestAnimationFrame(function go(time) {
+      setLeft(Math.min(100, Math.round(time / 5)));
+      if (time < 500) id = requestAnimationFrame(go);
+    });
     return () => cancelAnimationFrame(id);
   }, []);
-  return <div style={{ position: 'relative' }}><button style={{ position: 'absolute', left }}>Glider {left}</button></div>;
+  return (
+    <div style={{ position: 'relative' }}>
+      <button style={{ position: 'absolute', left }}>Glider {left}</button>
+    </div>
+  );
 }
 function Berths() {
   const [free, setFree] = useState(0);
   useEffect(() => {
-    const ask = () => fetch('/api/berths').then((reply) => reply.json()).then((found) => setFree((n) => n + found.free));
-    void ask(); const id = setInterval(ask, 2000); return () => clearInterval(id);
+    const ask = () =>
+      fetch('/api/berths')
+        .then((reply) => reply.json())
+        .then((found) => setFree((n) => n + found.free));
+    void ask();
+    const id = setInterval(ask, 2000);
+    return () => clearInterval(id);
   }, []);
   return <p>{free} free</p>;
 }
 function Likes() {
   const [state, set] = useState('no');
-  const like = async () => { set('yes, not saved yet'); const reply = await fetch('/api/like'); set(reply.ok ? 'yes' : 'no, refused'); };
-  return <div><button onClick={like}>Like</button><output>{state}</output></div>;
+  const like = async () => {
+    set('yes, not saved yet');
+    const reply = await fetch('/api/like');
+    set(reply.ok ? 'yes' : 'no, refused');
+  };
+  return (
+    <div>
+      <button onClick={like}>Like</button>
+      <output>{state}</output>
+    </div>
+  );
 }
 function Skeleton() {
   const [here, come] = useState(false);
-  useEffect(() => { const id = setTimeout(() => come(true), 800); return () => clearTimeout(id); }, []);
-  return here ? <p>Three ships</p> : <div aria-busy="true" role="status" style={{ width: 90, height: 20, background: '#ccd' }} />;
+  useEffect(() => {
+    const id = setTimeout(() => come(true), 800);
+    return () => clearTimeout(id);
+  }, []);
+  return here ? (
+    <p>Three ships</p>
+  ) : (
+    <div aria-busy="true" role="status" style={{ width: 90, height: 20, background: '#ccd' }} />
+  );
 }
-function Now() { return <p>{new Date().toISOString()} {performance.now()} {String(new Event('x').timeStamp)} {document.timeline.currentTime}</p>; }
+function Now() {
+  return (
+    <p>
+      {new Date().toISOString()} {performance.now()} {String(new Event('x').timeStamp)} {document.timeline.currentTime}
+    </p>
+  );
+}
 const all = { Toast, Dialog, Search, Brief, Countdown, Weather, Glide, Berths, Likes, Skeleton, Now };
-function Any({ what }) { const One = all[what]; return <One />; }
+function Any({ what }) {
+  const One = all[what];
+  return <One />;
+}
 
-export default looks(Any, { props: { what: 'Now' }, states: {
-  'the clock stands': { async script() {
-    await ensure(loadedAt).equals('2026-03-02T09:30:00.000Z');
-    await ensure(the.text('2026-03-02T09:30:00.000Z 0 0 0')).isVisible();
-    for (let i = 0; i < 1e6; i++) Math.sqrt(i);
-    await ensure([Date.now(), performance.now()]).equals([Date.parse('2026-03-02T09:30:00Z'), 0]);
-  } },
-  'a toast': { props: { what: 'Toast' }, async script() {
-    await click(the.button('Save'));
-    await ensure(the.status()).reads('Saved');
-    await capture('saved', { settle: 0 });
-    await ensure(the.status()).isAbsent();
-    await ensure(() => performance.now()).equals(302);
-  } },
-  'a toast is gone in the end': { props: { what: 'Toast' }, script: () => click(the.button('Save')) },
-  'a dialog leaves': { props: { what: 'Dialog' }, script: () => click(the.button('Close')) },
-  'a debounce': { props: { what: 'Search' }, async script() {
-    await type(the.field('Search'), 'Ali');
-    await ensure(the.text('nothing')).isVisible();
-    await ensure(the.text('ships like Ali')).isVisible();
-  } },
-  'a countdown': { props: { what: 'Countdown' }, async script() {
-    await ensure(the.text('5 s')).isVisible();
-    await clock.advance(3000);
-    await ensure(the.text('2 s')).isVisible();
-    await clock.set('2026-03-02T09:30:04.500Z');
-    await ensure(the.text('1 s')).isVisible();
-  } },
-  'a countdown stands in the end': { props: { what: 'Countdown' } },
-  'a slow reply': { props: { what: 'Weather' }, answers: { '/api/wind': { json: { force: 4 }, delay: 700 } }, async script() {
-    await capture('loading', { settle: 0 });
-    await ensure(the.text('force 4')).isVisible();
-    await ensure(() => performance.now()).equals(700);
-  } },
-  'a question asked again and again': { props: { what: 'Berths' }, answers: { '/api/berths': { json: { free: 2 } } }, async script({ answers }) {
-    await ensure(the.text('2 free')).isVisible();
-    await clock.advance(4000);
-    await ensure(the.text('6 free')).isVisible();
-    await ensure(answers['/api/berths']).calls(3);
-  } },
-  'shown before the reply': { props: { what: 'Likes' }, answers: { '/api/like': { status: 500, delay: 400 } }, async script() {
-    await click(the.button('Like'));
-    await ensure(the.status()).reads('yes, not saved yet');
-    await capture('not saved', { settle: 0 });
-    await ensure(the.status()).reads('no, refused');
-  } },
-  'a reply at once': { props: { what: 'Likes' }, answers: { '/api/like': {} }, async script() {
-    await click(the.button('Like'));
-    await ensure(() => document.querySelector('output').textContent).equals('yes');
-    await ensure(() => performance.now()).equals(2);
-  } },
-  'a skeleton': { props: { what: 'Skeleton' }, async script() {
-    await capture('skeleton', { settle: 0 });
-    await ensure(the.status()).isVisible();
-    await ensure(the.text('Three ships')).isVisible();
-  } },
-  'in a frame': { async script() {
-    const frame = document.createElement('iframe'); let said = '';
-    window.heard = (text) => { said += text + ' '; };
-    frame.srcdoc = '<p>framed</p><script>parent.heard(new Date().toISOString() + performance.now()); setTimeout(() => parent.heard("late" + performance.now()), 700); requestAnimationFrame(() => parent.heard("frame"))</' + 'script>';
-    await new Promise((go) => { frame.onload = go; document.body.append(frame); });
-    await ensure(() => said).equals('2026-03-02T09:30:00.000Z0 frame late700 ');
-    const plain = document.createElement('iframe'); document.body.append(plain);
-    await ensure(() => new plain.contentWindow.Date().getTime() - Date.now()).equals(0);
-    frame.remove(); plain.remove(); delete window.heard;
-  } },
-  'documents of frames': { patience: 100, async script() {
-    const count = () => [...document.querySelectorAll('iframe')].filter((one) => one.contentDocument?.body?.textContent.includes('High water')).length;
-    for (let i = 0; i < 12; i++) document.body.append(Object.assign(document.createElement('iframe'), { src: '/tides.html?' + i, width: 20, height: 20 }));
-    const tide = URL.createObjectURL(new Blob(['<p>High water</p>'], { type: 'text/html' }));
-    document.body.append(Object.assign(document.createElement('iframe'), { src: tide, width: 20, height: 20 }));
-    await ensure(count).equals(13);
-    await ensure(() => performance.now()).equals(0);
-    for (const one of document.querySelectorAll('iframe')) one.remove();
-  } },
-  'documents that frames hold themselves': { patience: 100, async script() {
-    const held = (text) => '<iframe srcdoc="' + text.replaceAll('&', '&amp;').replaceAll('"', '&quot;') + '"></iframe>';
-    const innermost = (one) => { const inner = one.contentDocument?.querySelector('iframe'); return inner ? innermost(inner) : one.contentDocument?.body?.textContent; };
-    for (let i = 0; i < 6; i++) document.body.append(Object.assign(document.createElement('iframe'), { srcdoc: held(held(held(held('High water')))) }));
-    await ensure(() => [...document.querySelectorAll('iframe')].filter((one) => innermost(one) === 'High water').length).equals(6);
-    await ensure(() => performance.now()).equals(0);
-    for (const one of document.querySelectorAll('iframe')) one.remove();
-  } },
-  'something moves': { props: { what: 'Glide' }, async script() {
-    await click(the.button(/Glider/));
-    await ensure(the.button('Glider 100')).isVisible();
-  } },
-  'the script waits by itself': { async script() {
-    await new Promise((go) => setTimeout(go, 60_000));
-    await ensure(async () => { await new Promise((go) => setTimeout(go, 30)); return 'after'; }).equals('after');
-    await new Promise((go) => requestAnimationFrame(go));
-    await new Promise((go) => requestIdleCallback(go));
-    await new Promise((go) => AbortSignal.timeout(500).addEventListener('abort', go));
-    await scheduler.postTask(() => {}, { delay: 500 });
-    await ensure(() => performance.now() >= 61_030 && performance.now() < 61_100).equals(true);
-  } },
-  'everything ends': { props: { what: 'Dialog' }, async script() {
-    await click(the.button('Close'));
-    await clock.finish();
-    await ensure(the.dialog()).isAbsent();
-    await ensure(() => performance.now()).equals(427);
-  } },
-  'a check fails at once': { props: { what: 'Dialog' }, script: () => ensure(the.dialog()).isAbsent() },
-  'a timer at the end of many frames': { async script() {
-    const p = document.querySelector('p'); p.textContent = 'leaving'; let frames = 0;
-    requestAnimationFrame(function go() { if (++frames < 20) requestAnimationFrame(go); else setTimeout(() => { p.textContent = 'left'; }, 300); });
-  } },
-  'idle for ever': { async script() { requestIdleCallback(function again() { requestIdleCallback(again); }); } },
-  'a timer for ever': { async script() { setTimeout(function again() { setTimeout(again, 0); }, 0); } },
-  'a promise for ever': { async script() { void (async () => { for (;;) await new Promise((go) => setTimeout(go)); })(); } },
-  'idle in turn for ever': { async script() {
-    const { port1, port2 } = new MessageChannel();
-    port1.onmessage = () => requestIdleCallback(() => port2.postMessage(0)); port2.postMessage(0);
-  } },
-  'a toast whose time is up at this very instant': { props: { what: 'Brief' }, async script() {
-    await clock.advance(3000);
-    await ensure(the.status()).isAbsent();
-    await ensure(() => performance.now() < 3010).equals(true);
-  } },
-  'a thousand timers': { async script() { for (let i = 0; i < 1000; i++) setTimeout(() => {}, i); } },
-  'time does not go back': { script: () => clock.advance(-1) },
-  'no delay': { script: () => answer('/api/wind', { delay: 'long' }) },
-  'no settle': { script: () => capture('now', { settle: 'long' }) },
-} });
+export default looks(Any, {
+  props: { what: 'Now' },
+  states: {
+    'the clock stands': {
+      async script() {
+        await ensure(loadedAt).equals('2026-03-02T09:30:00.000Z');
+        await ensure(the.text('2026-03-02T09:30:00.000Z 0 0 0')).isVisible();
+        for (let i = 0; i < 1e6; i++) Math.sqrt(i);
+        await ensure([Date.now(), performance.now()]).equals([Date.parse('2026-03-02T09:30:00Z'), 0]);
+      },
+    },
+    'a toast': {
+      props: { what: 'Toast' },
+      async script() {
+        await click(the.button('Save'));
+        await ensure(the.status()).reads('Saved');
+        await capture('saved', { settle: 0 });
+        await ensure(the.status()).isAbsent();
+        await ensure(() => performance.now()).equals(302);
+      },
+    },
+    'a toast is gone in the end': { props: { what: 'Toast' }, script: () => click(the.button('Save')) },
+    'a dialog leaves': { props: { what: 'Dialog' }, script: () => click(the.button('Close')) },
+    'a debounce': {
+      props: { what: 'Search' },
+      async script() {
+        await type(the.field('Search'), 'Ali');
+        await ensure(the.text('nothing')).isVisible();
+        await ensure(the.text('ships like Ali')).isVisible();
+      },
+    },
+    'a countdown': {
+      props: { what: 'Countdown' },
+      async script() {
+        await ensure(the.text('5 s')).isVisible();
+        await clock.advance(3000);
+        await ensure(the.text('2 s')).isVisible();
+        await clock.set('2026-03-02T09:30:04.500Z');
+        await ensure(the.text('1 s')).isVisible();
+      },
+    },
+    'a countdown stands in the end': { props: { what: 'Countdown' } },
+    'a slow reply': {
+      props: { what: 'Weather' },
+      answers: { '/api/wind': { json: { force: 4 }, delay: 700 } },
+      async script() {
+        await capture('loading', { settle: 0 });
+        await ensure(the.text('force 4')).isVisible();
+        await ensure(() => performance.now()).equals(700);
+      },
+    },
+    'a question asked again and again': {
+      props: { what: 'Berths' },
+      answers: { '/api/berths': { json: { free: 2 } } },
+      async script({ answers }) {
+        await ensure(the.text('2 free')).isVisible();
+        await clock.advance(4000);
+        await ensure(the.text('6 free')).isVisible();
+        await ensure(answers['/api/berths']).calls(3);
+      },
+    },
+    'shown before the reply': {
+      props: { what: 'Likes' },
+      answers: { '/api/like': { status: 500, delay: 400 } },
+      async script() {
+        await click(the.button('Like'));
+        await ensure(the.status()).reads('yes, not saved yet');
+        await capture('not saved', { settle: 0 });
+        await ensure(the.status()).reads('no, refused');
+      },
+    },
+    'a reply at once': {
+      props: { what: 'Likes' },
+      answers: { '/api/like': {} },
+      async script() {
+        await click(the.button('Like'));
+        await ensure(() => document.querySelector('output').textContent).equals('yes');
+        await ensure(() => performance.now()).equals(2);
+      },
+    },
+    'a skeleton': {
+      props: { what: 'Skeleton' },
+      async script() {
+        await capture('skeleton', { settle: 0 });
+        await ensure(the.status()).isVisible();
+        await ensure(the.text('Three ships')).isVisible();
+      },
+    },
+    'in a frame': {
+      async script() {
+        const frame = document.createElement('iframe');
+        let said = '';
+        window.heard = (text) => {
+          said += text + ' ';
+        };
+        frame.srcdoc =
+          '<p>framed</p><script>parent.heard(new Date().toISOString() + performance.now()); ' +
+          'setTimeout(() => parent.heard("late" + performance.now()), 700); ' +
+          'requestAnimationFrame(() => parent.heard("frame"))</' +
+          'script>';
+        await new Promise((go) => {
+          frame.onload = go;
+          document.body.append(frame);
+        });
+        await ensure(() => said).equals('2026-03-02T09:30:00.000Z0 frame late700 ');
+        const plain = document.createElement('iframe');
+        document.body.append(plain);
+        await ensure(() => new plain.contentWindow.Date().getTime() - Date.now()).equals(0);
+        frame.remove();
+        plain.remove();
+        delete window.heard;
+      },
+    },
+    'documents of frames': {
+      patience: 100,
+      async script() {
+        const count = () =>
+          [...document.querySelectorAll('iframe')].filter((one) =>
+            one.contentDocument?.body?.textContent.includes('High water'),
+          ).length;
+        for (let i = 0; i < 12; i++)
+          document.body.append(
+            Object.assign(document.createElement('iframe'), { src: '/tides.html?' + i, width: 20, height: 20 }),
+          );
+        const tide = URL.createObjectURL(new Blob(['<p>High water</p>'], { type: 'text/html' }));
+        document.body.append(Object.assign(document.createElement('iframe'), { src: tide, width: 20, height: 20 }));
+        await ensure(count).equals(13);
+        await ensure(() => performance.now()).equals(0);
+        for (const one of document.querySelectorAll('iframe')) one.remove();
+      },
+    },
+    'documents that frames hold themselves': {
+      patience: 100,
+      async script() {
+        const held = (text) =>
+          '<iframe srcdoc="' + text.replaceAll('&', '&amp;').replaceAll('"', '&quot;') + '"></iframe>';
+        const innermost = (one) => {
+          const inner = one.contentDocument?.querySelector('iframe');
+          return inner ? innermost(inner) : one.contentDocument?.body?.textContent;
+        };
+        for (let i = 0; i < 6; i++)
+          document.body.append(
+            Object.assign(document.createElement('iframe'), { srcdoc: held(held(held(held('High water')))) }),
+          );
+        await ensure(
+          () => [...document.querySelectorAll('iframe')].filter((one) => innermost(one) === 'High water').length,
+        ).equals(6);
+        await ensure(() => performance.now()).equals(0);
+        for (const one of document.querySelectorAll('iframe')) one.remove();
+      },
+    },
+    'something moves': {
+      props: { what: 'Glide' },
+      async script() {
+        await click(the.button(/Glider/));
+        await ensure(the.button('Glider 100')).isVisible();
+      },
+    },
+    'the script waits by itself': {
+      async script() {
+        await new Promise((go) => setTimeout(go, 60_000));
+        await ensure(async () => {
+          await new Promise((go) => setTimeout(go, 30));
+          return 'after';
+        }).equals('after');
+        await new Promise((go) => requestAnimationFrame(go));
+        await new Promise((go) => requestIdleCallback(go));
+        await new Promise((go) => AbortSignal.timeout(500).addEventListener('abort', go));
+        await scheduler.postTask(() => {}, { delay: 500 });
+        await ensure(() => performance.now() >= 61_030 && performance.now() < 61_100).equals(true);
+      },
+    },
+    'everything ends': {
+      props: { what: 'Dialog' },
+      async script() {
+        await click(the.button('Close'));
+        await clock.finish();
+        await ensure(the.dialog()).isAbsent();
+        await ensure(() => performance.now()).equals(427);
+      },
+    },
+    'a check fails at once': { props: { what: 'Dialog' }, script: () => ensure(the.dialog()).isAbsent() },
+    'a timer at the end of many frames': {
+      async script() {
+        const p = document.querySelector('p');
+        p.textContent = 'leaving';
+        let frames = 0;
+        requestAnimationFrame(function go() {
+          if (++frames < 20) requestAnimationFrame(go);
+          else
+            setTimeout(() => {
+              p.textContent = 'left';
+            }, 300);
+        });
+      },
+    },
+    'idle for ever': {
+      async script() {
+        requestIdleCallback(function again() {
+          requestIdleCallback(again);
+        });
+      },
+    },
+    'a timer for ever': {
+      async script() {
+        setTimeout(function again() {
+          setTimeout(again, 0);
+        }, 0);
+      },
+    },
+    'a promise for ever': {
+      async script() {
+        void (async () => {
+          for (;;) await new Promise((go) => setTimeout(go));
+        })();
+      },
+    },
+    'idle in turn for ever': {
+      async script() {
+        const { port1, port2 } = new MessageChannel();
+        port1.onmessage = () => requestIdleCallback(() => port2.postMessage(0));
+        port2.postMessage(0);
+      },
+    },
+    'a toast whose time is up at this very instant': {
+      props: { what: 'Brief' },
+      async script() {
+        await clock.advance(3000);
+        await ensure(the.status()).isAbsent();
+        await ensure(() => performance.now() < 3010).equals(true);
+      },
+    },
+    'a thousand timers': {
+      async script() {
+        for (let i = 0; i < 1000; i++) setTimeout(() => {}, i);
+      },
+    },
+    'time does not go back': { script: () => clock.advance(-1) },
+    'no delay': { script: () => answer('/api/wind', { delay: 'long' }) },
+    'no settle': { script: () => capture('now', { settle: 'long' }) },
+  },
+});
 `;
 
 /** What workers do has come before time moves on, and their time is the page's. */
@@ -220,60 +415,124 @@ function Tide({ code }) {
   }, []);
   return <p>{said}</p>;
 }
-const shows = (code, text, more) => ({ props: { code }, async script() { await ensure(the.text(text)).isVisible(); await more?.(); } });
+const shows = (code, text, more) => ({
+  props: { code },
+  async script() {
+    await ensure(the.text(text)).isVisible();
+    await more?.();
+  },
+});
 const at = (ms) => () => ensure(() => performance.now()).equals(ms);
 
-export default looks(Tide, { props: { code: '' }, states: {
-  'the clock stands in it': shows("for (let i = 0; i < 1e7; i++) Math.sqrt(i); postMessage([new Date().toISOString(), performance.now(), new Intl.DateTimeFormat('en', { minute: 'numeric' }).format(), Math.random()])", /^2026-03-02T09:30:00.000Z,0,30,0\\.\\d+$/, at(0)),
-  'its timers': shows("setTimeout(() => postMessage('late ' + performance.now()), 5000)", 'nothing yet', async () => {
-    await capture('before', { settle: 0 });
-    await clock.advance(5000);
-    await ensure(the.text('late 5000')).isVisible();
-    await at(5000)();
-  }),
-  'a check moves it on': shows("setTimeout(() => postMessage('late'), 900)", 'late', at(900)),
-  'its interval': shows("let n = 0; const id = setInterval(() => { postMessage(++n); if (n === 3) clearInterval(id); }, 400)", '3', async () => {
-    await at(1200)();
-    await clock.advance(2000);
-    await ensure(the.text('3')).isVisible();
-  }),
-  'it counts for long': shows("onmessage = () => { let n = 0; for (let i = 0; i < 4e8; i++) n += i % 3; postMessage('counted ' + n); }", /^counted/, at(0)),
-  'it has done so in the end': { props: { code: "onmessage = () => { for (let i = 0; i < 4e8; i++) Math.sqrt(i); setTimeout(() => postMessage('done'), 300); }" } },
-  'it asks': { ...shows("fetch('http://looks.localhost/tide').then((r) => r.text()).then((t) => setTimeout(() => postMessage(t), 50))", 'high', at(650)), answers: { '/tide': { body: 'high', delay: 600 } } },
-  'its frames': shows("requestAnimationFrame((t) => postMessage('frame ' + (t > 0 && t < 20)))", 'frame true'),
-  'its timer for ever': { props: { code: 'setTimeout(function again() { setTimeout(again, 20); }, 20)' } },
-  'its promise for ever': { props: { code: 'void (async () => { for (;;) await new Promise((go) => setTimeout(go)); })()' } },
-  'it knows the time of what it hears': { async script() {
-    const worker = begin('onmessage = () => postMessage(performance.now())');
-    const said = []; worker.addEventListener('message', ({ data }) => said.push(data));
-    worker.postMessage(1); await clock.advance(700); worker.postMessage(2);
-    await ensure(() => said).equals([0, 700]);
-    worker.terminate();
-  } },
-  'a name and a module': { async script() {
-    const worker = begin('postMessage(self.name + typeof importScripts + (new Date() instanceof Date)); export {}', { name: 'tide', type: 'module' });
-    const said = []; worker.onmessage = ({ data }) => said.push(data);
-    await ensure(() => said.join()).equals('tidefunctiontrue');
-    worker.terminate();
-  } },
-  'it throws': { async script() {
-    const worker = begin("setTimeout(() => { throw new Error('aground') }, 10)");
-    const said = []; worker.onerror = (event) => { event.preventDefault(); said.push(event.message); };
-    await ensure(() => said.join()).matches(/aground/);
-    worker.terminate();
-  } },
-  'it is not there': { async script() {
-    const worker = new Worker('/nobody.js'); let failed = 0; worker.onerror = () => failed++;
-    await ensure(() => failed).equals(1);
-    await clock.advance(100);
-    worker.terminate();
-  } },
-  'it ends itself': { async script() {
-    const worker = begin('setTimeout(() => postMessage(1), 20); close()'); worker.onmessage = () => { throw new Error('it lives') };
-    await clock.advance(100);
-    worker.terminate();
-  } },
-} });
+export default looks(Tide, {
+  props: { code: '' },
+  states: {
+    'the clock stands in it': shows(
+      "for (let i = 0; i < 1e7; i++) Math.sqrt(i); " +
+        "const minute = new Intl.DateTimeFormat('en', { minute: 'numeric' }); " +
+        'postMessage([new Date().toISOString(), performance.now(), minute.format(), Math.random()])',
+      /^2026-03-02T09:30:00.000Z,0,30,0\\.\\d+$/,
+      at(0),
+    ),
+    'its timers': shows("setTimeout(() => postMessage('late ' + performance.now()), 5000)", 'nothing yet', async () => {
+      await capture('before', { settle: 0 });
+      await clock.advance(5000);
+      await ensure(the.text('late 5000')).isVisible();
+      await at(5000)();
+    }),
+    'a check moves it on': shows("setTimeout(() => postMessage('late'), 900)", 'late', at(900)),
+    'its interval': shows(
+      'let n = 0; const id = setInterval(() => { postMessage(++n); if (n === 3) clearInterval(id); }, 400)',
+      '3',
+      async () => {
+        await at(1200)();
+        await clock.advance(2000);
+        await ensure(the.text('3')).isVisible();
+      },
+    ),
+    'it counts for long': shows(
+      "onmessage = () => { let n = 0; for (let i = 0; i < 4e8; i++) n += i % 3; postMessage('counted ' + n); }",
+      /^counted/,
+      at(0),
+    ),
+    'it has done so in the end': {
+      props: {
+        code:
+          'onmessage = () => { for (let i = 0; i < 4e8; i++) Math.sqrt(i); ' +
+          "setTimeout(() => postMessage('done'), 300); }",
+      },
+    },
+    'it asks': {
+      ...shows(
+        "fetch('http://looks.localhost/tide').then((r) => r.text()).then((t) => setTimeout(() => postMessage(t), 50))",
+        'high',
+        at(650),
+      ),
+      answers: { '/tide': { body: 'high', delay: 600 } },
+    },
+    'its frames': shows("requestAnimationFrame((t) => postMessage('frame ' + (t > 0 && t < 20)))", 'frame true'),
+    'its timer for ever': { props: { code: 'setTimeout(function again() { setTimeout(again, 20); }, 20)' } },
+    'its promise for ever': {
+      props: { code: 'void (async () => { for (;;) await new Promise((go) => setTimeout(go)); })()' },
+    },
+    'it knows the time of what it hears': {
+      async script() {
+        const worker = begin('onmessage = () => postMessage(performance.now())');
+        const said = [];
+        worker.addEventListener('message', ({ data }) => said.push(data));
+        worker.postMessage(1);
+        await clock.advance(700);
+        worker.postMessage(2);
+        await ensure(() => said).equals([0, 700]);
+        worker.terminate();
+      },
+    },
+    'a name and a module': {
+      async script() {
+        const worker = begin(
+          'postMessage(self.name + typeof importScripts + (new Date() instanceof Date)); export {}',
+          { name: 'tide', type: 'module' },
+        );
+        const said = [];
+        worker.onmessage = ({ data }) => said.push(data);
+        await ensure(() => said.join()).equals('tidefunctiontrue');
+        worker.terminate();
+      },
+    },
+    'it throws': {
+      async script() {
+        const worker = begin("setTimeout(() => { throw new Error('aground') }, 10)");
+        const said = [];
+        worker.onerror = (event) => {
+          event.preventDefault();
+          said.push(event.message);
+        };
+        await ensure(() => said.join()).matches(/aground/);
+        worker.terminate();
+      },
+    },
+    'it is not there': {
+      async script() {
+        const worker = new Worker('/nobody.js');
+        let failed = 0;
+        worker.onerror = () => failed++;
+        await ensure(() => failed).equals(1);
+        await clock.advance(100);
+        worker.terminate();
+      },
+    },
+    'it ends itself': {
+      async script() {
+        const worker = begin('setTimeout(() => postMessage(1), 20); close()');
+        worker.onmessage = () => {
+          throw new Error('it lives');
+        };
+        await clock.advance(100);
+        worker.terminate();
+      },
+    },
+  },
+});
 `;
 
 // What a module sets while it is evaluated goes on under every look of its document.
@@ -304,23 +563,65 @@ function Notice({ later }) {
     document.addEventListener('selectionchange', hear);
     return () => document.removeEventListener('selectionchange', hear);
   }, [later]);
-  return <main onKeyDown={() => say('pressed')}>
-    <button onMouseMove={({ buttons }) => { if (buttons) { select(); say('moved'); } }}>Sign</button>
-    <div role="textbox" aria-label="Words" contentEditable suppressContentEditableWarning>High water</div>
-    <h1>Tides</h1><p>Low at noon</p><output>{said}</output>
-  </main>;
+  return (
+    <main onKeyDown={() => say('pressed')}>
+      <button
+        onMouseMove={({ buttons }) => {
+          if (buttons) {
+            select();
+            say('moved');
+          }
+        }}
+      >
+        Sign
+      </button>
+      <div role="textbox" aria-label="Words" contentEditable suppressContentEditableWarning>
+        High water
+      </div>
+      <h1>Tides</h1>
+      <p>Low at noon</p>
+      <output>{said}</output>
+    </main>
+  );
 }
 /** Another part of the page each time. */
 let times = 0;
 const select = () => getSelection().selectAllChildren(document.querySelector(times++ % 2 ? 'h1' : 'p'));
 const button = the.button('Sign');
 const said = the.status();
-export default looks(Notice, { props: { later: 1 }, states: {
-  'before a key': { props: { later: 5 }, async script() { select(); await press(button, 'Home'); await ensure(said).reads('selected pressed'); } },
-  'before a key that brings the focus': { async script() { await press(the.textbox('Words'), 'Home'); await ensure(said).reads('selected pressed'); } },
-  'before a mouse moves on': { props: { later: 10 }, async script() { await drag(button, { by: [12, 0] }); await ensure(said).reads(/^(moved ){2}(selected ){2}(moved selected ?){5}$/); } },
-  'before time stands': { async script() { select(); await clock.freeze(); await ensure(said).reads('selected'); } },
-} });
+export default looks(Notice, {
+  props: { later: 1 },
+  states: {
+    'before a key': {
+      props: { later: 5 },
+      async script() {
+        select();
+        await press(button, 'Home');
+        await ensure(said).reads('selected pressed');
+      },
+    },
+    'before a key that brings the focus': {
+      async script() {
+        await press(the.textbox('Words'), 'Home');
+        await ensure(said).reads('selected pressed');
+      },
+    },
+    'before a mouse moves on': {
+      props: { later: 10 },
+      async script() {
+        await drag(button, { by: [12, 0] });
+        await ensure(said).reads(/^(moved ){2}(selected ){2}(moved selected ?){5}$/);
+      },
+    },
+    'before time stands': {
+      async script() {
+        select();
+        await clock.freeze();
+        await ensure(said).reads('selected');
+      },
+    },
+  },
+});
 `;
 
 let served: Served;

@@ -10,17 +10,27 @@ function Gate() {
   const [isOpen, open] = useState(false);
   const [told, tell] = useState('nothing');
   const [said, say] = useState('');
-  return <main><button onClick={() => requestAnimationFrame(() => open(true))}>Open</button>
-    <div className={isOpen ? 'gate open' : 'gate'} onTransitionEnd={() => requestAnimationFrame(() => tell('end'))}>Gate</div>
-    <button onClick={() => say('after ' + told)}>Pass</button><output>{said}</output></main>;
+  return (
+    <main>
+      <button onClick={() => requestAnimationFrame(() => open(true))}>Open</button>
+      <div className={isOpen ? 'gate open' : 'gate'} onTransitionEnd={() => requestAnimationFrame(() => tell('end'))}>
+        Gate
+      </div>
+      <button onClick={() => say('after ' + told)}>Pass</button>
+      <output>{said}</output>
+    </main>
+  );
 }
-const passes = { async script() {
-  await click(the.button('Open'));
-  await clock.advance(48);
-  await click(the.button('Pass'));
-  await ensure(the.status()).reads('after end');
-} };
-export default looks(Gate, { states: Object.fromEntries(Array.from({ length: 12 }, (_, i) => ['time ' + i, passes])) });`;
+const passes = {
+  async script() {
+    await click(the.button('Open'));
+    await clock.advance(48);
+    await click(the.button('Pass'));
+    await ensure(the.status()).reads('after end');
+  },
+};
+const states = Object.fromEntries(Array.from({ length: 12 }, (_, i) => ['time ' + i, passes]));
+export default looks(Gate, { states });`;
 
 it('the end of a transition within the frame before a click', async () => {
   const folder = project({
@@ -42,30 +52,57 @@ function Curtain() {
   const [told, tell] = useState('nothing');
   const [said, say] = useState('');
   const [hovered, hover] = useState(false);
-  const close = () => { to('closing'); setTimeout(() => to('away'), 300); };
-  return <main onKeyDown={({ key }) => key === 'Escape' && close()}>
-    <button data-hovered={hovered} onMouseOver={() => hover(true)} onMouseOut={() => hover(false)}
-      onClick={() => requestAnimationFrame(() => { to('open'); setTimeout(() => say('due'), 200); })}>Open</button>
-    <i className={state} onTransitionEnd={() => tell(state)}>Light</i><output>{told}</output><b>{said}</b>
-    {state !== 'away' && <p className="curtain">Curtain</p>}</main>;
+  const close = () => {
+    to('closing');
+    setTimeout(() => to('away'), 300);
+  };
+  return (
+    <main onKeyDown={({ key }) => key === 'Escape' && close()}>
+      <button
+        data-hovered={hovered}
+        onMouseOver={() => hover(true)}
+        onMouseOut={() => hover(false)}
+        onClick={() =>
+          requestAnimationFrame(() => {
+            to('open');
+            setTimeout(() => say('due'), 200);
+          })
+        }
+      >
+        Open
+      </button>
+      <i className={state} onTransitionEnd={() => tell(state)}>
+        Light
+      </i>
+      <output>{told}</output>
+      <b>{said}</b>
+      {state !== 'away' && <p className="curtain">Curtain</p>}
+    </main>
+  );
 }
 const at = (selector: string) => document.querySelector(selector)!;
-const expectNow = (is: string, wanted: string) => { if (is !== wanted) throw new Error('It was ' + is + ', not ' + wanted); };
-const pointed = { async script() {
-  await click(the.button('Open'));
-  await press('Escape');
-  await ensure(the.text('Curtain')).isAbsent();
-  expectNow(at('button').dataset.hovered, 'true');
-} };
-const ended = { async script() {
-  await click(the.button('Open'));
-  await ensure(the.text('due')).isVisible();
-  expectNow(at('output').textContent, 'open');
-} };
+const expectNow = (is: string, wanted: string) => {
+  if (is !== wanted) throw new Error('It was ' + is + ', not ' + wanted);
+};
+const pointed = {
+  async script() {
+    await click(the.button('Open'));
+    await press('Escape');
+    await ensure(the.text('Curtain')).isAbsent();
+    expectNow(at('button').dataset.hovered, 'true');
+  },
+};
+const ended = {
+  async script() {
+    await click(the.button('Open'));
+    await ensure(the.text('due')).isVisible();
+    expectNow(at('output').textContent, 'open');
+  },
+};
 const many = (name, look) => Array.from({ length: 8 }, (_, i) => [name + ' ' + i, look]);
 export default looks(Curtain, { states: Object.fromEntries([...many('pointed', pointed), ...many('ended', ended)]) });`;
 
-it('what came to lie under the pointer, and the end of a transition, before the check that saw it is over', async () => {
+it('what came to lie under the pointer, and the end of a transition, before the check that saw it ends', async () => {
   const folder = project({
     'src/Curtain.look.tsx': curtain,
     'src/curtain.css':

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { setTimeout as delay } from 'node:timers/promises';
 import { beforeAll, expect, it } from 'vitest';
 import type { ResultSummary } from '../../src/core/run/run.ts';
-import { configuration, plainFile, project } from '../support/project.ts';
+import { configuration, plainFile, project, swatch } from '../support/project.ts';
 import { serve, type Served } from '../support/service.ts';
 
 /** A look file with one look, which shows `what`; `before` is done when the file is evaluated. */
@@ -53,8 +53,6 @@ const marks: [name: string, does: string, shows: string][] = [
   ],
 ];
 
-const svg = (colour: string): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" width="20" height="10"><rect width="20" height="10" fill="${colour}"/></svg>`;
 const image = (from: string): string => file("''").replace('<p>', `<p><img src="${from}" alt="" />`);
 
 let folder: string;
@@ -92,8 +90,8 @@ beforeAll(async () => {
     'src/sheets/Blue.look.jsx': file("'blue'", "import './blue.css';"),
     'src/sheets/RedBlue.look.jsx': file("'both'", "import './red.css'; import './blue.css';"),
     'src/sheets/BlueRed.look.jsx': file("'both'", "import './blue.css'; import './red.css';"),
-    'public/flag.svg': svg('navy'),
-    'public/pier.svg': svg('grey'),
+    'public/flag.svg': swatch('navy'),
+    'public/pier.svg': swatch('grey'),
     'src/files/One.look.jsx': image('/flag.svg'),
     'src/files/Two.look.jsx': image('/flag.svg'),
     // With three looks it takes longest, and is run first.
@@ -161,10 +159,10 @@ it('every file has its own style sheets, in its own order', async () => {
 it('what a file has shown is known to be shown by another one, too', async () => {
   await runAll('files');
   expect((await runAll('files', false)).run.reused).toBe(7);
-  writeFileSync(join(folder, 'public/flag.svg'), svg('red'));
+  writeFileSync(join(folder, 'public/flag.svg'), swatch('red'));
   const flag = await runAll('files', false);
   expect([flag.run.reused, flag.run.tally.changed]).toEqual([5, 2]);
-  writeFileSync(join(folder, 'public/flag.svg'), svg('navy'));
+  writeFileSync(join(folder, 'public/flag.svg'), swatch('navy'));
   rmSync(join(folder, 'public/pier.svg'));
   const changed = wrong(await runAll('files', false));
   expect(new Set(changed.map(([component]) => component))).toEqual(new Set(['src/files/Drawn', 'src/files/Pier']));

@@ -9,13 +9,21 @@ import { freshFolder, project, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const files = {
-  'sguardo.frame.tsx':
-    "import './kit.css';\nexport default function Frame({ children }: { children: React.ReactNode }) { return <>{children}</>; }\n",
+  'sguardo.frame.tsx': `import './kit.css';
+export default function Frame({ children }: { children: React.ReactNode }) { return <>{children}</>; }
+`,
   'kit.css': "@import './tokens.css';\n.card { padding: 12px }\n",
   'tokens.css': ':root {\n  --ink: #222;\n  --calm: #2c7a4b;\n}\n',
   // A theme in JavaScript, whose values no style sheet has.
-  'src/theme.ts':
-    "const base = 4;\nexport const theme = {\n  gap: base * 3,\n  ink: mix('11', '22'),\n};\nfunction mix(one: string, other: string): string {\n  return `#${one}${other}33`;\n}\n",
+  'src/theme.ts': `const base = 4;
+export const theme = {
+  gap: base * 3,
+  ink: mix('11', '22'),
+};
+function mix(one: string, other: string): string {
+  return \`#\${one}\${other}33\`;
+}
+`,
   'src/format.ts': 'export const metres = (n: number): string => `${n.toFixed(1)} m`;\n',
   'src/berths.json': '{\n  "berths": ["North mole", "South mole"]\n}\n',
   'src/Card.tsx': `import list from './berths.json';
@@ -44,8 +52,14 @@ export default looks(Card, {
   },
 });
 `,
-  'src/sea.ts':
-    'export const calm = 1;\n\nexport const sea = "#0066cc";\n\nexport const wind = 2;\n\nexport const reach = "40px";\n',
+  'src/sea.ts': `export const calm = 1;
+
+export const sea = "#0066cc";
+
+export const wind = 2;
+
+export const reach = "40px";
+`,
   // What a script has told the document of properties is in the picture, and in no moment.
   'src/Radar.look.tsx': `import { looks } from 'sguardo';
 import { calm, reach, sea, wind } from './sea';
@@ -55,10 +69,14 @@ const style = { width: 40, height: 40 };
 const Radar = ({ marks, ...props }: { marks?: object }) => (
   <div style={{ ...style, ...props }} data-calm={calm > 9} data-wind={wind > 9} {...marks} />
 );
-export default looks(Radar, { states: {
-  sweeps: { props: { background: 'var(--sea)' } },
-  reaches: { props: { border: '1px solid', borderRadius: 'var(--reach)', marks: { 'data-reach': reach, 'data-far': reach } } },
-} });
+export default looks(Radar, {
+  states: {
+    sweeps: { props: { background: 'var(--sea)' } },
+    reaches: {
+      props: { border: '1px solid', borderRadius: 'var(--reach)', marks: { 'data-reach': reach, 'data-far': reach } },
+    },
+  },
+});
 `,
 };
 
@@ -143,7 +161,7 @@ describe('the edit that did it', () => {
     expect(out).toMatch(/They part at step \d+: /);
   });
 
-  it('is found in a theme, a helper, data, a component and an imported sheet, among edits that do nothing', async () => {
+  it('is found in a theme, a helper, data, a component or an imported sheet, among edits that do nothing', async () => {
     await edited({
       'src/theme.ts': original('src/theme.ts')
         .replace('base * 3', 'base * 5')
@@ -194,7 +212,7 @@ describe('the edit that did it', () => {
     expect(code).toBe(0);
   });
 
-  it('is not said to be another one when what did it was taken back meanwhile, and the look was not run again', async () => {
+  it('is not said to be another when what did it was taken back, and the look was not run again', async () => {
     await edited({
       'tokens.css': original('tokens.css').replace('#2c7a4b', '#3a8a2e'),
       'src/format.ts': original('src/format.ts').replace('toFixed(1)', 'toFixed(2)'),

@@ -8,7 +8,8 @@ const works = {
   'a text of a file': '(await big.text()).length',
   'bytes of a file': '(await big.arrayBuffer()).byteLength',
   'a file reader':
-    'await new Promise((done) => { const r = new FileReader(); r.onload = () => done(r.result.length); r.readAsText(big); })',
+    'await new Promise((done) => { const r = new FileReader(); r.onload = () => done(r.result.length); ' +
+    'r.readAsText(big); })',
   'a digest': "(await crypto.subtle.digest('SHA-256', new Uint8Array(40e6))).byteLength",
   'a bitmap': '(await createImageBitmap(new ImageData(2000, 2000))).width',
   'a picture of a canvas':
@@ -17,14 +18,19 @@ const works = {
   'a database':
     "await new Promise((done) => { const asked = indexedDB.open('ships'); " +
     "asked.onupgradeneeded = () => asked.result.createObjectStore('ships'); asked.onsuccess = () => { " +
-    "const tx = asked.result.transaction('ships', 'readwrite'); for (let i = 0; i < 500; i++) tx.objectStore('ships').put(i, i); " +
+    "const tx = asked.result.transaction('ships', 'readwrite'); for (let i = 0; i < 500; " +
+    "i++) tx.objectStore('ships').put(i, i); " +
     'tx.oncomplete = () => { asked.result.close(); done(500); }; }; })',
 };
 
 /** Files that are read in more and more time: one of them ends just when the page is found to rest. */
 const sizes = Array.from({ length: 40 }, (_, i) => Math.floor(4000 * (i + 1) ** 1.5));
 const read = (size: number): string =>
-  `await new Promise((done) => { const r = new FileReader(); r.onload = () => done(r.result.length); r.readAsText(new File(['tide '.repeat(${size})], 'a')); })`;
+  `await new Promise((done) => {
+    const r = new FileReader();
+    r.onload = () => done(r.result.length);
+    r.readAsText(new File(['tide '.repeat(${size})], 'a'));
+  })`;
 const readers = Object.fromEntries(sizes.map((size) => [`a reader of ${size}`, read(size)]));
 
 const file = `import { useState } from 'react';
@@ -35,18 +41,37 @@ const works = { ${Object.entries({ ...works, ...readers })
   .join(',\n')} };
 function Works({ what }: { what: keyof typeof works }) {
   const [came, set] = useState('');
-  return <main><button type="button" onClick={async () => set(String(await works[what]()))}>Begin</button><output>{came}</output></main>;
+  return (
+    <main>
+      <button type="button" onClick={async () => set(String(await works[what]()))}>
+        Begin
+      </button>
+      <output>{came}</output>
+    </main>
+  );
 }
 const begun = async () => {
   await click(the.button('Begin'));
   const said = document.querySelector('output')!.textContent;
   if (!Number(said)) throw new Error('It had not come.');
 };
-export default looks(Works, { states: {
-  'not caught': { props: { what: 'a digest' }, script() { void crypto.subtle.digest('no such digest', new Uint8Array(9)); } },
-  'not imported': { props: { what: 'a digest' }, script() { void import('./torn'); } },
-  ...Object.fromEntries(Object.keys(works).map((what) => [what, { props: { what }, script: begun }])),
-} as never });
+export default looks(Works, {
+  states: {
+    'not caught': {
+      props: { what: 'a digest' },
+      script() {
+        void crypto.subtle.digest('no such digest', new Uint8Array(9));
+      },
+    },
+    'not imported': {
+      props: { what: 'a digest' },
+      script() {
+        void import('./torn');
+      },
+    },
+    ...Object.fromEntries(Object.keys(works).map((what) => [what, { props: { what }, script: begun }])),
+  } as never,
+});
 `;
 
 let look: (name: string) => ResultSummary;

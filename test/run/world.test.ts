@@ -11,7 +11,8 @@ let served: Served;
 let look: (name: string) => ResultSummary;
 
 const settings = (more = ''): string =>
-  `export default { baselines: false, isolate: 'file', patience: 300, environments: { plain: { viewport: [640, 480] } }${more} };`;
+  `export default { baselines: false, isolate: 'file', patience: 300, environments: { plain: { viewport: [640, ` +
+  `480] } }${more} };`;
 
 beforeAll(async () => {
   folder = copyOf('test/looks');

@@ -146,7 +146,14 @@ test('what has come with a change of the picture is told with the cause of that'
   const page = (colour: string): Record<string, string> => ({
     'src/buoy.css': `:root { --words: ${colour} } .words { color: var(--words) }`,
     'src/Buoy.tsx': `import './buoy.css';
-export function Buoy() { return <div><p className="words">Deep water</p><p style={{ color: '#bbb' }}>Pale before</p></div>; }`,
+export function Buoy() {
+  return (
+    <div>
+      <p className="words">Deep water</p>
+      <p style={{ color: '#bbb' }}>Pale before</p>
+    </div>
+  );
+}`,
     'src/Buoy.look.tsx': `import { looks } from 'sguardo';
 import { Buoy } from './Buoy';
 export default looks(Buoy, { states: { plain: {} } });`,

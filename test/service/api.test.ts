@@ -14,7 +14,8 @@ beforeAll(async () => {
   served = await serve(
     project({
       'sguardo.config.ts':
-        "export default { environments: { day: { viewport: [400, 300] }, night: { viewport: [400, 300], scheme: 'dark' } } };",
+        'export default { environments: { day: { viewport: [400, 300] }, night: { viewport: [400, 300], ' +
+        "scheme: 'dark' } } };",
       'src/Buoy.look.tsx': lookFile(
         'return <p>{props.name ?? "none"}</p>;',
         "plain: {}, named: { props: { name: 'C-14' } }",

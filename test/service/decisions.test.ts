@@ -11,7 +11,8 @@ import { type Served, serve } from '../support/service.ts';
 
 const buoy = (colour: string, text = 'Buoy', extra = ''): string =>
   plainFile(
-    `return <div style={{ width: 120 }}>${extra}<p style={{ color: props.colour ?? '${colour}' }}>${text} {props.name}</p></div>`,
+    `return <div style={{ width: 120 }}>${extra}<p style={{ color: props.colour ?? '${colour}' }}>${text} ` +
+      '{props.name}</p></div>',
     "plain: {}, named: { props: { name: 'C-14' } }",
   );
 

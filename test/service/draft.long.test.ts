@@ -77,14 +77,18 @@ describe('other components', () => {
   it('are found in every way of writing them', async () => {
     const root = project({
       'package.json': '{ "dependencies": { "react": "19" } }',
-      'src/Memo.tsx': `import { memo } from 'react';\nexport default memo(function Memo(_: { depth: number }) { return <b />; });`,
-      'src/several.tsx': `export const Buoy = (_: { colour: string }) => <i />;\nexport const Beacon = (_: { lit: boolean }) => <i />;`,
+      'src/Memo.tsx': `import { memo } from 'react';
+export default memo(function Memo(_: { depth: number }) { return <b />; });`,
+      'src/several.tsx': `export const Buoy = (_: { colour: string }) => <i />;
+export const Beacon = (_: { lit: boolean }) => <i />;`,
       'src/plain.jsx': `export function Plain({ name = 'x' }) { return <b>{name}</b>; }`,
       'src/hook.ts': 'export const useTide = () => 3;',
       'src/context.tsx': `import { createContext } from 'react';\nexport const Tide = createContext(3);`,
       'src/Berth.vue': `<script setup lang="ts">defineProps<{ name: string }>();</script><template><p /></template>`,
       'src/Crane.svelte': `<script>let { load } = $props();</script><p>{load}</p>`,
-      'src/Quay.look.tsx': `import { looks } from 'sguardo';\nimport Memo from './Memo';\nexport default looks(Memo, { states: {} });`,
+      'src/Quay.look.tsx': `import { looks } from 'sguardo';
+import Memo from './Memo';
+export default looks(Memo, { states: {} });`,
       'src/Memo.test.tsx': 'export const Test = () => <b />;',
     });
     const { client } = await serve(root);

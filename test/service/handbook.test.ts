@@ -58,7 +58,7 @@ beforeAll(async () => {
   await served.run();
 });
 
-test('a page has the words, the props with what they fall back on, and every look with its code and picture', async () => {
+test('a page has the words, the props with their defaults, and every look with its code and picture', async () => {
   const page = await served.client.handbookPage('src/Buoy');
   expect(page).toMatchObject({
     name: 'Buoy',

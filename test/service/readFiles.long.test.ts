@@ -1,24 +1,26 @@
 /** Looks depend on files that no module imports: what sheets show, what plugins read, what workers are made of. */
 import { describe, expect, it } from 'vitest';
-import { configuration, lookFile, plainFile, project, write } from '../support/project.ts';
+import { configuration, lookFile, plainFile, project, swatch, write } from '../support/project.ts';
 import { serve } from '../support/service.ts';
-
-const svg = (colour: string): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" width="20" height="10"><rect width="20" height="10" fill="${colour}"/></svg>`;
 
 describe('a plugin that reads every file of a project, as those do that look for classes', () => {
   it('makes no look depend on what was approved', async () => {
     const reader = `import { readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 const root = import.meta.dirname;
-export default { plugins: [{
-  name: 'classes',
-  transform(code, id) {
-    if (!id.includes('Quay.look')) return;
-    for (const name of readdirSync(root, { recursive: true }))
-      if (!/node_modules|\\.sguardo/.test(name) && statSync(join(root, name)).isFile()) this.addWatchFile(join(root, name));
-  },
-}] };`;
+export default {
+  plugins: [
+    {
+      name: 'classes',
+      transform(code, id) {
+        if (!id.includes('Quay.look')) return;
+        for (const name of readdirSync(root, { recursive: true }))
+          if (!/node_modules|\\.sguardo/.test(name) && statSync(join(root, name)).isFile())
+            this.addWatchFile(join(root, name));
+      },
+    },
+  ],
+};`;
     const folder = project({
       'vite.config.mjs': reader,
       'words.txt': 'moored',
@@ -88,7 +90,7 @@ export default { plugins: [{
 
 describe('a file that no module imports', () => {
   // Larger than what is put into a sheet itself.
-  const large = (colour: string): string => `${svg(colour)}<!--${'~'.repeat(6000)}-->`;
+  const large = (colour: string): string => `${swatch(colour)}<!--${'~'.repeat(6000)}-->`;
   const sources = {
     'vite.config.mjs': `export default { resolve: { alias: { '@': new URL('./src', import.meta.url).pathname } } };`,
     'src/quay.css': `p { height: 20px; background: url('./wave.svg?v=1') } i { background: url(@/sand.svg) }`,

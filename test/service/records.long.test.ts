@@ -152,7 +152,8 @@ describe('baselines whose look is gone', () => {
     rmSync(join(folder, 'src/Mast.look.tsx'));
     const { run: told } = await run();
     expect(told.notes).toEqual([
-      '2 baselines belong to looks that are gone: baselines/day/src/Buoy/lit.png, baselines/day/src/Mast/plain.png. See them all, and remove them, with: sguardo tidy',
+      '2 baselines belong to looks that are gone: baselines/day/src/Buoy/lit.png, ' +
+        'baselines/day/src/Mast/plain.png. See them all, and remove them, with: sguardo tidy',
     ]);
     // A file that cannot be read for now has lost nothing.
     write(folder, { 'src/Buoy.look.tsx': 'export default looks(' });
@@ -297,7 +298,7 @@ describe('the live feed', () => {
     served = await serve(project({ 'src/Buoy.look.tsx': buoy('navy', 'a: {}, b: {}, c: {}') }));
   });
 
-  /** Listens; settles when the service has taken the listener in. What it gives reads until a message of a kind comes. */
+  /** Listens; settles when the service has taken the listener in. Its result reads until a message of a kind comes. */
   async function listen(headers: Record<string, string> = {}) {
     const abort = new AbortController();
     const reply = await fetch(`${served.service.url}/api/events`, { headers, signal: abort.signal });

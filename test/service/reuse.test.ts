@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { RunRequest } from '../../src/core/run/run.ts';
 import { childrenOf } from '../support/processes.ts';
-import { configuration, lookFile, plainFile, project, write } from '../support/project.ts';
+import { configuration, lookFile, plainFile, project, swatch, write } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const buoy = (text: string): string =>
@@ -20,8 +20,6 @@ const wreck = plainFile(
   'return <p>Wreck</p>;',
   "sunk: { async script() { await ensure(the.text('Afloat')).isVisible(); } }",
 );
-const svg = (colour: string): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" width="20" height="10"><rect width="20" height="10" fill="${colour}"/></svg>`;
 const files = {
   'sguardo.config.ts': configuration({ patience: 200 }),
   'src/Buoy.look.tsx': buoy('Buoy'),
@@ -33,7 +31,7 @@ const files = {
   'src/depth.ts': 'export const depth = 4;\n',
   'src/sea.css': "@import './tokens.css';\n.sea { color: var(--sea); }\n",
   'src/tokens.css': ':root { --sea: rgb(0, 0, 99); }\n',
-  'public/flag.svg': svg('navy'),
+  'public/flag.svg': swatch('navy'),
 };
 
 let folder: string;
@@ -96,7 +94,7 @@ describe('a run after a change', () => {
       { 'src/tokens.css': ':root { --sea: red; }' },
       ['Beacon', 'Buoy', 'Tides', 'Wreck'],
     ],
-    ['of a file that a look asks for', { 'public/flag.svg': svg('red') }, ['Flag', 'Tides', 'Wreck']],
+    ['of a file that a look asks for', { 'public/flag.svg': swatch('red') }, ['Flag', 'Tides', 'Wreck']],
     ['of a file that a look depends on', { 'data/tides/today.json': '[2]' }, ['Tides', 'Tides', 'Wreck']],
     [
       'of the configuration',

@@ -17,15 +17,39 @@ export function Lock(props: { name: string; onOpen(name: string, gates: number):
     const timer = setInterval(() => setSeconds((now) => now + 1), 1000);
     return () => clearInterval(timer);
   }, []);
-  const open = () => { setGates(gates + 1); props.onOpen(props.name, gates + 1); };
-  return <main style={{ margin: 0 }}>
-    <style>{':root { --deep: rgb(1, 2, 3); } h1 { color: red; padding: 3px } h1.name { color: var(--deep); border: 1px solid var(--deep) }'}</style>
-    <h1 className="name" style={{ position: 'fixed', left: 0, top: 0, margin: 0, height: 50, width: 300 }}>{props.name}</h1>
-    <button type="button" style={{ position: 'fixed', left: 0, top: 100, width: 200, height: 60 }} onClick={open}>Open</button>
-    <p>{gates} open</p><p>{seconds} s, {new Date().toISOString()}</p>
-    <input aria-label="Note" style={{ position: 'fixed', left: 210, top: 200, width: 150, height: 60 }} />
-    <label>Level <select style={{ position: 'fixed', left: 0, top: 200, width: 200, height: 60 }}><option>low</option><option disabled>none</option><option>high</option></select></label>
-  </main>;
+  const open = () => {
+    setGates(gates + 1);
+    props.onOpen(props.name, gates + 1);
+  };
+  return (
+    <main style={{ margin: 0 }}>
+      <style>
+        {
+          ':root { --deep: rgb(1, 2, 3); } h1 { color: red; padding: 3px } ' +
+          'h1.name { color: var(--deep); border: 1px solid var(--deep) }'
+        }
+      </style>
+      <h1 className="name" style={{ position: 'fixed', left: 0, top: 0, margin: 0, height: 50, width: 300 }}>
+        {props.name}
+      </h1>
+      <button type="button" style={{ position: 'fixed', left: 0, top: 100, width: 200, height: 60 }} onClick={open}>
+        Open
+      </button>
+      <p>{gates} open</p>
+      <p>
+        {seconds} s, {new Date().toISOString()}
+      </p>
+      <input aria-label="Note" style={{ position: 'fixed', left: 210, top: 200, width: 150, height: 60 }} />
+      <label>
+        Level{' '}
+        <select style={{ position: 'fixed', left: 0, top: 200, width: 200, height: 60 }}>
+          <option>low</option>
+          <option disabled>none</option>
+          <option>high</option>
+        </select>
+      </label>
+    </main>
+  );
 }
 `;
 const looks = `import { capture, click, ensure, looks, part, pause, the } from 'sguardo';

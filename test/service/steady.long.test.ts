@@ -15,7 +15,8 @@ beforeAll(async () => {
     'src/Buoy.look.tsx': lookFile('return <p>Buoy</p>;', 'plain: {}'),
     'src/Chance.look.tsx': lookFile('return <p>{URL.createObjectURL(new Blob([]))}</p>;', 'plain: {}'),
     // Its picture is always the same: only the markup tells how many were mounted before.
-    'src/Count.look.tsx': `let count = 0;\n${lookFile('return <p data-count={++count}>Count</p>;', 'a: {}, b: {}, c: {}, d: {}')}`,
+    'src/Count.look.tsx': `let count = 0;
+${lookFile('return <p data-count={++count}>Count</p>;', 'a: {}, b: {}, c: {}, d: {}')}`,
   });
   served = await serve(folder);
   ({ results } = await served.run({ repeat: 3, steady: true }));

@@ -120,7 +120,7 @@ it('a browser whose service was killed does not stay behind', async () => {
   expect(existsSync(`/proc/${browser!.pid}`)).toBe(false);
 });
 
-it('a corrupt picture among the baselines is told at its look, spoils no other, and is mended by approving again', async () => {
+it('a corrupt picture among the baselines is told at its look alone, and is mended by approving', async () => {
   const folder = project({ 'src/A.look.tsx': six() });
   const { client, run } = await serve(folder);
   await run();

@@ -5,7 +5,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import type { Resting } from '../../src/core/run/basis.ts';
 import type { ResultSummary } from '../../src/core/run/run.ts';
 import { auditOf } from '../../src/service/reuse.ts';
-import { configuration, project } from '../support/project.ts';
+import { configuration, project, swatch } from '../support/project.ts';
 import { type Served, serve } from '../support/service.ts';
 
 const looksOf = (more = ''): string => `import { capture, click, looks, the } from 'sguardo';
@@ -14,28 +14,50 @@ function Any({ what, children = 'plain' }) {
   const canvas = useRef(null);
   useEffect(() => {
     const brush = canvas.current?.getContext(what === 'webgl' ? 'webgl' : '2d');
-    if (what === 'drawn') { brush.fillStyle = 'navy'; brush.fillRect(0, 0, 20, 20); }
+    if (what === 'drawn') {
+      brush.fillStyle = 'navy';
+      brush.fillRect(0, 0, 20, 20);
+    }
     if (what === 'selected') getSelection().selectAllChildren(document.querySelector('p'));
     if (what === 'property')
-      try { CSS.registerProperty({ name: '--sea', syntax: '<color>', inherits: false, initialValue: 'navy' }); } catch {}
+      try {
+        CSS.registerProperty({ name: '--sea', syntax: '<color>', inherits: false, initialValue: 'navy' });
+      } catch {}
     if (what === 'worklet') void CSS.paintWorklet.addModule('data:text/javascript,');
     if (what === 'font') document.fonts.add(new FontFace('Sea', 'local(serif)'));
   }, []);
-  return <div style={{ width: 200 }}><p>{children}</p><button>press</button>
-    {what === 'picture' && <img src="/flag.svg" width="20" height="10" />}
-    {(what === 'drawn' || what === 'webgl') && <canvas ref={canvas} width="20" height="20" />}
-    {what === 'film' && <video width="20" height="20" />}</div>;
+  return (
+    <div style={{ width: 200 }}>
+      <p>{children}</p>
+      <button>press</button>
+      {what === 'picture' && <img src="/flag.svg" width="20" height="10" />}
+      {(what === 'drawn' || what === 'webgl') && <canvas ref={canvas} width="20" height="20" />}
+      {what === 'film' && <video width="20" height="20" />}
+    </div>
+  );
 }
 ${more}
-export default looks(Any, { props: {}, states: {
-  plain: {}, picture: { props: { what: 'picture' } }, drawn: { props: { what: 'drawn' } },
-  pressed: { async script() { await capture('before'); await click(the.button('press')); } },
-  webgl: { props: { what: 'webgl' } }, film: { props: { what: 'film' } }, selected: { props: { what: 'selected' } },
-  font: { props: { what: 'font' } }, property: { props: { what: 'property' } }, worklet: { props: { what: 'worklet' } },
-} });
+export default looks(Any, {
+  props: {},
+  states: {
+    plain: {},
+    picture: { props: { what: 'picture' } },
+    drawn: { props: { what: 'drawn' } },
+    pressed: {
+      async script() {
+        await capture('before');
+        await click(the.button('press'));
+      },
+    },
+    webgl: { props: { what: 'webgl' } },
+    film: { props: { what: 'film' } },
+    selected: { props: { what: 'selected' } },
+    font: { props: { what: 'font' } },
+    property: { props: { what: 'property' } },
+    worklet: { props: { what: 'worklet' } },
+  },
+});
 `;
-const svg = (colour: string): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" width="20" height="10"><rect width="20" height="10" fill="${colour}"/></svg>`;
 
 let folder: string;
 let served: Served;
@@ -45,7 +67,7 @@ beforeAll(async () => {
   folder = project({
     'sguardo.config.ts': configuration(),
     'src/Any.look.jsx': looksOf(),
-    'public/flag.svg': svg('navy'),
+    'public/flag.svg': swatch('navy'),
   });
   served = await serve(folder);
   await served.run();
@@ -76,10 +98,10 @@ describe('a moment as approved', () => {
   });
 
   it('is another one when a file that it shows is', async () => {
-    writeFileSync(join(folder, 'public/flag.svg'), svg('red'));
+    writeFileSync(join(folder, 'public/flag.svg'), swatch('red'));
     const { look } = await served.run();
     expect([look('picture').verdict, vouched(look('picture'))]).toEqual(['changed', [false]]);
-    writeFileSync(join(folder, 'public/flag.svg'), svg('navy'));
+    writeFileSync(join(folder, 'public/flag.svg'), swatch('navy'));
   });
 });
 
@@ -91,11 +113,12 @@ describe('an audit', () => {
     expect((await served.run({ audit: 50 })).run.reused).toBe(5);
   });
 
-  it('tells of a look that comes out differently although nothing has changed for it, and never takes it over again', async () => {
+  it('tells of a look that comes out differently although nothing has changed, and takes it over no more', async () => {
     // Whether it is there is no part of what the look says it rests on.
     const outside = join(folder, 'node_modules/.outside.json');
     const config = `import { existsSync } from 'node:fs';
-export default { define: { 'globalThis.outside': JSON.stringify(existsSync(${JSON.stringify(outside)}) ? 'gale' : 'calm') } };`;
+const weather = existsSync(${JSON.stringify(outside)}) ? 'gale' : 'calm';
+export default { define: { 'globalThis.outside': JSON.stringify(weather) } };`;
     writeFileSync(join(folder, 'vite.config.ts'), config);
     const more = 'const weather = () => globalThis.outside;';
     writeFileSync(

@@ -131,7 +131,8 @@ createRoot(document.body).render(<Theme theme={{}}><Office /></Theme>);
       return text('sguardo.frame.tsx');
     };
     const whole = await frameOf(
-      '<ClientProvider client={client}><Toasts /><BrowserRouter><Routes><Route path="/" /></Routes></BrowserRouter></ClientProvider>',
+      '<ClientProvider client={client}><Toasts /><BrowserRouter><Routes><Route path="/" /></Routes>' +
+        '</BrowserRouter></ClientProvider>',
     );
     expect(whole).toContain("import { Client, ClientProvider } from 'quay-client';\n");
     expect(whole).toContain("import { Toaster as Toasts } from './src/app/ui/toaster';\n");
@@ -169,7 +170,11 @@ createRoot(document.body).render(<Theme theme={{}}><p>Quay</p></Theme>);
     const { plan, text } = await planned({ ...react, 'src/main.tsx': entry });
     expect(found(plan)['set up by']).toBe('core-js/stable, src/i18n');
     expect(text('sguardo.frame.tsx')).toContain(
-      "import { Theme } from './src/Theme';\nimport 'core-js/stable';\nimport './src/i18n';\nimport './src/index.css';\n",
+      `import { Theme } from './src/Theme';
+import 'core-js/stable';
+import './src/i18n';
+import './src/index.css';
+`,
     );
     expect(text('sguardo.frame.tsx')).toContain('    <Theme theme={{}}>\n      {children}\n    </Theme>\n');
     const passing = await planned({ ...react, 'src/main.tsx': "import './index.css';\nimport './app';\n" });
@@ -279,11 +284,19 @@ describe('other projects', () => {
       'package.json': dependsOn('vue'),
       'tsconfig.json': '{}',
       'index.html': html.replace('tsx', 'ts'),
-      'src/main.ts': `import { createApp } from 'vue';\nimport { createPinia } from 'pinia';\nimport App from './App.vue';\nimport { router } from './router';\nimport './style.css';\ncreateApp(App).use(createPinia()).use(router, { deep: true }).mount('#app');\n`,
+      'src/main.ts': `import { createApp } from 'vue';
+import { createPinia } from 'pinia';
+import App from './App.vue';
+import { router } from './router';
+import './style.css';
+createApp(App).use(createPinia()).use(router, { deep: true }).mount('#app');
+`,
       'src/style.css': '',
       'src/App.vue': '<template><p /></template>',
       // What asks a server would fail at first.
-      'src/Arrivals.vue': `<script setup lang="ts">const { data } = useQuery({ queryFn: () => 1 });</script><template><p>{{ data }}</p></template>`,
+      'src/Arrivals.vue':
+        '<script setup lang="ts">const { data } = useQuery({ queryFn: () => 1 });</script><template>' +
+        '<p>{{ data }}</p></template>',
       'src/Berth.vue': '<script setup lang="ts">defineProps<{ name: string }>();</script><template><p /></template>',
     });
     expect(plan.missing).toEqual(['@vitejs/plugin-vue', 'vite']);
@@ -306,7 +319,11 @@ describe('other projects', () => {
         'package.json': dependsOn('vue', 'vite', '@vitejs/plugin-vue'),
         'tsconfig.json': '{}',
         'index.html': html.replace('tsx', 'ts'),
-        'src/main.ts': `import { createApp } from 'vue';\nimport App from './App.vue';\nimport { router } from './router';\ncreateApp(App).use(router).mount('#app');\n`,
+        'src/main.ts': `import { createApp } from 'vue';
+import App from './App.vue';
+import { router } from './router';
+createApp(App).use(router).mount('#app');
+`,
         'src/App.vue': `<script setup lang="ts">
 import { Button, ConfigProvider, dark as night, MessageProvider, Toasts } from 'quay-kit';
 import { useRoute } from 'vue-router';
@@ -328,7 +345,8 @@ const theme = { ...night, tides };
       @close="route.back()">
       <kit-app :tides="tides" class="a > b">
         <MessageProvider>
-          <main><Button>Sail</Button><RouterView v-slot="{ Component }"><component :is="Component" /></RouterView></main>
+          <main><Button>Sail</Button><RouterView v-slot="{ Component }"
+            ><component :is="Component" /></RouterView></main>
         </MessageProvider>
       </kit-app>
     </config-provider>
@@ -384,7 +402,11 @@ import { tides } from './src/tides';
       'angular.json':
         '{ "projects": { "x": { "architect": { "build": { "options": { "styles": ["src/styles.css"] } } } } } }',
       'src/styles.css': '',
-      'src/main.ts': `import { bootstrapApplication } from '@angular/platform-browser';\nimport { appConfig } from './app.config';\nimport { App } from './app';\nbootstrapApplication(App, appConfig);\n`,
+      'src/main.ts': `import { bootstrapApplication } from '@angular/platform-browser';
+import { appConfig } from './app.config';
+import { App } from './app';
+bootstrapApplication(App, appConfig);
+`,
     });
     expect(text('sguardo.frame.ts')).toContain(
       `import { appConfig } from './src/app.config';\nimport './src/styles.css';\n\n`,
@@ -408,7 +430,13 @@ import { tides } from './src/tides';
     const { plan, text } = await planned({
       'package.json': dependsOn('lit', 'vite'),
       'index.html': html.replace('tsx', 'ts'),
-      'src/main.ts': `import 'quay-kit/dist/kit.css';\nimport 'pier/styles';\nimport './app.css';\nimport 'zone.js';\nimport './gone.css';\nimport styles from './app.css';\n`,
+      'src/main.ts': `import 'quay-kit/dist/kit.css';
+import 'pier/styles';
+import './app.css';
+import 'zone.js';
+import './gone.css';
+import styles from './app.css';
+`,
       'src/app.css': '',
     });
     expect(text('sguardo.frame.ts')).toContain(

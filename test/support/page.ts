@@ -22,7 +22,15 @@ export type Page = {
 const findable = `((text) => {
   const shown = (element) => element.checkVisibility() && element.getBoundingClientRect().width > 0;
   const all = [...document.querySelectorAll('a, button, input, textarea, [role]')].filter(shown);
-  return all.find((element) => element.getAttribute('aria-label') === text) ?? all.find((element) => element.textContent.trim() === text) ?? all.findLast((element) => element.textContent.includes(text) && ![...element.querySelectorAll('*')].some((inner) => all.includes(inner) && inner.textContent.includes(text)));
+  return (
+    all.find((element) => element.getAttribute('aria-label') === text) ??
+    all.find((element) => element.textContent.trim() === text) ??
+    all.findLast(
+      (element) =>
+        element.textContent.includes(text) &&
+        ![...element.querySelectorAll('*')].some((inner) => all.includes(inner) && inner.textContent.includes(text)),
+    )
+  );
 })`;
 
 const places = `(text) => {

@@ -66,6 +66,13 @@ function Buoy(props: { name?: string; colour?: string }) { ${body} }
 export default looks(Buoy, { states: { ${states} } });
 `;
 
+/** A picture of one colour. */
+export const swatch = (colour: string, width = 20, height = 10): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}">` +
+  `<rect width="${width}" height="${height}" fill="${colour}"/></svg>`;
+
+const plainElements = '/** @jsxRuntime classic @jsx element */';
+
 /**
  * The same without a framework, whose elements are plain ones: it is built, and its documents begin, in a fraction of
  * the time. For tests of what comes after the page; `before` is what the file imports besides.
@@ -74,7 +81,7 @@ export const plainFile = (
   body: string,
   states: string,
   before = '',
-): string => `/** @jsxRuntime classic @jsx element */ ${before}import { looks, the, click, ensure, capture, spy } from 'sguardo/dom';
+): string => `${plainElements} ${before}import { looks, the, click, ensure, capture, spy } from 'sguardo/dom';
 function Buoy(props: { name?: string; colour?: string }) { ${body} }
 export default looks(Buoy, { states: { ${states} } });
 function element(tag: string, attributes: object | null, ...children: unknown[]) {
@@ -82,7 +89,8 @@ function element(tag: string, attributes: object | null, ...children: unknown[])
   for (const [name, value] of Object.entries(attributes ?? {}))
     if (name.startsWith('__')) continue;
     else if (name === 'style')
-      for (const [key, amount] of Object.entries(value)) made.style[key] = typeof amount === 'number' ? amount + 'px' : amount;
+      for (const [key, amount] of Object.entries(value))
+        made.style[key] = typeof amount === 'number' ? amount + 'px' : amount;
     else made.setAttribute(name === 'className' ? 'class' : name, value === true ? '' : value);
   made.append(...children.flat().filter((child) => child !== undefined && child !== null) as Node[]);
   return made;

@@ -35,7 +35,8 @@ export async function serve(folder: string): Promise<Served> {
         const found = results.find((result) => result.look === name);
         if (!found)
           throw new Error(
-            `No result for “${name}”; there is: ${results.map((result) => result.look).join(', ')}. ${run.problems[0]?.message ?? ''}`,
+            `No result for “${name}”; there is: ${results.map((result) => result.look).join(', ')}. ` +
+              `${run.problems[0]?.message ?? ''}`,
           );
         return found;
       };
@@ -44,7 +45,7 @@ export async function serve(folder: string): Promise<Served> {
   };
 }
 
-/** Writes a look file into a project, runs it, and tells what went wrong with one of its looks; null when nothing did. */
+/** Writes a look file into a project, runs it, and tells what went wrong with one of its looks, or null. */
 export async function problemIn(served: Served, file: string, look: string, text: string): Promise<Problem | null> {
   write(served.folder, { [`src/${file}.look.tsx`]: text });
   return (await served.run({ patterns: [file] })).look(look).problem;

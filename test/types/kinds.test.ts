@@ -6,15 +6,33 @@ import { project, repository } from '../support/project.ts';
 
 /** The same component as each framework types it. */
 const components = {
-  react: `const Berth = (_: { berth: string; vessel: string | null; draught?: number; onRelease?(berth: string): void }) => null;`,
+  react: `
+    const Berth = (_: { berth: string; vessel: string | null; draught?: number; onRelease?(berth: string): void }) =>
+      null;`,
   vue: `declare const Berth: new () => {
-  $props: { berth: string; vessel: string | null; draught?: number; onRelease?: (berth: string) => unknown; key?: string };
-  $slots: { default?(): unknown };
-};`,
-  svelte: `declare const Berth: (internals: { brand: 1 }, props: { berth: string; vessel: string | null; draught?: number; onRelease?(berth: string): void }) => object;`,
+    $props: {
+      berth: string;
+      vessel: string | null;
+      draught?: number;
+      onRelease?: (berth: string) => unknown;
+      key?: string;
+    };
+    $slots: { default?(): unknown };
+  };`,
+  svelte: `
+    declare const Berth: (
+      internals: { brand: 1 },
+      props: { berth: string; vessel: string | null; draught?: number; onRelease?(berth: string): void },
+    ) => object;`,
   angular: `type Input<T> = { (): T; ɵINPUT_SIGNAL_BRAND_WRITE_TYPE: T };
 type Output<T> = { emit(value: T): void; subscribe(next: (value: T) => void): { unsubscribe(): void } };
-declare class Berth { berth: Input<string>; vessel: Input<string | null>; draught: Input<number | undefined>; release: Output<string>; open(): void; }`,
+declare class Berth {
+  berth: Input<string>;
+  vessel: Input<string | null>;
+  draught: Input<number | undefined>;
+  release: Output<string>;
+  open(): void;
+}`,
   dom: `declare class Berth extends HTMLElement { berth: string; vessel: string | null; draught?: number; }`,
 } as const;
 
@@ -98,19 +116,35 @@ export default looks('progress', { states: { half: { props: { value: 'half' } } 
 declare module 'sguardo' { interface Tags { slow: true } }
 export default looks('progress', { states: { a: { tags: ['slow'] }, b: { tags: ['slw'] } } });`,
     fine: `import { action, check, ensure, looks, spy, the, type Target } from 'sguardo/react';
-const Berths = (_: { list: { id: number; name: string }[]; onPick(berth: { id: number; name: string }, at: number): void }) => null;
-const pick = action('pick', async (name: string) => { void name; });
-const isFree = check('is free', async (target: Target) => { await ensure(target).not.reads('Taken'); });
-export default looks(Berths, { props: { list: [], onPick: spy() }, states: { a: { each: { list: [[], [{ id: 1, name: 'C' }]] },
-  async script({ props }) {
-    await pick('C');
-    await isFree(the.row().first());
-    await ensure(props.onPick).wasCalledWith({ name: /C-/ });
-    await ensure(props.onPick).callsWere([[{ id: 1 }, 0], []]);
-    await ensure(props.onPick).call(0).matches([{ id: 1 }]);
-    await ensure.eventually(() => document.title).matches(/berths/);
-    await ensure({ a: { b: 'x' } }).matches({ a: { b: /x/ } });
-  } } } });`,
+const Berths = (_: {
+  list: { id: number; name: string }[];
+  onPick(berth: { id: number; name: string }, at: number): void;
+}) => null;
+const pick = action('pick', async (name: string) => {
+  void name;
+});
+const isFree = check('is free', async (target: Target) => {
+  await ensure(target).not.reads('Taken');
+});
+export default looks(Berths, {
+  props: { list: [], onPick: spy() },
+  states: {
+    a: {
+      each: { list: [[], [{ id: 1, name: 'C' }]] },
+      async script({ props }) {
+        await pick('C');
+        await isFree(the.row().first());
+        await ensure(props.onPick).wasCalledWith({ name: /C-/ });
+        await ensure(props.onPick).callsWere([[{ id: 1 }, 0], []]);
+        await ensure(props.onPick)
+          .call(0)
+          .matches([{ id: 1 }]);
+        await ensure.eventually(() => document.title).matches(/berths/);
+        await ensure({ a: { b: 'x' } }).matches({ a: { b: /x/ } });
+      },
+    },
+  },
+});`,
   });
 
   it.each([

@@ -8,9 +8,14 @@ import { project, repository } from '../support/project.ts';
 function complaints(states: string, props = "props: { berth: 'C-14', vessel: null, onRelease: spy() }"): string {
   const folder = project({
     'tsconfig.json': JSON.stringify({ extends: join(repository, 'demo/harbour/tsconfig.json'), include: ['src'] }),
-    'src/Berth.look.tsx': `import { answer, capture, click, ensure, looks, part, press, select, spy, the, type } from 'sguardo';
+    'src/Berth.look.tsx': `
+import { answer, capture, click, ensure, looks, part, press, select, spy, the, type } from 'sguardo';
 type Props = { berth: string; vessel: string | null; draught?: number; onRelease(berth: string): void };
-const Berth = ({ berth, vessel, onRelease }: Props) => <button type="button" onClick={() => onRelease(berth)}>{vessel}</button>;
+const Berth = ({ berth, vessel, onRelease }: Props) => (
+  <button type="button" onClick={() => onRelease(berth)}>
+    {vessel}
+  </button>
+);
 void [answer, capture, click, ensure, part, press, select, spy, the, type];
 export default looks(Berth, { ${props}, states: { ${states} } });
 `,
@@ -25,9 +30,14 @@ describe('a look file', () => {
     expect(
       complaints(`
         moored: { props: { vessel: 'Aliseo', draught: 2.1 } },
-        released: { after: 'moored', answers: { 'POST /api/x': { status: 503, hold: true } }, async script({ props, answers }) {
+        released: { after: 'moored', answers: { 'POST /api/x': { status: 503, hold: true } },
+        async script({ props, answers }) {
           await click(the.button('Aliseo').in(the.main()).nth(0));
-          await part('asks', async () => { await type(the.field(/draught/i), '2'); await press('Enter'); await capture('asked'); });
+          await part('asks', async () => {
+            await type(the.field(/draught/i), '2');
+            await press('Enter');
+            await capture('asked');
+          });
           await ensure(props.onRelease).wasCalledWith('C-14');
           await ensure(the.alert()).reads(/released/);
           await ensure(answers['POST /api/x']!).calls(1);

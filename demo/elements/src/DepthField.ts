@@ -17,10 +17,13 @@ export class DepthField extends HarbourElement<DepthProps> {
   protected override build(): void {
     const id = `depth-${fields++}`;
     this.innerHTML = `<div class="field">
-      <label for="${id}"></label>
-      <div class="box"><input id="${id}" type="number" step="0.1" aria-describedby="${id}-wrong" /><span class="unit">m</span></div>
-      <span class="wrong" id="${id}-wrong"></span>
-    </div>`;
+        <label for="${id}"></label>
+        <div class="box">
+          <input id="${id}" type="number" step="0.1" aria-describedby="${id}-wrong" />
+          <span class="unit">m</span>
+        </div>
+        <span class="wrong" id="${id}-wrong"></span>
+      </div>;`;
     const input = this.find<HTMLInputElement>('input');
     input.value = this.props.initial;
     input.addEventListener('input', () => {

@@ -29,6 +29,8 @@ const Chevron = ({ isFolded }: { isFolded: boolean }) => (
 
 function Counts({ counts }: { counts: GroupRow['tally'] }) {
   const found = verdicts.filter((verdict) => counts[verdict] > 0);
+  // What is left out stands at nothing.
+  if (found.length === 0) return null;
   return (
     <span
       className="flex shrink-0 items-center gap-2 text-soft tabular-nums"

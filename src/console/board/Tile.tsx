@@ -45,6 +45,13 @@ function Picture({ picture, isPassing }: { picture: string } & Pick<Props, 'isPa
   );
 }
 
+/** Below a look that its file leaves out: that, and why. */
+const Skipped = ({ why }: { why: string }) => (
+  <span className="truncate text-soft" title={why}>
+    skipped: {why}
+  </span>
+);
+
 const said = ({ environment, verdict, decision }: Variant): string =>
   `${environment}: ${verdict}${decision?.kind === 'reject' ? ', rejected' : ''}`;
 
@@ -127,7 +134,7 @@ export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow, o
         href={benchPath(shown)}
         // Its ring is inside: the tile, and the edge of the list, would cut it off.
         className="flex min-h-0 flex-1 flex-col rounded-t-lg -outline-offset-2!"
-        aria-label={`${look.look}, ${said(shown)}`}
+        aria-label={`${look.look}, ${look.skip === null ? said(shown) : `skipped: ${look.skip}`}`}
       >
         <span className="flex min-h-0 flex-1 items-center justify-center overflow-hidden border-b border-rule bg-well">
           {shown.picture ? (
@@ -141,7 +148,9 @@ export const Tile = memo(function Tile({ look, shown, width, isChosen, onShow, o
         </span>
       </a>
       <span className="flex min-h-7 flex-col px-2.5 pb-1 text-[11.5px]">
-        {look.variants.length === 1 ? (
+        {look.skip !== null ? (
+          <Skipped why={look.skip} />
+        ) : look.variants.length === 1 ? (
           <Single variant={shown} hasOthers={order.length > 1} />
         ) : (
           <Variants {...{ look, shown, onShow, order }} />

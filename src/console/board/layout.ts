@@ -1,6 +1,6 @@
 /** The board's rows: headings of folders and components, and looks in rows of as many as fit. */
 import { lookKey } from '../../core/look/look.ts';
-import type { BoardLook } from '../../core/run/board.ts';
+import { type BoardLook, verdictsOf } from '../../core/run/board.ts';
 import { type Tally, tally } from '../../core/run/verdict.ts';
 
 /** A heading: of a component, or of a folder with everything below it. */
@@ -46,7 +46,7 @@ function componentsOf(looks: readonly BoardLook[]): Component[] {
       components.push(last);
     }
     last.looks.push(look);
-    for (const { verdict } of look.variants) last.tally[verdict]++;
+    for (const verdict of verdictsOf([look])) last.tally[verdict]++;
   }
   return components;
 }

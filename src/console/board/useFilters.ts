@@ -2,7 +2,7 @@
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { matchesPattern } from '../../core/look/pattern.ts';
-import type { BoardLook, Variant } from '../../core/run/board.ts';
+import { type BoardLook, type Variant, verdictsOf } from '../../core/run/board.ts';
 import { type Tally, tally, type Verdict } from '../../core/run/verdict.ts';
 
 export type Filters = {
@@ -21,12 +21,16 @@ export type Filters = {
   clear(): void;
 };
 
-/** Tells which looks are meant by a text: a pattern, or words that each are in a name, environment or verdict. */
+/**
+ * Tells which looks are meant by a text: a pattern, or words that each are in a name, environment or verdict. Looks
+ * that are left out are “skipped”.
+ */
 function searched(text: string): (look: BoardLook, variant: Variant) => boolean {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0) return () => true;
   return (look, { environment, verdict }) => {
-    const isIn = (word: string): boolean => environment.toLowerCase().includes(word) || verdict.includes(word);
+    const stands = look.skip === null ? verdict : 'skipped';
+    const isIn = (word: string): boolean => environment.toLowerCase().includes(word) || stands.includes(word);
     return words.every((word) => isIn(word) || matchesPattern(look, word)) || matchesPattern(look, text);
   };
 }
@@ -63,9 +67,12 @@ export function useFilters(looks: readonly BoardLook[], order: readonly string[]
       (look, variant) => (!environment || variant.environment === environment) && isMeant(look, variant),
     );
   }, [looks, environment, wanted]);
-  const counts = useMemo(() => tally(found.flatMap(({ variants }) => variants.map(({ verdict }) => verdict))), [found]);
+  const counts = useMemo(() => tally(verdictsOf(found)), [found]);
   const shown = useMemo(
-    () => (verdicts.length === 0 ? found : keep(found, (_, { verdict }) => verdicts.includes(verdict))),
+    () =>
+      verdicts.length === 0
+        ? found
+        : keep(found, ({ skip }, { verdict }) => skip === null && verdicts.includes(verdict)),
     [found, verdicts.join()],
   );
   return {

@@ -103,7 +103,7 @@ export const results: readonly ResultSummary[] = Object.entries(parts).flatMap((
 
 const entryOf = (result: ResultSummary) => {
   const { file, component, look, order } = result;
-  return { file, component, look, order, ...variantOf(result) };
+  return { file, component, look, order, skip: null, ...variantOf(result) };
 };
 
 /** What the board shows of some results. */

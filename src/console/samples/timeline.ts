@@ -98,14 +98,29 @@ export const shortTimeline: Timeline = {
   patches: [{}],
 };
 
-/** As of a script that repeats itself many times. */
+/** The line of the first click, counted from 1. */
+const firstClick = 16;
+
+function longSource(count: number): string {
+  const lines = source.split('\n');
+  const clicks = Array.from({ length: count - 1 }, (_, i) => `        await click(the.button('Berth ${i + 1}'));`);
+  return [...lines.slice(0, firstClick - 1), ...clicks, ...lines.slice(firstClick + 2)].join('\n');
+}
+
+/** As of a script with very many clicks, one after the other. */
 export const longTimeline = (count: number): Timeline => ({
   ...timeline,
+  source: longSource(count),
   steps: [
     mounted,
     ...Array.from({ length: count - 1 }, (_, i): Step => {
       const at = 14 + i * 32;
-      return { ...clicked, ...step(i + 1, 'action', `click the button “Berth ${i + 1}”`, at, 32) };
+      const title = `click the button “Berth ${i + 1}”`;
+      return {
+        ...clicked,
+        ...step(i + 1, 'action', title, at, 32),
+        source: { file, line: firstClick + i, column: 15 },
+      };
     }),
   ],
   marks: Array.from({ length: count }, (_, i) => ({ ...timeline.marks[0]!, at: 14 + i * 32 })),
@@ -113,7 +128,7 @@ export const longTimeline = (count: number): Timeline => ({
   patches: Array.from({ length: count }, (_, i) => reads(`Berth ${i}`)),
 });
 
-const idOf = (verdict: string): number => results.find((one) => one.verdict === verdict)!.id;
+const idOf = (verdict: string): number => results.find((one) => one.verdict === verdict && one.file === file)!.id;
 
 /** The result that failed, and one that has passed. */
 export const [failedId, passedId] = [idOf('failed'), idOf('passed')];

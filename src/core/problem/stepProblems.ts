@@ -8,6 +8,20 @@ const wantsProvider = new RegExp(
   'i',
 );
 
+/** How Svelte says that it was given something else where it renders a snippet. */
+const wantsSnippet = /snippet is not a function|invalid_snippet/i;
+
+function remedyFor(error: string, frame: string): string {
+  if (wantsProvider.test(error))
+    return (
+      'It wants a provider around it, as it has in the app. ' +
+      `Put that into the frame, ${frame}: every look is mounted in it.`
+    );
+  if (wantsSnippet.test(error))
+    return 'Give what it renders as a snippet in slots, not in props: its children are slots: { default: … }.';
+  return 'Fix the component, or give this look the props it needs.';
+}
+
 /** What can go wrong with a step, or with the running of one look. */
 export const steps = {
   'budget-spent': entry(
@@ -191,11 +205,7 @@ export const steps = {
   'step-unfinished': entry((d) => `The script did not wait for “${d.step}”.`, 'Put await in front of it.'),
   'render-threw': entry(
     (d) => `${d.component} threw while rendering: ${d.error}`,
-    (d) =>
-      wantsProvider.test(String(d.error))
-        ? 'It wants a provider around it, as it has in the app. ' +
-          `Put that into the frame, ${d.frame}: every look is mounted in it.`
-        : 'Fix the component, or give this look the props it needs.',
+    (d) => remedyFor(String(d.error), String(d.frame)),
   ),
   'look-endless': entry(
     (d) => `${d.doing} did not end within ${d.limit} ms and was stopped.`,

@@ -27,8 +27,14 @@ export type BoardLook = LookName & {
   file: string;
   /** Its place among the looks of its file. */
   order: number;
+  /** Why its file leaves it out now; null while it is run. */
+  skip: string | null;
   variants: Variant[];
 };
+
+/** What looks stand at, in each of their environments: what is left out stands at nothing. */
+export const verdictsOf = (looks: readonly BoardLook[]): Verdict[] =>
+  looks.flatMap(({ skip, variants }) => (skip === null ? variants.map(({ verdict }) => verdict) : []));
 
 /** One row of what the board is made from. */
 export type BoardEntry = Omit<BoardLook, 'variants'> & Variant;
@@ -76,11 +82,11 @@ const withVariant = (look: BoardLook, variant: Variant): BoardLook => {
 /** Puts a look's environments together, and looks in the order in which the board shows them. */
 export function boardOf(entries: readonly BoardEntry[]): BoardLook[] {
   const looks = new Map<string, BoardLook>();
-  for (const { file, component, look, order, ...variant } of entries) {
+  for (const { file, component, look, order, skip, ...variant } of entries) {
     const key = lookKey(component, look);
     const known = looks.get(key);
     if (known) known.variants.push(variant);
-    else looks.set(key, { file, component, look, order, variants: [variant] });
+    else looks.set(key, { file, component, look, order, skip, variants: [variant] });
   }
   for (const { variants } of looks.values()) if (variants.length > 1) variants.sort(byEnvironment);
   return inOrder(looks.values());
@@ -124,7 +130,9 @@ export function withResults(looks: readonly BoardLook[], results: readonly Resul
     const key = lookKey(component, look);
     const at = places.get(key) ?? all.length;
     places.set(key, at);
-    all[at] = withVariant(all[at] ?? { file, component, look, order, variants: [] }, variantOf(result));
+    // What is run is not left out.
+    const known = { file, component, look, order, variants: all[at]?.variants ?? [], skip: null };
+    all[at] = withVariant(known, variantOf(result));
   }
   return all.length === looks.length ? all : inOrder(all);
 }
@@ -148,6 +156,8 @@ export type PackedBoard = {
   undecided: number[];
   /** Decisions by the entries that they are about. */
   decisions: [entry: number, decision: BoardDecision][];
+  /** Looks that their files leave out, by their places among all looks, with why. */
+  skipped: [look: number, why: string][];
   /** Empty for none. */
   picture: string[];
 };
@@ -172,6 +182,7 @@ export function packBoard(looks: readonly BoardLook[]): PackedBoard {
     captures: all.map(({ captures }) => captures),
     undecided: all.map(({ undecided }) => undecided),
     decisions: all.flatMap(({ decision }, at): PackedBoard['decisions'] => (decision ? [[at, decision]] : [])),
+    skipped: looks.flatMap(({ skip }, at): PackedBoard['skipped'] => (skip === null ? [] : [[at, skip]])),
     picture: all.map(({ picture }) => picture ?? ''),
   };
 }
@@ -179,6 +190,7 @@ export function packBoard(looks: readonly BoardLook[]): PackedBoard {
 /** What was packed. */
 export function unpackBoard(packed: PackedBoard): BoardLook[] {
   const decisions = new Map(packed.decisions);
+  const skipped = new Map(packed.skipped);
   const looks: BoardLook[] = [];
   let at = 0;
   let id = 0;
@@ -197,7 +209,7 @@ export function unpackBoard(packed: PackedBoard): BoardLook[] {
           decision: decisions.get(at) ?? null,
         });
       }
-      looks.push({ component, file, look, order, variants });
+      looks.push({ component, file, look, order, skip: skipped.get(looks.length) ?? null, variants });
     }
   return looks;
 }

@@ -10,7 +10,8 @@ import { nameChecks } from './names.ts';
 import { reachChecks } from './reach.ts';
 import { sceneNow, type Seen } from './scene.ts';
 import { structureChecks } from './structure.ts';
-import { linesOf, textChecks } from './text.ts';
+import { linesOf } from './lines.ts';
+import { textChecks } from './text.ts';
 
 /** At most this many findings of one instant: a page with more has one mistake many times. */
 const mostFindings = 500;

@@ -127,6 +127,14 @@ function ofOtherRole(all: Element[], asked: Query & { by: 'role' }): string[] {
     .map((element) => `${describe(element)}: ${inCode(bestTarget(element))}`);
 }
 
+/** Buttons that open something, whose names hold what a field was asked for by, as where its choice is said with it. */
+const openers = (all: Element[], name: Name | undefined): string[] =>
+  all
+    .filter((one) => one.matches('[aria-haspopup], [aria-expanded]') && roleOf(one) === 'button')
+    .filter((one) => typeof name === 'string' && nameOf(one).includes(readable(name)) && !isHiddenFromPeople(one))
+    .slice(0, most)
+    .map((one) => `${describe(one)}: ${inCode(bestTarget(one))}`);
+
 /** Says so when what was asked for by a name is there as a text only, which can be pointed at all the same. */
 function asText(all: Element[], name: Name | undefined): string[] {
   if (name === undefined || name === '') return [];
@@ -169,7 +177,8 @@ function insteadIn(all: Element[], asked: Query): string[] {
     case 'field': {
       const fields = all.filter(isField);
       const others = all.filter((element) => !isField(element));
-      const named = ofOtherRole(others, { by: 'role', role: '', name: asked.name, state: {} });
+      const equal = ofOtherRole(others, { by: 'role', role: '', name: asked.name, state: {} });
+      const named = equal.length > 0 ? equal : openers(others, asked.name);
       const text = named.length > 0 ? [] : asText(all, asked.name);
       return [...named, ...text, ...(fields.length > 0 ? like(fields, asked.name, nameOf) : ['no form field at all'])];
     }

@@ -6,7 +6,7 @@ import { readable, shortened } from '../../core/text/folded.ts';
 import { matches } from '../../core/value/equal.ts';
 import type { Name } from '../../language/target.ts';
 import { internalsOf } from '../record/internals.ts';
-import { shadowOf } from '../record/roots.ts';
+import { rootsNow, shadowOf } from '../record/roots.ts';
 import { isElement } from './element.ts';
 import { slottedIn } from './flat.ts';
 import { stylesForNames, stylesWithoutMarks } from './generated.ts';
@@ -79,9 +79,26 @@ function customName(element: Element): string {
   return readable(internals.ariaLabel || labels || content);
 }
 
+/** True for an element with a shadow root, or with one somewhere in it. */
+const hasRoots = (element: Element): boolean =>
+  rootsNow().length > 1 && [element, ...element.querySelectorAll('*')].some(shadowOf);
+
+/** What says more of a name than its text does. */
+const telling = '[aria-labelledby], [aria-owns], [title], svg, input, select, textarea';
+
+/**
+ * The name that an element has from what is shown in it through shadow roots and slots, of which the library knows
+ * nothing; empty where it has it from elsewhere.
+ */
+function shownName(element: Element): string {
+  if (isNamed(element) || !hasRoots(element) || !namedByContent.has(roleOf(element) ?? '')) return '';
+  const isLabelled = ((element as HTMLButtonElement).labels?.length ?? 0) > 0;
+  return isLabelled || element.querySelector(telling) ? '' : readable(shownText(element, true));
+}
+
 /** The accessible name (accname-1.2) with white space folded. */
 export const nameOf = (element: Element): string =>
-  names(element, (one) => customName(one) || spaced(computedName(one), namedBy(one)));
+  names(element, (one) => customName(one) || shownName(one) || spaced(computedName(one), namedBy(one)));
 
 /** The name without the letters of icon fonts: where nothing is left of it, the title is the name. */
 function computedName(element: Element): string {
@@ -148,13 +165,18 @@ function shownIn(node: Element): readonly Node[] {
   return slotted.length > 0 ? slotted : [...node.childNodes];
 }
 
-/** The texts of what is shown in an element, those apart that are not in one line. */
-function shownText(node: Node): string {
+/**
+ * The texts of what is shown in an element, those apart that are not in one line; with `isHeard` as assistive technology
+ * hears them.
+ */
+function shownText(node: Node, isHeard = false): string {
   if (node.nodeType === Node.TEXT_NODE) return node.textContent ?? '';
   if (!isElement(node) || /^(style|script|template|noscript)$/.test(node.localName)) return '';
   const { display, visibility } = getComputedStyle(node);
   if (display === 'none' || visibility !== 'visible') return '';
-  const text = shownIn(node).map(shownText).join('');
+  if (isHeard && node.getAttribute('aria-hidden') === 'true') return '';
+  const said = isHeard ? (node.getAttribute('aria-label') ?? node.getAttribute('alt')) : null;
+  const text = said ?? shownIn(node).map((one) => shownText(one, isHeard)).join('');
   return /^(inline|contents)$/.test(display) ? text : ` ${text} `;
 }
 

@@ -127,7 +127,8 @@ describe('what changed is told in words', () => {
 
   test('one colour that gave way to another one in several rules, however it is written, as one', () => {
     const rules = (hex: string, rgb: string): string =>
-      `.card { color: ${hex}; border: 1px solid ${hex} } .card p { background: rgba(${rgb}, 0.1); --local: ${hex} } i { color: var(--local) }`;
+      `.card { color: ${hex}; border: 1px solid ${hex} } .card p { background: rgba(${rgb}, 0.1); ` +
+      `--local: ${hex} } i { color: var(--local) }`;
     expect(told([berths], [berths], rules('#0b5563', '11, 85, 99'), rules('#8b1563', '139, 21, 99'))).toEqual([
       '#0b5563 → #8b1563 in 4 declarations (color, border, background, …)',
     ]);
@@ -146,7 +147,8 @@ describe('what changed is told in words', () => {
 
   test('one token with other values by day and by night, once', () => {
     const sheet = (day: string, night: string): string =>
-      `:root { --tone: ${day} } @media (prefers-color-scheme: dark) { :root { --tone: ${night} } } .card { color: var(--tone) }`;
+      `:root { --tone: ${day} } @media (prefers-color-scheme: dark) { :root { --tone: ${night} } } .card { ` +
+      'color: var(--tone) }';
     expect(told([berths], [berths], sheet('#111', '#eee'), sheet('#222', '#ddd'))).toEqual([
       '--tone: #111 → #222, #eee → #ddd',
     ]);

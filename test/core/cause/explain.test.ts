@@ -107,7 +107,7 @@ describe('explaining', () => {
     expect(titles(found)).not.toContain('order: 2 was added to .card');
   });
 
-  test('says that moments are not drawn as the screenshot, where the causes are all there is between them', async () => {
+  test('says that moments are not drawn as the screenshot, where the causes are all between them', async () => {
     const { port } = drawer();
     const found = await explain(
       subject(scene(body), scene([el('p.card', 'Moored')]), colours, ['a canvas', 'another one']),

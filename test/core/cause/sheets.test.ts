@@ -67,7 +67,8 @@ test('a style attribute is read with addresses that hold semicolons', () =>
 test('differences are declarations, rules, selectors and conditions', () => {
   const { found } = merged(
     '.card { padding: 12px; color: red } .old { top: 0 } @media (max-width: 600px) { .card { margin: 0; left: 0 } }',
-    '.card { padding: 14px; color: red; gap: 1px } @media (max-width: 700px) { .card { margin: 0; left: 0 } } .new { a: b }',
+    '.card { padding: 14px; color: red; gap: 1px } @media (max-width: 700px) { .card { margin: 0; ' +
+      'left: 0 } } .new { a: b }',
   );
   expect(found).toEqual([
     { what: 'declaration', within: ['.card'], property: 'padding', before: '12px', now: '14px' },

@@ -62,9 +62,8 @@ function Chart({ scheme }: { scheme?: string }) {
   return (
     <div style={{ width: 420 }}>
       <style>
-        {
-          '.chart:hover { background: lavender } @media (prefers-color-scheme: dark) { .chart { color: red } } @media (prefers-reduced-motion) { .chart { letter-spacing: 1px } }'
-        }
+        {'.chart:hover { background: lavender } @media (prefers-color-scheme: dark) { .chart { color: red } } ' +
+          '@media (prefers-reduced-motion) { .chart { letter-spacing: 1px } }'}
       </style>
       <p className="chart">Chart of the mole</p>
       <p className="inserted">Inserted rule, {late}</p>

@@ -12,7 +12,8 @@ function Shaded() {
 }
 
 const inner = `<label>Draught <input></label><label><input type="checkbox"> Ice</label>
-<button onclick="document.querySelector('output').textContent = 'Sent ' + document.querySelector('input').value">Send</button>
+<button
+  onclick="document.querySelector('output').textContent = 'Sent ' + document.querySelector('input').value">Send</button>
 <output></output><p style="margin-top: 300px">Far below</p>`;
 
 const nested = `<iframe title="Annex" style="width: 200px; height: 80px" srcdoc="

@@ -104,7 +104,8 @@ export default looks(Obstacles, {
           .querySelector('#look')!
           .insertAdjacentHTML(
             'beforeend',
-            '<div role="dialog" aria-label="Question"><div class="scrim" style="position:fixed;inset:0;z-index:40"></div></div>',
+            '<div role="dialog" aria-label="Question"><div class="scrim" ' +
+              'style="position:fixed;inset:0;z-index:40"></div></div>',
           );
         await click(the.button('Fine'));
       },
@@ -129,7 +130,8 @@ export default looks(Obstacles, {
           .insertAdjacentHTML(
             'beforeend',
             '<div style="position:relative"><span>Piers</span><div ' +
-              'style="position:absolute;inset:0;background:#fff"><input aria-label="Pier" style="width:40%;height:4px;margin-left:60%"></div></div>',
+              'style="position:absolute;inset:0;background:#fff">' +
+              '<input aria-label="Pier" style="width:40%;height:4px;margin-left:60%"></div></div>',
           );
         await click(the.text('Piers'));
       },
