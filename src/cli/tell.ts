@@ -11,6 +11,7 @@ import { causesText, chosenCauses } from './causes.ts';
 import { isCi, logOf } from './ci.ts';
 import type { Found } from './find.ts';
 import { benchUrl, duration, resultText, tallyText, wrongText } from './print.ts';
+import { repeatedText } from './repeated.ts';
 import { say } from './say.ts';
 
 /**
@@ -95,10 +96,7 @@ export async function tell({ client, url, own }: Found, summary: RunSummary, res
       ),
   );
   if (summary.request.repeat > 1 && summary.status === 'finished' && summary.captures > 0)
-    say(
-      `${counted(summary.unstable, 'capture')} differed in ` +
-        `${summary.request.repeat} repetitions${summary.unstable === 0 ? '.' : ': not every picture is stable.'}`,
-    );
+    say(repeatedText(summary, results));
   const unsteady = new Set(
     results.filter(({ isUnsteady }) => isUnsteady).map(({ component, look }) => lookKey(component, look)),
   );

@@ -166,8 +166,8 @@ function shownIn(node: Element): readonly Node[] {
 }
 
 /**
- * The texts of what is shown in an element, those apart that are not in one line; with `isHeard` as assistive technology
- * hears them.
+ * The texts of what is shown in an element, those apart that are not in one line; with `isHeard` as assistive
+ * technology hears them.
  */
 function shownText(node: Node, isHeard = false): string {
   if (node.nodeType === Node.TEXT_NODE) return node.textContent ?? '';
