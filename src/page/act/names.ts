@@ -176,7 +176,11 @@ function shownText(node: Node, isHeard = false): string {
   if (display === 'none' || visibility !== 'visible') return '';
   if (isHeard && node.getAttribute('aria-hidden') === 'true') return '';
   const said = isHeard ? (node.getAttribute('aria-label') ?? node.getAttribute('alt')) : null;
-  const text = said ?? shownIn(node).map((one) => shownText(one, isHeard)).join('');
+  const text =
+    said ??
+    shownIn(node)
+      .map((one) => shownText(one, isHeard))
+      .join('');
   return /^(inline|contents)$/.test(display) ? text : ` ${text} `;
 }
 
