@@ -129,7 +129,7 @@ export async function build(root: string, sources: Sources, broken: ReadonlySet<
       preparedIn(vite, root, (used) => {
         prepared = used;
       }),
-      ...keepEffects(),
+      keepEffects(),
       lazyInOrder(),
       pages(root, vite.version, inputsOf(sources), broken.size > 0, (folder) => {
         publicFolder = folder;
