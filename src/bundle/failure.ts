@@ -1,6 +1,6 @@
 /** Why something could not be built, in our words: the cause behind all others, its place, and the code around it. */
-import { existsSync, readFileSync } from 'node:fs';
-import { isAbsolute, relative, resolve, sep } from 'node:path';
+import { existsSync, readFileSync, statSync } from 'node:fs';
+import { dirname, isAbsolute, relative, resolve, sep } from 'node:path';
 import { codeFrame } from '../core/problem/codeframe.ts';
 import { messageOf, type Problem, problem } from '../core/problem/problem.ts';
 import { shownPath } from './graph.ts';
@@ -115,12 +115,38 @@ const withoutPlace = (told: string): string =>
 /** `"./forms" is not exported under the conditions […] from package …/tides (see exports field in …)`. */
 const unexported = /"\.\/(.+?)" is not exported under the conditions .*? from package \S+ \(see .*?\)\.?/;
 
-/** The import of a part that its package does not have, as the file writes it; null where the file has none. */
-function importOfPart(path: string, told: string): string | null {
+/** The texts of a source that may be names of what it imports. */
+const namesIn = (path: string): string[] =>
+  existsSync(path) ? Array.from(readFileSync(path, 'utf8').matchAll(/['"]([^'"\s]+)['"]/g), ([, name]) => name!) : [];
+
+/** What an import of a file of the project may leave out. */
+const endings = ['', '.ts', '.tsx', '.js', '.jsx', '.mjs', '.vue', '.svelte', '/index.ts', '/index.tsx', '/index.js'];
+
+/** So many files are looked through for an import. */
+const mostFiles = 1000;
+
+/** A file, and those that it imports by relative paths, whatever lies between. */
+function* withImports(file: string): Generator<string> {
+  const found = new Set([file]);
+  for (const path of found) {
+    yield path;
+    for (const name of namesIn(path).filter((one) => /^\.\.?\//.test(one) && found.size < mostFiles)) {
+      const paths = endings.map((ending) => resolve(dirname(path), name + ending));
+      const imported = paths.find((one) => statSync(one, { throwIfNoEntry: false })?.isFile());
+      if (imported) found.add(imported);
+    }
+  }
+}
+
+/** Where a part is imported that its package does not have: the bundler does not say; null where it is not found. */
+function importOfPart(path: string, told: string): { path: string; name: string } | null {
   const part = unexported.exec(told)?.[1];
-  if (part === undefined || !existsSync(path)) return null;
-  const imported = readFileSync(path, 'utf8').matchAll(/['"]([^'"\s]+)['"]/g);
-  return [...imported].map(([, name]) => name!).find((name) => name.endsWith(`/${part}`)) ?? null;
+  if (part === undefined) return null;
+  for (const one of withImports(path)) {
+    const name = namesIn(one).find((imported) => !imported.startsWith('.') && imported.endsWith(`/${part}`));
+    if (name !== undefined) return { path: one, name };
+  }
+  return null;
 }
 
 /** What a bundler's error says of a file that could not be built with all that it imports. */
@@ -135,8 +161,8 @@ export function explainBuild(
   const told =
     part === null
       ? ownNames(withoutPlace(caused))
-      : caused.replace(unexported, `“${part}” is none of its package’s exports.`);
-  const at = placeOf(root, error) ?? (part === null ? null : placeOfImport(resolve(root, file), part));
+      : caused.replace(unexported, `“${part.name}” is none of its package’s exports.`);
+  const at = placeOf(root, error) ?? (part === null ? null : placeOfImport(part.path, part.name));
   if (!at) {
     const other = fileOf(error);
     const path = other === null ? file : shownPath(root, other);

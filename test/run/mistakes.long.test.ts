@@ -224,6 +224,11 @@ beforeAll(async () => {
     'src/Yard.look.jsx': source,
     'src/After.look.jsx': `import { looks } from 'sguardo';
 export default looks(() => null, { states: { a: { after: 'c' }, c1: { after: 'c2' }, c2: { after: 'c1' } } });`,
+    'src/Deep.look.jsx': `import { looks } from 'sguardo';
+import { Deep } from './quay/Deep';
+export default looks(Deep, { states: { a: {} } });`,
+    'src/quay/Deep.jsx': "import './depths';\nexport const Deep = () => null;",
+    'src/quay/depths.js': "// Sounded in May.\nimport 'sguardo/boats';",
     'src/Unawaited.look.jsx': `import { click, ensure, looks, part, the } from 'sguardo';
 const A = () => (
   <main>
@@ -294,10 +299,16 @@ describe('a mistake in a file', () => {
     expect(of('c1').problem?.message).toMatch(/^“c1” starts after itself/);
   });
 
+  it('is told where it stands, when what a look file imports wants a part that no package has', () => {
+    const found = results.find(({ component }) => component === 'src/Deep')!.problem;
+    expect(found?.message).toMatch(/^src\/quay\/depths\.js, which .* “sguardo\/boats” is none of its package’s exports/);
+    expect([found?.place, found?.frame?.includes('▲')]).toEqual(['src/quay/depths.js:2:8', true]);
+  });
+
   it('is told: a step that nobody waits for, although the script goes on', () => {
     expect(look('early').notes).toContainEqual(
       expect.stringMatching(
-        /^“click the button “Save”” \(src\/Unawaited\.look\.jsx:5\) went on while “ensure .*” began\. Put await /,
+        /^“click the button “Save”” \(src\/Unawaited\.look\.jsx:12\) went on while “ensure .*” began\. Put await /,
       ),
     );
     expect(look('awaited').notes.filter((note) => note.includes('went on while'))).toEqual([]);
