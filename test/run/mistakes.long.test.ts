@@ -301,7 +301,9 @@ describe('a mistake in a file', () => {
 
   it('is told where it stands, when what a look file imports wants a part that no package has', () => {
     const found = results.find(({ component }) => component === 'src/Deep')!.problem;
-    expect(found?.message).toMatch(/^src\/quay\/depths\.js, which .* “sguardo\/boats” is none of its package’s exports/);
+    expect(found?.message).toMatch(
+      /^src\/quay\/depths\.js, which .* “sguardo\/boats” is none of its package’s exports/,
+    );
     expect([found?.place, found?.frame?.includes('▲')]).toEqual(['src/quay/depths.js:2:8', true]);
   });
 
