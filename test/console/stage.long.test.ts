@@ -57,17 +57,14 @@ export function Berth(props: {
   );
 }
 `;
+const common = "props: { name: 'C-14', vessel: 'Aliseo' }, answers: { 'GET /api/weather': { body: 'gale' } }";
 const looks = `import { looks } from 'sguardo';
 import { Berth } from './Berth';
-export default looks(Berth, {
-  props: { name: 'C-14', vessel: 'Aliseo' },
-  answers: { 'GET /api/weather': { body: 'gale' } },
-  states: {
-    moored: {},
-    free: { props: { vessel: null } },
-    released: { after: 'free', props: { tone: 'gale' }, async script() {} },
-  },
-});
+export default looks(Berth, { ${common}, states: {
+  moored: {},
+  free: { props: { vessel: null } },
+  released: { after: 'free', props: { tone: 'gale' }, async script() {} },
+} });
 `;
 const file = 'src/Berth.look.tsx';
 const viteConfig = (behind: string): string => `import react from '@vitejs/plugin-react';
@@ -341,7 +338,7 @@ describe('the stage in the console', () => {
     await page.open('/stage');
     await page.shows('Nothing is on the stage');
     write(root, {
-      'src/Berth.tsx': component.replace('return <section>', 'throw new Error("no such knot"); return <section>'),
+      'src/Berth.tsx': component.replace('return (', 'throw new Error("no such knot"); return ('),
     });
     await open('moored');
     await page.shows('no such knot');
