@@ -114,8 +114,8 @@ export async function build(root: string, sources: Sources, broken: ReadonlySet<
   let publicFolder: string | null = null;
   let prepared: Prepared | null = null;
   const files = sources.files.map(({ file }) => file);
-  const { plugin, behind, configuration } = followBuild(root, files, (i) => `\0${entryPrefix}${i}`);
-  const result = await vite.build({
+  const { plugin, behind, configuration, loaded } = followBuild(root, files, (i) => `\0${entryPrefix}${i}`);
+  const building = vite.build({
     ...(await viteIn(root, { command: 'build', mode: 'development' })),
     mode: 'development',
     logLevel: 'silent',
@@ -142,6 +142,9 @@ export async function build(root: string, sources: Sources, broken: ReadonlySet<
     resolve: { alias: languageAlias(), dedupe: [...frameworkPackages] },
     // Until Vite 8, JSX wants React imported in every file unless somebody says otherwise.
     ...(Number.parseInt(vite.version, 10) < 8 ? { esbuild: { jsx: 'automatic' as const } } : {}),
+  });
+  const result = await building.catch((error: Error) => {
+    throw Object.assign(error, { loaded: [...loaded] });
   });
   // Whoever waits for the build need not wait for this.
   setImmediate(() => keepCompiled(root));

@@ -8,6 +8,7 @@ import { isOfProject, ofProject } from './filters.ts';
 /** An import of nothing but what it does, from a package: all else is the project's own. */
 const bareImport = /(?:^|[;\n])\s*import\s*(["'])([^./"'\n][^"'\n]*)\1/g;
 
+/** Has the bundler keep such files. What cannot be resolved is left for it to tell. */
 export const keepEffects = (): Plugin => ({
   name: 'sguardo:effects',
   // Only what was compiled has imports where they can be told.
@@ -17,7 +18,7 @@ export const keepEffects = (): Plugin => ({
     async handler(code, id) {
       if (!isOfProject(id)) return;
       for (const [, , source] of code.matchAll(bareImport)) {
-        const found = await this.resolve(source!, id);
+        const found = await this.resolve(source!, id).catch(() => null);
         if (found && !found.external && found.moduleSideEffects === false)
           await this.load({ id: found.id, moduleSideEffects: true });
       }

@@ -1,6 +1,6 @@
 /** Why something could not be built, in our words: the cause behind all others, its place, and the code around it. */
-import { existsSync, readFileSync, statSync } from 'node:fs';
-import { dirname, isAbsolute, relative, resolve, sep } from 'node:path';
+import { existsSync, readFileSync } from 'node:fs';
+import { isAbsolute, relative, resolve, sep } from 'node:path';
 import { codeFrame } from '../core/problem/codeframe.ts';
 import { messageOf, type Problem, problem } from '../core/problem/problem.ts';
 import { shownPath } from './graph.ts';
@@ -10,6 +10,8 @@ type BuildError = Error & {
   loc?: { file?: string; line: number; column: number };
   errors?: BuildError[];
   cause?: unknown;
+  /** Full paths of the project's files that had been read by then. */
+  loaded?: string[];
 };
 
 /** What stands between an error and the one that it comes of. */
@@ -97,7 +99,7 @@ function placeOf(root: string, error: unknown, most = mostCauses): Place | null 
 
 /** The full path of the file that keeps something from being built; null where the error does not say which one. */
 export function fileBlamed(root: string, error: unknown): string | null {
-  const path = placeOf(root, error)?.path ?? fileOf(error);
+  const path = (placeOf(root, error) ?? missingPart(error)?.at)?.path ?? fileOf(error);
   return path !== null && existsSync(path) ? path : null;
 }
 
@@ -113,38 +115,23 @@ const withoutPlace = (told: string): string =>
   told.replace(/^\S+ \(\d+:\d+\): (?=")/, '').replace(/(\.(?:vue|svelte))\?(?:vue|svelte|type=)[^"\s]*(?=")/g, '$1');
 
 /** `"./forms" is not exported under the conditions […] from package …/tides (see exports field in …)`. */
-const unexported = /"\.\/(.+?)" is not exported under the conditions .*? from package \S+ \(see .*?\)\.?/;
+const unexported = /"\.\/(.+?)" is not exported under the conditions .*? from package (\S+) \(see .*?\)\.?/;
 
 /** The texts of a source that may be names of what it imports. */
 const namesIn = (path: string): string[] =>
   existsSync(path) ? Array.from(readFileSync(path, 'utf8').matchAll(/['"]([^'"\s]+)['"]/g), ([, name]) => name!) : [];
 
-/** What an import of a file of the project may leave out. */
-const endings = ['', '.ts', '.tsx', '.js', '.jsx', '.mjs', '.vue', '.svelte', '/index.ts', '/index.tsx', '/index.js'];
-
-/** So many files are looked through for an import. */
-const mostFiles = 1000;
-
-/** A file, and those that it imports by relative paths, whatever lies between. */
-function* withImports(file: string): Generator<string> {
-  const found = new Set([file]);
-  for (const path of found) {
-    yield path;
-    for (const name of namesIn(path).filter((one) => /^\.\.?\//.test(one) && found.size < mostFiles)) {
-      const paths = endings.map((ending) => resolve(dirname(path), name + ending));
-      const imported = paths.find((one) => statSync(one, { throwIfNoEntry: false })?.isFile());
-      if (imported) found.add(imported);
-    }
-  }
-}
-
-/** Where a part is imported that its package does not have: the bundler does not say; null where it is not found. */
-function importOfPart(path: string, told: string): { path: string; name: string } | null {
-  const part = unexported.exec(told)?.[1];
+/** Where a part of a package is imported that the package does not have, and as what; null where nobody imports it. */
+function missingPart(error: unknown): { name: string; at: Place } | null {
+  const [, part, folder] = unexported.exec(causesOf(error).join(because)) ?? [];
   if (part === undefined) return null;
-  for (const one of withImports(path)) {
-    const name = namesIn(one).find((imported) => !imported.startsWith('.') && imported.endsWith(`/${part}`));
-    if (name !== undefined) return { path: one, name };
+  const owner = /(?:^|\/)node_modules\/((?:@[^/]+\/)?[^/]+)$/.exec(folder!)?.[1];
+  const isIt = (name: string): boolean =>
+    owner === undefined ? !name.startsWith('.') && name.endsWith(`/${part}`) : name === `${owner}/${part}`;
+  for (const path of (error as BuildError).loaded ?? []) {
+    const name = namesIn(path).find(isIt);
+    const at = name === undefined ? null : placeOfImport(path, name);
+    if (at) return { name: name!, at };
   }
   return null;
 }
@@ -157,12 +144,12 @@ export function explainBuild(
   code: 'bundle-failed' | 'frame-failed' = 'bundle-failed',
 ): Problem {
   const caused = causesOf(error).join(because).replaceAll(`${root}${sep}`, '');
-  const part = importOfPart(resolve(root, file), caused);
+  const part = missingPart(error);
   const told =
     part === null
       ? ownNames(withoutPlace(caused))
       : caused.replace(unexported, `“${part.name}” is none of its package’s exports.`);
-  const at = placeOf(root, error) ?? (part === null ? null : placeOfImport(part.path, part.name));
+  const at = placeOf(root, error) ?? part?.at;
   if (!at) {
     const other = fileOf(error);
     const path = other === null ? file : shownPath(root, other);

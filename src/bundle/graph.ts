@@ -6,6 +6,7 @@ import type { Plugin } from 'vite';
 import type { Behind } from '../core/run/graph.ts';
 import { pathStoodFor } from './blame.ts';
 import { compilingOnce } from './compiled.ts';
+import { isOfProject } from './filters.ts';
 import { ownFolder } from './own.ts';
 import { isSheet, namedIn, referredIn } from './resources.ts';
 
@@ -151,7 +152,9 @@ export function followBuild(
   root: string,
   files: readonly string[],
   entryOf: (index: number) => string,
-): { plugin: Plugin; behind: Behind; configuration: Set<string> } {
+): { plugin: Plugin; behind: Behind; configuration: Set<string>; loaded: Set<string> } {
+  /** When it fails: full paths of the project's files that were read. */
+  const loaded = new Set<string>();
   const behind: Behind = { closures: {}, styles: {} };
   const configuration = new Set<string>();
   const beside = new Map<string, Set<string>>();
@@ -182,7 +185,13 @@ export function followBuild(
       }
     },
     buildEnd(error) {
-      if (error) return;
+      if (error) {
+        for (const id of this.getModuleIds()) {
+          const path = isOfProject(id) ? fileOfModule(id) : null;
+          if (path !== null) loaded.add(path);
+        }
+        return;
+      }
       const modulesOf = moduleReader(root, beside, behind, (id) => this.getModuleInfo(id));
       files.forEach((file, index) => {
         const found = new Set<string>();
@@ -203,5 +212,5 @@ export function followBuild(
           .digest('base64url');
     },
   };
-  return { plugin, behind, configuration };
+  return { plugin, behind, configuration, loaded };
 }

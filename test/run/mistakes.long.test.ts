@@ -228,7 +228,7 @@ export default looks(() => null, { states: { a: { after: 'c' }, c1: { after: 'c2
 import { Deep } from './quay/Deep';
 export default looks(Deep, { states: { a: {} } });`,
     'src/quay/Deep.jsx': "import './depths';\nexport const Deep = () => null;",
-    'src/quay/depths.js': "// Sounded in May.\nimport 'sguardo/boats';",
+    'src/quay/depths.js': "// Sounded in May.\nimport { boats } from 'sguardo/boats';\nexport const depths = boats;",
     'src/Unawaited.look.jsx': `import { click, ensure, looks, part, the } from 'sguardo';
 const A = () => (
   <main>
@@ -304,7 +304,7 @@ describe('a mistake in a file', () => {
     expect(found?.message).toMatch(
       /^src\/quay\/depths\.js, which .* “sguardo\/boats” is none of its package’s exports/,
     );
-    expect([found?.place, found?.frame?.includes('▲')]).toEqual(['src/quay/depths.js:2:8', true]);
+    expect([found?.place, found?.frame?.includes('▲')]).toEqual(['src/quay/depths.js:2:23', true]);
   });
 
   it('is told: a step that nobody waits for, although the script goes on', () => {

@@ -1,5 +1,6 @@
 /** What a person might have meant by a target that matches nothing, or too much. */
 import { distance } from 'fastest-levenshtein';
+import { namedByContent } from '../../core/moment/named.ts';
 import { readable } from '../../core/text/folded.ts';
 import { inCode, type Name, type Query, type Target, targetOf } from '../../language/target.ts';
 import { markAttribute } from '../host/settings.ts';
@@ -60,28 +61,6 @@ function labelled(elements: Element[], wanted: Name, label: (element: Element) =
   texts.sort((a, b) => far(a) - far(b));
   return texts.slice(0, most).map((text) => `“${text}”`);
 }
-
-/** Roles that take their name from what stands in them (WAI-ARIA 1.2, 5.2.8.6). */
-const namedByContent = new Set([
-  'button',
-  'cell',
-  'checkbox',
-  'columnheader',
-  'gridcell',
-  'heading',
-  'link',
-  'menuitem',
-  'menuitemcheckbox',
-  'menuitemradio',
-  'option',
-  'radio',
-  'row',
-  'rowheader',
-  'switch',
-  'tab',
-  'tooltip',
-  'treeitem',
-]);
 
 /** Says so when there is an element that has the wanted name for its content: such a role takes no name from that. */
 function byContent(shown: Element[], { role, name }: Query & { by: 'role' }): string[] {

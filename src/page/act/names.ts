@@ -175,7 +175,7 @@ function shownText(node: Node, isHeard = false): string {
   const { display, visibility } = getComputedStyle(node);
   if (display === 'none' || visibility !== 'visible') return '';
   if (isHeard && node.getAttribute('aria-hidden') === 'true') return '';
-  const said = isHeard ? (node.getAttribute('aria-label') ?? node.getAttribute('alt')) : null;
+  const said = isHeard ? node.getAttribute('aria-label') || node.getAttribute('alt') : null;
   const text =
     said ??
     shownIn(node)
@@ -186,8 +186,7 @@ function shownText(node: Node, isHeard = false): string {
 
 /** The text of an element as it is shown, that of shadow roots and slots in it included, white space folded. */
 export function contentOf(element: Element): string {
-  const hasParts = slottedIn(element).length > 0 || [element, ...element.querySelectorAll('*')].some(shadowOf);
-  return hasParts ? readable(shownText(element)) : textOf(element);
+  return slottedIn(element).length > 0 || hasRoots(element) ? readable(shownText(element)) : textOf(element);
 }
 
 const shorten = (text: string, most = 60): string => shortened(text, most);
