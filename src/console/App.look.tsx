@@ -162,6 +162,13 @@ export default looks(App, {
       environments,
       answers: { '/api/coverage/file': { json: many.source(20_000, 300) } },
     },
+    'handbook, a look left out': {
+      location: '/handbook?page=src%2FBerthCard',
+      environments,
+      async script() {
+        await ensure(the.text('skipped: waits for the new gauge')).isVisible();
+      },
+    },
     'handbook, a thousand looks': {
       location: '/handbook?page=src%2FBerthCard',
       environments,

@@ -82,6 +82,7 @@ function lookOf(
     look: info.look,
     hasScript: info.hasScript,
     tags: info.tags ?? [],
+    skip: info.skip ?? null,
     code: usage && element !== null ? usageText(kind, element, usage) : null,
     script: usage?.script ?? null,
     reference: referenceOf(info),
@@ -169,7 +170,8 @@ export function handbookOf({ root, store, accessibility, coverage }: Desks): Han
       const components = [...new Map(looks.map((look) => [look.component, look.file])).entries()];
       const entries = components.map(async ([component, file]) => {
         const own = looks.filter((look) => look.component === component);
-        const verdict = worst(results.filter((one) => one.component === component));
+        const run = new Set(own.filter(({ skip }) => skip === undefined).map(({ look }) => look));
+        const verdict = worst(results.filter((one) => one.component === component && run.has(one.look)));
         return entryOf(component, own, verdict, await aboutOf(root, store, file));
       });
       return (await Promise.all(entries)).sort((a, b) => (a.name.toLowerCase() < b.name.toLowerCase() ? -1 : 1));

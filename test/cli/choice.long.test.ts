@@ -56,27 +56,28 @@ it('chooses looks by tags, leaves out what their files leave out, and says why',
   expect(none.err + none.out).toContain('No looks match “the tag quick”.');
 });
 
-it('a look that is left out from now on says so on the board, for as long as it is', async () => {
-  const buoy = (states: string): Record<string, string> => ({ 'src/Buoy.look.tsx': file(states) });
-  const { folder, run, client } = await serve(project(buoy('plain: {}, painted: {}')));
-  const skipped = async () => (await client.board()).map(({ look, skip }) => [look, skip]);
-  await run();
-  expect(await skipped()).toEqual([
-    ['plain', null],
-    ['painted', null],
-  ]);
-  write(folder, buoy("plain: { skip: 'waits for the crane' }, painted: {}"));
-  await run();
-  expect(await skipped()).toEqual([
-    ['plain', 'waits for the crane'],
-    ['painted', null],
-  ]);
-  write(folder, buoy('plain: {}, painted: {}'));
-  await run();
-  expect(await skipped()).toEqual([
-    ['plain', null],
-    ['painted', null],
-  ]);
+it('a look that is left out says so on the board and in the handbook, for as long as it is', async () => {
+  const wrong = "async script() { await ensure(the.text('green')).isVisible(); }, patience: 10";
+  const buoy = (skip: string): Record<string, string> => ({
+    'src/Buoy.look.tsx': file(`plain: {}, wrong: { ${skip} ${wrong} }`),
+  });
+  const { folder, run, client } = await serve(project(buoy('')));
+  const told = async () => {
+    await run();
+    const [board, [entry], page] = await Promise.all([
+      client.board(),
+      client.handbook(),
+      client.handbookPage('src/Buoy'),
+    ]);
+    return { board: board.map(({ skip }) => skip), page: page.looks.map(({ skip }) => skip), worst: entry!.verdict };
+  };
+  const none = { board: [null, null], page: [null, null], worst: 'failed' };
+  expect(await told()).toEqual(none);
+  write(folder, buoy("skip: 'waits for the crane',"));
+  const skipped = [null, 'waits for the crane'];
+  expect(await told()).toEqual({ board: skipped, page: skipped, worst: 'new' });
+  write(folder, buoy(''));
+  expect(await told()).toEqual(none);
 });
 
 it('runs only the look that is marked so, and refuses that where CI=true', async () => {

@@ -43,7 +43,8 @@ export function LookPart({ look, file, environment: name, project }: Props) {
     >
       <figcaption className="flex flex-wrap items-center gap-x-2 gap-y-1 border-b border-rule px-3 py-1.5">
         <span className="font-medium">{look.look}</span>
-        {result && result.verdict !== 'passed' && <Verdict verdict={result.verdict} />}
+        {look.skip !== null && <span className="text-soft">skipped: {look.skip}</span>}
+        {look.skip === null && result && result.verdict !== 'passed' && <Verdict verdict={result.verdict} />}
         <span className="flex-1" />
         {result && (
           <Link

@@ -24,6 +24,8 @@ export type HandbookLook = {
   look: string;
   hasScript: boolean;
   tags: string[];
+  /** Why its file leaves it out; null while it is run. */
+  skip: string | null;
   /** The component as this look uses it, to copy; null where the look file does not write it out. */
   code: string | null;
   script: string | null;
